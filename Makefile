@@ -1,0 +1,51 @@
+# Two commands for a fresh clone: `make demo` and `make test`.  The rest is for daily work.
+VENV   := .venv
+PY     := $(VENV)/bin/python
+READY  := $(VENV)/.ready-dev
+RUN    := $(VENV)/.ready-run
+
+.PHONY: demo test lint types unit ui wheel-test bench screenshots lock clean
+
+demo: $(RUN)
+	$(VENV)/bin/hardkeel demo
+
+# Cheapest first, so that a slip is told in seconds.
+test: $(READY)
+	$(MAKE) --no-print-directory lint types unit ui
+
+lint: $(READY)
+	$(VENV)/bin/ruff format --check .
+	$(VENV)/bin/ruff check .
+	$(VENV)/bin/lint-imports
+
+types: $(READY)
+	$(VENV)/bin/mypy
+
+unit: $(READY)
+	$(PY) -m pytest -q -m "not ui"
+
+ui: $(READY)
+	$(PY) -m pytest -q -m ui
+
+# The same unit tests against the built wheel in a room of its own, so that a file left out of the package is noticed.
+wheel-test: $(READY)
+	sh tools/wheel_test.sh
+
+bench: $(READY)
+	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds -p no:randomly
+	$(PY) tools/measure_start.py
+
+screenshots: $(READY)
+	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
+
+lock:
+	sh tools/lock.sh
+
+clean:
+	rm -rf $(VENV) dist .mypy_cache .ruff_cache .pytest_cache .hypothesis .benchmarks
+
+$(RUN): requirements/run.lock pyproject.toml tools/setup.sh
+	sh tools/setup.sh run
+
+$(READY): requirements/dev.lock pyproject.toml tools/setup.sh
+	sh tools/setup.sh dev

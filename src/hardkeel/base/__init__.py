@@ -1,0 +1,6 @@
+"""Errors and units: the ground floor.
+
+Lives here: the error tree, lengths and angles as builders write them.
+Does not live here: anything that knows what an airframe is.
+Imports nothing of the project.
+"""

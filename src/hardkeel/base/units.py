@@ -1,0 +1,198 @@
+"""Lengths and angles as builders write them.
+
+Inside the program every length is in millimetres and every angle in degrees; inches and fractions
+exist only here and where this is called, at the edge.
+"""
+
+import math
+import re
+import unicodedata
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Final, Literal
+
+from hardkeel.base.errors import BadInput
+
+LengthUnit = Literal["mm", "in"]
+
+MM_PER_INCH: Final = 25.4  # exact, by definition of the inch
+FINEST_FRACTION: Final = 64
+LONGEST_MM: Final = 1e6
+
+_UNITS: Final = {
+    "": None,
+    "mm": 1.0,
+    "cm": 10.0,
+    "m": 1000.0,
+    "in": MM_PER_INCH,
+    "inch": MM_PER_INCH,
+    "inches": MM_PER_INCH,
+    '"': MM_PER_INCH,
+    "ft": 12 * MM_PER_INCH,
+    "foot": 12 * MM_PER_INCH,
+    "feet": 12 * MM_PER_INCH,
+    "'": 12 * MM_PER_INCH,
+}
+_PLAIN = re.compile(r"(?P<number>\d+(?:\.\d*)?|\.\d+)\s*(?P<unit>[a-z]*|\"|')")
+_FRACTION = re.compile(
+    r"(?:(?P<whole>\d+)\s*[-\s+]\s*)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)\s*(?P<unit>[a-z]*|\")"
+)
+_FEET = re.compile(r"(?P<feet>\d+)\s*(?:'|ft)\s*(?P<rest>.+)")
+
+
+@dataclass(frozen=True, slots=True)
+class Understood:
+    """A length that was read from text.
+
+    Attributes
+    ----------
+    mm : float
+        The length.
+    as_text : str
+        What was understood, in both units, to show beside the field.
+    """
+
+    mm: float
+    as_text: str
+
+
+def parse_length(text: str, bare: LengthUnit = "mm") -> Understood:
+    """Read a length.
+
+    Parameters
+    ----------
+    text : str
+        ``12.5``, ``12.5 mm``, ``1/2``, ``1-3/16"``, ``1 3/16 in``, ``3/32``, ``1' 2-1/2"`` …; a comma
+        is taken for a decimal point.
+    bare : {"mm", "in"}
+        The unit of a plain number without one.  A bare fraction is always inches: nobody
+        writes millimetres that way.
+
+    Raises
+    ------
+    BadInput
+        With a sentence that says what would be understood.
+    """
+    cleaned = _normalise(text)
+    sign = 1.0
+    if cleaned[:1] in "+-" and cleaned:
+        sign = -1.0 if cleaned[0] == "-" else 1.0
+        cleaned = cleaned[1:].lstrip()
+    mm = sign * _unsigned_mm(cleaned, text, bare)
+    if not abs(mm) < LONGEST_MM:
+        raise BadInput("", f"{text.strip()} is longer than anything on a bench")
+    return Understood(mm, both_units(mm))
+
+
+def parse_angle(text: str) -> float:
+    """Read an angle in degrees: ``2.1``, ``2.1°``, ``-0.3 deg``, ``1°30'``.
+
+    Raises
+    ------
+    BadInput
+        When it is not an angle between −180 and 180 degrees.
+    """
+    match = re.fullmatch(
+        r"(?P<sign>[+-]?)\s*(?P<deg>\d+(?:\.\d*)?|\.\d+)\s*(?:°|deg|degrees?)?"
+        r"(?:\s*(?P<min>\d+(?:\.\d*)?)\s*')?",
+        _normalise(text),
+    )
+    if match is None:
+        raise BadInput("", f"“{text.strip()}” is not an angle; write it like 2.1 or −0.3")
+    degrees = float(match["deg"]) + float(match["min"] or 0) / 60
+    if degrees > 180:  # noqa: PLR2004  half a turn
+        raise BadInput("", f"{text.strip()} is more than half a turn")
+    return -degrees if match["sign"] == "-" else degrees
+
+
+def format_length(mm: float, unit: LengthUnit, digits: int = 1) -> str:
+    """A length with its unit: ``231.5 mm`` or ``9.114″``; `digits` counts decimals of mm."""
+    if unit == "mm":
+        return f"{_no_minus_zero(mm, digits)} mm"
+    return f"{_no_minus_zero(mm / MM_PER_INCH, digits + 2)}″"
+
+
+def format_small_length(mm: float, unit: LengthUnit) -> str:
+    """A correction: ``0.6 mm``, or decimal inches with the nearest 64th beside: ``0.024″ (1/32)``."""
+    if unit == "mm":
+        return format_length(mm, "mm")
+    sixty_fourths = nearest_fraction(mm)
+    return f"{format_length(mm, 'in')} ({sixty_fourths})"
+
+
+def format_angle(degrees: float, digits: int = 2, *, signed: bool = False) -> str:
+    """An angle with its sign where asked: ``1.90°``, ``+0.20°``."""
+    text = _no_minus_zero(degrees, digits)
+    if signed and not text.startswith("−") and float(text) != 0:
+        text = "+" + text
+    return f"{text}°"
+
+
+def nearest_fraction(mm: float) -> str:
+    """The nearest 64th of an inch: ``9-7/64``, ``1/32``, ``0``."""
+    exact = Fraction(round(mm / MM_PER_INCH * FINEST_FRACTION), FINEST_FRACTION)
+    sign, exact = ("−", -exact) if exact < 0 else ("", exact)
+    whole, rest = divmod(exact, 1)
+    if rest == 0:
+        return f"{sign}{whole}"
+    return f"{sign}{whole}-{rest}" if whole else f"{sign}{rest}"
+
+
+def both_units(mm: float) -> str:
+    """What a field shows that it understood: ``30.16 mm = 1-3/16″``."""
+    return f"{_no_minus_zero(mm, 2)} mm = {nearest_fraction(mm)}″"
+
+
+def _normalise(text: str) -> str:
+    out = []
+    for char in text.strip().lower():
+        if unicodedata.category(char) == "No" and "FRACTION" in unicodedata.name(char, ""):
+            value = Fraction(unicodedata.numeric(char)).limit_denominator(FINEST_FRACTION)
+            out.append(f" {value.numerator}/{value.denominator}")
+        else:
+            out.append(
+                {
+                    ",": ".",
+                    "−": "-",
+                    "–": "-",
+                    "″": '"',
+                    "”": '"',
+                    "“": '"',
+                    "′": "'",
+                    "’": "'",
+                }.get(char, char)
+            )
+    return "".join(out).replace("''", '"').strip().rstrip(".") if out else ""
+
+
+def _unsigned_mm(cleaned: str, text: str, bare: LengthUnit) -> float:
+    feet = _FEET.fullmatch(cleaned)
+    if feet:
+        return int(feet["feet"]) * 12 * MM_PER_INCH + _unsigned_mm(feet["rest"].strip(), text, "in")
+    fraction = _FRACTION.fullmatch(cleaned)
+    if fraction:
+        return _fraction_mm(fraction, text)
+    plain = _PLAIN.fullmatch(cleaned)
+    if plain is None or plain["unit"] not in _UNITS:
+        raise BadInput("", f"“{text.strip()}” is not a length; write it like 12.5 or 1-3/16″")
+    factor = _UNITS[plain["unit"]] or (1.0 if bare == "mm" else MM_PER_INCH)
+    return float(plain["number"]) * factor
+
+
+def _fraction_mm(fraction: re.Match[str], text: str) -> float:
+    unit, bottom = fraction["unit"], int(fraction["bottom"])
+    if _UNITS.get(unit, 0.0) not in (None, MM_PER_INCH):
+        raise BadInput("", f"“{text.strip()}”: fractions are read as inches only")
+    if bottom == 0:
+        raise BadInput("", f"“{text.strip()}”: a fraction can't have 0 below the line")
+    inches = Fraction(int(fraction["whole"] or 0)) + Fraction(int(fraction["top"]), bottom)
+    return float(inches) * MM_PER_INCH
+
+
+def _no_minus_zero(value: float, digits: int) -> str:
+    if not math.isfinite(value):
+        return "–"
+    text = f"{value:.{digits}f}"
+    if float(text) == 0:
+        text = text.lstrip("-")
+    return text.replace("-", "−")

@@ -1,0 +1,45 @@
+"""The whole record in a folder."""
+
+import re
+from pathlib import Path
+
+from hardkeel.base.errors import CannotSave
+from hardkeel.base.units import LengthUnit
+from hardkeel.export.record import record_pdf
+from hardkeel.export.sheets import readings_csv
+from hardkeel.project.build import Build
+from hardkeel.storage.atomic import write_atomically
+from hardkeel.storage.format import text_of
+from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.model import Phase
+
+
+def export_record(build: Build, folder: Path, phase: Phase | None, unit: LengthUnit) -> list[Path]:
+    """Write ``NAME-record.pdf``, ``NAME-readings.csv`` and ``build.json``; the paths written.
+
+    Raises
+    ------
+    CannotSave
+        When the folder can't be made or written.
+    BadInput
+        When the survey can't be adjusted.
+    """
+    judgement = judge_survey(build.surveyed, phase)
+    stem = file_stem(build.name)
+    contents = {
+        f"{stem}-record.pdf": record_pdf(build, judgement, unit),
+        f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
+        "build.json": text_of(build).encode("utf-8"),
+    }
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as fault:
+        raise CannotSave(f"{folder} can't be made: {fault.strerror}") from fault
+    for name, content in contents.items():
+        write_atomically(folder / name, content, versions=0)
+    return [folder / name for name in contents]
+
+
+def file_stem(name: str) -> str:
+    """A build's name as part of a file name: ``kettlewick-1280``."""
+    return re.sub(r"[^a-z0-9]+", "-", name.casefold()).strip("-")[:60] or "build"

@@ -1,0 +1,58 @@
+"""Readings as CSV: millimetres and degrees, one line each, with how they fit."""
+
+import csv
+import io
+
+from hardkeel.project.build import Build
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import ANGULAR, sigma_of
+from hardkeel.voice.names import reading_name
+
+COLUMNS = (
+    "id",
+    "phase",
+    "kind",
+    "what",
+    "value",
+    "unit",
+    "sigma",
+    "residual",
+    "redundancy",
+    "w",
+    "noticed_from",
+    "used",
+    "instrument",
+    "taken",
+)
+
+
+def readings_csv(build: Build, judgement: Judgement) -> str:
+    """The readings of a judgement as CSV text with a heading line."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for reading, fit in zip(judgement.readings, judgement.fits, strict=True):
+        writer.writerow(
+            (
+                reading.id,
+                reading.phase or "",
+                reading.kind,
+                _plain(reading_name(build.surveyed, reading)),
+                f"{reading.value:g}",
+                "deg" if reading.kind in ANGULAR else "mm",
+                f"{sigma_of(reading):g}",
+                f"{fit.residual:.4f}",
+                f"{fit.redundancy:.4f}",
+                f"{fit.w:.3f}",
+                f"{fit.noticed_from:.3f}",
+                "yes" if fit.used else "no",
+                _plain(reading.instrument or ""),
+                reading.taken or "",
+            )
+        )
+    return out.getvalue()
+
+
+def _plain(text: str) -> str:
+    """Text that a spreadsheet will not take for a formula."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text

@@ -1,0 +1,108 @@
+"""The link to one gauge: a thread that asks, listens, and survives a pulled cable.
+
+It would talk to a real gauge through the same code: any URL that pyserial opens will do
+(``/dev/ttyUSB0``, ``socket://host:port``, a stand-in's pseudo-terminal).
+"""
+
+import queue
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Final, Literal
+
+from hardkeel.gauges.protocol import LONGEST_LINE, Shown, parse_value
+
+if TYPE_CHECKING:
+    from serial import Serial
+
+LinkState = Literal["silent", "live", "lost"]
+_POLL_S: Final = 0.35
+_ANSWER_S: Final = 0.8
+_RETRY_S: Final = 1.0
+_SILENT_AFTER: Final = 3  # unanswered or garbled questions before we say so
+
+
+@dataclass(frozen=True, slots=True)
+class GaugeReport:
+    """What became known of a gauge: its state, and what it shows if it shows something."""
+
+    state: LinkState
+    shown: Shown | None = None
+
+
+class GaugeLink:
+    """Keeps asking one gauge until closed.
+
+    Parameters
+    ----------
+    url : str
+        What pyserial opens.
+    report : callable
+        Called in the link's own thread with each `GaugeReport`.
+    """
+
+    def __init__(self, url: str, report: Callable[[GaugeReport], None]) -> None:
+        self._url = url
+        self._report = report
+        self._orders: queue.SimpleQueue[str] = queue.SimpleQueue()
+        self._stop = threading.Event()
+        self._thread = threading.Thread(target=self._run, name=f"gauge {url}", daemon=True)
+        self._thread.start()
+
+    def zero(self) -> None:
+        """Hold it on the datum and zero it."""
+        self._orders.put("HOLD datum")
+        self._orders.put("ZERO")
+
+    def hold(self, reading_json: str) -> None:
+        """Tell a stand-in where it is held; a real gauge answers ERR, which is ignored."""
+        self._orders.put(f"HOLD {reading_json}")
+
+    def close(self) -> None:
+        """Stop asking; returns at once, the thread ends by itself."""
+        self._stop.set()
+
+    def join(self, timeout_s: float = 3.0) -> None:
+        """Wait for the thread to end, after `close`."""
+        self._thread.join(timeout_s)
+
+    def _run(self) -> None:
+        import serial  # noqa: PLC0415  loaded when the first gauge is plugged in
+
+        while not self._stop.is_set():
+            try:
+                with serial.serial_for_url(
+                    self._url, timeout=_ANSWER_S, write_timeout=_ANSWER_S
+                ) as port:
+                    self._talk(port)
+            except (OSError, ValueError):  # SerialException is an OSError
+                self._tell(GaugeReport("lost"))
+                self._stop.wait(_RETRY_S)
+
+    def _talk(self, port: "Serial") -> None:
+        missed = 0
+        while not self._stop.is_set():
+            while not self._orders.empty():
+                self._ask(port, self._orders.get())
+            shown = parse_value(self._ask(port, "READ"))
+            missed = 0 if shown is not None else missed + 1
+            if shown is not None:
+                self._tell(GaugeReport("live", shown))
+            elif missed >= _SILENT_AFTER:
+                self._tell(GaugeReport("silent"))
+            self._stop.wait(_POLL_S)
+
+    def _ask(self, port: "Serial", line: str) -> str:
+        port.reset_input_buffer()  # an answer that came too late belongs to another question
+        port.write(line.encode("ascii", errors="replace") + b"\n")
+        end = time.monotonic() + _ANSWER_S
+        answer = bytes(port.read_until(b"\n", LONGEST_LINE))
+        if not answer and time.monotonic() < end - _ANSWER_S / 2:
+            # a port that returns nothing at once, again and again, has been hung up
+            raise OSError
+        return answer.decode("ascii", errors="replace")
+
+    def _tell(self, report: GaugeReport) -> None:
+        if not self._stop.is_set():
+            self._report(report)

@@ -1,0 +1,103 @@
+"""A stand-in gauge: answers the protocol by measuring the hidden airframe, with its own faults.
+
+Like a real one it has a zero of its own: until it was zeroed on the datum, all it shows is off.
+"""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from pydantic import TypeAdapter, ValidationError
+
+from hardkeel.gauges.hidden import Hidden
+from hardkeel.gauges.protocol import TAKES, GaugeKind, value_line
+from hardkeel.survey.model import DEFAULT_SIGMA, Reading
+
+_READING: TypeAdapter[Reading] = TypeAdapter(Reading)
+
+
+@dataclass(frozen=True, slots=True)
+class Make:
+    """What a gauge is like.
+
+    Attributes
+    ----------
+    offset : float
+        Spread of its own zero, degrees or mm, before it is zeroed.
+    step : float
+        Its resolution.
+    """
+
+    unit: str
+    offset: float
+    step: float
+    digits: int
+
+
+MAKES: Final[dict[GaugeKind, Make]] = {
+    "incidence": Make("deg", 0.8, 0.05, 2),
+    "level": Make("deg", 0.4, 0.05, 2),
+    "tape": Make("mm", 1.2, 0.1, 1),
+}
+
+
+class StandIn:
+    """One gauge in the hand of somebody who holds it where he is told.
+
+    Parameters
+    ----------
+    hidden : Hidden
+        What it measures.
+    rng : numpy Generator
+        Its noise and its own zero.
+    """
+
+    def __init__(self, kind: GaugeKind, hidden: Hidden, rng: np.random.Generator) -> None:
+        self.kind = kind
+        self._make = MAKES[kind]
+        self._hidden = hidden
+        self._rng = rng
+        self._reference = float(rng.normal(0.0, self._make.offset))
+        self._held: Reading | None = None
+
+    def answer(self, line: str) -> str:
+        """The answer to one line."""
+        word, _, rest = line.strip().partition(" ")
+        match word:
+            case "WHO":
+                return f"IAM {self.kind} stand-in 1"
+            case "READ":
+                return value_line(self._shown(), self._make.unit, self._make.digits)
+            case "ZERO":
+                self._reference = self._felt()
+                return "OK"
+            case "HOLD":
+                return self._hold(rest)
+            case _:
+                return "ERR not understood"
+
+    def _hold(self, what: str) -> str:
+        if what == "datum":
+            self._held = None
+            return "OK"
+        try:
+            reading = _READING.validate_json(what)
+            if reading.kind not in TAKES[self.kind]:
+                return f"ERR a {self.kind} gauge can't take {reading.kind}"
+            self._hidden.show(reading)
+        except (ValidationError, KeyError):
+            return "ERR there is no such place"
+        self._held = reading
+        return "OK"
+
+    def _felt(self) -> float:
+        """What the sensor feels, against gravity or the end of the tape, before its own zero."""
+        lean = self._hidden.bench_pitch if self.kind == "incidence" else 0.0
+        if self._held is None:
+            return lean
+        return lean + self._hidden.show(self._held)
+
+    def _shown(self) -> float:
+        sigma = DEFAULT_SIGMA[self._held.kind] if self._held is not None else self._make.step
+        value = self._felt() - self._reference + float(self._rng.normal(0.0, sigma / 2))
+        return round(value / self._make.step) * self._make.step

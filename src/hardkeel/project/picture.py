@@ -1,0 +1,279 @@
+"""The airframe as plain strokes in three views: what the window paints and the record prints.
+
+Each view has its own two axes in mm: *plan* u = y (starboard right), v = x (aft down); *behind*
+u = y, v = −z; *side* (from port) u = x, v = −z.  v grows downwards as on paper.
+"""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from hardkeel.geometry.hull import Point2, convex_hull
+from hardkeel.geometry.rotation import Array
+from hardkeel.project.build import Build, Fuselage
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import (
+    FUSELAGE,
+    AngleAt,
+    Body,
+    Distance,
+    DistanceDifference,
+    Height,
+    Incidence,
+    Offset,
+    Point,
+    Reading,
+    Survey,
+    Tilt,
+    Verdict,
+)
+from hardkeel.survey.proposing import is_upright
+
+View = Literal["plan", "behind", "side"]
+Role = Literal["fuselage", "former", "centre", "wanted", "estimated", "reading", "mark", "board"]
+VIEWS: Final[tuple[View, ...]] = ("plan", "behind", "side")
+_BOARD_GAP: Final = 12.0  # mm below the lowest point, where the board is drawn
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line to draw.
+
+    Attributes
+    ----------
+    points : tuple of (u, v)
+        mm in the view's axes.
+    ref : str
+        Body, mark or reading that it belongs to.
+    """
+
+    view: View
+    role: Role
+    points: tuple[Point2, ...]
+    ref: str = ""
+    closed: bool = False
+    verdict: Verdict | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """All strokes of a build, from back to front."""
+
+    strokes: tuple[Stroke, ...]
+
+    def of(self, view: View) -> tuple[Stroke, ...]:
+        """The strokes of one view."""
+        return tuple(stroke for stroke in self.strokes if stroke.view == view)
+
+    def bounds(self, view: View) -> tuple[float, float, float, float] | None:
+        """Least u, least v, greatest u, greatest v of a view; ``None`` when it is empty."""
+        points = [point for stroke in self.of(view) for point in stroke.points]
+        if not points:
+            return None
+        us, vs = [p[0] for p in points], [p[1] for p in points]
+        return min(us), min(vs), max(us), max(vs)
+
+
+def project(view: View, points: Iterable[Sequence[float] | Array]) -> tuple[Point2, ...]:
+    """Points (x, y, z) in a view's axes."""
+    if view == "plan":
+        return tuple((float(p[1]), float(p[0])) for p in points)
+    if view == "behind":
+        return tuple((float(p[1]), -float(p[2])) for p in points)
+    return tuple((float(p[0]), -float(p[2])) for p in points)
+
+
+def body_verdict(judgement: Judgement, body: str) -> Verdict | None:
+    """The worst verdict among a body's checks: out before not known before true."""
+    found = {check.verdict for check in judgement.checks if check.body == body}
+    for verdict in ("out", "unsure", "true"):
+        if verdict in found:
+            return verdict
+    return None
+
+
+def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
+    """Draw a build as it should stand and, `factor` times exaggerated, as it is believed to stand."""
+    survey = build.surveyed
+    placed = _Exaggerated(judgement, factor)
+    strokes: list[Stroke] = []
+    if build.fuselage is not None:
+        strokes += fuselage_strokes(build.fuselage)
+    for body in survey.bodies:
+        if body.id != FUSELAGE:
+            strokes += _body_strokes(survey, body, judgement, placed)
+    marks = placed.points([(mark.body, mark.at) for mark in survey.marks])
+    where = {mark.id: point for mark, point in zip(survey.marks, marks, strict=True)}
+    for view in VIEWS:
+        strokes += [
+            Stroke(view, "mark", project(view, [point]), mark_id)
+            for mark_id, point in where.items()
+        ]
+    for reading in judgement.readings:
+        strokes += reading_strokes(survey, reading, where, placed.points)
+    strokes += _board(strokes)
+    return Picture(tuple(strokes))
+
+
+def held_strokes(
+    build: Build, judgement: Judgement, factor: float, reading: Reading
+) -> tuple[Stroke, ...]:
+    """Where a reading that is not yet taken would be held."""
+    survey = build.surveyed
+    placed = _Exaggerated(judgement, factor)
+    marks = placed.points([(mark.body, mark.at) for mark in survey.marks])
+    where = {mark.id: point for mark, point in zip(survey.marks, marks, strict=True)}
+    return tuple(reading_strokes(survey, reading, where, placed.points))
+
+
+class _Exaggerated:
+    """Points with their estimated displacement multiplied."""
+
+    def __init__(self, judgement: Judgement, factor: float) -> None:
+        self._judgement = judgement
+        self._factor = factor
+
+    def points(self, owned: Sequence[tuple[str, Point]]) -> Array:
+        wanted = np.array([at for _, at in owned], dtype=float).reshape(-1, 3)
+        placed = self._judgement.net.placer_of(owned).place(self._judgement.solution.unknowns)
+        shown: Array = wanted + self._factor * (placed.airframe - wanted)
+        return shown
+
+
+def fuselage_strokes(fuselage: Fuselage) -> list[Stroke]:
+    """Outline and formers of the fuselage in all views."""
+    stations = [(f.station, f.half_width, f.bottom, f.top) for f in fuselage.formers]
+    if fuselage.tail_post is not None:
+        post = fuselage.tail_post
+        stations.append((post.station, post.half_width, post.bottom, post.top))
+    if not stations:
+        return []
+    stations.sort()
+    plan = [(-half, x) for x, half, _, _ in stations] + [
+        (half, x) for x, half, _, _ in stations[::-1]
+    ]
+    side = [(x, -top) for x, _, _, top in stations] + [(x, -low) for x, _, low, _ in stations[::-1]]
+    corners = [
+        (sign * half, -z) for _, half, low, top in stations for sign in (-1, 1) for z in (low, top)
+    ]
+    strokes = [
+        Stroke("plan", "fuselage", tuple(plan), FUSELAGE, closed=True),
+        Stroke("side", "fuselage", tuple(side), FUSELAGE, closed=True),
+        Stroke("behind", "fuselage", convex_hull(corners), FUSELAGE, closed=True),
+        Stroke("plan", "centre", ((0.0, stations[0][0] - 20), (0.0, stations[-1][0] + 20))),
+    ]
+    for former in fuselage.formers:
+        x = former.station
+        strokes.append(Stroke("side", "former", ((x, -former.top), (x, -former.bottom)), former.id))
+    return strokes
+
+
+def body_ring(survey: Survey, body: Body) -> tuple[Point, ...]:
+    """A body's edge: its outline, else the hull of its marks, else a rectangle of its figures."""
+    if body.outline:
+        return body.outline
+    marks = [mark.at for mark in survey.marks if mark.body == body.id]
+    if len(marks) > 2:  # noqa: PLR2004  enough to enclose something
+        upright = is_upright(survey, body)
+        keyed = {((p[0], p[2]) if upright else (p[0], p[1])): p for p in marks}
+        return tuple(keyed[corner] for corner in convex_hull(keyed))
+    x, y, z = body.origin
+    half, chord = (body.span or 200.0) / 2, (body.chord or 60.0) / 2
+    return (
+        (x - chord, y - half, z),
+        (x - chord, y + half, z),
+        (x + chord, y + half, z),
+        (x + chord, y - half, z),
+    )
+
+
+def _body_strokes(
+    survey: Survey, body: Body, judgement: Judgement, placed: _Exaggerated
+) -> list[Stroke]:
+    ring = body_ring(survey, body)
+    now = placed.points([(body.id, point) for point in ring])
+    verdict = body_verdict(judgement, body.id)
+    strokes = []
+    for view in VIEWS:
+        strokes.append(Stroke(view, "wanted", project(view, ring), body.id, closed=True))
+        strokes.append(
+            Stroke(view, "estimated", project(view, now), body.id, closed=True, verdict=verdict)
+        )
+    return strokes
+
+
+def reading_strokes(
+    survey: Survey,
+    reading: Reading,
+    where: dict[str, Array],
+    placed: Callable[[Sequence[tuple[str, Point]]], Array],
+) -> list[Stroke]:
+    """Where a reading is held: strings, plumb lines, straight edges, gauges."""
+
+    def line(view: View, *points: Sequence[float] | Array) -> Stroke:
+        return Stroke(view, "reading", project(view, points), reading.id)
+
+    match reading:
+        case Distance():
+            return [
+                line(
+                    _best_view(where[reading.from_], where[reading.to]),
+                    where[reading.from_],
+                    where[reading.to],
+                )
+            ]
+        case DistanceDifference():
+            a, b = reading.to
+            return [line("plan", where[a], where[reading.from_], where[b])]
+        case Height():
+            top = where[reading.mark]
+            return [line("behind", top, (top[0], top[1], top[2] - 60.0))]
+        case Tilt():
+            return [line("behind", where[reading.from_], where[reading.to])]
+        case Offset():
+            at = where[reading.mark]
+            return [line("plan", (at[0], 0.0, at[2]), at)]
+        case AngleAt():
+            points = [where[reading.from_], where[reading.at], where[reading.to]]
+            return [line("behind", *points)]
+        case Incidence():
+            return _gauge_strokes(survey, reading, placed)
+
+
+def _gauge_strokes(
+    survey: Survey, reading: Incidence, placed: Callable[[Sequence[tuple[str, Point]]], Array]
+) -> list[Stroke]:
+    body = survey.body(reading.body)
+    if body is None:
+        return []
+    sign = {"port": -1.0, "starboard": 1.0, "centre": 0.0}[reading.side]
+    y = sign * reading.span_fraction * (body.span or 0.0) / 2
+    ring = body_ring(survey, body) if body.id != FUSELAGE else ()
+    xs = [point[0] for point in ring] or [0.0, 60.0]
+    z = body.origin[2]
+    ends = placed([(body.id, (min(xs), y, z)), (body.id, (max(xs), y, z))])
+    return [Stroke(view, "reading", project(view, ends), reading.id) for view in ("plan", "side")]
+
+
+def _best_view(a: Array, b: Array) -> View:
+    """A string is drawn where it is seen longest, and from above when there is little in it."""
+    reach = np.abs(a - b)
+    return "side" if reach[2] > 2 * reach[1] and reach[2] > 0.5 * reach[0] else "plan"
+
+
+def _board(strokes: list[Stroke]) -> list[Stroke]:
+    boards = []
+    for view in ("behind", "side"):
+        points = [
+            p
+            for s in strokes
+            if s.view == view and s.role in ("fuselage", "wanted")
+            for p in s.points
+        ]
+        if points:
+            low = max(p[1] for p in points) + _BOARD_GAP
+            left, right = min(p[0] for p in points), max(p[0] for p in points)
+            boards.append(Stroke(view, "board", ((left, low), (right, low))))
+    return boards

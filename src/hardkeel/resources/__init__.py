@@ -1,0 +1,1 @@
+"""Fonts, icons, style sheet and demo data: files only, no code."""

@@ -1,0 +1,201 @@
+"""The text of a ``build.json``: read, migrated, checked; or one clear sentence that says what is wrong."""
+
+import json
+import re
+from collections.abc import Sequence
+from typing import Any, Final
+
+from pydantic import ValidationError
+
+from hardkeel.base.errors import BadInput
+from hardkeel.project.build import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
+from hardkeel.survey.model import DEFAULT_SIGMA
+from hardkeel.survey.soundness import check_survey
+
+Json = dict[str, Any]
+_ORIGINS: Final = {
+    "list": "a list",
+    "dict": "an object",
+    "str": "text",
+    "int": "a number",
+    "float": "a number",
+    "bool": "true or false",
+    "NoneType": "nothing",
+}
+
+
+def build_from_text(text: str | bytes) -> Build:
+    """Read and check a whole build.
+
+    Raises
+    ------
+    BadInput
+        With the place and the fault of the first thing that is wrong.
+    """
+    return build_from_data(_parse(text))
+
+
+def build_from_data(data: object) -> Build:
+    """Check plain data as `build_from_text` checks a file.
+
+    Raises
+    ------
+    BadInput
+        With the place and the fault of the first thing that is wrong.
+    """
+    if not isinstance(data, dict):
+        raise BadInput("build.json", "must hold one object in braces")
+    migrated = _migrated(data)
+    try:
+        build = Build.model_validate_json(json.dumps(migrated))
+    except ValidationError as fault:
+        raise _told(fault) from None
+    except (ValueError, RecursionError):
+        raise BadInput("build.json", "is nested too deeply to be read") from None
+    if build.survey is not None:
+        check_survey(build.survey)
+    _check_formers(build)
+    return build
+
+
+def text_of(build: Build) -> str:
+    """The build as the text of a ``build.json``: indented, keys in a stable order."""
+    data = build.model_dump(mode="json", by_alias=True, exclude_unset=True)
+    data = {"format": FORMAT, **{key: value for key, value in data.items() if key != "format"}}
+    return json.dumps(data, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+
+
+def _parse(text: str | bytes) -> object:
+    try:
+        decoded = text.decode("utf-8-sig") if isinstance(text, bytes) else text
+        return json.loads(decoded, object_pairs_hook=_no_twins, parse_int=_number)
+    except UnicodeDecodeError as fault:
+        raise BadInput("build.json", f"is not UTF-8 text (byte {fault.start})") from None
+    except json.JSONDecodeError as fault:
+        what = fault.msg[:1].lower() + fault.msg[1:]
+        raise BadInput(f"build.json line {fault.lineno}", f"is not sound JSON: {what}") from None
+    except RecursionError:
+        raise BadInput("build.json", "is nested too deeply to be read") from None
+
+
+def _number(text: str) -> int | float:
+    """An integer, or infinity for one that no float could hold (it is then told as not finite)."""
+    try:
+        number = int(text)
+        float(number)
+    except (ValueError, OverflowError):
+        return float("inf")
+    return number
+
+
+def _no_twins(pairs: list[tuple[str, Any]]) -> Json:
+    found: Json = {}
+    for key, value in pairs:
+        if key in found:
+            raise BadInput("build.json", f'the key "{key}" stands twice in one object')
+        found[key] = value
+    return found
+
+
+def _migrated(data: Json) -> Json:
+    """Bring an older format up to this one, in memory only.
+
+    There is no older format yet; when there is, its step is added here with a test.
+    """
+    found = data.get("format")
+    if found is None:
+        raise BadInput("format", f'is missing; a build says "format": "{FORMAT}"')
+    match = re.fullmatch(rf"{FORMAT_NAME}/(\d{{1,6}})", found) if isinstance(found, str) else None
+    if match is None:
+        raise BadInput("format", f"{json.dumps(found)} is not a Hard Keel format")
+    version = int(match[1])
+    if version > FORMAT_VERSION:
+        raise BadInput(
+            "format", f'"{found}" was written by a newer Hard Keel than this one ({FORMAT})'
+        )
+    if version < 1:
+        raise BadInput("format", f'"{found}" never existed')
+    return data
+
+
+def _check_formers(build: Build) -> None:
+    seen: set[str] = set()
+    for i, former in enumerate(build.fuselage.formers if build.fuselage else ()):
+        if former.id in seen:
+            raise BadInput(f"fuselage.formers[{i}].id", f'"{former.id}" is used twice')
+        seen.add(former.id)
+    wings: set[str] = set()
+    for i, wing in enumerate(build.wings):
+        if wing.id in wings:
+            raise BadInput(f"wings[{i}].id", f'"{wing.id}" is used twice')
+        wings.add(wing.id)
+
+
+def _told(fault: ValidationError) -> BadInput:
+    first = fault.errors(include_url=False)[0]
+    location = [
+        part
+        for i, part in enumerate(first["loc"])
+        if not (i and isinstance(first["loc"][i - 1], int) and part in DEFAULT_SIGMA)
+    ]
+    return BadInput(place_name(location), _fault(first))
+
+
+def place_name(location: Sequence[int | str]) -> str:
+    """``("survey", "readings", 4, "to")`` as ``survey.readings[4].to``."""
+    text = ""
+    for part in location:
+        text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else part
+    return text or "build.json"
+
+
+def _fault(error: Any) -> str:
+    """One clause for a fault that pydantic found; its own words where we have none."""
+    kind, given, context = error["type"], error.get("input"), error.get("ctx", {})
+    if kind in ("string_too_short", "string_pattern_mismatch") and str(given).strip():
+        return f"{_quoted(given)} is not of the right form"
+    template = _FAULTS.get(kind)
+    if template is None:
+        return str(error["msg"])
+    return template.format(
+        kind=_kind(given),
+        given=_quoted(given),
+        count=context.get("max_length") or context.get("min_length"),
+        **{"tag": "", "actual_length": "", "expected": "", "error": "", **context},
+    )
+
+
+_FAULTS: Final = {
+    "missing": "is missing",
+    "finite_number": "must be a finite number",
+    "float_type": "must be a number, not {kind}",
+    "float_parsing": "must be a number, not {kind}",
+    "int_type": "must be a whole number, not {kind}",
+    "greater_than": "must be more than {gt:g}, not {given}",
+    "greater_than_equal": "must be at least {ge:g}, not {given}",
+    "less_than_equal": "must be at most {le:g}, not {given}",
+    "string_type": "must be text, not {kind}",
+    "string_too_short": "must not be empty",
+    "string_pattern_mismatch": "must not be empty",
+    "bool_type": "must be true or false, not {kind}",
+    "bool_parsing": "must be true or false, not {kind}",
+    "literal_error": "must be {expected}, not {given}",
+    "tuple_type": "must be a list, not {kind}",
+    "list_type": "must be a list, not {kind}",
+    "too_long": "must hold {count} values, not {actual_length}",
+    "too_short": "must hold {count} values, not {actual_length}",
+    "union_tag_not_found": "has no kind",
+    "union_tag_invalid": 'kind "{tag}" is not one of ' + ", ".join(DEFAULT_SIGMA),
+    "model_type": "must be an object in braces, not {kind}",
+    "model_attributes_type": "must be an object in braces, not {kind}",
+    "dict_type": "must be an object in braces, not {kind}",
+    "value_error": "{given} can't be read ({error})",
+}
+
+
+def _kind(given: object) -> str:
+    return _ORIGINS.get(type(given).__name__, type(given).__name__)
+
+
+def _quoted(given: object) -> str:
+    return json.dumps(given, ensure_ascii=False, default=str)

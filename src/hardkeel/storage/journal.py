@@ -1,0 +1,100 @@
+"""The autosave journal: what was on the bench when the program was killed.
+
+Each window has one journal in the user's state folder and holds its lock; a journal whose lock is
+free belongs to a program that died, and is offered for recovery.  The journal is written after every
+change, beside and then renamed, so that it is whole at any moment.  It is not forced to the disk each
+time: that guards against power cuts, not against a killed program, and would be felt at every Enter.
+"""
+
+import json
+import uuid
+from contextlib import suppress
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Final
+
+from hardkeel.base.errors import BadInput, FileInUse
+from hardkeel.project.build import Build
+from hardkeel.storage.format import build_from_data, text_of
+from hardkeel.storage.holding import Hold
+
+_SUFFIX: Final = ".journal"
+
+
+@dataclass(frozen=True, slots=True)
+class Rescued:
+    """What an orphaned journal holds.
+
+    Attributes
+    ----------
+    path : Path or None
+        The file it belonged to; ``None`` for a build never saved.
+    at : datetime
+        When it was last written.
+    """
+
+    journal: Path
+    build: Build
+    path: Path | None
+    at: datetime
+
+
+class Journal:
+    """The journal of one window.
+
+    Parameters
+    ----------
+    state : Path
+        The application's state folder.
+    """
+
+    def __init__(self, state: Path) -> None:
+        self._folder = state / "journals"
+        self._file = self._folder / f"{uuid.uuid4().hex}{_SUFFIX}"
+        self._hold = Hold(self._file.with_suffix(".lock"))
+
+    def write(self, build: Build, path: Path | None, at: datetime) -> None:
+        """Keep the build as it is now."""
+        head = json.dumps({"path": str(path) if path else None, "at": at.isoformat()})
+        beside = self._file.with_suffix(".new")
+        beside.write_text(f"{head}\n{text_of(build)}", encoding="utf-8")
+        beside.replace(self._file)
+
+    def clear(self) -> None:
+        """Nothing is unsaved any more."""
+        self._file.unlink(missing_ok=True)
+
+    def close(self) -> None:
+        """End in peace: nothing to recover."""
+        self.clear()
+        self._hold.release()
+        self._file.with_suffix(".lock").unlink(missing_ok=True)
+
+
+def orphans(state: Path) -> list[Rescued]:
+    """Journals left by programs that died, newest first; damaged ones are passed over, not deleted."""
+    folder = state / "journals"
+    found: list[Rescued] = []
+    for file in sorted(folder.glob(f"*{_SUFFIX}")) if folder.is_dir() else []:
+        try:
+            with Hold(file.with_suffix(".lock")):
+                found.append(_read(file))
+        except (FileInUse, BadInput, OSError, ValueError, KeyError):
+            continue
+    return sorted(found, key=lambda rescued: rescued.at, reverse=True)
+
+
+def forget(rescued: Rescued) -> None:
+    """Drop an orphaned journal, after it was recovered or declined."""
+    with suppress(OSError):
+        rescued.journal.unlink(missing_ok=True)
+        rescued.journal.with_suffix(".lock").unlink(missing_ok=True)
+
+
+def _read(file: Path) -> Rescued:
+    head, _, body = file.read_text(encoding="utf-8").partition("\n")
+    about = json.loads(head)
+    build = build_from_data(json.loads(body))
+    path = Path(about["path"]) if about["path"] else None
+    return Rescued(file, build, path, datetime.fromisoformat(about["at"]))

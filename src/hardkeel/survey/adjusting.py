@@ -1,0 +1,159 @@
+"""The adjustment: weighted nonlinear least squares over all unknowns together."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.layout import Layout, lay_out
+from hardkeel.survey.model import FUSELAGE, Point, Reading, Survey, sigma_of
+from hardkeel.survey.observing import Observer
+from hardkeel.survey.placing import Placed, Placer
+
+# A step of a ten-thousandth of its own sigma changes nothing that anyone could read.
+_SETTLED: Final = 1e-4
+_MOST_STEPS: Final = 60
+_MOST_HALVINGS: Final = 30
+
+
+@dataclass(frozen=True, slots=True)
+class Network:
+    """A survey made ready for solving: bodies, unknowns, placed marks.
+
+    Attributes
+    ----------
+    index : dict of str to int
+        Row of each mark among the placed points.
+    """
+
+    survey: Survey
+    layout: Layout
+    placer: Placer
+    index: dict[str, int]
+
+    def observer(self, readings: Sequence[Reading]) -> Observer:
+        """Predictor of these readings."""
+        return Observer(self.survey, readings, self.layout, self.index)
+
+    def placer_of(self, points: Sequence[tuple[str, Point]]) -> Placer:
+        """Placer of other points than the marks (contacts, outlines)."""
+        return Placer(self.layout, self.survey.bodies, points)
+
+
+def network_of(survey: Survey) -> Network:
+    """Prepare a survey whose references are sound."""
+    layout = lay_out(body for body in survey.bodies if body.id != FUSELAGE)
+    placer = Placer(layout, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
+    return Network(survey, layout, placer, {mark.id: i for i, mark in enumerate(survey.marks)})
+
+
+@dataclass(frozen=True, slots=True)
+class Solution:
+    """Unknowns with their covariance, and how each reading used sits with them.
+
+    Attributes
+    ----------
+    unknowns : Array
+        Shape (n,).
+    covariance : Array
+        Shape (n, n): (JᵀWJ + P)⁻¹ at the solution.
+    slopes : Array
+        Shape (r, n): J, one row for each reading.
+    residuals, redundancy, w : Array
+        Shape (r,): value − prediction (mm or degrees); 1 − (JCJᵀW)ᵢᵢ; |residual| / (σ√redundancy).
+    sigmas : Array
+        Shape (r,).
+    placed : Placed
+        The marks at the solution.
+    """
+
+    unknowns: Array
+    covariance: Array
+    slopes: Array
+    residuals: Array
+    redundancy: Array
+    w: Array
+    sigmas: Array
+    placed: Placed
+
+
+def solve(net: Network, readings: Sequence[Reading], start: Array | None = None) -> Solution:
+    """Adjust these readings.
+
+    Gauss–Newton with step halving: the normal matrix holds the priors and so is always positive
+    definite, and each step is a way down.  Model and covariance as in the contract; for the
+    redundancy and the test on w see W. Baarda, "A testing procedure for use in geodetic networks",
+    Netherlands Geodetic Commission 2/5 (1968).
+
+    Parameters
+    ----------
+    start : Array, optional
+        Shape (n,), where to begin; zeros (a true airframe) without it.
+
+    Raises
+    ------
+    BadInput
+        When figures in the file are so large that the sums overflow.
+    """
+    observer = net.observer(readings)
+    observed = np.array([reading.value for reading in readings])
+    sigmas = np.array([sigma_of(reading) for reading in readings])
+    unknowns = np.zeros(net.layout.size) if start is None else start.copy()
+    with np.errstate(all="ignore"):
+        try:
+            unknowns, placed, residuals, slopes = _descend(
+                net, observer, (observed, 1.0 / sigmas), unknowns
+            )
+            scaled = slopes / sigmas[:, None]
+            normal = scaled.T @ scaled + np.diag(net.layout.prior_weight)
+            covariance = np.linalg.inv(normal)
+        except np.linalg.LinAlgError as fault:
+            raise _overflow() from fault
+        covariance = (covariance + covariance.T) / 2
+        redundancy = np.clip(1.0 - np.sum((scaled @ covariance) * scaled, axis=1), 0.0, 1.0)
+        w = np.abs(residuals) / (sigmas * np.sqrt(np.maximum(redundancy, 1e-12)))
+    finite = np.isfinite(unknowns).all() and np.isfinite(covariance).all()
+    if not (finite and np.isfinite(residuals).all()):
+        raise _overflow()
+    return Solution(unknowns, covariance, slopes, residuals, redundancy, w, sigmas, placed)
+
+
+def _descend(
+    net: Network, observer: Observer, data: tuple[Array, Array], unknowns: Array
+) -> tuple[Array, Placed, Array, Array]:
+    observed, root_weight = data
+    prior = net.layout.prior_weight
+
+    def look(x: Array) -> tuple[Placed, Array, Array, float]:
+        placed = net.placer.place(x)
+        predicted, slopes = observer.predict(x, placed)
+        residuals = observed - predicted
+        cost = float(np.sum((residuals * root_weight) ** 2) + np.sum(prior * x * x))
+        return placed, residuals, slopes, cost
+
+    placed, residuals, slopes, cost = look(unknowns)
+    for _ in range(_MOST_STEPS):
+        scaled = slopes * root_weight[:, None]
+        normal = scaled.T @ scaled + np.diag(prior)
+        pull = scaled.T @ (residuals * root_weight) - prior * unknowns
+        step = np.linalg.solve(normal, pull)
+        # The step measured in its own sigma: stepᵀ N step.
+        if not step @ normal @ step > _SETTLED**2:
+            break
+        for _halving in range(_MOST_HALVINGS):
+            trial = look(unknowns + step)
+            if trial[3] <= cost * (1 + 1e-12):
+                break
+            step = step / 2
+        else:
+            break
+        unknowns = unknowns + step
+        placed, residuals, slopes, cost = trial
+    return unknowns, placed, residuals, slopes
+
+
+def _overflow() -> BadInput:
+    return BadInput("survey", "the figures are too large or too far apart to be adjusted")

@@ -1,0 +1,150 @@
+"""Is it true?  Each check is a line through the unknowns with a target and a tolerance."""
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.layout import Layout
+from hardkeel.survey.model import FUSELAGE, Body, Survey, Verdict
+
+# Defaults of the contract: degrees, but mm for the offset.
+TOLERANCES: Final[dict[str, float]] = {
+    "incidence": 0.5,
+    "decalage": 0.5,
+    "yaw": 0.3,
+    "roll": 0.5,
+    "roll_to_wing": 0.5,
+    "offset": 1.5,
+    "twist_difference": 0.5,
+    "fin_yaw": 0.5,
+    "fin_lean_to_stab": 0.75,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class CheckRule:
+    """What a check is, before anything is known.
+
+    Attributes
+    ----------
+    id : str
+        As in the file: ``stab_yaw``.
+    kind : str
+        The part of the id that says what is checked: ``yaw``.
+    body : str
+        The body to correct when it is out.
+    unit : {"deg", "mm"}
+    design : float
+        Added to the unknowns' part to give the value.
+    slope : Array
+        Shape (n,): the value's derivative by the unknowns.
+    """
+
+    id: str
+    kind: str
+    body: str
+    unit: str
+    target: float
+    tolerance: float
+    design: float
+    slope: Array
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A check with its estimate: degrees, or mm for an offset."""
+
+    id: str
+    kind: str
+    body: str
+    unit: str
+    value: float
+    sigma: float
+    target: float
+    tolerance: float
+    verdict: Verdict
+
+    @property
+    def error(self) -> float:
+        """Value − target."""
+        return self.value - self.target
+
+
+def rules_of(survey: Survey, layout: Layout) -> tuple[CheckRule, ...]:
+    """All checks that this survey's bodies call for, in the order a builder trues them."""
+    own = survey.tolerances or {}
+    bodies = {body.id: body for body in survey.bodies if body.id != FUSELAGE}
+    rules: list[CheckRule] = []
+
+    def add(
+        check_id: str, kind: str, body: str, parts: Mapping[str, float], design: float = 0.0
+    ) -> None:
+        slope = np.zeros(layout.size)
+        for name, factor in parts.items():
+            owner, _, unknown = name.partition(".")
+            column = layout.column(owner, unknown)
+            if column is None:
+                return
+            slope[column] = factor
+        unit = "mm" if kind == "offset" else "deg"
+        limit = own.get(check_id, TOLERANCES.get(check_id, TOLERANCES.get(kind, 0.5)))
+        rules.append(CheckRule(check_id, kind, body, unit, design, limit, design, slope))
+
+    for name, body in bodies.items():
+        if name == "fin":
+            add("fin_yaw", "fin_yaw", "fin", {"fin.yaw": 1.0})
+            add("fin_lean_to_stab", "fin_lean_to_stab", "fin", {"fin.roll": 1.0, "stab.roll": -1.0})
+            continue
+        for check_id, kind, parts, design in _surface_checks(body):
+            add(check_id, kind, name, parts, design)
+        if name == "stab":
+            add("stab_roll_to_wing", "roll_to_wing", name, {"stab.roll": 1.0, "wing.roll": -1.0})
+    if "wing" in bodies and "stab" in bodies:
+        design = bodies["wing"].incidence - bodies["stab"].incidence
+        add("decalage", "decalage", "stab", {"wing.pitch": 1.0, "stab.pitch": -1.0}, design)
+    return tuple(rules)
+
+
+def _surface_checks(body: Body) -> Iterable[tuple[str, str, dict[str, float], float]]:
+    name = body.id
+    yield f"{name}_incidence", "incidence", {f"{name}.pitch": 1.0}, body.incidence
+    yield f"{name}_yaw", "yaw", {f"{name}.yaw": 1.0}, 0.0
+    yield f"{name}_roll", "roll", {f"{name}.roll": 1.0}, 0.0
+    yield f"{name}_offset", "offset", {f"{name}.dy": 1.0}, 0.0
+    if body.twist:
+        parts = {f"{name}.twist_starboard": 1.0, f"{name}.twist_port": -1.0}
+        yield f"{name}_twist_difference", "twist_difference", parts, 0.0
+
+
+def judge(rules: Iterable[CheckRule], unknowns: Array, covariance: Array) -> tuple[Check, ...]:
+    """Value, sigma and verdict of each rule for unknowns (n,) with covariance (n, n)."""
+    out = []
+    for rule in rules:
+        value = rule.design + float(rule.slope @ unknowns)
+        sigma = math.sqrt(max(float(rule.slope @ covariance @ rule.slope), 0.0))
+        verdict = verdict_of(value - rule.target, sigma, rule.tolerance)
+        out.append(
+            Check(
+                rule.id,
+                rule.kind,
+                rule.body,
+                rule.unit,
+                value,
+                sigma,
+                rule.target,
+                rule.tolerance,
+                verdict,
+            )
+        )
+    return tuple(out)
+
+
+def verdict_of(error: float, sigma: float, tolerance: float) -> Verdict:
+    """The contract's rule: two sigma inside is true, two sigma outside is out, else unsure."""
+    if abs(error) + 2 * sigma <= tolerance:
+        return "true"
+    return "out" if abs(error) - 2 * sigma > tolerance else "unsure"

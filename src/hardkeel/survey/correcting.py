@@ -1,0 +1,134 @@
+"""From an estimate to millimetres at the seat: what to shim, sand or slide, and what would follow."""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.checking import Check, CheckRule, judge
+from hardkeel.survey.layout import Layout
+from hardkeel.survey.model import Body, Contact, Shop
+from hardkeel.survey.placing import Placer
+
+_VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
+
+
+@dataclass(frozen=True, slots=True)
+class ContactMove:
+    """What brings one contact back to its design place, mm, each with its sigma."""
+
+    contact: str
+    lift: float
+    slide_x: float
+    slide_y: float
+    lift_sigma: float
+    slide_x_sigma: float
+    slide_y_sigma: float
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A ready way to do it with what the builder has.
+
+    Attributes
+    ----------
+    moves : tuple of (contact id, mm)
+        Rounded; positive is packing under the contact, negative is wood to take off.
+    checks : tuple of Check
+        The checks of this body as they should stand afterwards.
+    """
+
+    moves: tuple[tuple[str, float], ...]
+    checks: tuple[Check, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Correction:
+    """All that can be done at one body's seat."""
+
+    body: str
+    moves: tuple[ContactMove, ...]
+    only_shims: Way
+    only_sanding: Way
+
+
+def corrections_of(
+    net: Network, solution: Solution, rules: tuple[CheckRule, ...]
+) -> tuple[Correction, ...]:
+    """One correction for each body that has a seat with contacts."""
+    shop = net.survey.shop or Shop()
+    return tuple(
+        _correct(net.layout, solution, rules, body, shop)
+        for body in net.survey.bodies
+        if body.id in net.layout.start and body.seat is not None and body.seat.contacts
+    )
+
+
+def _correct(
+    layout: Layout, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
+) -> Correction:
+    contacts = body.seat.contacts if body.seat is not None else ()
+    at = np.array([contact.at for contact in contacts])
+    # A contact is a point of the seat, near the root: it is placed with the body but not twisted.
+    rigid = body.but(twist=False)
+    placed = Placer(layout, [rigid], [(body.id, contact.at) for contact in contacts]).place(
+        solution.unknowns
+    )
+    off = at - placed.airframe
+    moves = placed.airframe_moves
+    sigma = np.sqrt(np.maximum(np.einsum("kin,nm,kim->ki", moves, solution.covariance, moves), 0))
+    lifts = off[:, 2]
+    shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
+    sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
+
+    def way(rounded: Array) -> Way:
+        after = solution.unknowns + _tilt_by(layout, body.id, moves[:, 2], rounded)
+        touched = [rule for rule in rules if _moves_with(layout, rule, body.id)]
+        return Way(_named(contacts, rounded), judge(touched, after, solution.covariance))
+
+    return Correction(
+        body.id,
+        tuple(
+            ContactMove(
+                c.id,
+                *(float(off[i, a]) for a in (2, 0, 1)),
+                *(float(sigma[i, a]) for a in (2, 0, 1)),
+            )
+            for i, c in enumerate(contacts)
+        ),
+        way(shims),
+        way(sanding),
+    )
+
+
+def _round_up_from_zero(amounts: Array, step: float) -> Array:
+    """To the nearest step the builder has; the amounts are never negative."""
+    return np.floor(amounts / step + 0.5) * step
+
+
+def _tilt_by(layout: Layout, body: str, vertical: Array, lifts: Array) -> Array:
+    """Change of the unknowns when the contacts are lifted by `lifts` mm.
+
+    Least squares over dz, roll and pitch; where the contacts do not define one of them (two in
+    line) the smallest change is taken, which leaves that one alone.
+    """
+    columns = [layout.start[body] + layout.names[body].index(name) for name in _VERTICAL]
+    change = np.zeros(layout.size)
+    change[columns] = np.linalg.lstsq(vertical[:, columns], lifts, rcond=1e-9)[0]
+    return change
+
+
+def _moves_with(layout: Layout, rule: CheckRule, body: str) -> bool:
+    start = layout.start[body]
+    return bool(np.any(rule.slope[start : start + len(layout.names[body])]))
+
+
+def _named(contacts: Iterable[Contact], amounts: Array) -> tuple[tuple[str, float], ...]:
+    return tuple(
+        (contact.id, 0.0 if math.isclose(mm, 0, abs_tol=1e-12) else float(mm))
+        for contact, mm in zip(contacts, amounts, strict=True)
+    )

@@ -1,0 +1,93 @@
+"""The whole judgement of a survey: adjust, suspect, check, correct, propose."""
+
+from dataclasses import dataclass
+
+from hardkeel.survey.adjusting import Network, Solution, network_of
+from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
+from hardkeel.survey.correcting import Correction, corrections_of
+from hardkeel.survey.model import Phase, Reading, Survey, in_phase, place_of
+from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.ranking import NextReading, rank, worst_undecided
+from hardkeel.survey.soundness import check_survey
+from hardkeel.survey.suspecting import Fit, Suspect, fits, set_aside
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """Everything the survey says.
+
+    Attributes
+    ----------
+    phase : Phase or None
+        Whose readings were used; ``None`` for all.
+    readings : tuple of Reading
+        Those of the phase, used or not, in the order of `fits`.
+    """
+
+    phase: Phase | None
+    net: Network
+    solution: Solution
+    rules: tuple[CheckRule, ...]
+    readings: tuple[Reading, ...]
+    fits: tuple[Fit, ...]
+    suspects: tuple[Suspect, ...]
+    checks: tuple[Check, ...]
+    corrections: tuple[Correction, ...]
+    next: tuple[NextReading, ...]
+
+    def check(self, check_id: str) -> Check | None:
+        """The check with this id."""
+        return next((c for c in self.checks if c.id == check_id), None)
+
+    def unknown(self, body: str, name: str) -> float:
+        """The estimate of one unknown of a body, mm or degrees; 0 for one it does not have."""
+        column = self.net.layout.column(body, name)
+        return float(self.solution.unknowns[column]) if column is not None else 0.0
+
+
+def judge_survey(survey: Survey, phase: Phase | None = None) -> Judgement:
+    """Adjust and judge a survey.
+
+    Raises
+    ------
+    BadInput
+        When the survey does not hang together or its figures can't be adjusted.
+    """
+    check_survey(survey)
+    net = network_of(survey)
+    readings = in_phase(survey.readings, phase)
+    solution, held, suspects = set_aside(net, [r for r in readings if not r.ignored])
+    rules = rules_of(survey, net.layout)
+    checks = judge(rules, solution.unknowns, solution.covariance)
+    return Judgement(
+        phase=phase,
+        net=net,
+        solution=solution,
+        rules=rules,
+        readings=readings,
+        fits=fits(net, readings, held, solution),
+        suspects=suspects,
+        checks=checks,
+        corrections=corrections_of(net, solution, rules),
+        next=_next_readings(net, solution, rules, checks, held),
+    )
+
+
+def _next_readings(
+    net: Network,
+    solution: Solution,
+    rules: tuple[CheckRule, ...],
+    checks: tuple[Check, ...],
+    held: tuple[Reading, ...],
+) -> tuple[NextReading, ...]:
+    worst = worst_undecided(checks)
+    if worst is None:
+        return ()
+    rule = next(rule for rule in rules if rule.id == worst.id)
+    taken = {place_of(reading) for reading in held}
+    open_ = [
+        candidate
+        for candidate in candidates_of(net, solution.placed.airframe)
+        if place_of(candidate) not in taken
+    ]
+    return rank(net, solution, open_, rule)

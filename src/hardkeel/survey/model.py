@@ -1,0 +1,266 @@
+"""Bodies, marks and readings: the values that a survey is made of.
+
+These are frozen pydantic models rather than dataclasses, against the house's habit, for one reason:
+a file may hold keys that we do not know and must give back (`extra="allow"` does that at every
+level), and the same definition then checks a file and a builder's entry alike.
+Lengths in mm, angles in degrees, airframe axes: x aft, y starboard, z up.
+"""
+
+from datetime import datetime
+from typing import Annotated, Any, Final, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, field_validator
+
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+Positive = Annotated[float, Field(allow_inf_nan=False, gt=0)]
+Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
+Point = tuple[Finite, Finite, Finite]
+Phase = Literal["dry", "wet", "cured"]
+Side = Literal["port", "starboard", "centre"]
+Verdict = Literal["true", "out", "unsure"]
+
+PHASES: Final[tuple[Phase, ...]] = ("dry", "wet", "cured")
+FUSELAGE: Final = "fuselage"
+
+
+class Value(BaseModel):
+    """A frozen value that keeps the keys it does not know."""
+
+    model_config = ConfigDict(
+        frozen=True, extra="allow", strict=True, populate_by_name=True, serialize_by_alias=True
+    )
+
+    def but(self, **changes: object) -> "Any":
+        """Return a copy with these fields changed and checked again.
+
+        Returns ``Any`` because pydantic's own `model_copy` skips the checks and a typed `Self` would
+        need every caller to know that; the class of the result is the class of this value.
+        """
+        kept = {name: getattr(self, name) for name in self.model_fields_set}
+        kept.update(self.model_extra or {})
+        kept.update(changes)
+        return type(self)(**kept)
+
+
+class Contact(Value):
+    """A place where a body sits on the fuselage, `at` on a true airframe (airframe axes, mm)."""
+
+    id: Text
+    at: Point
+    label: str | None = None
+
+
+class Seat(Value):
+    """The contacts on which a body rests."""
+
+    contacts: tuple[Contact, ...] = ()
+
+
+class Body(Value):
+    """A rigid part with six unknowns, and two more where it may be twisted.
+
+    Attributes
+    ----------
+    pivot : Point
+        The point about which its rotations turn, airframe axes, mm.  The fuselage needs none.
+    incidence : float
+        Design incidence, degrees.
+    outline : tuple of Point
+        Its edge on a true airframe, for drawings only; our own addition to the file.
+    """
+
+    id: Text
+    pivot: Point | None = None
+    incidence: Finite = 0.0
+    span: Positive | None = None
+    chord: Positive | None = None
+    twist: bool = False
+    seat: Seat | None = None
+    label: str | None = None
+    outline: tuple[Point, ...] = ()
+
+    @property
+    def origin(self) -> Point:
+        """The pivot, or the datum for a body without one."""
+        return self.pivot or (0.0, 0.0, 0.0)
+
+
+class Mark(Value):
+    """A point of a body that can be found again: a pin, a corner, a line's end."""
+
+    id: Text
+    body: Text
+    at: Point
+    label: str | None = None
+
+
+class ReadingBase(Value):
+    """What every reading has, whatever was read."""
+
+    id: Text
+    value: Finite
+    sigma: Positive | None = None
+    instrument: str | None = None
+    phase: Phase | None = None
+    taken: str | None = None
+    ignored: bool = False
+
+    @field_validator("taken")
+    @classmethod
+    def _is_iso_time(cls, text: str | None) -> str | None:
+        if text is not None:
+            datetime.fromisoformat(text)
+        return text
+
+
+class Distance(ReadingBase):
+    """Straight distance between two marks, mm."""
+
+    kind: Literal["distance"] = "distance"
+    from_: Text = Field(alias="from")
+    to: Text
+
+
+class DistanceDifference(ReadingBase):
+    """dist(from, to[0]) − dist(from, to[1]), mm: the line swung from tip to tip."""
+
+    kind: Literal["distance-difference"] = "distance-difference"
+    from_: Text = Field(alias="from")
+    to: tuple[Text, Text]
+
+
+class Height(ReadingBase):
+    """Height of a mark over the board, mm."""
+
+    kind: Literal["height"] = "height"
+    mark: Text
+
+
+class Incidence(ReadingBase):
+    """What an incidence gauge shows on a body, degrees, zeroed on the datum or by gravity."""
+
+    kind: Literal["incidence"] = "incidence"
+    body: Text
+    side: Side = "centre"
+    span_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.0
+    zero: Literal["datum", "level"] = "datum"
+
+
+class Tilt(ReadingBase):
+    """Elevation of the line from→to against the board, degrees."""
+
+    kind: Literal["tilt"] = "tilt"
+    from_: Text = Field(alias="from")
+    to: Text
+
+
+class Offset(ReadingBase):
+    """A mark's y against the fuselage centre plane, mm."""
+
+    kind: Literal["offset"] = "offset"
+    mark: Text
+
+
+class AngleAt(ReadingBase):
+    """Angle from–at–to between three marks, degrees."""
+
+    kind: Literal["angle"] = "angle"
+    at: Text
+    from_: Text = Field(alias="from")
+    to: Text
+
+
+Reading = Annotated[
+    Distance | DistanceDifference | Height | Incidence | Tilt | Offset | AngleAt,
+    Field(discriminator="kind"),
+]
+
+DEFAULT_SIGMA: Final[dict[str, float]] = {
+    "distance": 0.5,
+    "distance-difference": 0.4,
+    "height": 0.4,
+    "incidence": 0.15,
+    "tilt": 0.1,
+    "offset": 0.5,
+    "angle": 0.25,
+}
+ANGULAR: Final = frozenset({"incidence", "tilt", "angle"})
+
+
+class Instrument(Value):
+    """A tool that the builder owns; our own addition to the file."""
+
+    id: Text
+    kind: Literal[
+        "tape", "line", "height-stand", "incidence-gauge", "level", "square", "laser", "eye"
+    ]
+    label: str | None = None
+    sigma: Positive | None = None
+
+
+class Shop(Value):
+    """How finely the builder can correct, mm; our own addition to the file."""
+
+    shim_step: Positive = 0.1
+    sand_step: Positive = 0.1
+
+
+class Survey(Value):
+    """Everything that was measured, and on what."""
+
+    bodies: tuple[Body, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    readings: tuple[Reading, ...] = ()
+    tolerances: dict[str, Positive] | None = None
+    instruments: tuple[Instrument, ...] | None = None
+    shop: Shop | None = None
+
+    def body(self, body_id: str) -> Body | None:
+        """The body with this id; the fuselage is there even where the file does not name it."""
+        for body in self.bodies:
+            if body.id == body_id:
+                return body
+        return Body(id=FUSELAGE) if body_id == FUSELAGE else None
+
+    def mark(self, mark_id: str) -> Mark | None:
+        """The mark with this id."""
+        return next((mark for mark in self.marks if mark.id == mark_id), None)
+
+    def reading(self, reading_id: str) -> Reading | None:
+        """The reading with this id."""
+        return next((reading for reading in self.readings if reading.id == reading_id), None)
+
+
+def sigma_of(reading: Reading) -> float:
+    """The reading's own sigma, or its kind's (mm or degrees)."""
+    return reading.sigma if reading.sigma is not None else DEFAULT_SIGMA[reading.kind]
+
+
+def marks_of(reading: Reading) -> tuple[str, ...]:
+    """Ids of the marks that a reading touches, in the order of its fields; none for incidence."""
+    match reading:
+        case Distance() | Tilt():
+            return (reading.from_, reading.to)
+        case DistanceDifference():
+            return (reading.from_, *reading.to)
+        case Height() | Offset():
+            return (reading.mark,)
+        case AngleAt():
+            return (reading.from_, reading.at, reading.to)
+        case Incidence():
+            return ()
+
+
+def place_of(reading: Reading) -> tuple[object, ...]:
+    """What makes two readings the same measurement, whatever they showed."""
+    if isinstance(reading, Incidence):
+        return (reading.kind, reading.body, reading.side, reading.span_fraction, reading.zero)
+    ends = marks_of(reading)
+    if isinstance(reading, Distance):
+        ends = tuple(sorted(ends))
+    return (reading.kind, *ends)
+
+
+def in_phase(readings: tuple[Reading, ...], phase: Phase | None) -> tuple[Reading, ...]:
+    """The readings of one phase, or all of them for ``None``."""
+    return tuple(r for r in readings if phase is None or r.phase == phase)

@@ -1,0 +1,160 @@
+"""What each reading would show for given unknowns, all at once, with derivatives.
+
+Readings are sorted by kind once; every evaluation is then a handful of array operations whatever
+their number, which is what makes ranking hundreds of candidate readings cheap.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array
+from hardkeel.survey.layout import Layout
+from hardkeel.survey.model import FUSELAGE, Incidence, Reading, Survey, marks_of
+from hardkeel.survey.placing import Placed
+
+Rows = NDArray[np.intp]
+_TINY = 1e-9  # mm or its square: below this a direction has no meaning and gets no derivative
+
+
+class Observer:
+    """Predicts a fixed list of readings.
+
+    Parameters
+    ----------
+    survey : Survey
+        Bodies and marks that the readings refer to; references must be sound.
+    readings : sequence of Reading
+        In the order of the rows of every result.
+    layout : Layout
+        The order of the unknowns.
+    index : mapping of str to int
+        Row of each mark among the placed points.
+    """
+
+    def __init__(
+        self,
+        survey: Survey,
+        readings: Sequence[Reading],
+        layout: Layout,
+        index: Mapping[str, int],
+    ) -> None:
+        self._count = len(readings)
+        self._size = layout.size
+        rows: dict[str, list[int]] = {}
+        for i, reading in enumerate(readings):
+            rows.setdefault(reading.kind, []).append(i)
+        self._groups: list[tuple[Rows, Rows, _Model]] = []
+        for kind, which in rows.items():
+            if kind == "incidence":
+                continue
+            ends = np.array(
+                [[index[m] for m in marks_of(readings[i])] for i in which], dtype=np.intp
+            )
+            self._groups.append((np.array(which, dtype=np.intp), ends.T, _MODELS[kind]))
+        # Incidence readings are linear in the unknowns: one constant row each.
+        self._constant = np.zeros(self._count)
+        self._linear = np.zeros((self._count, self._size))
+        for i in rows.get("incidence", ()):
+            reading = readings[i]
+            if isinstance(reading, Incidence):
+                self._constant[i] = _incidence_row(survey, reading, layout, self._linear[i])
+
+    def predict(self, unknowns: Array, placed: Placed) -> tuple[Array, Array]:
+        """Predicted values, shape (r,), and derivatives, shape (r, n); mm and degrees."""
+        values = self._constant + self._linear @ unknowns
+        slopes = self._linear.copy()
+        for rows, ends, model in self._groups:
+            values[rows], slopes[rows] = model(placed, ends)
+        return values, slopes
+
+
+_Model = Callable[[Placed, Rows], tuple[Array, Array]]
+
+
+def _incidence_row(survey: Survey, reading: Incidence, layout: Layout, row: Array) -> float:
+    body = survey.body(reading.body)
+    pitch = layout.column(reading.body, "pitch")
+    if pitch is not None:
+        row[pitch] = 1.0
+    if reading.side != "centre":
+        twist = layout.column(reading.body, f"twist_{reading.side}")
+        if twist is not None:
+            row[twist] = reading.span_fraction
+    if reading.zero == "level":
+        row[layout.bench] = 1.0
+    return body.incidence if body is not None and body.id != FUSELAGE else 0.0
+
+
+def _length(vector: Array, moves: Array) -> tuple[Array, Array]:
+    """Lengths of (k, 3) vectors and their derivatives from (k, 3, n)."""
+    length = np.sqrt(np.einsum("ki,ki->k", vector, vector))
+    unit = vector / np.maximum(length, _TINY)[:, None]
+    return length, np.einsum("ki,kin->kn", unit, moves)
+
+
+def _distance(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    a, b = ends
+    return _length(
+        placed.airframe[b] - placed.airframe[a],
+        placed.airframe_moves[b] - placed.airframe_moves[a],
+    )
+
+
+def _difference(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    pin, a, b = ends
+    start, moves = placed.airframe[pin], placed.airframe_moves[pin]
+    to_a, slope_a = _length(placed.airframe[a] - start, placed.airframe_moves[a] - moves)
+    to_b, slope_b = _length(placed.airframe[b] - start, placed.airframe_moves[b] - moves)
+    return to_a - to_b, slope_a - slope_b
+
+
+def _height(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    (mark,) = ends
+    return placed.bench[mark, 2], placed.bench_moves[mark, 2]
+
+
+def _offset(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    (mark,) = ends
+    return placed.airframe[mark, 1], placed.airframe_moves[mark, 1]
+
+
+def _tilt(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    """atan2(dz, hypot(dx, dy)) of the line in the bench frame, degrees."""
+    a, b = ends
+    line = placed.bench[b] - placed.bench[a]
+    moves = placed.bench_moves[b] - placed.bench_moves[a]
+    run, run_slope = _length(line[:, :2], moves[:, :2])
+    rise, rise_slope = line[:, 2], moves[:, 2]
+    square = np.maximum(run**2 + rise**2, _TINY)[:, None]
+    slope = (run[:, None] * rise_slope - rise[:, None] * run_slope) / square
+    return np.arctan2(rise, run) / RADIANS_PER_DEGREE, slope / RADIANS_PER_DEGREE
+
+
+def _angle(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    """Angle between two lines from one mark, degrees; atan2 of |u×v| and u·v, exact near 0 and 180."""
+    first, apex, second = ends
+    u = placed.airframe[first] - placed.airframe[apex]
+    v = placed.airframe[second] - placed.airframe[apex]
+    du = placed.airframe_moves[first] - placed.airframe_moves[apex]
+    dv = placed.airframe_moves[second] - placed.airframe_moves[apex]
+    cross = np.cross(u, v)
+    sine = np.sqrt(np.einsum("ki,ki->k", cross, cross))
+    cosine = np.einsum("ki,ki->k", u, v)
+    # d(angle) = −d(u)·(n×u)/|u|² + d(v)·(n×v)/|v|² with n the unit normal of the corner
+    normal = cross / np.maximum(sine, _TINY)[:, None]
+    wing_u = np.cross(normal, u) / np.maximum(np.einsum("ki,ki->k", u, u), _TINY)[:, None]
+    wing_v = np.cross(normal, v) / np.maximum(np.einsum("ki,ki->k", v, v), _TINY)[:, None]
+    slope = np.einsum("ki,kin->kn", wing_v, dv) - np.einsum("ki,kin->kn", wing_u, du)
+    return np.arctan2(sine, cosine) / RADIANS_PER_DEGREE, slope / RADIANS_PER_DEGREE
+
+
+_MODELS: dict[str, _Model] = {
+    "distance": _distance,
+    "distance-difference": _difference,
+    "height": _height,
+    "offset": _offset,
+    "tilt": _tilt,
+    "angle": _angle,
+}

@@ -1,0 +1,58 @@
+"""A short list of readings that would decide every check: for the first day and for a fresh phase."""
+
+from typing import Final
+
+import numpy as np
+
+from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.checking import CheckRule
+from hardkeel.survey.model import Reading, place_of, sigma_of
+from hardkeel.survey.proposing import candidates_of
+
+_SHARP_ENOUGH: Final = 0.25  # sigma against tolerance at which a true part will be seen to be true
+_LONGEST: Final = 30
+_LEAST_GAIN: Final = 0.02  # of the variance: a reading that helps less is not asked for
+
+
+def plan(
+    net: Network,
+    solution: Solution,
+    rules: tuple[CheckRule, ...],
+    taken: tuple[Reading, ...] = (),
+) -> tuple[Reading, ...]:
+    """Choose readings one by one, each for the check that is then least known.
+
+    Greedy, with the covariance brought up to date by rank one after each choice; readings already
+    `taken` are not proposed again.  Values are what the estimate expects.
+    """
+    done = {place_of(reading) for reading in taken}
+    candidates = [
+        c for c in candidates_of(net, solution.placed.airframe) if place_of(c) not in done
+    ]
+    if not candidates or not rules:
+        return ()
+    expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)
+    noise = np.square([sigma_of(c) for c in candidates])
+    slopes = np.array([rule.slope for rule in rules])
+    tolerance = np.array([rule.tolerance for rule in rules])
+    covariance = solution.covariance.copy()
+    chosen: list[Reading] = []
+    open_ = np.ones(len(candidates), dtype=bool)
+    dull = np.zeros(len(rules), dtype=bool)
+    while len(chosen) < _LONGEST and open_.any():
+        sharpness = np.sqrt(np.sum((slopes @ covariance) * slopes, axis=1)) / tolerance
+        sharpness[dull] = 0.0
+        worst = int(np.argmax(sharpness))
+        if sharpness[worst] <= _SHARP_ENOUGH:
+            break
+        spread = rows @ covariance
+        total = noise + np.sum(spread * rows, axis=1)
+        gain = np.where(open_, (spread @ slopes[worst]) ** 2 / total, -1.0)
+        best = int(np.argmax(gain))
+        if gain[best] <= _LEAST_GAIN * (sharpness[worst] * tolerance[worst]) ** 2:
+            dull[worst] = True
+            continue
+        covariance -= np.outer(spread[best], spread[best]) / total[best]
+        open_[best] = False
+        chosen.append(candidates[best].but(value=float(expected[best])))
+    return tuple(chosen)

@@ -1,0 +1,177 @@
+"""Readings that the builder's instruments could take: generated from marks, bodies and tools."""
+
+import math
+from collections.abc import Iterable, Iterator
+from itertools import combinations
+from typing import Any, Final
+
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.adjusting import Network
+from hardkeel.survey.model import (
+    FUSELAGE,
+    AngleAt,
+    Body,
+    Distance,
+    DistanceDifference,
+    Height,
+    Incidence,
+    Instrument,
+    Mark,
+    Offset,
+    Point,
+    Reading,
+    Survey,
+    Tilt,
+)
+
+EVERY_TOOL: Final[tuple[Instrument, ...]] = (
+    Instrument(id="tape", kind="tape", label="tape"),
+    Instrument(id="line", kind="line", label="line with a tape mark"),
+    Instrument(id="stand", kind="height-stand", label="height stand"),
+    Instrument(id="gauge", kind="incidence-gauge", label="incidence gauge"),
+    Instrument(id="level", kind="level", label="level"),
+    Instrument(id="laser", kind="laser", label="centreline laser"),
+)
+EYE_SIGMA: Final = 0.4  # degrees: what a practised eye tells on parallel edges
+_LEAST_TAPE: Final = 30.0  # mm: shorter than this a tape is no use
+_SAME: Final = 1.0  # mm: marks this alike are mirror images
+_SQUARE: Final = 5.0  # degrees from 90 within which a square is held
+_HALF_WAY: Final = 0.5
+_PROPOSED: Final = "?"
+
+
+def candidates_of(net: Network, placed: Array) -> tuple[Reading, ...]:
+    """Every reading the tools at hand could take; values are left at 0.
+
+    Parameters
+    ----------
+    placed : Array
+        Shape (m, 3): where the marks are believed to stand, airframe axes, mm.
+    """
+    survey = net.survey
+    tools = survey.instruments if survey.instruments is not None else EVERY_TOOL
+    found: list[Reading] = []
+    kinds_done: set[str] = set()
+    for tool in tools:
+        if tool.kind in kinds_done:
+            continue
+        kinds_done.add(tool.kind)
+        common: dict[str, Any] = {"id": _PROPOSED, "value": 0.0, "instrument": tool.id}
+        if tool.sigma is not None:
+            common["sigma"] = tool.sigma
+        elif tool.kind == "eye":
+            common["sigma"] = EYE_SIGMA
+        found += _BY_TOOL[tool.kind](survey, common, placed)
+    return tuple(found)
+
+
+def is_upright(survey: Survey, body: Body) -> bool:
+    """Whether a body is a fin, by its shape: it reaches further up than sideways."""
+    points = [mark.at for mark in survey.marks if mark.body == body.id] + list(body.outline)
+    if not points:
+        return body.id == "fin"
+    reach = [max(p[a] for p in points) - min(p[a] for p in points) for a in (1, 2)]
+    return reach[1] > reach[0]
+
+
+def _free(survey: Survey) -> list[Body]:
+    return [body for body in survey.bodies if body.id != FUSELAGE]
+
+
+def _mirror_pairs(survey: Survey) -> Iterator[tuple[Mark, Mark]]:
+    """Port and starboard marks of one body that are mirror images, port first."""
+    for port in survey.marks:
+        if port.at[1] >= -_SAME:
+            continue
+        for starboard in survey.marks:
+            if starboard.body == port.body and _is_mirror(port.at, starboard.at):
+                yield port, starboard
+
+
+def _is_mirror(a: Point, b: Point) -> bool:
+    return abs(a[0] - b[0]) < _SAME and abs(a[1] + b[1]) < _SAME and abs(a[2] - b[2]) < _SAME
+
+
+def _distances(survey: Survey, common: dict[str, Any], placed: Array) -> Iterable[Reading]:
+    rows = list(enumerate(survey.marks))
+    for (i, a), (j, b) in combinations(rows, 2):
+        if a.body == b.body:
+            continue
+        if float(((placed[i] - placed[j]) ** 2).sum()) > _LEAST_TAPE**2:
+            yield Distance(**common, from_=a.id, to=b.id)
+
+
+def _differences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    # a line is swung from something that stands up: a pin in the fuselage or a fin's corner
+    upright = {body.id for body in _free(survey) if is_upright(survey, body)}
+    pins = [m for m in survey.marks if abs(m.at[1]) < _SAME and m.body in upright | {FUSELAGE}]
+    for port, starboard in _mirror_pairs(survey):
+        for pin in pins:
+            if pin.body != port.body:
+                yield DistanceDifference(**common, from_=pin.id, to=(port.id, starboard.id))
+
+
+def _heights(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    return (Height(**common, mark=mark.id) for mark in survey.marks)
+
+
+def _incidences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    for body in _free(survey):
+        if is_upright(survey, body):
+            continue
+        if body.twist:
+            for side in ("port", "starboard"):
+                for fraction in (0.1, _HALF_WAY, 0.9):
+                    yield Incidence(**common, body=body.id, side=side, span_fraction=fraction)
+        else:
+            yield Incidence(**common, body=body.id, side="centre", span_fraction=0.0)
+
+
+def _tilts(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    return (Tilt(**common, from_=p.id, to=s.id) for p, s in _mirror_pairs(survey))
+
+
+def _level(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    yield from _tilts(survey, common, _placed)
+    yield Incidence(**common, body=FUSELAGE, side="centre", span_fraction=0.0, zero="level")
+
+
+def _offsets(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    for mark in survey.marks:
+        if mark.body != FUSELAGE and abs(mark.at[1]) < _SAME:
+            yield Offset(**common, mark=mark.id)
+
+
+def _angles(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+    """A square between an upright body and another: nominally square corners only."""
+    upright = {body.id for body in _free(survey) if is_upright(survey, body)}
+    tops = [m for m in survey.marks if m.body in upright]
+    for top, foot in combinations(tops, 2):
+        high, low = (top, foot) if top.at[2] > foot.at[2] else (foot, top)
+        for side in survey.marks:
+            if side.body in upright or side.body == FUSELAGE:
+                continue
+            if abs(_corner(high.at, low.at, side.at) - 90) < _SQUARE:
+                yield AngleAt(**common, at=low.id, from_=high.id, to=side.id)
+
+
+def _corner(a: Point, apex: Point, b: Point) -> float:
+    u = [p - q for p, q in zip(a, apex, strict=True)]
+    v = [p - q for p, q in zip(b, apex, strict=True)]
+    product = math.hypot(*u) * math.hypot(*v)
+    if product == 0:
+        return 0.0
+    cosine = sum(p * q for p, q in zip(u, v, strict=True)) / product
+    return math.degrees(math.acos(max(-1.0, min(1.0, cosine))))
+
+
+_BY_TOOL: Final = {
+    "tape": _distances,
+    "line": _differences,
+    "height-stand": _heights,
+    "incidence-gauge": _incidences,
+    "level": _level,
+    "square": _angles,
+    "laser": _offsets,
+    "eye": _tilts,
+}

@@ -1,0 +1,97 @@
+"""Does a survey hang together?  What no single value can know: ids, and what they point at."""
+
+from collections.abc import Iterable
+
+from hardkeel.base.errors import BadInput
+from hardkeel.survey.model import (
+    FUSELAGE,
+    AngleAt,
+    Body,
+    Distance,
+    DistanceDifference,
+    Height,
+    Incidence,
+    Offset,
+    Reading,
+    Survey,
+    Tilt,
+)
+
+
+def check_survey(survey: Survey, place: str = "survey") -> None:
+    """Raise on the first thing that does not fit.
+
+    Raises
+    ------
+    BadInput
+        Naming the place, as ``survey.readings[4].to: no mark "stab_tip"``.
+    """
+    body_ids = _unique(f"{place}.bodies", (body.id for body in survey.bodies))
+    for i, body in enumerate(survey.bodies):
+        _check_body(body, f"{place}.bodies[{i}]")
+    body_ids.add(FUSELAGE)
+    marks = _unique(f"{place}.marks", (mark.id for mark in survey.marks))
+    for i, mark in enumerate(survey.marks):
+        if mark.body not in body_ids:
+            raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
+    _unique(f"{place}.readings", (reading.id for reading in survey.readings))
+    for i, reading in enumerate(survey.readings):
+        check_reading(reading, marks, body_ids, f"{place}.readings[{i}]")
+    _unique(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: str) -> None:
+    """Raise where a reading points at nothing, or at one thing twice.
+
+    Raises
+    ------
+    BadInput
+        Naming the field.
+    """
+    if isinstance(reading, Incidence):
+        if reading.body not in bodies:
+            raise BadInput(f"{place}.body", f'no body "{reading.body}"')
+        return
+    seen: set[str] = set()
+    for field, mark in _ends(reading):
+        if mark not in marks:
+            raise BadInput(f"{place}.{field}", f'no mark "{mark}"')
+        if mark in seen:
+            raise BadInput(f"{place}.{field}", f'the mark "{mark}" is named twice')
+        seen.add(mark)
+
+
+def _ends(reading: Reading) -> tuple[tuple[str, str], ...]:
+    match reading:
+        case Distance() | Tilt():
+            return (("from", reading.from_), ("to", reading.to))
+        case DistanceDifference():
+            return (("from", reading.from_), ("to[0]", reading.to[0]), ("to[1]", reading.to[1]))
+        case Height() | Offset():
+            return (("mark", reading.mark),)
+        case AngleAt():
+            return (("at", reading.at), ("from", reading.from_), ("to", reading.to))
+        case Incidence():
+            return ()
+
+
+def _check_body(body: Body, place: str) -> None:
+    if body.id == FUSELAGE:
+        if body.twist:
+            raise BadInput(f"{place}.twist", "the fuselage is the reference and can't be twisted")
+        return
+    if body.pivot is None:
+        raise BadInput(f"{place}.pivot", "is missing")
+    if body.twist and body.span is None:
+        raise BadInput(f"{place}.span", "is missing, and twist needs it")
+    if body.seat is not None:
+        _unique(f"{place}.seat.contacts", (contact.id for contact in body.seat.contacts))
+
+
+def _unique(place: str, ids: Iterable[str]) -> set[str]:
+    seen: set[str] = set()
+    for i, one in enumerate(ids):
+        if one in seen:
+            raise BadInput(f"{place}[{i}].id", f'"{one}" is used twice')
+        seen.add(one)
+    return seen

@@ -1,0 +1,108 @@
+"""A judgement as the plain data that the contract's JSON wants: unrounded, nothing left out."""
+
+import math
+
+import numpy as np
+
+from hardkeel.survey.checking import Check
+from hardkeel.survey.correcting import Correction, Way
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.layout import BENCH
+from hardkeel.survey.model import Incidence, marks_of
+from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.suspecting import Fit
+
+Json = dict[str, object]
+
+
+def as_json(judgement: Judgement) -> Json:
+    """The output of ``hardkeel true --json``; what is infinite is given as null."""
+    layout, solution = judgement.net.layout, judgement.solution
+    sigma = np.sqrt(np.maximum(np.diag(solution.covariance), 0.0))
+
+    def named(names: tuple[str, ...], start: int) -> Json:
+        values: Json = {name: float(solution.unknowns[start + i]) for i, name in enumerate(names)}
+        values["sigma"] = {name: float(sigma[start + i]) for i, name in enumerate(names)}
+        return values
+
+    return {
+        "phase": judgement.phase,
+        "bodies": {body: named(layout.names[body], at) for body, at in layout.start.items()},
+        "bench": named(BENCH, layout.bench),
+        "checks": [_check(check) for check in judgement.checks],
+        "suspects": [
+            {"reading": s.reading, "w": s.w, "set_aside": True, "or": list(s.alike)}
+            for s in judgement.suspects
+        ],
+        "readings": [_fit(fit) for fit in judgement.fits],
+        "next": [_next(one) for one in judgement.next],
+        "corrections": {c.body: _moves(c) for c in judgement.corrections},
+        "ways": {
+            c.body: {"only_shims": _way(c.only_shims), "only_sanding": _way(c.only_sanding)}
+            for c in judgement.corrections
+        },
+    }
+
+
+def _check(check: Check) -> Json:
+    return {
+        "id": check.id,
+        "value": check.value,
+        "sigma": check.sigma,
+        "target": check.target,
+        "tolerance": check.tolerance,
+        "verdict": check.verdict,
+        "unit": check.unit,
+    }
+
+
+def _fit(fit: Fit) -> Json:
+    return {
+        "id": fit.id,
+        "residual": fit.residual,
+        "redundancy": fit.redundancy,
+        "w": fit.w,
+        "noticed_from": fit.noticed_from if math.isfinite(fit.noticed_from) else None,
+        "used": fit.used,
+    }
+
+
+def _next(one: NextReading) -> Json:
+    reading = one.reading
+    told: Json = {
+        "kind": reading.kind,
+        "marks": list(marks_of(reading)),
+        "helps": one.helps,
+        "sigma_now": one.sigma_now,
+        "sigma_after": one.sigma_after,
+        "expected": reading.value,
+        "instrument": reading.instrument,
+    }
+    if isinstance(reading, Incidence):
+        told |= {
+            "body": reading.body,
+            "side": reading.side,
+            "span_fraction": reading.span_fraction,
+            "zero": reading.zero,
+        }
+    return told
+
+
+def _moves(correction: Correction) -> list[Json]:
+    return [
+        {
+            "contact": m.contact,
+            "lift": m.lift,
+            "slide_x": m.slide_x,
+            "slide_y": m.slide_y,
+            "sigma": {"lift": m.lift_sigma, "slide_x": m.slide_x_sigma, "slide_y": m.slide_y_sigma},
+        }
+        for m in correction.moves
+    ]
+
+
+def _way(way: Way) -> Json:
+    return {
+        "moves": [{"contact": contact, "mm": mm} for contact, mm in way.moves],
+        "checks": [_check(check) for check in way.checks],
+    }

@@ -1,0 +1,242 @@
+"""What to do: corrections in millimetres, doubts about readings, and the one thing that is next."""
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
+from hardkeel.survey.checking import Check
+from hardkeel.survey.correcting import Correction, Way
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import ANGULAR, Contact, Reading, Survey
+from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.suspecting import Fit, Suspect
+from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
+from hardkeel.voice.verdicts import format_doubt, format_value
+
+WayName = Literal["shims", "sanding"]
+NextKind = Literal["again", "reading", "correct", "glue", "describe", "first"]
+
+_BY_PACKING: Final = frozenset(
+    {"incidence", "roll", "roll_to_wing", "decalage", "fin_lean_to_stab"}
+)
+_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
+_LEAST_MM: Final = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class SeatAdvice:
+    """What to do at one body's seat.
+
+    Attributes
+    ----------
+    needed : bool
+        Whether a check of this body is out; without it nothing should be touched.
+    do : tuple of str
+        The actions, each with its number.
+    then : str
+        What the checks will be afterwards.
+    """
+
+    body: str
+    title: str
+    needed: bool
+    do: tuple[str, ...]
+    then: str
+
+
+@dataclass(frozen=True, slots=True)
+class NextStep:
+    """The single answer to "what next?"."""
+
+    kind: NextKind
+    title: str
+    why: str
+    reading: Reading | None = None
+    body: str | None = None
+
+
+def seat_advice(
+    survey: Survey, judgement: Judgement, correction: Correction, way: WayName, unit: LengthUnit
+) -> SeatAdvice:
+    """Advice for a body whose seat has contacts."""
+    body = survey.body(correction.body)
+    contacts = body.seat.contacts if body is not None and body.seat is not None else ()
+    named = {contact.id: contact for contact in contacts}
+    out = [c for c in judgement.checks if c.body == correction.body and c.verdict == "out"]
+    title = f"{sentence_case(body_name(survey, correction.body))} seat"
+    chosen = correction.only_shims if way == "shims" else correction.only_sanding
+    do: list[str] = []
+    if any(check.kind in _BY_PACKING for check in out):
+        do += _packing(chosen, named, unit)
+    if any(check.kind in _BY_SLIDING for check in out):
+        do += _sliding(correction, named, unit)
+    if any(check.kind == "twist_difference" for check in out):
+        do.append(
+            "Take the twist out of the panel with heat before you touch the seat (an iron or steam burns: gloves)."
+        )
+    if not out:
+        return SeatAdvice(
+            correction.body,
+            title,
+            needed=False,
+            do=(),
+            then=_nothing_to_do(judgement, correction.body),
+        )
+    if not do:
+        do.append("What is left is finer than you can sand or shim.")
+    return SeatAdvice(
+        correction.body, title, needed=True, do=tuple(do), then=_then(survey, chosen, out, unit)
+    )
+
+
+def _nothing_to_do(judgement: Judgement, body: str) -> str:
+    unsure = any(c.body == body and c.verdict == "unsure" for c in judgement.checks)
+    return "Measure more before you touch it." if unsure else "Leave it: nothing here is out."
+
+
+def _packing(way: Way, named: dict[str, Contact], unit: LengthUnit) -> list[str]:
+    lines = []
+    for amount, contacts in _same_amounts(way, named):
+        where = " and ".join(contact_name(contact) for contact in contacts)
+        figure = format_small_length(abs(amount), unit)
+        if amount > 0:
+            lines.append(f"Put {figure} under the {where}.")
+        else:
+            lines.append(f"Sand {figure} off the {where}.")
+    return lines
+
+
+def _same_amounts(way: Way, named: dict[str, Contact]) -> list[tuple[float, list[Contact]]]:
+    groups: dict[float, list[Contact]] = {}
+    for contact, mm in way.moves:
+        if abs(mm) >= _LEAST_MM:
+            groups.setdefault(round(mm, 3), []).append(named[contact])
+    return sorted(groups.items(), key=lambda group: -abs(group[0]))
+
+
+def _sliding(correction: Correction, named: dict[str, Contact], unit: LengthUnit) -> list[str]:
+    """The two contacts that must go furthest, which is enough to swing or shift a body."""
+    lines = []
+    for move in correction.moves:
+        parts = []
+        if abs(move.slide_x) >= _LEAST_MM:
+            parts.append(
+                f"{format_small_length(abs(move.slide_x), unit)} {'aft' if move.slide_x > 0 else 'forward'}"
+            )
+        if abs(move.slide_y) >= _LEAST_MM:
+            side = "starboard" if move.slide_y > 0 else "port"
+            parts.append(f"{format_small_length(abs(move.slide_y), unit)} to {side}")
+        if parts:
+            reach = abs(move.slide_x) + abs(move.slide_y)
+            lines.append(
+                (reach, f"Slide the {contact_name(named[move.contact])} {', '.join(parts)}.")
+            )
+    lines.sort(key=lambda line: -line[0])
+    return [text for _, text in lines[:2]]
+
+
+def _then(survey: Survey, way: Way, out: list[Check], unit: LengthUnit) -> str:
+    packed = {check.id for check in out if check.kind in _BY_PACKING}
+    told = [
+        f"{check_name(survey, check).lower()} {format_value(check, unit)} {format_doubt(check, unit)}"
+        for check in way.checks
+        if check.id in packed
+    ]
+    return f"Then {', '.join(told)}." if told else "Then measure again."
+
+
+def suspect_sentence(
+    survey: Survey, judgement: Judgement, suspect: Suspect, unit: LengthUnit
+) -> str:
+    """What to do about a reading that does not fit."""
+    fit = next(f for f in judgement.fits if f.id == suspect.reading)
+    reading = survey.reading(suspect.reading)
+    off = format_residual(reading, fit, unit) if reading is not None else ""
+    text = f"{suspect.reading} does not fit the rest, by {off}: take it again."
+    if suspect.alike:
+        others = ", ".join(suspect.alike)
+        text = f"Either {suspect.reading} or {others} is wrong: take them again."
+    return text
+
+
+def format_reading(reading: Reading, unit: LengthUnit) -> str:
+    """A reading's value with its unit."""
+    if reading.kind in ANGULAR:
+        return format_angle(reading.value)
+    return format_length(reading.value, unit)
+
+
+def format_residual(reading: Reading, fit: Fit, unit: LengthUnit) -> str:
+    """A residual with its sign, in the reading's unit."""
+    if reading.kind in ANGULAR:
+        return format_angle(fit.residual, signed=True)
+    text = format_length(fit.residual, unit)
+    return text if text.startswith("−") else f"+{text}"
+
+
+def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextStep:
+    """The one thing to do now: doubts first, then what is unknown, then what is out."""
+    if not judgement.checks:
+        return NextStep(
+            "describe",
+            "Describe your model",
+            "A dozen figures give the wing, the tail and the marks to measure from.",
+        )
+    if judgement.suspects:
+        first = judgement.suspects[0]
+        reading = survey.reading(first.reading)
+        if reading is not None:
+            return NextStep(
+                "again",
+                sentence_case(reading_name(survey, reading)),
+                suspect_sentence(survey, judgement, first, unit),
+                reading,
+            )
+    if judgement.next:
+        return _measure(survey, judgement, judgement.next[0], unit)
+    out = [check for check in judgement.checks if check.verdict == "out"]
+    if out:
+        body = out[0].body
+        return NextStep(
+            "correct",
+            f"Correct the {body_name(survey, body)}",
+            "Everything that can be measured is known; the seat card says how far.",
+            body=body,
+        )
+    unsure = [check for check in judgement.checks if check.verdict == "unsure"]
+    if unsure:
+        names = ", ".join(check_name(survey, check).lower() for check in unsure)
+        return NextStep("correct", "Add a finer tool", f"Your tools can't decide: {names}.")
+    return NextStep(
+        "glue",
+        "All true: glue, then measure again while it is wet",
+        "Mark the joint, dry-run every prop and weight first.",
+    )
+
+
+def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: LengthUnit) -> NextStep:
+    check = judgement.check(best.helps)
+    name = check_name(survey, check) if check is not None else best.helps
+    if check is not None and check.unit == "mm":
+        now, after = format_length(best.sigma_now, unit), format_length(best.sigma_after, unit)
+    else:
+        now, after = format_angle(best.sigma_now), format_angle(best.sigma_after)
+    kind: NextKind = "reading" if judgement.readings else "first"
+    return NextStep(
+        kind,
+        sentence_case(reading_name(survey, best.reading)),
+        f"Settles {name.lower()}: ±{now} becomes ±{after}.",
+        best.reading,
+    )
+
+
+def headline(survey: Survey, judgement: Judgement) -> str:
+    """The answer of the whole page in a line."""
+    out = [check for check in judgement.checks if check.verdict == "out"]
+    unsure = [check for check in judgement.checks if check.verdict == "unsure"]
+    if out:
+        bodies = list(dict.fromkeys(body_name(survey, check.body) for check in out))
+        return f"{sentence_case(' and '.join(bodies))} out of true"
+    if unsure:
+        return f"Nothing out; {len(unsure)} not known yet"
+    return "All true" if judgement.checks else "Nothing to check yet"

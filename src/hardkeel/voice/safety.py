@@ -1,0 +1,14 @@
+"""The safety word, once, where it belongs."""
+
+from typing import Final
+
+SAFETY: Final = (
+    "For model aircraft only. Follow your local rules and the makers' sheets for glue, solvents, "
+    "batteries and tools first. Nothing here clears anything that carries people: there a licensed "
+    "inspector decides, not this program."
+)
+GLUE_CAUTION: Final = (
+    "Before slow epoxy: gloves, an open window, and the maker's sheet for ratio and pot life."
+)
+SANDING_CAUTION: Final = "Sanding: wear a dust mask, and keep the blade away from the other hand."
+LASER_CAUTION: Final = "Never into eyes."

@@ -1,0 +1,103 @@
+"""A check in words: what it is, which way it is off, and what that does in the air."""
+
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.survey.checking import Check
+from hardkeel.survey.model import Survey
+from hardkeel.survey.moving import Movement
+from hardkeel.survey.reaching import error_at_reach_mm
+from hardkeel.voice.names import check_name
+
+# error > 0, error < 0; {mm} is the reach at the tip or over the chord
+_WAYS: Final = {
+    "incidence": ("leading edge {mm} high", "leading edge {mm} low"),
+    "yaw": ("starboard tip {mm} forward", "starboard tip {mm} aft"),
+    "roll": ("starboard tip {mm} high", "port tip {mm} high"),
+    "roll_to_wing": ("starboard tip {mm} high of the wing", "port tip {mm} high of the wing"),
+    "offset": ("{mm} to starboard", "{mm} to port"),
+    "twist_difference": ("starboard tip {mm} more nose-up", "port tip {mm} more nose-up"),
+    "decalage": ("{deg} too much between wing and tail", "{deg} too little between wing and tail"),
+    "fin_yaw": ("leading edge {mm} to port", "leading edge {mm} to starboard"),
+    "fin_lean_to_stab": ("top {mm} to port", "top {mm} to starboard"),
+}
+_IN_THE_AIR: Final = {
+    "incidence": "Flies at another trim than drawn; elevator trim takes it up at the cost of drag.",
+    "yaw": "Turns on its own, and the turn changes with speed.",
+    "roll": "Lift points sideways: a steady pull off the heading.",
+    "roll_to_wing": "The tail works against the wing in every pull-up: it will corkscrew out of loops.",
+    "offset": "A small steady turn; mostly it shows on the bench.",
+    "twist_difference": "Rolls to the side with less incidence, the more the faster it flies.",
+    "decalage": "Too much and it balloons with power; too little and it will not pick up its nose.",
+    "fin_yaw": "A built-in rudder: it yaws, and rolls with the yaw.",
+    "fin_lean_to_stab": "Rudder then pitches it as well as yawing it.",
+}
+VERDICT_WORDS: Final = {"true": "true", "out": "out", "unsure": "not known yet"}
+
+
+def format_value(check: Check, unit: LengthUnit) -> str:
+    """A check's value with its unit: ``1.90°`` or ``0.4 mm``."""
+    if check.unit == "mm":
+        return format_length(check.value, unit)
+    return format_angle(check.value)
+
+
+def format_doubt(check: Check, unit: LengthUnit) -> str:
+    """Its sigma: ``±0.06°``."""
+    if check.unit == "mm":
+        return "±" + format_length(check.sigma, unit)
+    return "±" + format_angle(check.sigma)
+
+
+def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
+    """Which way and how far, at the place where one sees it: ``starboard tip 2.3 mm high``."""
+    plus, minus = _WAYS.get(check.kind, ("{deg} too much", "{deg} too little"))
+    reach = error_at_reach_mm(survey, check)
+    text = plus if check.error > 0 else minus
+    amount = (
+        format_length(abs(reach), unit) if reach is not None else format_angle(abs(check.error))
+    )
+    return text.format(mm=amount, deg=format_angle(abs(check.error)))
+
+
+def verdict_sentence(survey: Survey, check: Check, unit: LengthUnit) -> str:
+    """One line for a check, saying the same as its vial."""
+    name = check_name(survey, check)
+    if check.verdict == "true":
+        return f"{name} is true: {format_value(check, unit)} {format_doubt(check, unit)}."
+    if check.verdict == "out":
+        return f"{name} is out: {way_off(survey, check, unit)}."
+    allowed = (
+        format_length(check.tolerance, unit)
+        if check.unit == "mm"
+        else format_angle(check.tolerance)
+    )
+    return f"{name} is not known yet: {format_doubt(check, unit)} where ±{allowed} is allowed."
+
+
+def in_the_air(check: Check) -> str:
+    """What the error does to the way the model flies."""
+    return _IN_THE_AIR.get(check.kind, "")
+
+
+def movement_sentence(survey: Survey, movement: Movement, check: Check, unit: LengthUnit) -> str:
+    """``Stabilizer level +0.35° ±0.12``."""
+    if movement.unit == "mm":
+        sign = "+" if movement.moved > 0 else ""
+        moved = sign + format_length(movement.moved, unit)
+        doubt = format_length(movement.sigma, unit)
+    else:
+        moved, doubt = format_angle(movement.moved, signed=True), format_angle(movement.sigma)
+    return f"{check_name(survey, check)} {moved} ±{doubt}"
+
+
+def verdict_change(
+    survey: Survey, check: Check, before: str | None, unit: LengthUnit = "mm"
+) -> str:
+    """A log line: ``Stabilizer level: not known yet, now out (starboard tip 2.3 mm high)``."""
+    name = check_name(survey, check)
+    was = f"{VERDICT_WORDS[before]}, now " if before else ""
+    text = f"{name}: {was}{VERDICT_WORDS[check.verdict]}"
+    if check.verdict == "out":
+        text += f" ({way_off(survey, check, unit)})"
+    return text
