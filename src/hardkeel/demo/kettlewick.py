@@ -61,7 +61,7 @@ _FIGURES: Final = Figures(
     tail_arm=600,
     stab_span=440,
     stab_chord=120,
-    fin_height=155,
+    fin_height=125,
     fin_chord=125,
     tools=("tape", "line", "stand", "gauge", "level", "laser"),
 )

@@ -37,10 +37,11 @@ class StandInPort:
         )
         self._thread.start()
 
-    def unplug(self) -> None:
-        """Pull the cable."""
+    def unplug(self, wait_s: float = 0.0) -> None:
+        """Pull the cable; wait for the thread to end only where asked to."""
         self._stop.set()
-        self._thread.join(timeout=2 + self._delay_s)
+        if wait_s:
+            self._thread.join(wait_s)
 
     def _serve(self) -> None:
         waiting = b""

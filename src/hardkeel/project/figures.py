@@ -36,7 +36,7 @@ TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
 _NOSE_SHARE: Final = (
     0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
 )
-_DEPTH_SHARE: Final = 0.085  # fuselage depth at the wing, of the span
+_DEPTH_SHARE: Final = 0.068  # fuselage depth at the wing, of the span
 
 
 class Figures(BaseModel):

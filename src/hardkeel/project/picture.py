@@ -106,10 +106,11 @@ def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
             strokes += _body_strokes(survey, body, judgement, placed)
     marks = placed.points([(mark.body, mark.at) for mark in survey.marks])
     where = {mark.id: point for mark, point in zip(survey.marks, marks, strict=True)}
-    for view in VIEWS:
+    for mark in survey.marks:
+        # from the side only what lies on the centre line is told apart from its twin
+        views = VIEWS if mark.at[1] == 0 else VIEWS[:2]
         strokes += [
-            Stroke(view, "mark", project(view, [point]), mark_id)
-            for mark_id, point in where.items()
+            Stroke(view, "mark", project(view, [where[mark.id]]), mark.id) for view in views
         ]
     for reading in judgement.readings:
         strokes += reading_strokes(survey, reading, where, placed.points)
@@ -196,11 +197,19 @@ def _body_strokes(
     now = placed.points([(body.id, point) for point in ring])
     verdict = body_verdict(judgement, body.id)
     strokes = []
+    upright = is_upright(survey, body)
     for view in VIEWS:
-        strokes.append(Stroke(view, "wanted", project(view, ring), body.id, closed=True))
-        strokes.append(
-            Stroke(view, "estimated", project(view, now), body.id, closed=True, verdict=verdict)
+        # a lying surface is seen from the side as its root chord, whatever its dihedral
+        rows = [
+            i for i, p in enumerate(ring) if upright or view != "side" or p[1] == body.origin[1]
+        ]
+        rows = rows or list(range(len(ring)))
+        wanted, shown = (
+            project(view, [ring[i] for i in rows]),
+            project(view, [now[i] for i in rows]),
         )
+        strokes.append(Stroke(view, "wanted", wanted, body.id, closed=True))
+        strokes.append(Stroke(view, "estimated", shown, body.id, closed=True, verdict=verdict))
     return strokes
 
 

@@ -105,6 +105,10 @@ class ReadingBase(Value):
     taken: str | None = None
     ignored: bool = False
 
+    def model_post_init(self, _context: object, /) -> None:
+        """Count the kind as given, so that it is written even where it came from the class."""
+        self.model_fields_set.add("kind")
+
     @field_validator("taken")
     @classmethod
     def _is_iso_time(cls, text: str | None) -> str | None:
@@ -202,7 +206,7 @@ class Shop(Value):
     """How finely the builder can correct, mm; our own addition to the file."""
 
     shim_step: Positive = 0.1
-    sand_step: Positive = 0.1
+    sand_step: Positive = 0.2
 
 
 class Survey(Value):

@@ -138,11 +138,16 @@ def _sliding(correction: Correction, named: dict[str, Contact], unit: LengthUnit
 def _then(survey: Survey, way: Way, out: list[Check], unit: LengthUnit) -> str:
     packed = {check.id for check in out if check.kind in _BY_PACKING}
     told = [
-        f"{check_name(survey, check).lower()} {format_value(check, unit)} {format_doubt(check, unit)}"
+        f"{_without_body(survey, check)} {format_value(check, unit)} {format_doubt(check, unit)}"
         for check in way.checks
         if check.id in packed
     ]
     return f"Then {', '.join(told)}." if told else "Then measure again."
+
+
+def _without_body(survey: Survey, check: Check) -> str:
+    name = check_name(survey, check).lower()
+    return name.removeprefix(body_name(survey, check.body).lower() + " ")
 
 
 def suspect_sentence(

@@ -24,7 +24,7 @@ _CHECKS: Final = {
     "incidence": "{body} incidence",
     "yaw": "{body} square",
     "roll": "{body} level",
-    "roll_to_wing": "{body} level with wing",
+    "roll_to_wing": "{body} to wing",
     "offset": "{body} centred",
     "twist_difference": "{body} twist",
     "decalage": "Decalage",

@@ -10,5 +10,5 @@ SAFETY: Final = (
 GLUE_CAUTION: Final = (
     "Before slow epoxy: gloves, an open window, and the maker's sheet for ratio and pot life."
 )
-SANDING_CAUTION: Final = "Sanding: wear a dust mask, and keep the blade away from the other hand."
+SANDING_CAUTION: Final = "Dust mask on when you sand; blade away from the other hand."
 LASER_CAUTION: Final = "Never into eyes."

@@ -14,7 +14,10 @@ _WAYS: Final = {
     "incidence": ("leading edge {mm} high", "leading edge {mm} low"),
     "yaw": ("starboard tip {mm} forward", "starboard tip {mm} aft"),
     "roll": ("starboard tip {mm} high", "port tip {mm} high"),
-    "roll_to_wing": ("starboard tip {mm} high of the wing", "port tip {mm} high of the wing"),
+    "roll_to_wing": (
+        "starboard tip {mm} high against the wing",
+        "port tip {mm} high against the wing",
+    ),
     "offset": ("{mm} to starboard", "{mm} to port"),
     "twist_difference": ("starboard tip {mm} more nose-up", "port tip {mm} more nose-up"),
     "decalage": ("{deg} too much between wing and tail", "{deg} too little between wing and tail"),

@@ -1,0 +1,177 @@
+"""A reading in the making: which tool, which marks so far, what is wanted next."""
+
+from dataclasses import dataclass, replace
+from typing import Any, Final, Literal
+
+from hardkeel.base.errors import BadInput
+from hardkeel.survey.model import (
+    FUSELAGE,
+    AngleAt,
+    Distance,
+    DistanceDifference,
+    Height,
+    Incidence,
+    Offset,
+    Reading,
+    Side,
+    Survey,
+    Tilt,
+)
+
+ReadingKind = Literal[
+    "distance", "distance-difference", "height", "incidence", "tilt", "offset", "angle"
+]
+KIND_ORDER: Final[tuple[ReadingKind, ...]] = (
+    "distance",
+    "distance-difference",
+    "height",
+    "incidence",
+    "tilt",
+    "offset",
+    "angle",
+)
+_MARKS: Final = {
+    "distance": 2,
+    "distance-difference": 3,
+    "height": 1,
+    "tilt": 2,
+    "offset": 1,
+    "angle": 3,
+}
+_FRACTION_STEP: Final = 0.05
+_CENTRAL: Final = 0.04  # closer to the middle than this share of the half span is the centre
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """A tool in hand and the marks picked so far, in the order in which it is held.
+
+    Attributes
+    ----------
+    body, side, span_fraction
+        For incidence: where the gauge is hung.
+    """
+
+    kind: ReadingKind
+    marks: tuple[str, ...] = ()
+    body: str | None = None
+    side: Side = "centre"
+    span_fraction: float = 0.0
+
+    @property
+    def wants(self) -> str:
+        """What to pick next, in a word: ``mark``, ``body``, or nothing when it is complete."""
+        if self.kind == "incidence":
+            return "" if self.body is not None else "body"
+        return "mark" if len(self.marks) < _MARKS[self.kind] else ""
+
+    def with_mark(self, survey: Survey, mark: str) -> "Draft":
+        """The draft with one mark more.
+
+        Raises
+        ------
+        BadInput
+            When there is no such mark, it is picked already, or none is wanted.
+        """
+        if survey.mark(mark) is None:
+            raise BadInput("", f"there is no mark “{mark}”")
+        if mark in self.marks:
+            raise BadInput("", "that mark is picked already")
+        if self.wants != "mark":
+            raise BadInput("", "no further mark is wanted")
+        return replace(self, marks=(*self.marks, mark))
+
+    def with_body(self, survey: Survey, body: str, y: float = 0.0) -> "Draft":
+        """The draft hung on a body at y mm from the centre plane.
+
+        Raises
+        ------
+        BadInput
+            When there is no such body, or it is the fuselage, or no body is wanted.
+        """
+        found = survey.body(body)
+        if found is None or body == FUSELAGE:
+            raise BadInput("", f"an incidence gauge can't be hung on “{body}”")
+        if self.kind != "incidence":
+            raise BadInput("", "a mark is wanted, not a part")
+        share = abs(y - found.origin[1]) / (found.span / 2) if found.span else 0.0
+        if share < _CENTRAL:
+            return replace(self, body=body, side="centre", span_fraction=0.0)
+        fraction = min(1.0, round(share / _FRACTION_STEP) * _FRACTION_STEP)
+        side: Side = "starboard" if y > found.origin[1] else "port"
+        return replace(self, body=body, side=side, span_fraction=round(fraction, 2))
+
+    def reading(self, value: float = 0.0) -> Reading | None:
+        """The reading, once everything is picked."""
+        if self.wants:
+            return None
+        common: dict[str, Any] = {"id": "?", "value": value}
+        marks = self.marks
+        match self.kind:
+            case "distance":
+                return Distance(**common, from_=marks[0], to=marks[1])
+            case "distance-difference":
+                return DistanceDifference(**common, from_=marks[0], to=(marks[1], marks[2]))
+            case "height":
+                return Height(**common, mark=marks[0])
+            case "tilt":
+                return Tilt(**common, from_=marks[0], to=marks[1])
+            case "offset":
+                return Offset(**common, mark=marks[0])
+            case "angle":
+                return AngleAt(**common, from_=marks[0], at=marks[1], to=marks[2])
+            case "incidence":
+                return Incidence(
+                    **common, body=self.body or "", side=self.side, span_fraction=self.span_fraction
+                )
+
+
+def find_mark(survey: Survey, text: str) -> str:
+    """The mark that a builder's words mean: its id, its label, or words that fit only one.
+
+    Raises
+    ------
+    BadInput
+        When no mark fits, or several do.
+    """
+    wanted = text.strip().casefold()
+    for mark in survey.marks:
+        if wanted in (mark.id.casefold(), (mark.label or "").casefold()):
+            return mark.id
+    words = wanted.replace("_", " ").split()
+    fitting = [
+        mark.id
+        for mark in survey.marks
+        if words
+        and all(w in f"{mark.id} {mark.label or ''}".casefold().replace("_", " ") for w in words)
+    ]
+    if len(fitting) == 1:
+        return fitting[0]
+    if not fitting:
+        raise BadInput("", f"no mark is called “{text.strip()}”")
+    raise BadInput(
+        "", f"“{text.strip()}” fits {len(fitting)} marks; add port or starboard, le or te"
+    )
+
+
+def find_body(survey: Survey, text: str) -> tuple[str, float]:
+    """The body and the y in words like ``wing port 0.5``; the middle without side and share.
+
+    Raises
+    ------
+    BadInput
+        When no body fits or the share is not between 0 and 1.
+    """
+    words = text.strip().casefold().split()
+    side = next((w for w in words if w in ("port", "starboard", "centre")), "centre")
+    number = next((w for w in words if w.replace(".", "", 1).isdigit()), "0")
+    name = " ".join(w for w in words if w not in (side, number))
+    for body in survey.bodies:
+        names = (body.id.casefold(), (body.label or "").casefold())
+        if body.id != FUSELAGE and (name in names or (name and body.id.startswith(name[:4]))):
+            share = float(number)
+            if not 0 <= share <= 1:
+                raise BadInput("", f"{number} is not a share of the half span between 0 and 1")
+            sign = {"port": -1.0, "starboard": 1.0, "centre": 0.0}[side]
+            return body.id, body.origin[1] + sign * share * (body.span or 0.0) / 2
+    raise BadInput("", f"“{text.strip()}”: write it like wing port 0.5")

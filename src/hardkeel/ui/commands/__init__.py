@@ -1,0 +1,1 @@
+"""The document with its undo stack, and its life on disk."""

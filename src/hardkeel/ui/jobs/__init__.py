@@ -1,0 +1,1 @@
+"""What runs beside the window: gauges' links and exports, reporting back by signals."""

@@ -1,0 +1,100 @@
+"""The gauges on the bench, brought to the window's thread."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from hardkeel.gauges.hidden import Hidden, hidden_by_chance, hidden_from
+from hardkeel.gauges.link import GaugeLink, GaugeReport
+from hardkeel.gauges.port import StandInPort
+from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
+from hardkeel.gauges.standin import StandIn
+from hardkeel.project.build import Build
+from hardkeel.survey.model import Reading
+
+
+@dataclass(slots=True)
+class _Plugged:
+    link: GaugeLink
+    port: StandInPort | None
+
+
+class GaugeDesk(QObject):
+    """Plugs gauges in and out and passes on what they show.
+
+    A report comes from a link's own thread; the signal brings it over, queued, so that a slow or dead
+    gauge can never hold up the window.
+
+    Signals
+    -------
+    reported : str, object
+        A gauge's kind and its `GaugeReport`.
+    """
+
+    reported = pyqtSignal(str, object)
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._plugged: dict[GaugeKind, _Plugged] = {}
+        self._hidden: Hidden | None = None
+        self._zeroed: set[GaugeKind] = set()
+
+    def is_plugged(self, kind: GaugeKind) -> bool:
+        """Whether this gauge is there."""
+        return kind in self._plugged
+
+    def is_zeroed(self, kind: GaugeKind) -> bool:
+        """Whether it was zeroed since it was plugged in."""
+        return kind in self._zeroed
+
+    def set_build(self, build: Build) -> None:
+        """Let the stand-ins measure the hidden copy of this build from the next plugging in on."""
+        given = (build.model_extra or {}).get("stand_in")
+        survey = build.surveyed
+        self._hidden = (
+            hidden_from(survey, given)
+            if isinstance(given, dict)
+            else hidden_by_chance(survey, build.name)
+        )
+
+    def plug(self, kind: GaugeKind, url: str | None = None) -> None:
+        """Plug a gauge in: a stand-in, or a real one at a URL that pyserial opens."""
+        if kind in self._plugged or (url is None and self._hidden is None):
+            return
+        port = None
+        if url is None and self._hidden is not None:
+            port = StandInPort(StandIn(kind, self._hidden, np.random.default_rng()))
+            url = port.url
+        link = GaugeLink(url or "", lambda report: self._pass_on(kind, report))
+        self._plugged[kind] = _Plugged(link, port)
+
+    def unplug(self, kind: GaugeKind) -> None:
+        """Pull a gauge's cable and stop asking it."""
+        plugged = self._plugged.pop(kind, None)
+        self._zeroed.discard(kind)
+        if plugged is not None:
+            plugged.link.close()
+            if plugged.port is not None:
+                plugged.port.unplug()
+
+    def zero(self, kind: GaugeKind) -> None:
+        """Hold it on the datum and zero it."""
+        if kind in self._plugged:
+            self._plugged[kind].link.zero()
+            self._zeroed.add(kind)
+
+    def hold(self, reading: Reading) -> None:
+        """Hold the gauge that takes this kind of reading where it is to be taken."""
+        kind = gauge_for(reading.kind)
+        if kind in self._plugged and kind is not None:
+            self._plugged[kind].link.hold(reading.model_dump_json(by_alias=True))
+
+    def close(self) -> None:
+        """Unplug everything."""
+        for kind in GAUGE_KINDS:
+            self.unplug(kind)
+
+    def _pass_on(self, kind: GaugeKind, report: GaugeReport) -> None:
+        if kind in self._plugged:
+            self.reported.emit(kind, report)

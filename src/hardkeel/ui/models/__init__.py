@@ -1,0 +1,1 @@
+"""Item models over frozen snapshots; edits go out through callbacks."""

@@ -1,0 +1,306 @@
+"""What the True page shows, as plain values made from the build and its judgement.  No widgets here."""
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.project.build import Build
+from hardkeel.project.drafting import Draft
+from hardkeel.project.picture import body_verdict, fuselage_strokes, picture_of
+from hardkeel.survey.checking import Check
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, sigma_of
+from hardkeel.survey.moving import movements
+from hardkeel.survey.planning import plan
+from hardkeel.survey.suspecting import Fit
+from hardkeel.ui.models.readings import ReadingRow
+from hardkeel.ui.widgets.cards import NextView, SeatView
+from hardkeel.ui.widgets.keel_line import Keel, PartState
+from hardkeel.ui.widgets.three_view import Callout
+from hardkeel.ui.widgets.vial import VialValue
+from hardkeel.voice.advice import NextStep, WayName, format_reading, format_residual, seat_advice
+from hardkeel.voice.names import (
+    TOOLS,
+    body_name,
+    check_name,
+    mark_name,
+    reading_name,
+    sentence_case,
+)
+from hardkeel.voice.safety import SANDING_CAUTION
+from hardkeel.voice.verdicts import (
+    VERDICT_WORDS,
+    format_value,
+    movement_sentence,
+    verdict_sentence,
+    way_off,
+)
+
+_WORST_FIRST = ("out", "unsure", "true")
+_MOST_WANTED = 8
+_WEAK = 10  # sigmas: an error this large going unnoticed is worth a word
+_VIAL_WORDS = {"true": "true", "out": "out", "unsure": "open"}
+
+
+def vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[VialValue, ...]:
+    """All checks as vials, in the order of the airframe."""
+    survey = build.surveyed
+    return tuple(
+        VialValue(
+            id=check.id,
+            name=check_name(survey, check),
+            error=check.error / check.tolerance,
+            sigma=check.sigma / check.tolerance,
+            verdict=check.verdict,
+            text=format_value(check, unit),
+            word=_VIAL_WORDS[check.verdict],
+            sentence=verdict_sentence(survey, check, unit),
+        )
+        for check in judgement.checks
+    )
+
+
+def reading_rows(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[ReadingRow, ...]:
+    """Readings taken, in their order, and after them a few worth taking."""
+    suspects = {suspect.reading for suspect in judgement.suspects}
+    alike = {other for suspect in judgement.suspects for other in suspect.alike}
+    rows = [
+        ReadingRow(
+            id=reading.id,
+            what=reading_name(build.surveyed, reading),
+            value=format_reading(reading, unit),
+            residual=format_residual(reading, fit, unit),
+            note=_note(reading, fit, suspects, alike, unit),
+            state="doubtful"
+            if reading.id in suspects
+            else "ignored"
+            if reading.ignored
+            else "fits",
+        )
+        for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
+    ]
+    for i, reading in enumerate(wanted_readings(judgement)):
+        what = reading_name(build.surveyed, reading)
+        rows.append(ReadingRow(f"wanted {i}", what, "", "", "worth taking", "wanted"))
+    return tuple(rows)
+
+
+def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
+    """A few readings that together would settle what is not yet known."""
+    held = tuple(r for r, fit in zip(judgement.readings, judgement.fits, strict=True) if fit.used)
+    return plan(judgement.net, judgement.solution, judgement.rules, held)[:_MOST_WANTED]
+
+
+def _note(reading: Reading, fit: Fit, suspects: set[str], alike: set[str], unit: LengthUnit) -> str:
+    if reading.id in suspects:
+        return "does not fit the rest: take it again"
+    if reading.ignored:
+        return "kept, not used"
+    if reading.id in alike:
+        return "may be the wrong one: take it again"
+    if fit.noticed_from == float("inf"):
+        return "nothing checks this reading"
+    if fit.noticed_from > _WEAK * sigma_of(reading):
+        angular = reading.kind in ANGULAR
+        amount = (
+            format_angle(fit.noticed_from, 1) if angular else format_length(fit.noticed_from, unit)
+        )
+        return f"an error under {amount} would go unnoticed"
+    return ""
+
+
+def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Callout, ...]:
+    """Words beside what is out, in the view where it is seen."""
+    view_of = {
+        "yaw": "plan",
+        "offset": "plan",
+        "fin_yaw": "plan",
+        "incidence": "side",
+        "decalage": "side",
+    }
+    seen: set[tuple[str, str]] = set()
+    found = []
+    for check in judgement.checks:
+        view = view_of.get(check.kind, "behind")
+        if check.verdict == "out" and (view, check.body) not in seen:
+            seen.add((view, check.body))
+            found.append(Callout(view, check.body, way_off(build.surveyed, check, unit)))  # type: ignore[arg-type]
+    return tuple(found)
+
+
+def seat_view(
+    build: Build, judgement: Judgement, body: str, way: WayName, unit: LengthUnit
+) -> SeatView | None:
+    """What to do at one body's seat; ``None`` for a body without contacts."""
+    correction = next((c for c in judgement.corrections if c.body == body), None)
+    if correction is None:
+        return None
+    advice = seat_advice(build.surveyed, judgement, correction, way, unit)
+    sanding = any(line.startswith("Sand") for line in advice.do)
+    return SeatView(
+        title=advice.title,
+        do=advice.do or (advice.then,),
+        then=advice.then if advice.needed else "",
+        caution=SANDING_CAUTION if sanding else "",
+        way=way,
+        needed=advice.needed,
+        done=f"Notes it in the log and sets aside the readings on the {body_name(build.surveyed, body)}.",
+    )
+
+
+def body_to_correct(judgement: Judgement, chosen: str) -> str:
+    """The body whose seat is shown: the picked one, else the worst."""
+    bodies = [c.body for c in judgement.corrections]
+    if chosen in bodies:
+        return chosen
+    for verdict in _WORST_FIRST:
+        for check in judgement.checks:
+            if check.verdict == verdict and check.body in bodies:
+                return check.body
+    return ""
+
+
+def next_view(step: NextStep, unit: LengthUnit) -> NextView:
+    """The next step as the card shows it."""
+    reading = step.reading
+    eyebrow = {
+        "again": "Take again",
+        "reading": "Next reading",
+        "first": "First reading",
+        "correct": "Next",
+        "glue": "Next",
+        "describe": "Start here",
+    }[step.kind]
+    if reading is not None:
+        eyebrow += f" · {TOOLS[reading.kind]}"
+    return NextView(
+        eyebrow=eyebrow,
+        title=step.title,
+        why=step.why,
+        edge="out" if step.kind == "again" else "act",
+        takes=reading is not None,
+        angular=reading is not None and reading.kind in ANGULAR,
+        unit=unit,
+        tool=reading.kind if reading is not None else "",
+        action="Describe the model" if step.kind == "describe" else "",
+    )
+
+
+def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextView:
+    """A reading in the making as the card shows it."""
+    reading = draft.reading()
+    if reading is not None:
+        return NextView(
+            eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+            title=sentence_case(reading_name(survey, reading)),
+            why="Enter takes it, Escape puts the tool down.",
+            takes=True,
+            angular=draft.kind in ANGULAR,
+            unit=unit,
+            tool=draft.kind,
+        )
+    picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
+    return NextView(
+        eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+        title=sentence_case(picked) + " → …"
+        if picked
+        else f"Where is the {TOOLS[draft.kind]} held?",
+        why="Escape puts the tool down.",
+        unit=unit,
+        draft_hint=_pick_hint(draft),
+        tool=draft.kind,
+    )
+
+
+def _pick_hint(draft: Draft) -> str:
+    if draft.wants == "body":
+        return "Pick the part where the gauge hangs, or type: wing port 0.5"
+    count = len(draft.marks)
+    words = {
+        "distance-difference": (
+            "Pick the pin",
+            "Pick the first corner",
+            "Pick the corner to compare",
+        ),
+        "angle": ("Pick the first end", "Pick the corner", "Pick the other end"),
+    }.get(draft.kind, ("Pick the first mark", "Pick the second mark"))
+    return f"{words[min(count, len(words) - 1)]}."
+
+
+def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
+    """The keel line: the airframe as drawn, with each part's worst check in words."""
+    survey = build.surveyed
+    strokes = [
+        s
+        for s in picture_of(build, judgement, 0.0).of("side")
+        if s.role in ("fuselage", "former", "wanted")
+    ]
+    if build.fuselage is not None and not strokes:
+        strokes = [s for s in fuselage_strokes(build.fuselage) if s.view == "side"]
+    parts = tuple(
+        PartState(
+            body.id,
+            sentence_case(body_name(survey, body.id)),
+            body_verdict(judgement, body.id),
+            _state_words([c for c in judgement.checks if c.body == body.id], unit),
+        )
+        for body in survey.bodies
+        if body.id != FUSELAGE
+    )
+    return Keel(tuple(strokes), parts)
+
+
+def _state_words(checks: list[Check], unit: LengthUnit) -> str:
+    for verdict in ("out", "unsure"):
+        found = [check for check in checks if check.verdict == verdict]
+        if verdict == "out" and found:
+            worst = max(found, key=lambda c: abs(c.error) / c.tolerance)
+            return f"{_short(worst)} out {format_value_error(worst, unit)}"
+        if found:
+            return f"{len(found)} not known yet"
+    return VERDICT_WORDS["true"] if checks else ""
+
+
+def _short(check: Check) -> str:
+    return {
+        "roll": "level",
+        "yaw": "square",
+        "roll_to_wing": "level",
+        "twist_difference": "twist",
+        "fin_yaw": "straight",
+        "fin_lean_to_stab": "upright",
+        "offset": "centred",
+    }.get(check.kind, check.kind)
+
+
+def format_value_error(check: Check, unit: LengthUnit) -> str:
+    """How far a check is from its target."""
+    return (
+        format_length(abs(check.error), unit)
+        if check.unit == "mm"
+        else format_angle(abs(check.error), 1)
+    )
+
+
+def moved_words(build: Build, before: Judgement | None, now: Judgement, unit: LengthUnit) -> str:
+    """What moved most since the phase before, of what both phases know."""
+    if before is None or not now.readings:
+        return ""
+    tolerance = {check.id: check.tolerance for check in now.checks}
+    known = [m for m in movements(before, now) if m.sigma < tolerance[m.check]]
+    checks = {check.id: check for check in now.checks}
+    moved = [m for m in known if m.noticeable]
+    if not known:
+        return f"too little read to compare with {before.phase}"
+    if not moved:
+        return f"no movement beyond doubt since {before.phase}"
+    worst = max(moved, key=lambda m: abs(m.moved) / tolerance[m.check])
+    return f"since {before.phase}: " + movement_sentence(
+        build.surveyed, worst, checks[worst.check], unit
+    )
+
+
+def place_names(build: Build, draft: Draft | None) -> list[str]:
+    """Names to offer while a place is typed."""
+    survey = build.surveyed
+    if draft is not None and draft.kind == "incidence":
+        bodies = [b.id for b in survey.bodies if b.id != FUSELAGE]
+        return [f"{body} {side} 0.5" for body in bodies for side in ("port", "starboard")]
+    return [mark.label or mark.id for mark in survey.marks]

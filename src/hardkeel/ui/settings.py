@@ -1,0 +1,78 @@
+"""What the builder prefers: the only place that touches QSettings.  Each key is declared once."""
+
+from pathlib import Path
+from typing import Final, cast
+
+from PyQt6.QtCore import QByteArray, QSettings
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.ui.theme import SCALES, ThemeName
+
+_MOST_RECENT: Final = 8
+
+
+class Settings:
+    """Typed, bounded settings over a QSettings store.
+
+    Parameters
+    ----------
+    store : QSettings
+        Where they are kept; tests give an ini file of their own.
+    """
+
+    def __init__(self, store: QSettings) -> None:
+        self._store = store
+
+    @property
+    def unit(self) -> LengthUnit:
+        """Millimetres or inches on the screen."""
+        return "in" if self._store.value("unit") == "in" else "mm"
+
+    @unit.setter
+    def unit(self, unit: LengthUnit) -> None:
+        self._store.setValue("unit", unit)
+
+    @property
+    def theme(self) -> ThemeName:
+        """Light or dark."""
+        return "dark" if self._store.value("theme") == "dark" else "light"
+
+    @theme.setter
+    def theme(self, theme: ThemeName) -> None:
+        self._store.setValue("theme", theme)
+
+    @property
+    def text_percent(self) -> int:
+        """Text size, one of `SCALES`."""
+        raw = self._store.value("text_percent", SCALES[0])
+        try:
+            percent = int(cast("str", raw))
+        except (TypeError, ValueError):
+            return SCALES[0]
+        return percent if percent in SCALES else SCALES[0]
+
+    @text_percent.setter
+    def text_percent(self, percent: int) -> None:
+        self._store.setValue("text_percent", percent)
+
+    @property
+    def recent(self) -> list[Path]:
+        """Files opened lately, newest first."""
+        raw = self._store.value("recent", [])
+        names = [raw] if isinstance(raw, str) else list(raw or [])
+        return [Path(str(name)) for name in names][:_MOST_RECENT]
+
+    def add_recent(self, path: Path) -> None:
+        """Put a file at the head of the recent ones."""
+        names = [str(path), *(str(p) for p in self.recent if p != path)]
+        self._store.setValue("recent", names[:_MOST_RECENT])
+
+    @property
+    def geometry(self) -> QByteArray | None:
+        """Where the window stood."""
+        raw = self._store.value("geometry")
+        return raw if isinstance(raw, QByteArray) else None
+
+    @geometry.setter
+    def geometry(self, geometry: QByteArray) -> None:
+        self._store.setValue("geometry", geometry)

@@ -1,0 +1,169 @@
+"""Paper and ink: every colour, size and font of the window, in one place, light and dark."""
+
+from dataclasses import asdict, dataclass
+from importlib import resources
+from string import Template
+from typing import Final, Literal
+
+from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
+from PyQt6.QtWidgets import QApplication
+
+ThemeName = Literal["light", "dark"]
+
+TEXT: Final = "Barlow"
+NARROW: Final = "Barlow Semi Condensed"
+BASE_PX: Final = 14
+SCALES: Final = (100, 125, 150)
+
+
+@dataclass(frozen=True, slots=True)
+class Palette:
+    """Colours by what they are for, as #RRGGBB.
+
+    Attributes
+    ----------
+    act : str
+        The one thing to do now, and what is picked.
+    out : str
+        Out of true; never used for anything else.
+    fluid, fluid_edge : str
+        The liquid in a vial.
+    wood : str
+        The airframe.
+    """
+
+    paper: str
+    desk: str
+    field: str
+    ink: str
+    soft: str
+    hair: str
+    grid: str
+    act: str
+    on_act: str
+    act_wash: str
+    out: str
+    out_wash: str
+    fluid: str
+    fluid_edge: str
+    bubble: str
+    bubble_edge: str
+    wood: str
+    wing: str
+
+
+LIGHT: Final = Palette(
+    paper="#FBF8F0",
+    desk="#EFEADC",
+    field="#FFFFFF",
+    ink="#1E2B33",
+    soft="#56646A",
+    hair="#D3CBB8",
+    grid="#F0EBDD",
+    act="#0B5D6B",
+    on_act="#FFFFFF",
+    act_wash="#E3EEEA",
+    out="#B03316",
+    out_wash="#F8E6DC",
+    fluid="#DDE58A",
+    fluid_edge="#8A9447",
+    bubble="#FBFBE6",
+    bubble_edge="#1E2B33",
+    wood="#F3EBD3",
+    wing="#FFFDF7",
+)
+DARK: Final = Palette(
+    paper="#1C2429",
+    desk="#141B1F",
+    field="#0E1417",
+    ink="#ECE7D8",
+    soft="#A7B0AE",
+    hair="#3A464C",
+    grid="#222C32",
+    act="#63C6D2",
+    on_act="#0E1B1F",
+    act_wash="#203A40",
+    out="#FF8D66",
+    out_wash="#40291F",
+    fluid="#A9B255",
+    fluid_edge="#D5DD8C",
+    bubble="#F5F6D6",
+    bubble_edge="#10171A",
+    wood="#3B372B",
+    wing="#2A3338",
+)
+PALETTES: Final[dict[ThemeName, Palette]] = {"light": LIGHT, "dark": DARK}
+
+
+@dataclass(frozen=True, slots=True)
+class Theme:
+    """A palette with the text scale; widgets that paint themselves ask it for colours and fonts."""
+
+    name: ThemeName
+    palette: Palette
+    scale: float
+
+    def colour(self, name: str, alpha: float = 1.0) -> QColor:
+        """A palette colour by name."""
+        colour = QColor(getattr(self.palette, name))
+        colour.setAlphaF(alpha)
+        return colour
+
+    def px(self, size: float) -> int:
+        """A size in pixels at this text scale."""
+        return round(size * self.scale)
+
+    def font(self, size: float = BASE_PX, *, narrow: bool = True, weight: int = 400) -> QFont:
+        """The shipped face with tabular figures, `size` in unscaled pixels."""
+        font = QFont(NARROW if narrow else TEXT)
+        font.setPixelSize(max(1, self.px(size)))
+        font.setWeight(QFont.Weight(weight))
+        font.setFeature(QFont.Tag(b"tnum"), 1)
+        return font
+
+
+def make_theme(name: ThemeName, percent: int = 100) -> Theme:
+    """A theme at a text scale in percent."""
+    return Theme(name, PALETTES[name], percent / 100)
+
+
+def load_fonts() -> None:
+    """Give Qt the faces that the package ships."""
+    folder = resources.files("hardkeel.resources") / "fonts"
+    for entry in folder.iterdir():
+        if entry.name.endswith(".ttf"):
+            QFontDatabase.addApplicationFontFromData(entry.read_bytes())
+
+
+def apply_theme(app: QApplication, theme: Theme) -> None:
+    """Dress the whole application."""
+    app.setFont(theme.font())
+    palette = QPalette()
+    roles = {
+        QPalette.ColorRole.Window: "desk",
+        QPalette.ColorRole.WindowText: "ink",
+        QPalette.ColorRole.Base: "field",
+        QPalette.ColorRole.AlternateBase: "paper",
+        QPalette.ColorRole.Text: "ink",
+        QPalette.ColorRole.Button: "paper",
+        QPalette.ColorRole.ButtonText: "ink",
+        QPalette.ColorRole.Highlight: "act",
+        QPalette.ColorRole.HighlightedText: "on_act",
+        QPalette.ColorRole.ToolTipBase: "paper",
+        QPalette.ColorRole.ToolTipText: "ink",
+        QPalette.ColorRole.PlaceholderText: "soft",
+    }
+    for role, name in roles.items():
+        palette.setColor(role, theme.colour(name))
+    app.setPalette(palette)
+    app.setStyleSheet(style_sheet(theme))
+
+
+def style_sheet(theme: Theme) -> str:
+    """The style sheet with this theme's colours and sizes filled in."""
+    raw = (resources.files("hardkeel.resources") / "style.qss").read_text(encoding="utf-8")
+    names = dict(asdict(theme.palette))
+    names |= {
+        f"px{n}": f"{theme.px(n)}px" for n in (11, 12, 13, 14, 15, 16, 17, 18, 20, 22, 26, 34, 40)
+    }
+    return Template(raw).substitute(names, text=TEXT, narrow=NARROW)

@@ -1,0 +1,1 @@
+"""Pieces that take plain values and know no document: vials, drawings, fields."""

@@ -1,0 +1,67 @@
+"""Putting strokes on a widget: one mapping from a view's millimetres to pixels."""
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPointF, QRectF
+from PyQt6.QtGui import QPolygonF
+
+from hardkeel.geometry.hull import Point2
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """A view placed in a box of pixels, to scale.
+
+    Attributes
+    ----------
+    scale : float
+        Pixels per mm.
+    """
+
+    box: QRectF
+    scale: float
+    u0: float
+    v0: float
+
+    def point(self, at: Point2) -> QPointF:
+        """Where a point of the view stands on the widget."""
+        return QPointF(self.u0 + self.scale * at[0], self.v0 + self.scale * at[1])
+
+    def polygon(self, points: tuple[Point2, ...]) -> QPolygonF:
+        """A polyline on the widget."""
+        return QPolygonF([self.point(point) for point in points])
+
+    def back(self, at: QPointF) -> Point2:
+        """The point of the view under a pixel, mm."""
+        return ((at.x() - self.u0) / self.scale, (at.y() - self.v0) / self.scale)
+
+
+def fit(box: QRectF, bounds: tuple[float, float, float, float]) -> Frame:
+    """Place bounds (u, v least and greatest) in a box, centred, as large as they go."""
+    left, top, right, bottom = bounds
+    scale = min(box.width() / max(right - left, 1.0), box.height() / max(bottom - top, 1.0))
+    middle = box.center()
+    return Frame(
+        box,
+        scale,
+        middle.x() - scale * (left + right) / 2,
+        middle.y() - scale * (top + bottom) / 2,
+    )
+
+
+def distance_to(point: QPointF, line: QPolygonF) -> float:
+    """Pixels from a point to a polyline."""
+    best = float("inf")
+    count = line.count()
+    for i in range(count - 1):
+        best = min(best, _to_segment(point, line.at(i), line.at(i + 1)))
+    return best
+
+
+def _to_segment(p: QPointF, a: QPointF, b: QPointF) -> float:
+    run = b - a
+    square = QPointF.dotProduct(run, run)
+    share = QPointF.dotProduct(p - a, run) / square if square > 0 else 0.0
+    near = a + run * min(1.0, max(0.0, share))
+    gap = p - near
+    return float(QPointF.dotProduct(gap, gap) ** 0.5)

@@ -1,0 +1,138 @@
+"""Fields for lengths and angles that say what they understood, or what they did not."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QKeySequence
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_angle, format_length, parse_angle, parse_length
+
+
+class QuantityEdit(QWidget):
+    """A line for one length or angle with its understanding beneath.
+
+    Signals
+    -------
+    value_changing : float
+        While typing, whenever the text makes sense; mm or degrees.
+    value_changed : float
+        On Enter, when the text makes sense.
+    given_up : (nothing)
+        On Escape.
+    """
+
+    value_changing = pyqtSignal(float)
+    value_changed = pyqtSignal(float)
+    given_up = pyqtSignal()
+
+    def __init__(
+        self,
+        parent: QWidget | None = None,
+        *,
+        angular: bool = False,
+        unit: LengthUnit = "mm",
+        large: bool = False,
+    ) -> None:
+        super().__init__(parent)
+        self._angular = angular
+        self._unit: LengthUnit = unit
+        self.line = QLineEdit()
+        if large:
+            self.line.setObjectName("reading")
+        self._suffix = QLabel()
+        self._suffix.setObjectName("heading" if large else "soft")
+        self._told = QLabel(" ")
+        self._told.setObjectName("soft")
+        self._told.setWordWrap(True)
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self.line, 1)
+        row.addWidget(self._suffix)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(2)
+        layout.addLayout(row)
+        if not large:
+            layout.addWidget(self._told)
+        self.setFocusProxy(self.line)
+        self.line.textEdited.connect(self._on_text_edited)
+        self.line.returnPressed.connect(self._on_return)
+        self._show_suffix()
+
+    @property
+    def told(self) -> QLabel:
+        """What was understood; a large field leaves it to its card to place this."""
+        return self._told
+
+    def set_kind(self, *, angular: bool, unit: LengthUnit) -> None:
+        """Take lengths or angles from now on, and in this unit where none is typed."""
+        self._angular, self._unit = angular, unit
+        self._show_suffix()
+
+    def set_value(self, value: float | None) -> None:
+        """Show a value; ``None`` empties the field."""
+        if value is None:
+            self.line.clear()
+        else:
+            text = format_angle(value) if self._angular else format_length(value, self._unit, 1)
+            self.line.setText(text.split(" ")[0].rstrip("°″").replace("−", "-"))
+        self._tell(" ", wrong=False)
+
+    @property
+    def value(self) -> float | None:
+        """What the text means, mm or degrees; ``None`` where it means nothing."""
+        try:
+            return self._understood()[0]
+        except BadInput:
+            return None
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Escape gives up."""
+        if event is not None and event.matches(QKeySequence.StandardKey.Cancel):
+            self.given_up.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def _understood(self) -> tuple[float, str]:
+        text = self.line.text()
+        if self._angular:
+            angle = parse_angle(text)
+            return angle, format_angle(angle)
+        length = parse_length(text, self._unit)
+        return length.mm, length.as_text
+
+    def _on_text_edited(self, text: str) -> None:
+        if not text.strip():
+            self._tell(" ", wrong=False)
+            return
+        try:
+            value, told = self._understood()
+        except BadInput as fault:
+            self._tell(str(fault), wrong=True)
+            return
+        self._tell(told, wrong=False)
+        self.value_changing.emit(value)
+
+    def _on_return(self) -> None:
+        try:
+            value, told = self._understood()
+        except BadInput as fault:
+            self._tell(
+                str(fault) if self.line.text().strip() else "Type what you read.", wrong=True
+            )
+            return
+        self._tell(told, wrong=False)
+        self.value_changed.emit(value)
+
+    def _tell(self, text: str, *, wrong: bool) -> None:
+        self._told.setText(text)
+        self._told.setObjectName("warn" if wrong else "soft")
+        self.line.setProperty("wrong", wrong)
+        for widget in (self._told, self.line):
+            style = widget.style()
+            if style is not None:
+                style.unpolish(widget)
+                style.polish(widget)
+
+    def _show_suffix(self) -> None:
+        self._suffix.setText("°" if self._angular else "mm" if self._unit == "mm" else "in")
