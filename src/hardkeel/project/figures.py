@@ -199,7 +199,7 @@ def fuselage_pins(fuselage: Fuselage, tail_x: float) -> tuple[Mark, ...]:
             id=f"longeron_{side}",
             body=FUSELAGE,
             at=(widest.station, sign * widest.half_width, widest.top),
-            label=f"upper longeron {side}, {widest.id}",
+            label=f"{widest.id} upper longeron {side}",
         )
         for side, sign in (("port", -1), ("starboard", 1))
     ]

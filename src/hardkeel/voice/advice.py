@@ -239,6 +239,8 @@ def headline(survey: Survey, judgement: Judgement) -> str:
     """The answer of the whole page in a line."""
     out = [check for check in judgement.checks if check.verdict == "out"]
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
+    if judgement.checks and not judgement.readings:
+        return "Nothing measured yet"
     if out:
         bodies = list(dict.fromkeys(body_name(survey, check.body) for check in out))
         return f"{sentence_case(' and '.join(bodies))} out of true"

@@ -88,17 +88,28 @@ def reading_name(survey: Survey, reading: Reading) -> str:
         case Distance():
             return f"{name(reading.from_)} → {name(reading.to)}"
         case DistanceDifference():
-            return f"{name(reading.from_)} → {name(reading.to[0])} less {name(reading.to[1])}"
+            return f"{name(reading.from_)} → {_pair(name(reading.to[0]), name(reading.to[1]), ' less ')}"
         case Height():
             return f"height of {name(reading.mark)}"
         case Tilt():
-            return f"level, {name(reading.from_)} → {name(reading.to)}"
+            return f"level, {_pair(name(reading.from_), name(reading.to), ' → ')}"
         case Offset():
             return f"{name(reading.mark)} off the centreline"
         case AngleAt():
             return f"angle at {name(reading.at)}: {name(reading.from_)}, {name(reading.to)}"
         case Incidence():
             return _incidence_name(survey, reading)
+
+
+def _pair(first: str, second: str, between: str) -> str:
+    """Two like marks without saying twice what they share: ``wing tip le, port less starboard``."""
+    a, b = first.split(), second.split()
+    shared = 0
+    while shared < min(len(a), len(b)) - 1 and a[shared] == b[shared]:
+        shared += 1
+    if not shared:
+        return f"{first}{between}{second}"
+    return f"{' '.join(a[:shared])}, {' '.join(a[shared:])}{between}{' '.join(b[shared:])}"
 
 
 def _incidence_name(survey: Survey, reading: Incidence) -> str:

@@ -8,6 +8,13 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.voice.safety import SAFETY
 
+_STEPS = (
+    "Describe it: span, chords, tail arm, fin, and which tools you own.",
+    "Take the readings it asks for. Each says what it will settle.",
+    "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says.",
+    "Glue, and read everything again while it is wet. It tells you what moved.",
+)
+
 
 class BlankPage(QWidget):
     """Says what to do first.
@@ -54,6 +61,14 @@ class BlankPage(QWidget):
             row.addWidget(button)
         row.addStretch(1)
         outer.addLayout(row)
+        outer.addSpacing(10)
+        for number, words in enumerate(_STEPS, start=1):
+            step = QHBoxLayout()
+            step.setSpacing(16)
+            step.addWidget(label("big", str(number), wrap=False))
+            step.addWidget(label("heading", words, wrap=False))
+            step.addStretch(1)
+            outer.addLayout(step)
         self._recent = Card("Lately on the bench")
         self._recent.setMaximumWidth(620)
         self._links: list[QPushButton] = []

@@ -27,6 +27,7 @@ from hardkeel.voice.names import (
 from hardkeel.voice.safety import SANDING_CAUTION
 from hardkeel.voice.verdicts import (
     VERDICT_WORDS,
+    format_doubt,
     format_value,
     movement_sentence,
     verdict_sentence,
@@ -49,12 +50,17 @@ def vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[V
             error=check.error / check.tolerance,
             sigma=check.sigma / check.tolerance,
             verdict=check.verdict,
-            text=format_value(check, unit),
+            text=_known(check, unit),
             word=_VIAL_WORDS[check.verdict],
             sentence=verdict_sentence(survey, check, unit),
         )
         for check in judgement.checks
     )
+
+
+def _known(check: Check, unit: LengthUnit) -> str:
+    """The value, or how far off it may be where that is all there is to say."""
+    return format_doubt(check, unit) if check.sigma > check.tolerance else format_value(check, unit)
 
 
 def reading_rows(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[ReadingRow, ...]:

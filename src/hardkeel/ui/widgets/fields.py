@@ -41,9 +41,11 @@ class QuantityEdit(QWidget):
             self.line.setObjectName("reading")
         self._suffix = QLabel()
         self._suffix.setObjectName("heading" if large else "soft")
+        self._suffix.setMinimumWidth(self._suffix.fontMetrics().horizontalAdvance("mm") + 4)
         self._told = QLabel(" ")
         self._told.setObjectName("soft")
         self._told.setWordWrap(True)
+        self._told.hide()
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(self.line, 1)
@@ -126,6 +128,7 @@ class QuantityEdit(QWidget):
 
     def _tell(self, text: str, *, wrong: bool) -> None:
         self._told.setText(text)
+        self._told.setVisible(bool(text.strip()))
         self._told.setObjectName("warn" if wrong else "soft")
         self.line.setProperty("wrong", wrong)
         for widget in (self._told, self.line):

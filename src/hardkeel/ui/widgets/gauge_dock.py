@@ -115,7 +115,7 @@ class GaugeDock(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(10, 0, 4, 8)
         layout.setSpacing(3)
-        heading = QLabel("Gauges")
+        heading = QLabel("Gauges, plug in:")
         heading.setObjectName("soft")
         layout.addWidget(heading, 0, Qt.AlignmentFlag.AlignLeft)
         self._rows: dict[str, GaugeRow] = {}

@@ -3,13 +3,15 @@
 from typing import Final
 
 from PyQt6.QtCore import QAbstractItemModel, QModelIndex, Qt, pyqtSignal
-from PyQt6.QtGui import QAction, QKeySequence
+from PyQt6.QtGui import QAction, QKeySequence, QPalette, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QHeaderView,
     QLabel,
     QPushButton,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
     QTableView,
     QVBoxLayout,
     QWidget,
@@ -19,6 +21,19 @@ from hardkeel.ui.theme import Theme
 
 _ROW_PX: Final = 25
 _VALUE_COLUMN: Final = 2
+_NOTE_COLUMN: Final = 4
+
+
+class _OwnColour(QStyledItemDelegate):
+    """Lets a picked row keep the colour of its state."""
+
+    def initStyleOption(  # noqa: N802  Qt's own name
+        self, option: QStyleOptionViewItem | None, index: QModelIndex
+    ) -> None:
+        super().initStyleOption(option, index)
+        if option is not None:
+            colour = option.palette.color(QPalette.ColorRole.Text)
+            option.palette.setColor(QPalette.ColorRole.HighlightedText, colour)
 
 
 class ReadingsPanel(QWidget):
@@ -69,6 +84,7 @@ class ReadingsPanel(QWidget):
             button.clicked.connect(lambda _on, phase=phase: self.phase_picked.emit(phase))
             self._phases[phase] = button
             head.addWidget(button)
+        self._theme = theme
         self.table = QTableView()
         self._dress_table()
         layout = QVBoxLayout(self)
@@ -87,6 +103,8 @@ class ReadingsPanel(QWidget):
         table.setMouseTracking(True)
         table.setTabKeyNavigation(False)
         table.setWordWrap(False)
+        table.setItemDelegate(_OwnColour(table))
+        table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
         table.setAccessibleName("Readings")
         for header in (table.verticalHeader(), table.horizontalHeader()):
@@ -115,12 +133,32 @@ class ReadingsPanel(QWidget):
             )
         header = self.table.horizontalHeader()
         if header is not None:
-            header.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
-            header.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
-            header.setMinimumSectionSize(28)
+            header.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
+            header.setMinimumSectionSize(20)
+            model.modelReset.connect(self.table.scrollToTop)
+        self._fit_columns()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Share the width out anew."""
+        super().resizeEvent(event)
+        self._fit_columns()
+
+    def _fit_columns(self) -> None:
+        """What was held gets the room; its note gives way first."""
+        header, view = self.table.horizontalHeader(), self.table.viewport()
+        if header is None or view is None or header.count() <= _NOTE_COLUMN:
+            return
+        px = self._theme.px
+        number, value, off = px(34), px(84), px(70)
+        room = view.width() - number - value - off
+        note = max(0, min(px(250), room - px(250)))
+        for column, width in enumerate((number, room - note, value, off, note)):
+            header.resizeSection(column, width)
 
     def set_theme(self, theme: Theme) -> None:
         """Rows as tall as the text wants."""
+        self._theme = theme
+        self._fit_columns()
         rows = self.table.verticalHeader()
         if rows is not None:
             rows.setDefaultSectionSize(theme.px(_ROW_PX))

@@ -1,0 +1,43 @@
+"""Shared fixtures.  Qt is told to stay off the screen before anything loads it."""
+
+import os
+from collections.abc import Iterator
+from datetime import datetime, timedelta, timezone
+from pathlib import Path
+
+import pytest
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    for item in items:
+        if {"ui", "integration"} & set(Path(item.fspath).parts):
+            item.add_marker(pytest.mark.ui)
+
+
+class StepClock:
+    """A clock that goes on by a minute each time it is asked."""
+
+    def __init__(self) -> None:
+        self.moment = datetime(2026, 10, 5, 20, 0, tzinfo=timezone(timedelta(hours=1)))
+
+    def __call__(self) -> datetime:
+        self.moment += timedelta(minutes=1)
+        return self.moment
+
+
+@pytest.fixture
+def clock() -> StepClock:
+    return StepClock()
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _own_folders(tmp_path_factory: pytest.TempPathFactory) -> Iterator[None]:
+    """Keep the tests away from the builder's own settings and journals."""
+    home = tmp_path_factory.mktemp("home")
+    with pytest.MonkeyPatch.context() as patch:
+        for name in ("XDG_STATE_HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME"):
+            patch.setenv(name, str(home / name))
+        yield
