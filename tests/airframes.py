@@ -6,7 +6,8 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, network_of
-from hardkeel.survey.model import Body, Contact, Mark, Point, Reading, Seat, Survey, sigma_of
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.model import Body, Contact, Mark, Point, Reading, Seat, Shop, Survey, sigma_of
 from hardkeel.survey.proposing import candidates_of
 
 
@@ -80,3 +81,15 @@ def readings_of(
         for i, (reading, value) in enumerate(zip(chosen, values, strict=True))
     )
     return Survey(bodies=survey.bodies, marks=survey.marks, readings=readings)
+
+
+def exactly_wrong(name: str, amount: float, step: float = 0.01) -> Judgement:
+    """Judge a stabilizer that is known to stand wrong by one unknown, mm or degrees."""
+    survey: Survey = plain_survey(twist=False).but(shop=Shop(shim_step=step, sand_step=step))
+    net = network_of(survey)
+    truth = np.zeros(net.layout.size)
+    column = net.layout.column("stab", name)
+    assert column is not None
+    truth[column] = amount
+    exact = readings_of(survey, truth, np.random.default_rng(1), 400, noise=0.0).readings
+    return judge_survey(survey.but(readings=tuple(r.but(sigma=0.001) for r in exact)))

@@ -13,6 +13,7 @@ from scipy.optimize import least_squares
 from scipy.spatial.transform import Rotation
 
 Json = dict[str, Any]
+Named = dict[tuple[str, str], float]
 SIGMA = {"distance": 0.5, "distance-difference": 0.4, "height": 0.4, "incidence": 0.15, "tilt": 0.1,
          "offset": 0.5, "angle": 0.25}  # fmt: skip
 
@@ -25,7 +26,7 @@ class Independent:
         self.marks = {m["id"]: m for m in survey["marks"]}
         self.readings = [r for r in survey["readings"] if not r.get("ignored")]
         self.names: list[tuple[str, str]] = []
-        self._last: Json | None = None
+        self._last: Named | None = None
         self._turns: dict[str, NDArray[np.float64]] = {}
         prior: list[float] = []
         for body_id, body in self.bodies.items():
@@ -46,7 +47,7 @@ class Independent:
             prior.append(spread)
         self.prior = np.array(prior)
 
-    def _turn(self, x: Json, body_id: str) -> NDArray[np.float64]:
+    def _turn(self, x: Named, body_id: str) -> NDArray[np.float64]:
         """A body's rotation, remembered while the unknowns are the same."""
         if self._last is not x:
             self._last, self._turns = x, {}
@@ -55,7 +56,7 @@ class Independent:
             self._turns[body_id] = Rotation.from_euler("ZYX", angles, degrees=True).as_matrix()
         return self._turns[body_id]
 
-    def place(self, x: Json, mark_id: str) -> NDArray[np.float64]:
+    def place(self, x: Named, mark_id: str) -> NDArray[np.float64]:
         """A mark in airframe axes."""
         mark = self.marks[mark_id]
         at = np.array(mark["at"], float)
@@ -70,16 +71,17 @@ class Independent:
             c, s = math.cos(angle), math.sin(angle)
             arm = np.array([c * arm[0] + s * arm[2], arm[1], -s * arm[0] + c * arm[2]])
         shift = np.array([x[(body["id"], name)] for name in ("dx", "dy", "dz")])
-        return pivot + self._turn(x, body["id"]) @ arm + shift
+        placed: NDArray[np.float64] = pivot + self._turn(x, body["id"]) @ arm + shift
+        return placed
 
-    def bench(self, x: Json, p: NDArray[np.float64]) -> NDArray[np.float64]:
+    def bench(self, x: Named, p: NDArray[np.float64]) -> NDArray[np.float64]:
         """The same over the board."""
         placed: NDArray[np.float64] = self._turn(x, "bench") @ p + np.array(
             [0, 0, x[("bench", "z")]]
         )
         return placed
 
-    def predict(self, x: Json, r: Json) -> float:
+    def predict(self, x: Named, r: Json) -> float:
         """What a reading should show."""
         kind = r["kind"]
         if kind == "distance":
@@ -100,7 +102,7 @@ class Independent:
             return math.degrees(math.acos(float(u @ v / np.linalg.norm(u) / np.linalg.norm(v))))
         return self._incidence(x, r)
 
-    def _incidence(self, x: Json, r: Json) -> float:
+    def _incidence(self, x: Named, r: Json) -> float:
         lean = x[("bench", "pitch")] if r.get("zero") == "level" else 0.0
         if r["body"] == "fuselage":
             return float(lean)
@@ -116,7 +118,7 @@ class Independent:
         sigma = np.array([r.get("sigma") or SIGMA[r["kind"]] for r in readings])
         value = np.array([r["value"] for r in readings])
 
-        def named(x: Any) -> Json:
+        def named(x: Any) -> Named:
             return dict(zip(self.names, x, strict=True))
 
         def model(x: Any) -> Any:

@@ -5,6 +5,7 @@ It would talk to a real gauge through the same code: any URL that pyserial opens
 """
 
 import queue
+import termios
 import threading
 import time
 from collections.abc import Callable
@@ -76,7 +77,8 @@ class GaugeLink:
                     self._url, timeout=_ANSWER_S, write_timeout=_ANSWER_S
                 ) as port:
                     self._talk(port)
-            except (OSError, ValueError):  # SerialException is an OSError
+            except (OSError, ValueError, termios.error):
+                # SerialException is an OSError; a hung-up terminal speaks through termios
                 self._tell(GaugeReport("lost"))
                 self._stop.wait(_RETRY_S)
 

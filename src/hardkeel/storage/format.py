@@ -13,6 +13,7 @@ from hardkeel.survey.model import DEFAULT_SIGMA
 from hardkeel.survey.soundness import check_survey
 
 Json = dict[str, Any]
+_TAG_AT: Final = 3  # survey, readings, number, kind
 _ORIGINS: Final = {
     "list": "a list",
     "dict": "an object",
@@ -133,11 +134,13 @@ def _check_formers(build: Build) -> None:
 
 def _told(fault: ValidationError) -> BadInput:
     first = fault.errors(include_url=False)[0]
-    location = [
-        part
-        for i, part in enumerate(first["loc"])
-        if not (i and isinstance(first["loc"][i - 1], int) and part in DEFAULT_SIGMA)
-    ]
+    location = list(first["loc"])
+    if (
+        location[:2] == ["survey", "readings"]
+        and len(location) > _TAG_AT
+        and location[_TAG_AT] in DEFAULT_SIGMA
+    ):
+        del location[_TAG_AT]  # pydantic puts the kind that it chose in the path
     return BadInput(place_name(location), _fault(first))
 
 

@@ -7,7 +7,7 @@ from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, corrections_of
 from hardkeel.survey.model import Phase, Reading, Survey, in_phase, place_of
 from hardkeel.survey.proposing import candidates_of
-from hardkeel.survey.ranking import NextReading, rank, worst_undecided
+from hardkeel.survey.ranking import NextReading, rank, undecided
 from hardkeel.survey.soundness import check_survey
 from hardkeel.survey.suspecting import Fit, Suspect, fits, set_aside
 
@@ -80,14 +80,19 @@ def _next_readings(
     checks: tuple[Check, ...],
     held: tuple[Reading, ...],
 ) -> tuple[NextReading, ...]:
-    worst = worst_undecided(checks)
-    if worst is None:
+    """The best readings for the worst undecided check that any reading would still help."""
+    unsure = undecided(checks)
+    if not unsure:
         return ()
-    rule = next(rule for rule in rules if rule.id == worst.id)
     taken = {place_of(reading) for reading in held}
     open_ = [
         candidate
         for candidate in candidates_of(net, solution.placed.airframe)
         if place_of(candidate) not in taken
     ]
-    return rank(net, solution, open_, rule)
+    rule_of = {rule.id: rule for rule in rules}
+    for check in unsure:
+        best = rank(net, solution, open_, rule_of[check.id])
+        if best:
+            return best
+    return ()

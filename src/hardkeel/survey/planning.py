@@ -4,10 +4,12 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.model import Reading, place_of, sigma_of
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.ranking import best_pair, single_gains
 
 _SHARP_ENOUGH: Final = 0.25  # sigma against tolerance at which a true part will be seen to be true
 _LONGEST: Final = 30
@@ -45,14 +47,26 @@ def plan(
         worst = int(np.argmax(sharpness))
         if sharpness[worst] <= _SHARP_ENOUGH:
             break
-        spread = rows @ covariance
-        total = noise + np.sum(spread * rows, axis=1)
-        gain = np.where(open_, (spread @ slopes[worst]) ** 2 / total, -1.0)
-        best = int(np.argmax(gain))
-        if gain[best] <= _LEAST_GAIN * (sharpness[worst] * tolerance[worst]) ** 2:
-            dull[worst] = True
-            continue
-        covariance -= np.outer(spread[best], spread[best]) / total[best]
-        open_[best] = False
-        chosen.append(candidates[best].but(value=float(expected[best])))
-    return tuple(chosen)
+        best_ones = _most_helpful(rows, np.where(open_, noise, np.inf), covariance, slopes[worst])
+        dull[worst] = not best_ones
+        for best in best_ones:
+            spread = rows[best] @ covariance
+            covariance -= np.outer(spread, spread) / (noise[best] + spread @ rows[best])
+            open_[best] = False
+            chosen.append(candidates[best].but(value=float(expected[best])))
+    return tuple(chosen[:_LONGEST])
+
+
+def _most_helpful(rows: Array, noise: Array, covariance: Array, slope: Array) -> tuple[int, ...]:
+    """The best reading for a check, or the best two where none helps alone, or none."""
+    least = _LEAST_GAIN * float(slope @ covariance @ slope)
+    gains = single_gains(rows, noise, covariance, slope)
+    best = int(np.argmax(gains))
+    if gains[best] > least:
+        return (best,)
+    known = np.flatnonzero(np.isfinite(noise))
+    if len(known) > 1:
+        first, second, gain = best_pair(rows[known], noise[known], covariance, slope)
+        if gain > least:
+            return int(known[first]), int(known[second])
+    return ()

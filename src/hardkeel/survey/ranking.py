@@ -1,5 +1,6 @@
 """Which reading is most worth taking next: by predicted sigma, without solving again."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -11,7 +12,7 @@ from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.model import Reading, sigma_of
 
-_LEAST_GAIN: Final = 0.01  # a reading that sharpens by less than 1 % is not worth walking for
+_WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,10 +35,10 @@ class NextReading:
     sigma_after: float
 
 
-def worst_undecided(checks: Sequence[Check]) -> Check | None:
-    """The unsure check whose sigma is largest for its tolerance."""
+def undecided(checks: Sequence[Check]) -> list[Check]:
+    """The unsure checks, first the one whose sigma is largest for its tolerance."""
     unsure = [check for check in checks if check.verdict == "unsure"]
-    return max(unsure, key=lambda c: c.sigma / c.tolerance) if unsure else None
+    return sorted(unsure, key=lambda c: -c.sigma / c.tolerance)
 
 
 def rank(
@@ -52,17 +53,63 @@ def rank(
     Adding a reading with row j and sigma s changes the covariance by rank one (Sherman and
     Morrison, Ann. Math. Stat. 21 (1950), 124–127), so a check g's variance becomes
     gCgᵀ − (gCjᵀ)² / (s² + jCjᵀ): one matrix product ranks every candidate.
+
+    Where no reading alone is worth taking the best two are given, each with the sigma that both
+    together would leave.
     """
     if not candidates:
         return ()
-    after, expected = predicted_sigmas(net, solution, candidates, rule.slope)
-    now = float(np.sqrt(rule.slope @ solution.covariance @ rule.slope))
-    best = np.argsort(after, kind="stable")[:most]
-    return tuple(
-        NextReading(candidates[i].but(value=float(expected[i])), rule.id, now, float(after[i]))
-        for i in best
-        if after[i] < now * (1 - _LEAST_GAIN)
+    expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)
+    noise = np.square([sigma_of(reading) for reading in candidates])
+    variance = float(rule.slope @ solution.covariance @ rule.slope)
+    now = math.sqrt(variance)
+    after = np.sqrt(
+        np.maximum(variance - single_gains(rows, noise, solution.covariance, rule.slope), 0.0)
     )
+    best = [int(i) for i in np.argsort(after, kind="stable")[:most] if after[i] < now * _WORTH]
+    sigmas = [float(after[i]) for i in best]
+    if not best:
+        first, second, gain = best_pair(rows, noise, solution.covariance, rule.slope)
+        pair_sigma = math.sqrt(max(variance - gain, 0.0))
+        if pair_sigma < now * _WORTH:
+            best, sigmas = [first, second], [pair_sigma, pair_sigma]
+    return tuple(
+        NextReading(candidates[i].but(value=float(expected[i])), rule.id, now, sigma)
+        for i, sigma in zip(best, sigmas, strict=True)
+    )
+
+
+def best_pair(rows: Array, noise: Array, covariance: Array, slope: Array) -> tuple[int, int, float]:
+    """The two readings that together sharpen a check most, and by how much its variance falls.
+
+    Some readings help only in twos: a level across the stabilizer says nothing of it until one lies
+    across the fuselage as well.  With S the 2×2 covariance of what both would show and a = JCg, the
+    gain is aᵀS⁻¹a; it is written out so that all pairs are tried at once.
+
+    Parameters
+    ----------
+    rows, noise : Array
+        Shape (c, n) and (c,): slopes of the candidates, and their sigma squared.
+    """
+    spread = rows @ covariance
+    a = spread @ slope
+    cross = spread @ rows.T
+    own = np.diag(cross) + noise
+    determinant = np.outer(own, own) - cross**2
+    np.fill_diagonal(determinant, np.inf)
+    square = a**2
+    gain = (
+        np.outer(square, own) + np.outer(own, square) - 2 * np.outer(a, a) * cross
+    ) / determinant
+    first, second = np.unravel_index(int(np.argmax(gain)), gain.shape)
+    return int(first), int(second), float(gain[first, second])
+
+
+def single_gains(rows: Array, noise: Array, covariance: Array, slope: Array) -> Array:
+    """How much a check's variance falls with each reading alone, shape (c,)."""
+    spread = rows @ covariance
+    gains: Array = (spread @ slope) ** 2 / (noise + np.sum(spread * rows, axis=1))
+    return gains
 
 
 def predicted_sigmas(
@@ -70,9 +117,7 @@ def predicted_sigmas(
 ) -> tuple[Array, Array]:
     """A check's sigma after each candidate alone, shape (c,), and what each would read."""
     expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)
-    sigmas = np.array([sigma_of(reading) for reading in candidates])
-    spread = rows @ solution.covariance
-    own = np.einsum("ci,ci->c", spread, rows)
-    gain = (spread @ slope) ** 2 / (sigmas**2 + own)
-    variance = slope @ solution.covariance @ slope - gain
-    return np.sqrt(np.maximum(variance, 0.0)), expected
+    noise = np.square([sigma_of(reading) for reading in candidates])
+    variance = slope @ solution.covariance @ slope
+    gain = single_gains(rows, noise, solution.covariance, slope)
+    return np.sqrt(np.maximum(variance - gain, 0.0)), expected

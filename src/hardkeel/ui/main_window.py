@@ -16,23 +16,20 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.errors import BadInput, CannotSave, FileInUse
-from hardkeel.base.units import format_angle, format_length
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.gauges.link import GaugeReport
-from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
+from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.logbook.entries import total_hours
 from hardkeel.project.build import Build, empty_build
 from hardkeel.storage.journal import Rescued
-from hardkeel.survey.model import Reading
 from hardkeel.ui.commands.document import Clock, Document
 from hardkeel.ui.commands.filing import Filing
 from hardkeel.ui.dialogs.new_build import NewBuildDialog
 from hardkeel.ui.dialogs.questions import UnsavedDialog
-from hardkeel.ui.jobs.gauges import GaugeDesk
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.menu import BuildMenu
 from hardkeel.ui.pages import true_view
 from hardkeel.ui.pages.blank_page import BlankPage
+from hardkeel.ui.pages.gauge_bench import GaugeBench
 from hardkeel.ui.pages.log_page import LogPage
 from hardkeel.ui.pages.true_page import TruePage
 from hardkeel.ui.settings import Settings
@@ -71,7 +68,6 @@ class MainWindow(QMainWindow):
         self.document = Document(empty_build(), clock, self)
         self.filing = Filing(self.document, state, self)
         self.jobs = Jobs(self)
-        self.gauges = GaugeDesk(self)
         theme = make_theme(settings.theme, settings.text_percent)
         self.menu = BuildMenu(self.document.stack, self)
         self.header = Header(theme, self.menu)
@@ -82,6 +78,7 @@ class MainWindow(QMainWindow):
         self.blank = BlankPage()
         self.true = TruePage(self.document, theme, settings.unit)
         self.log = LogPage(self.document, theme)
+        self.gauges = GaugeBench(self.document, self.dock, self.true, lambda: settings.unit, self)
         self._stack = QStackedWidget()
         self._lay_out(theme)
         self._connect()
@@ -133,10 +130,6 @@ class MainWindow(QMainWindow):
         self.blank.recent_wanted.connect(self.open_path)
         self.true.body_chosen.connect(self.header.keel.choose_body)
         self.true.description_wanted.connect(self.new_build)
-        self.true.reading_wanted.connect(self._on_reading_wanted)
-        self.dock.plug_toggled.connect(self._on_plug_toggled)
-        self.dock.zero_pressed.connect(self._on_zero_pressed)
-        self.gauges.reported.connect(self._on_gauge_reported)
         self.document.build_changed.connect(self._show_build)
         self.filing.filed.connect(self._show_name)
         self.filing.journal_failed.connect(
@@ -355,43 +348,6 @@ class MainWindow(QMainWindow):
     def _on_body_picked(self, body: str) -> None:
         self.header.keel.choose_body(body)
         self.true.choose_body(body)
-
-    # -- gauges ----------------------------------------------------------------------------------
-
-    def _on_plug_toggled(self, kind: GaugeKind) -> None:
-        row = self.dock.row(kind)
-        if self.gauges.is_plugged(kind):
-            self.gauges.unplug(kind)
-            row.show_state("", "", zeroed=False)
-            return
-        self.gauges.set_build(self.document.build)
-        self.gauges.plug(kind)
-        row.show_state("waiting", "", zeroed=False)
-        self._on_reading_wanted(self.true.target)
-
-    def _on_zero_pressed(self, kind: GaugeKind) -> None:
-        self.gauges.zero(kind)
-        self._on_reading_wanted(self.true.target)
-
-    def _on_reading_wanted(self, reading: Reading | None) -> None:
-        if reading is not None:
-            self.gauges.hold(reading)
-
-    def _on_gauge_reported(self, kind: GaugeKind, report: GaugeReport) -> None:
-        if not self.gauges.is_plugged(kind):
-            return
-        shown, text = report.shown, ""
-        if shown is not None:
-            unit = self._settings.unit
-            text = (
-                format_angle(shown.value)
-                if shown.unit == "deg"
-                else format_length(shown.value, unit)
-            )
-            target = self.true.target
-            if target is not None and gauge_for(target.kind) == kind:
-                self.true.show_gauge_value(shown.value)
-        self.dock.row(kind).show_state(report.state, text, zeroed=self.gauges.is_zeroed(kind))
 
     # -- leaving ---------------------------------------------------------------------------------
 

@@ -57,10 +57,9 @@ class BuildMenu(QMenu):
         self.addMenu(self._versions)
         self._add("Write the record…", "Ctrl+E", self.export_wanted)
         self.addSeparator()
-        for made, key in (
-            (stack.createUndoAction(self, "Undo"), _UNDO),
-            (stack.createRedoAction(self, "Redo"), _REDO),
-        ):
+        # PyQt hands these over to us: unless we keep them they are gone with the loop
+        self._steps = (stack.createUndoAction(self, "Undo"), stack.createRedoAction(self, "Redo"))
+        for made, key in zip(self._steps, (_UNDO, _REDO), strict=True):
             if made is not None:
                 made.setShortcut(QKeySequence(key))
                 self.addAction(made)

@@ -6,9 +6,7 @@ from typing import TYPE_CHECKING, Final, cast
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
-    QLabel,
     QScrollArea,
-    QSlider,
     QSplitter,
     QVBoxLayout,
     QWidget,
@@ -25,6 +23,7 @@ from hardkeel.ui.pages import true_view as view
 from hardkeel.ui.pages.taking import Taking
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.cards import ChecksCard, NextCard, SeatCard
+from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
 from hardkeel.ui.widgets.three_view import Shown, ThreeView
 from hardkeel.voice.names import PHASE_WORDS, body_name, mark_name
@@ -33,8 +32,6 @@ from hardkeel.voice.verdicts import in_the_air, verdict_sentence
 if TYPE_CHECKING:
     from hardkeel.voice.advice import WayName
 
-FACTORS: Final = (1, 2, 5, 10, 20, 50)
-_USUAL_FACTOR: Final = 3
 _RIGHT_PX: Final = 412
 
 
@@ -73,24 +70,16 @@ class TruePage(QWidget):
         self.next = NextCard()
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
-        self._slider = QSlider(Qt.Orientation.Horizontal)
-        self._factor_label = QLabel()
+        self.exaggeration = Exaggeration()
         self._lay_out(theme)
         self._connect()
         self.refresh()
 
     def _lay_out(self, theme: Theme) -> None:
-        self._slider.setRange(0, len(FACTORS) - 1)
-        self._slider.setValue(_USUAL_FACTOR)
-        self._slider.setPageStep(1)
-        self._slider.setFixedWidth(110)
-        self._slider.setAccessibleName("How many times the error is shown")
-        self._factor_label.setObjectName("heading")
         corner = QHBoxLayout(self.drawing)
         corner.setContentsMargins(0, 0, 14, 6)
         corner.addStretch(1)
-        corner.addWidget(self._factor_label, 0, Qt.AlignmentFlag.AlignBottom)
-        corner.addWidget(self._slider, 0, Qt.AlignmentFlag.AlignBottom)
+        corner.addWidget(self.exaggeration, 0, Qt.AlignmentFlag.AlignBottom)
         left = QSplitter(Qt.Orientation.Vertical)
         left.addWidget(self.drawing)
         left.addWidget(self.readings)
@@ -121,7 +110,7 @@ class TruePage(QWidget):
 
     def _connect(self) -> None:
         self._document.build_changed.connect(self._on_build_changed)
-        self._slider.valueChanged.connect(self._on_factor_changed)
+        self.exaggeration.factor_changed.connect(self._show_drawing)
         self.drawing.mark_picked.connect(self._on_mark_picked)
         self.drawing.body_picked.connect(self._on_body_picked)
         self.drawing.reading_pointed.connect(self._on_string_pointed)
@@ -168,10 +157,14 @@ class TruePage(QWidget):
         self.drawing.choose_body(body)
         self._show_seat()
 
-    def show_gauge_value(self, value: float) -> None:
+    def show_gauge_value(self, value: float, *, zeroed: bool) -> None:
         """Let a gauge write in the field, unless the builder is typing."""
         if not self._typed and self._taking.target is not None:
             self.next.field.set_value(value)
+            caution = (
+                "" if zeroed else "This gauge is not zeroed: hold it on the datum and press zero."
+            )
+            self.next.tell(caution)
 
     def refresh(self) -> None:
         """Show the document as it is now."""
@@ -207,8 +200,7 @@ class TruePage(QWidget):
 
     def _show_drawing(self) -> None:
         build, judgement = self._document.build, self._document.judgement
-        factor = FACTORS[self._slider.value()]
-        self._factor_label.setText(f"error shown × {factor}")
+        factor = self.exaggeration.factor
         target, draft = self._taking.target, self._taking.draft
         held = held_strokes(build, judgement, factor, target) if target is not None else ()
         self.drawing.show_picked_marks(draft.marks if draft is not None else ())
@@ -400,6 +392,3 @@ class TruePage(QWidget):
         )
         name = f"correct the {body_name(build.surveyed, body)}"
         self._apply(name, lambda b: edits.correction_done(b, body, phase, text, now))
-
-    def _on_factor_changed(self, _position: int) -> None:
-        self._show_drawing()

@@ -189,7 +189,7 @@ class NextCard(Card):
     def tell(self, text: str) -> None:
         """Say something about what was just tried."""
         self._hint.setText(text)
-        self._hint.setVisible(True)
+        self._hint.setVisible(bool(text))
 
     def focus_entry(self) -> None:
         """Put the cursor where the hands are."""

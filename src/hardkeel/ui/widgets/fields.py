@@ -1,11 +1,24 @@
 """Fields for lengths and angles that say what they understood, or what they did not."""
 
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import QEvent, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, parse_angle, parse_length
+
+
+class _Line(QLineEdit):
+    """A line that keeps undo for itself only while it has something of its own to undo."""
+
+    def event(self, event: QEvent | None) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.ShortcutOverride:
+            undo = event.matches(QKeySequence.StandardKey.Undo) and not self.isUndoAvailable()
+            redo = event.matches(QKeySequence.StandardKey.Redo) and not self.isRedoAvailable()
+            if undo or redo:
+                event.ignore()
+                return False
+        return super().event(event)
 
 
 class QuantityEdit(QWidget):
@@ -36,7 +49,7 @@ class QuantityEdit(QWidget):
         super().__init__(parent)
         self._angular = angular
         self._unit: LengthUnit = unit
-        self.line = QLineEdit()
+        self.line = _Line()
         if large:
             self.line.setObjectName("reading")
         self._suffix = QLabel()

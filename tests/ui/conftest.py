@@ -1,0 +1,57 @@
+"""A real window for each test, on folders of its own."""
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QSettings
+from PyQt6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.ui.main_window import MainWindow
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
+from tests.conftest import StepClock
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _dressed(qapp: QApplication) -> None:
+    qapp.setStyle("Fusion")
+    load_fonts()
+    apply_theme(qapp, make_theme("light"))
+
+
+@pytest.fixture
+def settings(tmp_path: Path) -> Settings:
+    return Settings(QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat))
+
+
+@pytest.fixture
+def make_window(
+    qtbot: QtBot, settings: Settings, tmp_path: Path, clock: StepClock
+) -> Iterator[Callable[[], MainWindow]]:
+    made: list[MainWindow] = []
+
+    def make() -> MainWindow:
+        window = MainWindow(settings, tmp_path / "state", clock)
+        made.append(window)
+        window.resize(1280, 800)
+        window.show()
+        qtbot.waitExposed(window)
+        return window
+
+    yield make
+    for window in made:
+        window.document.stack.setClean()
+        window.close()
+        window.deleteLater()
+
+
+@pytest.fixture
+def window(make_window: Callable[[], MainWindow]) -> MainWindow:
+    """A window with the demo on the bench."""
+    made = make_window()
+    made.start(demo_build())
+    made.document.stack.setClean()
+    return made

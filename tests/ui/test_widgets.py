@@ -1,0 +1,212 @@
+"""Pieces on their own: models by the book, contrast, sizes, log, dialogs, gauges."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QColor
+from PyQt6.QtWidgets import QApplication, QLabel, QPushButton
+from pytestqt.modeltest import ModelTester
+from pytestqt.qtbot import QtBot
+
+from hardkeel.base.errors import BadInput
+from hardkeel.gauges.protocol import GAUGE_KINDS
+from hardkeel.project.build import Build
+from hardkeel.ui.dialogs.new_build import NewBuildDialog
+from hardkeel.ui.dialogs.questions import AboutDialog, ReportDialog
+from hardkeel.ui.main_window import MainWindow
+from hardkeel.ui.models.readings import ReadingRow, ReadingsModel
+from hardkeel.ui.pages.log_page import parse_hours
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.theme import PALETTES, SCALES, ThemeName, apply_theme, make_theme
+from hardkeel.ui.widgets.vial import Vial, VialValue
+
+
+def luminance(colour: str) -> float:
+    parts = np.array([QColor(colour).redF(), QColor(colour).greenF(), QColor(colour).blueF()])
+    linear = np.where(parts <= 0.03928, parts / 12.92, ((parts + 0.055) / 1.055) ** 2.4)
+    return float(linear @ [0.2126, 0.7152, 0.0722])
+
+
+@pytest.mark.parametrize("name", ["light", "dark"])
+@pytest.mark.parametrize(
+    ("ink", "ground"),
+    [("ink", "paper"), ("ink", "desk"), ("ink", "field"), ("soft", "paper"), ("soft", "desk"), ("soft", "field"),
+     ("act", "paper"), ("act", "field"), ("act", "act_wash"), ("out", "paper"), ("out", "field"), ("out", "desk"),
+     ("on_act", "act"), ("ink", "wood")],
+)  # fmt: skip
+def test_text_stands_out_by_four_and_a_half_to_one(name: ThemeName, ink: str, ground: str) -> None:
+    palette = PALETTES[name]
+    bright, dark = sorted(
+        (luminance(getattr(palette, ink)), luminance(getattr(palette, ground))), reverse=True
+    )
+    assert (bright + 0.05) / (dark + 0.05) >= 4.5
+
+
+def test_models_keep_the_rules_of_qt(window: MainWindow, qtmodeltester: ModelTester) -> None:
+    model = ReadingsModel(lambda _id, _text: True, make_theme("light"))
+    model.show_rows(tuple(ReadingRow(f"r{i}", "what", "1", "2", "", "fits") for i in range(4)))
+    qtmodeltester.check(model)
+    qtmodeltester.check(window.log.model)
+
+
+@pytest.mark.parametrize("percent", SCALES)
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_no_label_is_cut_at_any_text_size(
+    window: MainWindow, settings: Settings, percent: int, theme: ThemeName, qapp: QApplication
+) -> None:
+    settings.theme, settings.text_percent = theme, percent
+    window.theme_changed.connect(lambda made: apply_theme(qapp, made))
+    window.dress()
+    for _ in range(5):
+        qapp.processEvents()
+    try:
+        for stage in ("True", "Log"):
+            window.show_stage(stage)
+            qapp.processEvents()
+            cut = [
+                label.text()
+                for label in window.findChildren(QLabel)
+                if label.isVisible() and _is_cut(label)
+            ]
+            assert cut == []
+            short = [
+                b.text()
+                for b in window.findChildren(QPushButton)
+                if b.isVisible() and b.width() < b.minimumSizeHint().width() - 2
+            ]
+            assert short == []
+    finally:
+        apply_theme(qapp, make_theme("light"))
+
+
+def _is_cut(label: QLabel) -> bool:
+    if not label.text().strip():
+        return False
+    if label.wordWrap():
+        return label.height() + 2 < label.heightForWidth(label.width())
+    return (
+        label.width() + 1 < label.sizeHint().width()
+        or label.height() + 2 < label.sizeHint().height()
+    )
+
+
+def test_a_vial_is_picked_by_keyboard(qtbot: QtBot) -> None:
+    value = VialValue(
+        "stab_roll", "Stabilizer level", 1.2, 0.1, "out", "0.62°", "out", "Stabilizer level is out."
+    )
+    vial = Vial(value, make_theme("light"))
+    qtbot.addWidget(vial)
+    with qtbot.waitSignal(vial.picked) as seen:
+        qtbot.keyClick(vial, Qt.Key.Key_Return)
+    assert seen.args == ["stab_roll"]
+    assert vial.accessibleName() == "Stabilizer level is out."
+
+
+def test_notes_hours_and_filter_of_the_log(qtbot: QtBot, window: MainWindow) -> None:
+    window.show_stage("Log")
+    total = window.log.model.rowCount()
+    qtbot.keyClicks(window.log.note, "Opened the tube hole by a millimetre")
+    qtbot.keyClick(window.log.note, Qt.Key.Key_Return)
+    assert window.log.model.rowCount() == total + 1
+    assert window.log.model.index(0, 2).data() == "Opened the tube hole by a millimetre"
+    qtbot.keyClicks(window.log.filter, "tube")
+    assert window.log.model.rowCount() == 1
+    qtbot.keyClicks(window.log.hours_line, "1h30 tail")
+    qtbot.keyClick(window.log.hours_line, Qt.Key.Key_Return)
+    assert window.document.build.sessions[-1].hours == 1.5
+    assert window.document.stack.undoText() == "add 1.5 h"
+    qtbot.keyClicks(window.log.hours_line, "long")
+    qtbot.keyClick(window.log.hours_line, Qt.Key.Key_Return)
+    assert window.document.build.sessions[-1].hours == 1.5
+
+
+@pytest.mark.parametrize(
+    ("text", "hours", "note"),
+    [
+        ("1.5", 1.5, None),
+        ("1,5 h", 1.5, None),
+        ("1h30", 1.5, None),
+        ("90 min sanding", 1.5, "sanding"),
+        ("2h05 fin", 2 + 5 / 60, "fin"),
+    ],
+)
+def test_hours_are_understood(text: str, hours: float, note: str | None) -> None:
+    found, words = parse_hours(text)
+    assert found == pytest.approx(hours)
+    assert words == note
+
+
+@pytest.mark.parametrize("text", ["", "0", "25", "all evening"])
+def test_hours_that_make_no_sense_are_told(text: str) -> None:
+    with pytest.raises(BadInput):
+        parse_hours(text)
+
+
+def built(dialog: NewBuildDialog) -> Build:
+    assert dialog.build is not None
+    return dialog.build
+
+
+def test_a_new_build_follows_its_figures_and_refuses_nonsense(qtbot: QtBot) -> None:
+    dialog = NewBuildDialog(make_theme("light"), "mm")
+    qtbot.addWidget(dialog)
+    dialog.show()
+    span = dialog.fields["wing_span"].line
+    span.clear()
+    qtbot.keyClicks(span, "60 in")
+    assert built(dialog).wings[0].span == pytest.approx(1524)
+    arm = dialog.fields["tail_arm"].line
+    arm.clear()
+    qtbot.keyClicks(arm, "10")
+    assert dialog.build is None
+    assert not dialog.take.isEnabled()
+    arm.clear()
+    qtbot.keyClicks(arm, "600")
+    for box in dialog.tools.values():
+        box.setChecked(False)
+    assert built(dialog).surveyed.instruments == ()
+
+
+def test_about_carries_the_safety_word_and_the_report_can_be_copied(
+    qtbot: QtBot, qapp: QApplication
+) -> None:
+    about = AboutDialog()
+    qtbot.addWidget(about)
+    assert any("model aircraft only" in label.text() for label in about.findChildren(QLabel))
+    report = ReportDialog("what happened")
+    qtbot.addWidget(report)
+    next(b for b in report.findChildren(QPushButton) if b.text().startswith("Copy")).click()
+    clipboard = qapp.clipboard()
+    assert clipboard is not None
+    assert clipboard.text() == "what happened"
+
+
+def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: MainWindow) -> None:
+    row = window.dock.row("tape")
+    row.plug.click()
+    qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
+    row.zero.click()
+    qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
+    target = window.true.target
+    assert target is not None
+    field = window.true.next.field
+    qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    assert not window.document.judgement.suspects
+    row.plug.click()
+    assert row.state == ""
+
+
+def test_a_dead_gauge_never_holds_the_window(qtbot: QtBot, window: MainWindow) -> None:
+    window.gauges.desk.plug("level", "/dev/no-such-port")
+    row = window.dock.row("level")
+    qtbot.waitUntil(lambda: row.state == "lost", timeout=10000)
+    for kind in GAUGE_KINDS:
+        window.gauges.desk.unplug(kind)
+
+
+def test_settings_keep_only_what_makes_sense(settings: Settings) -> None:
+    settings.unit, settings.theme, settings.text_percent = "in", "dark", 150
+    assert (settings.unit, settings.theme, settings.text_percent) == ("in", "dark", 150)
+    settings.text_percent = 9000
+    assert settings.text_percent == 100

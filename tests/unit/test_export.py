@@ -1,0 +1,107 @@
+import csv
+import io
+import json
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from hardkeel.base.errors import CannotSave
+from hardkeel.cli.commands import run_command
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.export.bundle import export_record, file_stem
+from hardkeel.export.record import record_pdf
+from hardkeel.export.sheets import COLUMNS, readings_csv
+from hardkeel.project.build import Build, empty_build
+from hardkeel.project.figures import Figures, build_from
+from hardkeel.storage.package import load, save
+from hardkeel.survey.judging import judge_survey
+
+
+def text_of_pdf(content: bytes) -> str:
+    return "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages)
+
+
+def test_the_record_holds_real_text_of_all_its_parts() -> None:
+    build = demo_build()
+    text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "mm"))
+    for words in (
+        "Kettlewick 1280", "Stabilizer out of true", "Checks", "Stabilizer level", "OUT: starboard tip",
+        "Only sanding", "Only shims", "Doubts", "Readings", "Log", "Doublers glued", "For model aircraft only",
+    ):  # fmt: skip
+        assert words in text
+
+
+@pytest.mark.parametrize(
+    "build", [empty_build(), Build(name="<b>&"), build_from(Figures(name="x" * 200))]
+)
+def test_a_record_of_little_is_still_a_record(build: Build) -> None:
+    text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed), "in"))
+    assert "For model aircraft only" in text
+
+
+def test_the_csv_has_a_line_for_each_reading_with_its_fit() -> None:
+    build = demo_build()
+    judgement = judge_survey(build.surveyed, "dry")
+    rows = list(csv.DictReader(io.StringIO(readings_csv(build, judgement))))
+    assert tuple(rows[0]) == COLUMNS
+    assert len(rows) == len(judgement.readings)
+    for row, fit in zip(rows, judgement.fits, strict=True):
+        assert float(row["residual"]) == pytest.approx(fit.residual, abs=1e-4)
+        assert row["used"] == ("yes" if fit.used else "no")
+
+
+def test_a_label_is_never_a_formula_in_the_csv() -> None:
+    build = demo_build()
+    evil = build.but(
+        survey=build.surveyed.but(
+            marks=tuple(m.but(label=f"=1+{m.id}") for m in build.surveyed.marks)
+        )
+    )
+    rows = csv.DictReader(io.StringIO(readings_csv(evil, judge_survey(evil.surveyed))))
+    assert not any(row["what"].startswith("=") for row in rows)
+
+
+def test_the_command_writes_pdf_csv_and_a_build_that_loads(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    save(demo_build(), tmp_path / "demo.keel")
+    assert (
+        run_command(["export", str(tmp_path / "demo.keel"), "--to", str(tmp_path / "out" / "deep")])
+        == 0
+    )
+    written = [Path(line) for line in capsys.readouterr().out.splitlines()]
+    assert [p.suffix for p in written] == [".pdf", ".csv", ".json"]
+    assert load(written[2]).build == demo_build()
+    assert json.loads(written[2].read_text())["format"] == "hardkeel/1"
+
+
+def test_a_folder_that_can_not_be_made_is_told(tmp_path: Path) -> None:
+    (tmp_path / "taken").write_text("a file")
+    with pytest.raises(CannotSave):
+        export_record(demo_build(), tmp_path / "taken" / "x", "dry", "mm")
+
+
+@pytest.mark.parametrize(
+    ("name", "stem"),
+    [("Kettlewick 1280", "kettlewick-1280"), ("", "build"), ("../../x", "x"), ("Ä/b", "b")],
+)
+def test_a_name_never_leaves_its_folder(name: str, stem: str) -> None:
+    assert file_stem(name) == stem
+
+
+def test_the_table_says_the_same_as_the_window(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    save(demo_build(), tmp_path / "demo.keel")
+    assert run_command(["true", str(tmp_path / "demo.keel"), "--phase", "dry"]) == 0
+    out = capsys.readouterr().out
+    for words in (
+        "Stabilizer out of true",
+        "take it again",
+        "Sand ",
+        "with shims only",
+        "Next",
+        "Readings",
+    ):
+        assert words in out

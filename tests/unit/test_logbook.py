@@ -1,0 +1,65 @@
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from pydantic import ValidationError
+
+from hardkeel.logbook.entries import (
+    Entry,
+    Session,
+    add_time,
+    count_reading,
+    hours_between,
+    local_day,
+    matching,
+    total_hours,
+)
+
+START = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)
+
+
+def test_readings_of_one_sitting_share_an_entry() -> None:
+    log: tuple[Entry, ...] = ()
+    for minute in (0, 2, 4):
+        log = count_reading(log, START + timedelta(minutes=minute), "dry")
+    assert [(e.text, e.count) for e in log] == [("Took 3 readings", 3)]
+    log = count_reading(log, START + timedelta(minutes=5), "wet")
+    log = count_reading(log, START + timedelta(hours=3), "wet")
+    assert [e.text for e in log] == ["Took 3 readings", "Took a reading", "Took a reading"]
+
+
+def test_time_is_added_to_its_day_in_order() -> None:
+    sessions = add_time((), "2026-10-05", 1.5, "tail")
+    sessions = add_time(sessions, "2026-10-04", 2.0)
+    sessions = add_time(sessions, "2026-10-05", 0.5)
+    assert [(s.day, s.hours, s.note) for s in sessions] == [
+        ("2026-10-04", 2.0, None),
+        ("2026-10-05", 2.0, "tail"),
+    ]
+    assert total_hours(sessions) == 4.0
+    assert add_time(sessions, "2026-10-05", 23)[1].hours == 24.0
+
+
+def test_filters_hold_together() -> None:
+    log = (
+        Entry(at=START.isoformat(), text="Sanded the tail seat"),
+        Entry(at=START.isoformat(), text="Tail dried", kind="change"),
+        Entry(at=START.isoformat(), by="app", kind="verdict", text="Wing level: true", phase="dry"),
+    )
+    assert len(matching(log, "")) == 3
+    assert [e.text for e in matching(log, "TAIL seat")] == ["Sanded the tail seat"]
+    assert [e.kind for e in matching(log, "", frozenset({"verdict"}))] == ["verdict"]
+    assert [e.kind for e in matching(log, "dry")] == ["verdict"]
+    assert matching(log, "spinner") == []
+
+
+def test_bad_days_and_hours_are_refused() -> None:
+    for day, hours in (("yesterday", 1.0), ("2026-10-05", 0.0), ("2026-10-05", 25.0)):
+        with pytest.raises(ValidationError):
+            Session(day=day, hours=hours)
+    with pytest.raises(ValidationError):
+        Entry(at="now", text="x")
+
+
+def test_hours_and_days_of_moments() -> None:
+    assert hours_between(START, START + timedelta(minutes=90)) == 1.5
+    assert local_day(START) == "2026-10-05"

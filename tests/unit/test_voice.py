@@ -1,0 +1,121 @@
+import re
+
+import pytest
+
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project import edits
+from hardkeel.project.build import empty_build
+from hardkeel.project.figures import Figures, build_from
+from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.model import AngleAt, Body, DistanceDifference, Incidence, Survey, Tilt
+from hardkeel.voice import names
+from hardkeel.voice.advice import headline, next_step, seat_advice, suspect_sentence
+from hardkeel.voice.verdicts import verdict_change, verdict_sentence, way_off
+from tests.airframes import exactly_wrong
+
+BUILD = demo_build()
+SURVEY = BUILD.surveyed
+DRY = judge_survey(SURVEY, "dry")
+
+
+def test_the_answer_names_the_part_that_is_out() -> None:
+    assert headline(SURVEY, DRY) == "Stabilizer out of true"
+
+
+def test_a_check_that_is_out_is_told_in_millimetres_at_the_tip_and_its_way() -> None:
+    check = DRY.check("stab_roll")
+    assert check is not None
+    assert re.fullmatch(r"starboard tip \d\.\d mm high", way_off(SURVEY, check, "mm"))
+    assert way_off(SURVEY, check, "in").endswith("″ high")
+    assert verdict_sentence(SURVEY, check, "mm").startswith(
+        "Stabilizer level is out: starboard tip"
+    )
+    assert "true, now out" in verdict_change(SURVEY, check, "true")
+
+
+def test_what_is_not_known_says_how_far_it_is_from_known() -> None:
+    check = next(c for c in DRY.checks if c.verdict == "unsure")
+    assert "is not known yet: ±" in verdict_sentence(SURVEY, check, "mm")
+
+
+def test_the_seat_is_told_what_to_sand_and_what_follows() -> None:
+    correction = next(c for c in DRY.corrections if c.body == "stab")
+    sanding = seat_advice(SURVEY, DRY, correction, "sanding", "mm")
+    shims = seat_advice(SURVEY, DRY, correction, "shims", "mm")
+    assert sanding.needed
+    assert all(line.startswith("Sand ") and "starboard" in line for line in sanding.do)
+    assert all(line.startswith("Put ") for line in shims.do)
+    assert "port" in shims.do[0]
+    assert sanding.then.startswith("Then level ")
+    inches = seat_advice(SURVEY, DRY, correction, "sanding", "in")
+    assert re.search(r"0\.0\d\d″ \(\d+/\d+\)", inches.do[0])
+
+
+def test_a_body_that_is_not_out_is_left_alone() -> None:
+    correction = next(c for c in DRY.corrections if c.body == "wing")
+    assert not seat_advice(SURVEY, DRY, correction, "sanding", "mm").needed
+
+
+def test_a_yawed_body_is_told_to_slide() -> None:
+    judgement = exactly_wrong("yaw", 1.0)
+    correction = next(c for c in judgement.corrections if c.body == "stab")
+    advice = seat_advice(judgement.net.survey, judgement, correction, "shims", "mm")
+    assert all(line.startswith("Slide the ") for line in advice.do)
+    assert "starboard 0.4 mm aft" in " ".join(advice.do)
+
+
+def test_next_is_the_doubtful_reading_then_a_new_one_then_the_seat() -> None:
+    step = next_step(SURVEY, DRY, "mm")
+    assert (step.kind, step.reading.id if step.reading else "") == (
+        "again",
+        DRY.suspects[0].reading,
+    )
+    cured = edits.set_ignored(BUILD, step.reading.id if step.reading else "", ignored=True)
+    assert next_step(cured.surveyed, judge_survey(cured.surveyed, "dry"), "mm").kind == "reading"
+    fresh = build_from(Figures()).surveyed
+    assert next_step(fresh, judge_survey(fresh, "dry"), "mm").kind == "first"
+    empty = empty_build().surveyed
+    assert next_step(empty, judge_survey(empty), "mm").kind == "describe"
+
+
+def test_when_tools_can_not_decide_it_says_so() -> None:
+    bare = SURVEY.but(instruments=(), readings=())
+    step = next_step(bare, judge_survey(bare), "mm")
+    assert step.reading is None
+    assert "can't decide" in step.why
+
+
+def test_all_true_says_glue() -> None:
+    loose = {check.id: 50.0 for check in DRY.checks}
+    easy = SURVEY.but(tolerances=loose, readings=tuple(r for r in SURVEY.readings if r.id != "r20"))
+    judgement = judge_survey(easy, "dry")
+    assert headline(easy, judgement) == "All true"
+    assert next_step(easy, judgement, "mm").kind == "glue"
+
+
+def test_a_suspect_says_which_reading_and_by_how_much() -> None:
+    text = suspect_sentence(SURVEY, DRY, DRY.suspects[0], "mm")
+    assert re.fullmatch(r"r\d+ does not fit the rest, by [+−]\d+\.\d mm: take it again\.", text)
+
+
+@pytest.mark.parametrize(
+    ("reading", "words"),
+    [
+        (Tilt(id="a", from_="wing_tip_le_port", to="wing_tip_le_starboard", value=0), "level, wing tip le, port → starboard"),
+        (DistanceDifference(id="a", from_="nose_pin", to=("stab_tip_te_port", "stab_tip_te_starboard"), value=0),
+         "nose pin → stabilizer tip te, port less starboard"),
+        (Incidence(id="a", body="stab", side="port", span_fraction=0.5, zero="level", value=0),
+         "incidence, stabilizer port 0.5, by gravity"),
+        (AngleAt(id="a", at="fin_foot_te", from_="fin_top_te", to="stab_tip_te_port", value=0),
+         "angle at fin foot te: fin top te, stabilizer tip te port"),
+    ],
+)  # fmt: skip
+def test_readings_are_named_by_where_they_are_held(reading: Tilt, words: str) -> None:
+    assert names.reading_name(SURVEY, reading) == words
+
+
+def test_labels_win_over_ids_and_ids_are_spelled_out() -> None:
+    survey = Survey(bodies=(Body(id="stab", pivot=(0.0, 0.0, 0.0), label="tailplane"),))
+    assert names.body_name(survey, "stab") == "tailplane"
+    assert names.body_name(Survey(), "stab") == "stabilizer"
+    assert names.mark_name(Survey(), "wing_tip_te_port") == "wing tip trailing edge port"
