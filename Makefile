@@ -32,7 +32,7 @@ wheel-test: $(READY)
 	sh tools/wheel_test.sh
 
 bench: $(READY)
-	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds -p no:randomly
+	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds
 	$(PY) tools/measure_start.py
 
 screenshots: $(READY)
