@@ -208,9 +208,10 @@ def test_a_reading_is_set_aside_and_struck_out_by_key(qtbot: QtBot, window: Main
     assert window.document.stack.undoText() == "strike out r1"
 
 
-def test_a_row_worth_taking_is_started_by_enter(window: MainWindow) -> None:
+def test_a_row_worth_taking_is_started_by_enter(qtbot: QtBot, window: MainWindow) -> None:
     model = window.true.readings.table.model()
     assert model is not None
+    qtbot.waitUntil(lambda: model.rowCount() > len(window.document.judgement.readings))
     last = model.rowCount() - 1
     window.true.readings.row_started.emit(last)
     assert window.true.target is not None

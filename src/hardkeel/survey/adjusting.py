@@ -141,7 +141,8 @@ def _descend(
         placed, residuals, slopes, cost = now
         scaled = slopes * root_weight[:, None]
         normal = scaled.T @ scaled + np.diag(prior)
-        step = np.linalg.solve(normal, scaled.T @ (residuals * root_weight) - prior * unknowns)
+        pull = scaled.T @ (residuals * root_weight) - prior * unknowns
+        step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
         # The step measured in its own sigma: stepᵀ N step.
         if not step @ normal @ step > _SETTLED**2:
             break
@@ -167,8 +168,8 @@ def _trials(
     """
     if before is not None:
         change = step - before[1]
-        length = change @ normal @ change
-        share = (step @ normal @ change) / length if length > 0 else 0.0
+        length = float(change @ normal @ change)
+        share = float(step @ normal @ change) / length if length > 0 else 0.0
         if abs(share) > _WORTH_TURNING:
             yield here + step - share * (here - before[0] + change)
     for halving in range(_MOST_HALVINGS):

@@ -85,9 +85,10 @@ def _correct(
     shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
     sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
 
+    touched = [rule for rule in rules if _moves_with(layout, rule, body.id)]
+
     def way(rounded: Array) -> Way:
         after = solution.unknowns + _tilt_by(layout, body.id, moves[:, 2], rounded)
-        touched = [rule for rule in rules if _moves_with(layout, rule, body.id)]
         return Way(_named(contacts, rounded), judge(touched, after, solution.covariance))
 
     return Correction(

@@ -21,6 +21,7 @@ def plan(
     solution: Solution,
     rules: tuple[CheckRule, ...],
     taken: tuple[Reading, ...] = (),
+    most: int = _LONGEST,
 ) -> tuple[Reading, ...]:
     """Choose readings one by one, each for the check that is then least known.
 
@@ -41,7 +42,7 @@ def plan(
     chosen: list[Reading] = []
     open_ = np.ones(len(candidates), dtype=bool)
     dull = np.zeros(len(rules), dtype=bool)
-    while len(chosen) < _LONGEST and open_.any():
+    while len(chosen) < most and open_.any():
         sharpness = np.sqrt(np.sum((slopes @ covariance) * slopes, axis=1)) / tolerance
         sharpness[dull] = 0.0
         worst = int(np.argmax(sharpness))
@@ -54,7 +55,7 @@ def plan(
             covariance -= np.outer(spread, spread) / (noise[best] + spread @ rows[best])
             open_[best] = False
             chosen.append(candidates[best].but(value=float(expected[best])))
-    return tuple(chosen[:_LONGEST])
+    return tuple(chosen[:most])
 
 
 def _most_helpful(rows: Array, noise: Array, covariance: Array, slope: Array) -> tuple[int, ...]:

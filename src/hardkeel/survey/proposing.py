@@ -43,6 +43,9 @@ _PROPOSED: Final = "?"
 def candidates_of(net: Network, placed: Array) -> tuple[Reading, ...]:
     """Every reading the tools at hand could take; values are left at 0.
 
+    They are made without pydantic's checks: all that goes in is known to be sound, and there are
+    hundreds of them after every edit.
+
     Parameters
     ----------
     placed : Array
@@ -98,7 +101,7 @@ def _distances(survey: Survey, common: dict[str, Any], placed: Array) -> Iterabl
         if a.body == b.body:
             continue
         if float(((placed[i] - placed[j]) ** 2).sum()) > _LEAST_TAPE**2:
-            yield Distance(**common, from_=a.id, to=b.id)
+            yield Distance.model_construct(**common, from_=a.id, to=b.id)
 
 
 def _differences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
@@ -108,11 +111,13 @@ def _differences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iter
     for port, starboard in _mirror_pairs(survey):
         for pin in pins:
             if pin.body != port.body:
-                yield DistanceDifference(**common, from_=pin.id, to=(port.id, starboard.id))
+                yield DistanceDifference.model_construct(
+                    **common, from_=pin.id, to=(port.id, starboard.id)
+                )
 
 
 def _heights(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
-    return (Height(**common, mark=mark.id) for mark in survey.marks)
+    return (Height.model_construct(**common, mark=mark.id) for mark in survey.marks)
 
 
 def _incidences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
@@ -122,24 +127,30 @@ def _incidences(survey: Survey, common: dict[str, Any], _placed: Array) -> Itera
         if body.twist:
             for side in ("port", "starboard"):
                 for fraction in (0.1, _HALF_WAY, 0.9):
-                    yield Incidence(**common, body=body.id, side=side, span_fraction=fraction)
+                    yield Incidence.model_construct(
+                        **common, body=body.id, side=side, span_fraction=fraction
+                    )
         else:
-            yield Incidence(**common, body=body.id, side="centre", span_fraction=0.0)
+            yield Incidence.model_construct(
+                **common, body=body.id, side="centre", span_fraction=0.0
+            )
 
 
 def _tilts(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
-    return (Tilt(**common, from_=p.id, to=s.id) for p, s in _mirror_pairs(survey))
+    return (Tilt.model_construct(**common, from_=p.id, to=s.id) for p, s in _mirror_pairs(survey))
 
 
 def _level(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
     yield from _tilts(survey, common, _placed)
-    yield Incidence(**common, body=FUSELAGE, side="centre", span_fraction=0.0, zero="level")
+    yield Incidence.model_construct(
+        **common, body=FUSELAGE, side="centre", span_fraction=0.0, zero="level"
+    )
 
 
 def _offsets(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
     for mark in survey.marks:
         if mark.body != FUSELAGE and abs(mark.at[1]) < _SAME:
-            yield Offset(**common, mark=mark.id)
+            yield Offset.model_construct(**common, mark=mark.id)
 
 
 def _angles(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
@@ -152,7 +163,7 @@ def _angles(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[
             if side.body in upright or side.body == FUSELAGE:
                 continue
             if abs(_corner(high.at, low.at, side.at) - 90) < _SQUARE:
-                yield AngleAt(**common, at=low.id, from_=high.id, to=side.id)
+                yield AngleAt.model_construct(**common, at=low.id, from_=high.id, to=side.id)
 
 
 def _corner(a: Point, apex: Point, b: Point) -> float:

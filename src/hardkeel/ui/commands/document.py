@@ -88,12 +88,18 @@ class Document(QObject):
         judgement = judge_survey(after.surveyed, after.phase)
         if after.phase == before.phase:
             after = self._with_verdicts_logged(after, judgement)
-        self.stack.push(_EditCommand(self, name, after))
+        # what the app adds to the log changes no reading: the judgement stays good
+        self.stack.push(_EditCommand(self, name, after, {after.phase: judgement}))
 
-    def set_build(self, build: Build) -> None:
-        """Show another state; for the undo commands only."""
-        self._build, self._judged = build, {}
+    def set_build(self, build: Build, judged: dict[Phase | None, Judgement]) -> None:
+        """Show another state with what is already known of it; for the undo commands only."""
+        self._build, self._judged = build, judged
         self.build_changed.emit()
+
+    @property
+    def known(self) -> dict[Phase | None, Judgement]:
+        """The judgements made of this build so far."""
+        return self._judged
 
     def _with_verdicts_logged(self, after: Build, judgement: Judgement) -> Build:
         was = {check.id: check.verdict for check in self.judgement.checks}
@@ -108,14 +114,16 @@ class Document(QObject):
 class _EditCommand(QUndoCommand):
     """From one build to the next and back."""
 
-    def __init__(self, document: Document, name: str, after: Build) -> None:
+    def __init__(
+        self, document: Document, name: str, after: Build, judged: dict[Phase | None, Judgement]
+    ) -> None:
         super().__init__(name)
         self._document = document
-        self._before = document.build
-        self._after = after
+        self._before = (document.build, document.known)
+        self._after = (after, judged)
 
     def redo(self) -> None:
-        self._document.set_build(self._after)
+        self._document.set_build(*self._after)
 
     def undo(self) -> None:
-        self._document.set_build(self._before)
+        self._document.set_build(*self._before)

@@ -3,12 +3,10 @@
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Final, cast
 
-from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
-    QScrollArea,
     QSplitter,
-    QVBoxLayout,
     QWidget,
 )
 
@@ -22,6 +20,7 @@ from hardkeel.ui.models.readings import ReadingsModel
 from hardkeel.ui.pages import true_view as view
 from hardkeel.ui.pages.taking import Taking
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cards import ChecksCard, NextCard, SeatCard
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
@@ -32,7 +31,7 @@ from hardkeel.voice.verdicts import in_the_air, verdict_sentence
 if TYPE_CHECKING:
     from hardkeel.voice.advice import WayName
 
-_RIGHT_PX: Final = 412
+_PAUSE_MS: Final = 40
 
 
 class TruePage(QWidget):
@@ -59,6 +58,11 @@ class TruePage(QWidget):
         self._document = document
         self._unit: LengthUnit = unit
         self._taking = Taking(document)
+        self._wanted: tuple[Reading, ...] = ()
+        self._further = QTimer(self)
+        self._further.setSingleShot(True)
+        self._further.setInterval(_PAUSE_MS)
+        self._further.timeout.connect(self._look_further)
         self._check = ""
         self._body = ""
         self._way: WayName = "sanding"
@@ -88,25 +92,12 @@ class TruePage(QWidget):
         left.setSizes([470, 200])
         left.setHandleWidth(1)
         left.setChildrenCollapsible(False)
-        cards = QWidget()
-        column = QVBoxLayout(cards)
-        column.setContentsMargins(11, 9, 11, 8)
-        column.setSpacing(7)
-        for card in (self.next, self.seat, self.checks):
-            column.addWidget(card)
-        column.addStretch(1)
-        self._scroll = QScrollArea()
-        self._scroll.setWidget(cards)
-        self._scroll.setWidgetResizable(True)
-        self._scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._scroll.setFixedWidth(
-            theme.px(_RIGHT_PX) if theme.scale == 1 else round(_RIGHT_PX * 1.22)
-        )
+        self._cards = CardColumn((self.next, self.seat, self.checks), theme)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
         row.addWidget(left, 1)
-        row.addWidget(self._scroll)
+        row.addWidget(self._cards)
 
     def _connect(self) -> None:
         self._document.build_changed.connect(self._on_build_changed)
@@ -145,11 +136,8 @@ class TruePage(QWidget):
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
-        for part in (self.drawing, self.readings, self.checks, self._model):
+        for part in (self.drawing, self.readings, self.checks, self._model, self._cards):
             part.set_theme(theme)
-        self._scroll.setFixedWidth(
-            theme.px(_RIGHT_PX) if theme.scale == 1 else round(_RIGHT_PX * 1.22)
-        )
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
@@ -170,12 +158,21 @@ class TruePage(QWidget):
         """Show the document as it is now."""
         build, judgement = self._document.build, self._document.judgement
         self._taking.look_again(self._unit)
-        self._model.show_rows(view.reading_rows(build, judgement, self._unit))
+        self._further.start()
+        self._model.show_rows(view.reading_rows(build, judgement, self._wanted, self._unit))
         self._show_heading()
         self.checks.show_vials(view.vial_values(build, judgement, self._unit))
         self._show_check()
         self._show_seat()
         self._show_next()
+
+    def _look_further(self) -> None:
+        """Plan the readings after the next one, once the answer to the last edit is on the screen."""
+        build, judgement = self._document.build, self._document.judgement
+        wanted = view.wanted_readings(judgement)
+        if wanted != self._wanted:
+            self._wanted = wanted
+            self._model.show_rows(view.reading_rows(build, judgement, wanted, self._unit))
 
     def _show_heading(self) -> None:
         build, judgement = self._document.build, self._document.judgement
@@ -306,7 +303,6 @@ class TruePage(QWidget):
         self._apply(
             f"go to {PHASE_WORDS[phase]}", lambda b: edits.set_phase(b, cast("Phase", phase))
         )
-        self.refresh()
 
     def _on_row_pointed(self, row: int) -> None:
         shown = self._model.row(row)
@@ -328,8 +324,7 @@ class TruePage(QWidget):
         if taken is not None:
             self._taking.start_again(taken)
         else:
-            wanted = view.wanted_readings(self._document.judgement)
-            self._taking.start(wanted[row - len(self._document.judgement.readings)])
+            self._taking.start(self._wanted[row - len(self._document.judgement.readings)])
         self._go_on()
 
     def _on_ignore_asked(self, row: int) -> None:

@@ -63,7 +63,9 @@ def _known(check: Check, unit: LengthUnit) -> str:
     return format_doubt(check, unit) if check.sigma > check.tolerance else format_value(check, unit)
 
 
-def reading_rows(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[ReadingRow, ...]:
+def reading_rows(
+    build: Build, judgement: Judgement, wanted: tuple[Reading, ...], unit: LengthUnit
+) -> tuple[ReadingRow, ...]:
     """Readings taken, in their order, and after them a few worth taking."""
     suspects = {suspect.reading for suspect in judgement.suspects}
     alike = {other for suspect in judgement.suspects for other in suspect.alike}
@@ -82,7 +84,7 @@ def reading_rows(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[
         )
         for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
     ]
-    for i, reading in enumerate(wanted_readings(judgement)):
+    for i, reading in enumerate(wanted):
         what = reading_name(build.surveyed, reading)
         rows.append(ReadingRow(f"wanted {i}", what, "", "", "worth taking", "wanted"))
     return tuple(rows)
@@ -91,7 +93,7 @@ def reading_rows(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
     """A few readings that together would settle what is not yet known."""
     held = tuple(r for r, fit in zip(judgement.readings, judgement.fits, strict=True) if fit.used)
-    return plan(judgement.net, judgement.solution, judgement.rules, held)[:_MOST_WANTED]
+    return plan(judgement.net, judgement.solution, judgement.rules, held, _MOST_WANTED)
 
 
 def _note(reading: Reading, fit: Fit, suspects: set[str], alike: set[str], unit: LengthUnit) -> str:

@@ -1,0 +1,35 @@
+"""Cards one under the other, as wide as the text size wants, scrolling where they do not fit."""
+
+from typing import Final
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+
+from hardkeel.ui.theme import Theme
+
+_WIDTH_PX: Final = 412
+_WIDEST: Final = 1.22  # more than this of the usual width would leave the drawing no room
+
+
+class CardColumn(QScrollArea):
+    """A column of widgets at the side of a page."""
+
+    def __init__(
+        self, cards: tuple[QWidget, ...], theme: Theme, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        inside = QWidget()
+        column = QVBoxLayout(inside)
+        column.setContentsMargins(11, 9, 11, 8)
+        column.setSpacing(7)
+        for card in cards:
+            column.addWidget(card)
+        column.addStretch(1)
+        self.setWidget(inside)
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.set_theme(theme)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Be as wide as the text size wants."""
+        self.setFixedWidth(round(_WIDTH_PX * min(theme.scale, _WIDEST)))
