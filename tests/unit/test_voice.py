@@ -101,9 +101,9 @@ def test_a_suspect_says_which_reading_and_by_how_much() -> None:
 @pytest.mark.parametrize(
     ("reading", "words"),
     [
-        (Tilt(id="a", from_="wing_tip_le_port", to="wing_tip_le_starboard", value=0), "level, wing tip le, port → starboard"),
+        (Tilt(id="a", from_="wing_tip_le_port", to="wing_tip_le_starboard", value=0), "level, wing tip le, port to starboard"),
         (DistanceDifference(id="a", from_="nose_pin", to=("stab_tip_te_port", "stab_tip_te_starboard"), value=0),
-         "nose pin → stabilizer tip te, port less starboard"),
+         "nose pin to stabilizer tip te, port less starboard"),
         (Incidence(id="a", body="stab", side="port", span_fraction=0.5, zero="level", value=0),
          "incidence, stabilizer port 0.5, by gravity"),
         (AngleAt(id="a", at="fin_foot_te", from_="fin_top_te", to="stab_tip_te_port", value=0),

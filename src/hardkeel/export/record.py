@@ -99,6 +99,7 @@ class _Styles:
             leading=14,
             spaceBefore=10,
             spaceAfter=3,
+            keepWithNext=1,
         )
 
 

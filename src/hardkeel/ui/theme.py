@@ -2,6 +2,7 @@
 
 from dataclasses import asdict, dataclass
 from importlib import resources
+from pathlib import Path
 from string import Template
 from typing import Final, Literal
 
@@ -166,4 +167,6 @@ def style_sheet(theme: Theme) -> str:
     names |= {
         f"px{n}": f"{theme.px(n)}px" for n in (11, 12, 13, 14, 15, 16, 17, 18, 20, 22, 26, 34, 40)
     }
-    return Template(raw).substitute(names, text=TEXT, narrow=NARROW)
+    # a style sheet names its icons by path, so they must lie on disk; installed packages do
+    icons = Path(str(resources.files("hardkeel.resources") / "icons")).as_posix()
+    return Template(raw).substitute(names, text=TEXT, narrow=NARROW, icons=icons, theme=theme.name)

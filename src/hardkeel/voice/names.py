@@ -86,13 +86,13 @@ def reading_name(survey: Survey, reading: Reading) -> str:
 
     match reading:
         case Distance():
-            return f"{name(reading.from_)} → {name(reading.to)}"
+            return f"{name(reading.from_)} to {name(reading.to)}"
         case DistanceDifference():
-            return f"{name(reading.from_)} → {_pair(name(reading.to[0]), name(reading.to[1]), ' less ')}"
+            return f"{name(reading.from_)} to {_pair(name(reading.to[0]), name(reading.to[1]), ' less ')}"
         case Height():
             return f"height of {name(reading.mark)}"
         case Tilt():
-            return f"level, {_pair(name(reading.from_), name(reading.to), ' → ')}"
+            return f"level, {_pair(name(reading.from_), name(reading.to), ' to ')}"
         case Offset():
             return f"{name(reading.mark)} off the centreline"
         case AngleAt():

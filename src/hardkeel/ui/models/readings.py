@@ -33,6 +33,16 @@ class ReadingRow:
     state: State
 
 
+def _shared(a: tuple[ReadingRow, ...], b: tuple[ReadingRow, ...]) -> int:
+    """How many rows from the top are the same readings."""
+    count = 0
+    for one, other in zip(a, b, strict=False):
+        if one.id != other.id:
+            break
+        count += 1
+    return count
+
+
 class Column(IntEnum):
     """Columns in order."""
 
@@ -70,15 +80,23 @@ class ReadingsModel(QAbstractTableModel):
         self.layoutChanged.emit()
 
     def show_rows(self, rows: tuple[ReadingRow, ...]) -> None:
-        """Show another snapshot, keeping the view's place where the rows are the same ones."""
-        same = [r.id for r in rows] == [r.id for r in self._rows]
-        if same and rows:
+        """Show another snapshot; the view keeps its place as far as the rows are the same ones."""
+        same = _shared(rows, self._rows)
+        if not same:
+            self.beginResetModel()
             self._rows = rows
-            self.dataChanged.emit(self.index(0, 0), self.index(len(rows) - 1, len(Column) - 1))
+            self.endResetModel()
             return
-        self.beginResetModel()
+        if len(self._rows) > same:
+            self.beginRemoveRows(QModelIndex(), same, len(self._rows) - 1)
+            self._rows = self._rows[:same]
+            self.endRemoveRows()
+        if len(rows) > same:
+            self.beginInsertRows(QModelIndex(), same, len(rows) - 1)
+            self._rows += rows[same:]
+            self.endInsertRows()
         self._rows = rows
-        self.endResetModel()
+        self.dataChanged.emit(self.index(0, 0), self.index(same - 1, len(Column) - 1))
 
     def row(self, number: int) -> ReadingRow | None:
         """The row with this number."""

@@ -138,6 +138,7 @@ class TruePage(QWidget):
         """Dress in another theme."""
         for part in (self.drawing, self.readings, self.checks, self._model, self._cards):
             part.set_theme(theme)
+        self._show_next()
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""

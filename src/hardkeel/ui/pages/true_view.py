@@ -207,7 +207,7 @@ def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextView:
     picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
     return NextView(
         eyebrow=f"Your reading · {TOOLS[draft.kind]}",
-        title=sentence_case(picked) + " → …"
+        title=sentence_case(picked) + " to …"
         if picked
         else f"Where is the {TOOLS[draft.kind]} held?",
         why="Escape puts the tool down.",

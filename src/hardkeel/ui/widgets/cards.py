@@ -48,7 +48,7 @@ class Card(QFrame):
     def __init__(self, eyebrow: str, edge: str = "", parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("card")
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Maximum)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(14, 7, 14, 8)
         self.column.setSpacing(3)

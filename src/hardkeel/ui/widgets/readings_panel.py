@@ -36,6 +36,16 @@ class _OwnColour(QStyledItemDelegate):
             option.palette.setColor(QPalette.ColorRole.HighlightedText, colour)
 
 
+class _Table(QTableView):
+    """A table that tells when its width has changed, scroll bar and all."""
+
+    resized = pyqtSignal()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.resized.emit()
+
+
 class ReadingsPanel(QWidget):
     """Readings of a phase; it shows whatever model it is given.
 
@@ -85,7 +95,7 @@ class ReadingsPanel(QWidget):
             self._phases[phase] = button
             head.addWidget(button)
         self._theme = theme
-        self.table = QTableView()
+        self.table = _Table()
         self._dress_table()
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -97,6 +107,7 @@ class ReadingsPanel(QWidget):
     def _dress_table(self) -> None:
         table = self.table
         table.setShowGrid(False)
+        table.resized.connect(self._fit_columns)
         table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         table.setEditTriggers(QAbstractItemView.EditTrigger.EditKeyPressed)
@@ -136,11 +147,6 @@ class ReadingsPanel(QWidget):
             header.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
             header.setMinimumSectionSize(20)
             model.modelReset.connect(self.table.scrollToTop)
-        self._fit_columns()
-
-    def resizeEvent(self, event: QResizeEvent | None) -> None:
-        """Share the width out anew."""
-        super().resizeEvent(event)
         self._fit_columns()
 
     def _fit_columns(self) -> None:
