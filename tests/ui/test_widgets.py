@@ -190,6 +190,7 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
     target = window.true.target
     assert target is not None
     field = window.true.next.field
+    qtbot.waitUntil(field.line.hasSelectedText, timeout=10000)
     qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
     assert not window.document.judgement.suspects

@@ -150,6 +150,7 @@ class TruePage(QWidget):
         """Let a gauge write in the field, unless the builder is typing."""
         if not self._typed and self._taking.target is not None:
             self.next.field.set_value(value)
+            self.next.field.line.selectAll()  # what the builder types takes its place
             caution = (
                 "" if zeroed else "This gauge is not zeroed: hold it on the datum and press zero."
             )
@@ -202,6 +203,7 @@ class TruePage(QWidget):
         target, draft = self._taking.target, self._taking.draft
         held = held_strokes(build, judgement, factor, target) if target is not None else ()
         self.drawing.show_picked_marks(draft.marks if draft is not None else ())
+        self.drawing.want(draft.wants if draft is not None else "")
         self.drawing.show_picture(
             Shown(
                 picture_of(build, judgement, factor),

@@ -62,10 +62,10 @@ class GaugeRow(QWidget):
         top.addWidget(self._dot)
         top.addWidget(self.plug)
         top.addStretch(1)
+        top.addWidget(self.zero)
         low = QHBoxLayout()
-        low.setContentsMargins(20, 0, 0, 0)
+        low.setContentsMargins(22, 0, 0, 2)
         low.addWidget(self.shown, 1)
-        low.addWidget(self.zero)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
@@ -93,7 +93,7 @@ class GaugeRow(QWidget):
         self.shown.setText(words)
         self.shown.setVisible(bool(state))
         self.zero.setVisible(state == "live")
-        self.zero.setText("zeroed" if zeroed else "zero!")
+        self.zero.setText("zeroed" if zeroed else "zero")
         note = "" if zeroed or state != "live" else ", not zeroed on the datum"
         self.setAccessibleName(f"{self.plug.text()} gauge: {words}{note}")
 

@@ -82,6 +82,7 @@ class ThreeView(QWidget):
         self._picked_marks: tuple[str, ...] = ()
         self._chosen_body = ""
         self._under = ""
+        self._wants = ""
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Drawing of the model from above, from behind and from port")
@@ -111,6 +112,10 @@ class ThreeView(QWidget):
         """Ring the marks of a reading in the making."""
         self._picked_marks = tuple(marks)
         self.update()
+
+    def want(self, what: str) -> None:
+        """While a reading is put together: take ``mark`` or ``body`` from clicks, and no strings."""
+        self._wants = what
 
     def mark_position(self, mark: str, view: View = "plan") -> QPointF | None:
         """Where a mark is painted, for tests and for the keyboard."""
@@ -292,8 +297,8 @@ class ThreeView(QWidget):
         if event is None:
             return
         at = event.position()
-        mark = self._mark_at(at)
-        reading = "" if mark else self._reading_at(at)
+        mark = "" if self._wants == "body" else self._mark_at(at)
+        reading = "" if mark or self._wants else self._reading_at(at)
         if mark != self._under:
             self._under = mark
             self.update()
@@ -316,7 +321,9 @@ class ThreeView(QWidget):
         if event is None:
             return
         at = event.position()
-        mark, reading, body = self._mark_at(at), self._reading_at(at), self._body_at(at)
+        mark = "" if self._wants == "body" else self._mark_at(at)
+        reading = "" if self._wants else self._reading_at(at)
+        body = self._body_at(at)
         if mark:
             self.mark_picked.emit(mark)
         elif reading:
