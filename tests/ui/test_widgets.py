@@ -194,6 +194,8 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
     qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
     assert not window.document.judgement.suspects
+    parts = (row.plug, row.zero, row.shown)
+    assert [part.text() for part in parts if part.width() < part.minimumSizeHint().width()] == []
     row.plug.click()
     assert row.state == ""
 

@@ -42,7 +42,7 @@ from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
 
 _STAGES: Final = ("True", "Log")
-_RAIL_PX: Final = 118
+_RAIL_PX: Final = 130
 
 
 class MainWindow(QMainWindow):
