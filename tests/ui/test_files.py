@@ -10,6 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.project import edits
+from hardkeel.storage.atomic import versions_of
 from hardkeel.storage.package import load, save
 from hardkeel.ui.dialogs.questions import Answer, UnsavedDialog
 from hardkeel.ui.main_window import MainWindow
@@ -158,6 +159,20 @@ def test_a_record_that_can_not_be_written_is_told(
     (tmp_path / "taken").write_text("a file")
     window.export_to(tmp_path / "taken" / "x")
     qtbot.waitUntil(lambda: "No record" in window.notice.text, timeout=20000)
+
+
+def test_an_older_version_is_taken_up_and_can_be_undone(window: MainWindow, tmp_path: Path) -> None:
+    window.save_to(tmp_path / "a.keel")
+    count = len(window.document.build.log)
+    note(window, "a mistake")
+    window.save()
+    window.menu.aboutToShow.emit()
+    window.go_back_to(versions_of(tmp_path / "a.keel")[0])
+    assert len(window.document.build.log) == count
+    assert window.filing.path == tmp_path / "a.keel"
+    assert window.document.stack.undoText().startswith("go back to 20")
+    window.document.stack.undo()
+    assert window.document.build.log[-1].text == "a mistake"
 
 
 def test_recent_files_are_offered(window: MainWindow, tmp_path: Path) -> None:

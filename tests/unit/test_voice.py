@@ -90,7 +90,9 @@ def test_all_true_says_glue() -> None:
     easy = SURVEY.but(tolerances=loose, readings=tuple(r for r in SURVEY.readings if r.id != "r20"))
     judgement = judge_survey(easy, "dry")
     assert headline(easy, judgement) == "All true"
-    assert next_step(easy, judgement, "mm").kind == "glue"
+    step = next_step(easy, judgement, "mm")
+    assert step.kind == "glue"
+    assert "gloves" in step.why
 
 
 def test_a_suspect_says_which_reading_and_by_how_much() -> None:

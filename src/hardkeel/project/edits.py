@@ -100,14 +100,16 @@ def set_instruments(build: Build, instruments: Iterable[Instrument]) -> Build:
     return with_survey(build, build.surveyed.but(instruments=tuple(instruments)))
 
 
-def correction_done(build: Build, body: str, phase: Phase, text: str, now: datetime) -> Build:
+def correction_done(
+    build: Build, body: str, phase: Phase | None, text: str, now: datetime
+) -> Build:
     """Note that a seat was corrected: readings that the body's place entered no longer hold.
 
     They are kept, ignored, so that the next ones are not mixed with how it stood before.
     """
     survey = build.surveyed
     readings = tuple(
-        r.but(ignored=True) if r.phase == phase and _touches(survey, r, body) else r
+        r.but(ignored=True) if phase in (None, r.phase) and _touches(survey, r, body) else r
         for r in survey.readings
     )
     entry = Entry(

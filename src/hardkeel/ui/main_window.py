@@ -21,6 +21,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.logbook.entries import total_hours
 from hardkeel.project.build import Build, empty_build
 from hardkeel.storage.journal import Rescued
+from hardkeel.storage.package import load
 from hardkeel.ui.commands.document import Clock, Document
 from hardkeel.ui.commands.filing import Filing
 from hardkeel.ui.dialogs.new_build import NewBuildDialog
@@ -113,6 +114,7 @@ class MainWindow(QMainWindow):
         menu.open_wanted.connect(self._on_open_wanted)
         menu.demo_wanted.connect(self.open_demo)
         menu.path_wanted.connect(self.open_path)
+        menu.version_wanted.connect(self.go_back_to)
         menu.save_wanted.connect(self.save)
         menu.save_as_wanted.connect(self._on_save_as_wanted)
         menu.export_wanted.connect(self._on_export_wanted)
@@ -227,6 +229,14 @@ class MainWindow(QMainWindow):
             self.gauges.close()
             self._settings.add_recent(path.absolute())
             self.show_stage("True")
+
+    def go_back_to(self, version: Path) -> None:
+        """Take up an older version of this build, as one more step that can be undone."""
+        try:
+            older = load(version).build
+            self.document.apply(f"go back to {version.name[:19]}", lambda _build: older)
+        except BadInput as fault:
+            self.notice.tell(f"That version was not taken up. {fault}.")
 
     def save(self) -> bool:
         """Save where the build belongs, asking for a place only where it has none; whether it is saved."""

@@ -22,8 +22,8 @@ class BuildMenu(QMenu):
     -------
     new_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, export_wanted, unit_wanted,
     quit_wanted : (nothing)
-    path_wanted : object
-        The `Path` of a recent file or an older version.
+    path_wanted, version_wanted : object
+        The `Path` of a recent file, or of an older version of this one.
     scale_wanted : int
         Text size in percent.
     """
@@ -37,6 +37,7 @@ class BuildMenu(QMenu):
     unit_wanted = pyqtSignal()
     quit_wanted = pyqtSignal()
     path_wanted = pyqtSignal(object)
+    version_wanted = pyqtSignal(object)
     scale_wanted = pyqtSignal(int)
 
     def __init__(self, stack: QUndoStack, window: QWidget) -> None:
@@ -88,21 +89,21 @@ class BuildMenu(QMenu):
 
     def show_files(self, recent: list[Path], path: Path | None) -> None:
         """List recent files and this file's older versions."""
-        self._fill(self._recent, [(p.name, p) for p in recent if p.exists()], "none yet")
+        self._fill(self._recent, [(p.name, p) for p in recent if p.exists()], self.path_wanted)
         older = (
             [(p.name[:19].replace(" ", "  "), p) for p in versions_of(path)]
             if path is not None
             else []
         )
-        self._fill(self._versions, older, "none yet")
+        self._fill(self._versions, older, self.version_wanted)
 
-    def _fill(self, menu: QMenu, files: list[tuple[str, Path]], otherwise: str) -> None:
+    def _fill(self, menu: QMenu, files: list[tuple[str, Path]], signal: pyqtBoundSignal) -> None:
         menu.clear()
         for words, path in files:
             action = QAction(words, menu)
-            action.triggered.connect(lambda _on, path=path: self.path_wanted.emit(path))
+            action.triggered.connect(lambda _on, path=path: signal.emit(path))
             menu.addAction(action)
         if not files:
-            none = QAction(otherwise, menu)
+            none = QAction("none yet", menu)
             none.setEnabled(False)
             menu.addAction(none)

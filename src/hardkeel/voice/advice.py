@@ -11,6 +11,7 @@ from hardkeel.survey.model import ANGULAR, Contact, Reading, Survey
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.suspecting import Fit, Suspect
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
+from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION
 from hardkeel.voice.verdicts import format_doubt, format_value
 
 WayName = Literal["shims", "sanding"]
@@ -215,7 +216,7 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
     return NextStep(
         "glue",
         "All true: glue, then measure again while it is wet",
-        "Mark the joint, dry-run every prop and weight first.",
+        f"Mark the joint, dry-run every prop and weight first. {GLUE_CAUTION}",
     )
 
 
@@ -226,11 +227,12 @@ def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: Leng
         now, after = format_length(best.sigma_now, unit), format_length(best.sigma_after, unit)
     else:
         now, after = format_angle(best.sigma_now), format_angle(best.sigma_after)
+    caution = f" Laser: {LASER_CAUTION.lower()}" if best.reading.kind == "offset" else ""
     kind: NextKind = "reading" if judgement.readings else "first"
     return NextStep(
         kind,
         sentence_case(reading_name(survey, best.reading)),
-        f"Settles {name.lower()}: ±{now} becomes ±{after}.",
+        f"Settles {name.lower()}: ±{now} becomes ±{after}.{caution}",
         best.reading,
     )
 

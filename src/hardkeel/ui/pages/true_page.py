@@ -381,7 +381,7 @@ class TruePage(QWidget):
         judgement, build = self._document.judgement, self._document.build
         body = view.body_to_correct(judgement, self._body)
         shown = view.seat_view(build, judgement, body, self._way, self._unit)
-        if shown is None or build.phase is None:
+        if shown is None:
             return
         phase, now, text = (
             build.phase,
