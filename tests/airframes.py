@@ -72,8 +72,7 @@ def readings_of(
 ) -> Survey:
     """The survey with `count` random readings of the truth, each with its own sigma of noise."""
     net = network_of(survey)
-    placed = net.placer.place(np.zeros(net.layout.size)).airframe
-    pool = candidates_of(net, placed)
+    pool = candidates_of(survey)
     chosen = [pool[i] for i in rng.choice(len(pool), size=min(count, len(pool)), replace=False)]
     values, _ = net.observer(chosen).predict(truth, net.placer.place(truth))
     readings: tuple[Reading, ...] = tuple(

@@ -41,7 +41,7 @@ def test_rank_200_candidates(benchmark: BenchmarkFixture, sixty: Any) -> None:
     net = network_of(survey)
     solution = solve(net, survey.readings)
     rule = next(r for r in rules_of(survey, net.layout) if r.id == "stab_yaw")
-    pool = candidates_of(net, solution.placed.airframe)[:200]
+    pool = candidates_of(survey)[:200]
     assert len(pool) == 200
     benchmark(lambda: rank(net, solution, pool, rule))
 

@@ -86,9 +86,7 @@ def _next_readings(
         return ()
     taken = {place_of(reading) for reading in held}
     open_ = [
-        candidate
-        for candidate in candidates_of(net, solution.placed.airframe)
-        if place_of(candidate) not in taken
+        candidate for candidate in candidates_of(net.survey) if place_of(candidate) not in taken
     ]
     rule_of = {rule.id: rule for rule in rules}
     for check in unsure:

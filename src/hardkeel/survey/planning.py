@@ -29,9 +29,7 @@ def plan(
     `taken` are not proposed again.  Values are what the estimate expects.
     """
     done = {place_of(reading) for reading in taken}
-    candidates = [
-        c for c in candidates_of(net, solution.placed.airframe) if place_of(c) not in done
-    ]
+    candidates = [c for c in candidates_of(net.survey) if place_of(c) not in done]
     if not candidates or not rules:
         return ()
     expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)

@@ -2,11 +2,10 @@
 
 import math
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from itertools import combinations
 from typing import Any, Final
 
-from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network
 from hardkeel.survey.model import (
     FUSELAGE,
     AngleAt,
@@ -40,19 +39,22 @@ _HALF_WAY: Final = 0.5
 _PROPOSED: Final = "?"
 
 
-def candidates_of(net: Network, placed: Array) -> tuple[Reading, ...]:
+def candidates_of(survey: Survey) -> tuple[Reading, ...]:
     """Every reading the tools at hand could take; values are left at 0.
 
     They are made without pydantic's checks: all that goes in is known to be sound, and there are
-    hundreds of them after every edit.
-
-    Parameters
-    ----------
-    placed : Array
-        Shape (m, 3): where the marks are believed to stand, airframe axes, mm.
+    hundreds of them.  They depend on bodies, marks and tools alone, which most edits leave as they
+    are, so the last few lists are remembered.
     """
-    survey = net.survey
     tools = survey.instruments if survey.instruments is not None else EVERY_TOOL
+    return _candidates(survey.bodies, survey.marks, tools)
+
+
+@lru_cache(maxsize=8)
+def _candidates(
+    bodies: tuple[Body, ...], marks: tuple[Mark, ...], tools: tuple[Instrument, ...]
+) -> tuple[Reading, ...]:
+    survey = Survey.model_construct(bodies=bodies, marks=marks, instruments=tools)
     found: list[Reading] = []
     kinds_done: set[str] = set()
     for tool in tools:
@@ -64,7 +66,7 @@ def candidates_of(net: Network, placed: Array) -> tuple[Reading, ...]:
             common["sigma"] = tool.sigma
         elif tool.kind == "eye":
             common["sigma"] = EYE_SIGMA
-        found += _BY_TOOL[tool.kind](survey, common, placed)
+        found += _BY_TOOL[tool.kind](survey, common)
     return tuple(found)
 
 
@@ -95,16 +97,15 @@ def _is_mirror(a: Point, b: Point) -> bool:
     return abs(a[0] - b[0]) < _SAME and abs(a[1] + b[1]) < _SAME and abs(a[2] - b[2]) < _SAME
 
 
-def _distances(survey: Survey, common: dict[str, Any], placed: Array) -> Iterable[Reading]:
-    rows = list(enumerate(survey.marks))
-    for (i, a), (j, b) in combinations(rows, 2):
+def _distances(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
+    for a, b in combinations(survey.marks, 2):
         if a.body == b.body:
             continue
-        if float(((placed[i] - placed[j]) ** 2).sum()) > _LEAST_TAPE**2:
+        if math.dist(a.at, b.at) > _LEAST_TAPE:
             yield Distance.model_construct(**common, from_=a.id, to=b.id)
 
 
-def _differences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _differences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     # a line is swung from something that stands up: a pin in the fuselage or a fin's corner
     upright = {body.id for body in _free(survey) if is_upright(survey, body)}
     pins = [m for m in survey.marks if abs(m.at[1]) < _SAME and m.body in upright | {FUSELAGE}]
@@ -116,11 +117,11 @@ def _differences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iter
                 )
 
 
-def _heights(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _heights(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     return (Height.model_construct(**common, mark=mark.id) for mark in survey.marks)
 
 
-def _incidences(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _incidences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     for body in _free(survey):
         if is_upright(survey, body):
             continue
@@ -136,24 +137,24 @@ def _incidences(survey: Survey, common: dict[str, Any], _placed: Array) -> Itera
             )
 
 
-def _tilts(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _tilts(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     return (Tilt.model_construct(**common, from_=p.id, to=s.id) for p, s in _mirror_pairs(survey))
 
 
-def _level(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
-    yield from _tilts(survey, common, _placed)
+def _level(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
+    yield from _tilts(survey, common)
     yield Incidence.model_construct(
         **common, body=FUSELAGE, side="centre", span_fraction=0.0, zero="level"
     )
 
 
-def _offsets(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _offsets(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     for mark in survey.marks:
         if mark.body != FUSELAGE and abs(mark.at[1]) < _SAME:
             yield Offset.model_construct(**common, mark=mark.id)
 
 
-def _angles(survey: Survey, common: dict[str, Any], _placed: Array) -> Iterable[Reading]:
+def _angles(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     """A square between an upright body and another: nominally square corners only."""
     upright = {body.id for body in _free(survey) if is_upright(survey, body)}
     tops = [m for m in survey.marks if m.body in upright]
