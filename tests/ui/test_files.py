@@ -83,12 +83,13 @@ def test_the_second_window_on_a_file_is_told(
 
 
 def test_what_was_killed_is_offered_and_brought_back(
-    make_window: Callable[[], MainWindow], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
 ) -> None:
     save(demo_build(), tmp_path / "a.keel")
     first = make_window()
     first.open_path(tmp_path / "a.keel")
     note(first, "written before the crash")
+    qtbot.waitUntil(lambda: any((tmp_path / "state" / "journals").glob("*.journal")))
     journals = list((tmp_path / "state" / "journals").glob("*.journal"))
     assert len(journals) == 1
     kept = journals[0].read_bytes()

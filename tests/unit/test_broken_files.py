@@ -94,6 +94,8 @@ FAULTS: list[tuple[str, object, str]] = [
     (f"{R}.0.value", float("nan"), f"{R}[0].value"),
     (f"{R}.0.value", float("-inf"), f"{R}[0].value"),
     (f"{R}.0.value", 10**400, f"{R}[0].value"),
+    (f"{R}.0.value", 1e308, f"{R}[0].value"),
+    (f"{B}.1.seat.contacts.0.at.1", -1e308, f"{B}[1].seat.contacts[0].at[1]"),
     (f"{R}.0.sigma", 0, f"{R}[0].sigma"),
     (f"{R}.0.sigma", -0.5, f"{R}[0].sigma"),
     (f"{R}.0.phase", "damp", f"{R}[0].phase"),

@@ -4,7 +4,7 @@ Each view has its own two axes in mm: *plan* u = y (starboard right), v = x (aft
 u = y, v = −z; *side* (from port) u = x, v = −z.  v grows downwards as on paper.
 """
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -97,50 +97,73 @@ def body_verdict(judgement: Judgement, body: str) -> Verdict | None:
 def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
     """Draw a build as it should stand and, `factor` times exaggerated, as it is believed to stand."""
     survey = build.surveyed
-    placed = _Exaggerated(judgement, factor)
+    rings = {b.id: body_ring(survey, b) for b in survey.bodies if b.id != FUSELAGE}
+    shown = _Shown(survey, judgement, factor, rings, judgement.readings)
     strokes: list[Stroke] = []
     if build.fuselage is not None:
         strokes += fuselage_strokes(build.fuselage)
     for body in survey.bodies:
-        if body.id != FUSELAGE:
-            strokes += _body_strokes(survey, body, judgement, placed)
-    marks = placed.points([(mark.body, mark.at) for mark in survey.marks])
-    where = {mark.id: point for mark, point in zip(survey.marks, marks, strict=True)}
+        if body.id in rings:
+            strokes += _body_strokes(survey, body, judgement, rings[body.id], shown.rings[body.id])
     for mark in survey.marks:
         # from the side only what lies on the centre line is told apart from its twin
         views = VIEWS if mark.at[1] == 0 else VIEWS[:2]
-        strokes += [
-            Stroke(view, "mark", project(view, [where[mark.id]]), mark.id) for view in views
-        ]
+        at = shown.marks[mark.id]
+        strokes += [Stroke(view, "mark", project(view, [at]), mark.id) for view in views]
     for reading in judgement.readings:
-        strokes += reading_strokes(survey, reading, where, placed.points)
+        strokes += reading_strokes(reading, shown)
     strokes += _board(strokes)
     return Picture(tuple(strokes))
+
+
+def keel_strokes(build: Build) -> tuple[Stroke, ...]:
+    """The side view as drawn, without anything that was measured: fuselage, formers, bodies."""
+    survey = build.surveyed
+    strokes = fuselage_strokes(build.fuselage) if build.fuselage is not None else []
+    for body in survey.bodies:
+        if body.id != FUSELAGE:
+            ring = body_ring(survey, body)
+            points = project("side", [ring[i] for i in _seen(survey, body, ring, "side")])
+            strokes.append(Stroke("side", "wanted", points, body.id, closed=True))
+    return tuple(stroke for stroke in strokes if stroke.view == "side")
 
 
 def held_strokes(
     build: Build, judgement: Judgement, factor: float, reading: Reading
 ) -> tuple[Stroke, ...]:
     """Where a reading that is not yet taken would be held."""
-    survey = build.surveyed
-    placed = _Exaggerated(judgement, factor)
-    marks = placed.points([(mark.body, mark.at) for mark in survey.marks])
-    where = {mark.id: point for mark, point in zip(survey.marks, marks, strict=True)}
-    return tuple(reading_strokes(survey, reading, where, placed.points))
+    return tuple(
+        reading_strokes(reading, _Shown(build.surveyed, judgement, factor, {}, (reading,)))
+    )
 
 
-class _Exaggerated:
-    """Points with their estimated displacement multiplied."""
+class _Shown:
+    """Marks, edges and gauges with their estimated displacement multiplied, all placed at once.
 
-    def __init__(self, judgement: Judgement, factor: float) -> None:
-        self._judgement = judgement
-        self._factor = factor
+    Attributes
+    ----------
+    marks, rings, gauges : dict
+        Points as they are shown, by mark, body, and id of an incidence reading.
+    """
 
-    def points(self, owned: Sequence[tuple[str, Point]]) -> Array:
+    def __init__(
+        self,
+        survey: Survey,
+        judgement: Judgement,
+        factor: float,
+        rings: dict[str, tuple[Point, ...]],
+        readings: Sequence[Reading],
+    ) -> None:
+        gauges = {r.id: _gauge_ends(survey, r) for r in readings if isinstance(r, Incidence)}
+        owned = [(mark.body, mark.at) for mark in survey.marks]
+        owned += [(body, point) for body, ring in rings.items() for point in ring]
+        owned += [end for ends in gauges.values() for end in ends]
         wanted = np.array([at for _, at in owned], dtype=float).reshape(-1, 3)
-        placed = self._judgement.net.placer_of(owned).place(self._judgement.solution.unknowns)
-        shown: Array = wanted + self._factor * (placed.airframe - wanted)
-        return shown
+        placed = judgement.net.placer_of(owned).place(judgement.solution.unknowns)
+        shown = iter(wanted + factor * (placed.airframe - wanted))
+        self.marks: dict[str, Array] = {mark.id: next(shown) for mark in survey.marks}
+        self.rings = {body: [next(shown) for _ in ring] for body, ring in rings.items()}
+        self.gauges = {name: [next(shown) for _ in ends] for name, ends in gauges.items()}
 
 
 def fuselage_strokes(fuselage: Fuselage) -> list[Stroke]:
@@ -190,52 +213,47 @@ def body_ring(survey: Survey, body: Body) -> tuple[Point, ...]:
     )
 
 
+def _seen(survey: Survey, body: Body, ring: tuple[Point, ...], view: View) -> list[int]:
+    """Which corners draw a body: a lying surface is seen from the side as its root chord."""
+    if view == "side" and not is_upright(survey, body):
+        rows = [i for i, point in enumerate(ring) if point[1] == body.origin[1]]
+        if rows:
+            return rows
+    return list(range(len(ring)))
+
+
 def _body_strokes(
-    survey: Survey, body: Body, judgement: Judgement, placed: _Exaggerated
+    survey: Survey,
+    body: Body,
+    judgement: Judgement,
+    ring: tuple[Point, ...],
+    now: Sequence[Array],
 ) -> list[Stroke]:
-    ring = body_ring(survey, body)
-    now = placed.points([(body.id, point) for point in ring])
     verdict = body_verdict(judgement, body.id)
     strokes = []
-    upright = is_upright(survey, body)
     for view in VIEWS:
-        # a lying surface is seen from the side as its root chord, whatever its dihedral
-        rows = [
-            i for i, p in enumerate(ring) if upright or view != "side" or p[1] == body.origin[1]
-        ]
-        rows = rows or list(range(len(ring)))
-        wanted, shown = (
-            project(view, [ring[i] for i in rows]),
-            project(view, [now[i] for i in rows]),
-        )
+        rows = _seen(survey, body, ring, view)
+        wanted = project(view, [ring[i] for i in rows])
+        shown = project(view, [now[i] for i in rows])
         strokes.append(Stroke(view, "wanted", wanted, body.id, closed=True))
         strokes.append(Stroke(view, "estimated", shown, body.id, closed=True, verdict=verdict))
     return strokes
 
 
-def reading_strokes(
-    survey: Survey,
-    reading: Reading,
-    where: dict[str, Array],
-    placed: Callable[[Sequence[tuple[str, Point]]], Array],
-) -> list[Stroke]:
+def reading_strokes(reading: Reading, shown: _Shown) -> list[Stroke]:
     """Where a reading is held: strings, plumb lines, straight edges, gauges."""
+    where = shown.marks
 
     def line(view: View, *points: Sequence[float] | Array) -> Stroke:
         return Stroke(view, "reading", project(view, points), reading.id)
 
     match reading:
         case Distance():
-            return [
-                line(
-                    _best_view(where[reading.from_], where[reading.to]),
-                    where[reading.from_],
-                    where[reading.to],
-                )
-            ]
+            a, b = where[reading.from_], where[reading.to]
+            return [line(_best_view(a, b), a, b)]
         case DistanceDifference():
-            a, b = reading.to
-            return [line("plan", where[a], where[reading.from_], where[b])]
+            a, b = (where[end] for end in reading.to)
+            return [line("plan", a, where[reading.from_], b)]
         case Height():
             top = where[reading.mark]
             return [line("behind", top, (top[0], top[1], top[2] - 60.0))]
@@ -248,12 +266,12 @@ def reading_strokes(
             points = [where[reading.from_], where[reading.at], where[reading.to]]
             return [line("behind", *points)]
         case Incidence():
-            return _gauge_strokes(survey, reading, placed)
+            ends = shown.gauges[reading.id]
+            return [line(view, *ends) for view in ("plan", "side")] if ends else []
 
 
-def _gauge_strokes(
-    survey: Survey, reading: Incidence, placed: Callable[[Sequence[tuple[str, Point]]], Array]
-) -> list[Stroke]:
+def _gauge_ends(survey: Survey, reading: Incidence) -> list[tuple[str, Point]]:
+    """Where an incidence gauge touches its body, leading and trailing edge."""
     body = survey.body(reading.body)
     if body is None:
         return []
@@ -262,8 +280,7 @@ def _gauge_strokes(
     ring = body_ring(survey, body) if body.id != FUSELAGE else ()
     xs = [point[0] for point in ring] or [0.0, 60.0]
     z = body.origin[2]
-    ends = placed([(body.id, (min(xs), y, z)), (body.id, (max(xs), y, z))])
-    return [Stroke(view, "reading", project(view, ends), reading.id) for view in ("plan", "side")]
+    return [(body.id, (min(xs), y, z)), (body.id, (max(xs), y, z))]
 
 
 def _best_view(a: Array, b: Array) -> View:

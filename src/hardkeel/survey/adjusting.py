@@ -116,8 +116,7 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
         covariance = (covariance + covariance.T) / 2
         redundancy = np.clip(1.0 - np.sum((scaled @ covariance) * scaled, axis=1), 0.0, 1.0)
         w = np.abs(residuals) / (sigmas * np.sqrt(np.maximum(redundancy, 1e-12)))
-    finite = np.isfinite(unknowns).all() and np.isfinite(covariance).all()
-    if not (finite and np.isfinite(residuals).all()):
+    if not all(np.isfinite(part).all() for part in (unknowns, covariance, residuals, w)):
         raise _overflow()
     return Solution(unknowns, covariance, slopes, residuals, redundancy, w, sigmas, placed)
 

@@ -11,8 +11,11 @@ from typing import Annotated, Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
-Finite = Annotated[float, Field(allow_inf_nan=False)]
-Positive = Annotated[float, Field(allow_inf_nan=False, gt=0)]
+# No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
+# overflows in the first square.
+_BEYOND: Final = 1e9
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND, le=_BEYOND)]
+Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=_BEYOND)]
 Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
 Point = tuple[Finite, Finite, Finite]
 Phase = Literal["dry", "wet", "cured"]

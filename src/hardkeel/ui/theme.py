@@ -1,6 +1,7 @@
 """Paper and ink: every colour, size and font of the window, in one place, light and dark."""
 
 from dataclasses import asdict, dataclass
+from functools import cache
 from importlib import resources
 from pathlib import Path
 from string import Template
@@ -106,9 +107,7 @@ class Theme:
 
     def colour(self, name: str, alpha: float = 1.0) -> QColor:
         """A palette colour by name."""
-        colour = QColor(getattr(self.palette, name))
-        colour.setAlphaF(alpha)
-        return colour
+        return _colour(getattr(self.palette, name), alpha)
 
     def px(self, size: float) -> int:
         """A size in pixels at this text scale."""
@@ -116,11 +115,23 @@ class Theme:
 
     def font(self, size: float = BASE_PX, *, narrow: bool = True, weight: int = 400) -> QFont:
         """The shipped face with tabular figures, `size` in unscaled pixels."""
-        font = QFont(NARROW if narrow else TEXT)
-        font.setPixelSize(max(1, self.px(size)))
-        font.setWeight(QFont.Weight(weight))
-        font.setFeature(QFont.Tag(b"tnum"), 1)
-        return font
+        return _font(NARROW if narrow else TEXT, max(1, self.px(size)), weight)
+
+
+@cache  # painting asks for some hundred of them each time
+def _colour(code: str, alpha: float) -> QColor:
+    colour = QColor(code)
+    colour.setAlphaF(alpha)
+    return colour
+
+
+@cache
+def _font(family: str, pixels: int, weight: int) -> QFont:
+    font = QFont(family)
+    font.setPixelSize(pixels)
+    font.setWeight(QFont.Weight(weight))
+    font.setFeature(QFont.Tag(b"tnum"), 1)
+    return font
 
 
 def make_theme(name: ThemeName, percent: int = 100) -> Theme:

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from hardkeel.base.errors import CannotSave
 from hardkeel.project.build import Build, empty_build
@@ -40,7 +40,12 @@ class Filing(QObject):
         self._hold: Hold | None = None
         self._stamp: Stamp | None = None
         self.path: Path | None = None
-        document.build_changed.connect(self._on_build_changed)
+        # The journal is written as soon as the answer to an edit is painted, not before it.
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(0)
+        self._soon.timeout.connect(self._write_journal)
+        document.build_changed.connect(self._soon.start)
         document.stack.cleanChanged.connect(self._on_clean_changed)
 
     @property
@@ -83,7 +88,7 @@ class Filing(QObject):
         """Put a build on the bench that no file holds yet."""
         self._document.open_build(build, clean=build == empty_build())
         self._take(None, None, None)
-        self._on_build_changed()
+        self._write_journal()
 
     def save(self) -> None:
         """Save where the build belongs.
@@ -138,7 +143,7 @@ class Filing(QObject):
         if rescued.path is not None and rescued.path.exists():
             hold = hold_file(rescued.path, self._state)
             self._take(rescued.path, None, hold)
-        self._on_build_changed()
+        self._write_journal()
         forget(rescued)
 
     def decline(self, rescued: Rescued) -> None:
@@ -147,6 +152,7 @@ class Filing(QObject):
 
     def close(self) -> None:
         """End in peace."""
+        self._soon.stop()
         self._journal.close()
         if self._hold is not None:
             self._hold.release()
@@ -158,7 +164,7 @@ class Filing(QObject):
         self._journal.clear()
         self.filed.emit()
 
-    def _on_build_changed(self) -> None:
+    def _write_journal(self) -> None:
         if not self.unsaved:
             self._journal.clear()
             return
@@ -168,5 +174,5 @@ class Filing(QObject):
             self.journal_failed.emit(str(fault.strerror or fault))
 
     def _on_clean_changed(self, _clean: bool) -> None:  # noqa: FBT001  the signal's own argument
-        self._on_build_changed()
+        self._soon.start()
         self.filed.emit()

@@ -3,7 +3,7 @@
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.project.build import Build
 from hardkeel.project.drafting import Draft
-from hardkeel.project.picture import body_verdict, fuselage_strokes, picture_of
+from hardkeel.project.picture import body_verdict, keel_strokes
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, sigma_of
@@ -235,13 +235,6 @@ def _pick_hint(draft: Draft) -> str:
 def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
     """The keel line: the airframe as drawn, with each part's worst check in words."""
     survey = build.surveyed
-    strokes = [
-        s
-        for s in picture_of(build, judgement, 0.0).of("side")
-        if s.role in ("fuselage", "former", "wanted")
-    ]
-    if build.fuselage is not None and not strokes:
-        strokes = [s for s in fuselage_strokes(build.fuselage) if s.view == "side"]
     parts = tuple(
         PartState(
             body.id,
@@ -252,7 +245,7 @@ def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
         for body in survey.bodies
         if body.id != FUSELAGE
     )
-    return Keel(tuple(strokes), parts)
+    return Keel(keel_strokes(build), parts)
 
 
 def _state_words(checks: list[Check], unit: LengthUnit) -> str:
