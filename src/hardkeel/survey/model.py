@@ -17,7 +17,9 @@ _BEYOND: Final = 1e9
 Finite = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND, le=_BEYOND)]
 Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=_BEYOND)]
 Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
-Point = tuple[Finite, Finite, Finite]
+# tighter, so that what is reckoned from places is itself a sound figure
+_Place = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND / 1000, le=_BEYOND / 1000)]
+Point = tuple[_Place, _Place, _Place]
 Phase = Literal["dry", "wet", "cured"]
 Side = Literal["port", "starboard", "centre"]
 Verdict = Literal["true", "out", "unsure"]

@@ -65,7 +65,9 @@ class BlankPage(QWidget):
         for number, words in enumerate(_STEPS, start=1):
             step = QHBoxLayout()
             step.setSpacing(16)
-            step.addWidget(label("big", str(number), wrap=False))
+            figure = label("big", str(number), wrap=False)
+            figure.setMinimumWidth(22)  # its digits are not all of one width
+            step.addWidget(figure)
             step.addWidget(label("heading", words, wrap=False))
             step.addStretch(1)
             outer.addLayout(step)

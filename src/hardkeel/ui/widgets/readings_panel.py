@@ -20,6 +20,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.ui.theme import Theme
 
 _ROW_PX: Final = 25
+_ONE_LINE_PX: Final = 240  # the longest usual name
 _VALUE_COLUMN: Final = 2
 _NOTE_COLUMN: Final = 4
 
@@ -113,7 +114,7 @@ class ReadingsPanel(QWidget):
         table.setEditTriggers(QAbstractItemView.EditTrigger.EditKeyPressed)
         table.setMouseTracking(True)
         table.setTabKeyNavigation(False)
-        table.setWordWrap(False)
+        table.setWordWrap(True)
         table.setItemDelegate(_OwnColour(table))
         table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
@@ -160,14 +161,16 @@ class ReadingsPanel(QWidget):
         note = max(0, min(px(250), room - px(250)))
         for column, width in enumerate((number, room - note, value, off, note)):
             header.resizeSection(column, width)
+        rows = self.table.verticalHeader()
+        if rows is not None:  # a name that would be cut goes on to a second line
+            lines = 1 if room - note >= px(_ONE_LINE_PX) else 1.75
+            rows.setDefaultSectionSize(px(_ROW_PX * lines))
+            self.table.scrollTo(self.table.currentIndex())
 
     def set_theme(self, theme: Theme) -> None:
         """Rows as tall as the text wants."""
         self._theme = theme
         self._fit_columns()
-        rows = self.table.verticalHeader()
-        if rows is not None:
-            rows.setDefaultSectionSize(theme.px(_ROW_PX))
 
     def show_heading(self, phase: str, count: str, moved: str, shown: frozenset[str]) -> None:
         """Say which phase is shown, how many readings it has, and what moved since the one before."""
