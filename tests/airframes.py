@@ -4,10 +4,11 @@ from typing import Any
 
 import numpy as np
 
+from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, network_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Body, Contact, Mark, Point, Reading, Seat, Shop, Survey, sigma_of
+from hardkeel.survey.model import Body, Contact, Mark, Reading, Seat, Shop, Survey, sigma_of
 from hardkeel.survey.proposing import candidates_of
 
 

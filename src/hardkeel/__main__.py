@@ -10,6 +10,9 @@ _HELP: Final = """\
 hardkeel [FILE]                              open the window
 hardkeel demo                                open the window with the demo build
 hardkeel true FILE [--json] [--phase PHASE] [--inches]   what is out of true, and by how much
+hardkeel audit FILE [--json] [--inches]      why a print does not measure up, and what to do
+hardkeel balance FILE [--json] [--inches]    where it balances, where the pack must sit
+hardkeel parts FILE [--json] [--inches]      every part, and where the lists disagree
 hardkeel export FILE --to DIR [--phase PHASE] [--inches]  write the record (PDF, CSV, build.json)
 hardkeel --version
 

@@ -5,6 +5,7 @@ from typing import Any, Final
 
 import numpy as np
 
+from hardkeel.demo.workshop import furnish
 from hardkeel.gauges.hidden import Hidden, hidden_from
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.project import edits
@@ -86,7 +87,7 @@ def demo_build() -> Build:
     }
     wet = hidden_from(build.surveyed, moved)
     build = _take(build, wet, rng, "wet", _wet_readings(), _START + timedelta(days=1, minutes=40))
-    return edits.set_phase(build, "dry")
+    return furnish(edits.set_phase(build, "dry"))
 
 
 def _take(

@@ -37,7 +37,7 @@ def readings_csv(build: Build, judgement: Judgement) -> str:
                 reading.id,
                 reading.phase or "",
                 reading.kind,
-                _plain(reading_name(build.surveyed, reading)),
+                plain(reading_name(build.surveyed, reading)),
                 f"{reading.value:g}",
                 "deg" if reading.kind in ANGULAR else "mm",
                 f"{sigma_of(reading):g}",
@@ -46,13 +46,13 @@ def readings_csv(build: Build, judgement: Judgement) -> str:
                 f"{fit.w:.3f}",
                 f"{fit.noticed_from:.3f}",
                 "yes" if fit.used else "no",
-                _plain(reading.instrument or ""),
+                plain(reading.instrument or ""),
                 reading.taken or "",
             )
         )
     return out.getvalue()
 
 
-def _plain(text: str) -> str:
+def plain(text: str) -> str:
     """Text that a spreadsheet will not take for a formula."""
     return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text

@@ -1,11 +1,14 @@
 """The whole document: what a ``.keel`` file's ``build.json`` holds."""
 
-from typing import Annotated, Final, Literal
+from typing import Final, Literal
 
-from pydantic import Field
-
+from hardkeel.balance.model import Balance, Mass, Wing
+from hardkeel.base.values import Finite, NotNegative, Place, Positive, Text, Value
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
-from hardkeel.survey.model import Finite, Phase, Positive, Survey, Text, Value
+from hardkeel.paper.model import Plan, Sheet
+from hardkeel.parts.model import Ledger
+from hardkeel.survey.model import Phase, Survey
 
 FORMAT_NAME: Final = "hardkeel"
 FORMAT_VERSION: Final = 1
@@ -14,46 +17,28 @@ FORMAT: Final = f"{FORMAT_NAME}/{FORMAT_VERSION}"
 ModelClass = Literal["trainer", "sport", "precision"]
 
 
-class Former(Value):
-    """A former at a station; half-width, bottom and top are to the outside, mm."""
+class TailSurface(Value):
+    """A tail surface; the contract's tail section with the place that it leaves open.
+
+    Attributes
+    ----------
+    span : float
+        mm; for a fin twice its height.
+    le_x, z : float, optional
+        Leading edge at the root; without them the surface has no place yet.  Our own keys, like
+        incidence and upright.
+    """
 
     id: Text
-    station: Finite
-    bottom: Finite
-    top: Finite
-    half_width: Annotated[float, Field(ge=0, allow_inf_nan=False)]
-    thickness: Positive | None = None
-    material: str | None = None
-
-
-class TailPost(Value):
-    """Where the sides close, mm."""
-
-    station: Finite
-    bottom: Finite
-    top: Finite
-    half_width: Annotated[float, Field(ge=0, allow_inf_nan=False)]
-
-
-class Fuselage(Value):
-    """The fuselage section as far as this version draws it; the rest is kept untouched."""
-
-    formers: tuple[Former, ...] = ()
-    tail_post: TailPost | None = None
-
-
-class Wing(Value):
-    """A straight-tapered wing, mm and degrees."""
-
-    id: Text
-    le_x: Finite
-    z: Finite
-    span: Positive
-    root_chord: Positive
-    tip_chord: Positive
+    span: Positive | None = None
+    root_chord: Positive | None = None
+    tip_chord: NotNegative | None = None
     sweep_le: Finite = 0.0
-    dihedral: Finite = 0.0
+    le_x: Place | None = None
+    z: Finite | None = None
     incidence: Finite = 0.0
+    dihedral: Finite = 0.0
+    upright: bool = False
 
 
 class Build(Value):
@@ -71,6 +56,12 @@ class Build(Value):
     phase: Phase | None = None
     fuselage: Fuselage | None = None
     wings: tuple[Wing, ...] = ()
+    tail: tuple[TailSurface, ...] = ()
+    masses: tuple[Mass, ...] = ()
+    balance: Balance | None = None
+    audit: tuple[Sheet, ...] = ()
+    plans: tuple[Plan, ...] = ()
+    ledger: Ledger | None = None
     survey: Survey | None = None
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
@@ -79,6 +70,21 @@ class Build(Value):
     def surveyed(self) -> Survey:
         """The survey, empty where the file has none."""
         return self.survey or Survey()
+
+    @property
+    def listed(self) -> Ledger:
+        """The ledger, empty where the file has none."""
+        return self.ledger or Ledger()
+
+    @property
+    def described(self) -> bool:
+        """Whether there is anything of an airframe yet."""
+        return bool(
+            self.survey is not None
+            or self.wings
+            or self.tail
+            or (self.fuselage is not None and self.fuselage.stops)
+        )
 
 
 def empty_build() -> Build:

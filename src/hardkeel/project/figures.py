@@ -1,22 +1,17 @@
 """A new build from a dozen figures: bodies, seats, marks and tools enough to true it today."""
 
-from itertools import pairwise
 from typing import Final
 
 from pydantic import BaseModel, ConfigDict
 
+from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
-from hardkeel.project.build import FORMAT, Build, Former, Fuselage, ModelClass, TailPost, Wing
-from hardkeel.project.shapes import (
-    Fin,
-    Surface,
-    fin_body,
-    fin_marks,
-    surface_body,
-    surface_marks,
-)
+from hardkeel.base.values import Finite, Positive
+from hardkeel.project.airframe import bodies_of, marks_from
+from hardkeel.project.build import FORMAT, Build, ModelClass, TailSurface
+from hardkeel.project.frames import SHEET_BOX, Frame, fuselage_from
 from hardkeel.survey.checking import TOLERANCES
-from hardkeel.survey.model import FUSELAGE, Body, Finite, Instrument, Mark, Positive, Survey
+from hardkeel.survey.model import Instrument, Survey
 
 # How much of the default tolerance a class allows.  Half a degree of incidence or roll is trimmed out
 # unnoticed on a slow trainer; a precision model is flown through manoeuvres in which a trimmed-out
@@ -61,12 +56,12 @@ class Figures(BaseModel):
     tools: tuple[str, ...] = ("tape", "line", "stand", "gauge", "level")
 
 
-def build_from(figures: Figures) -> Build:
+def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
     """Lay out a whole airframe around the figures.
 
     The tail arm runs from the wing's quarter chord to the stabilizer's, at the roots.  Nose, depth
     and formers are guesses in proportion, to be put right on the Lay out page; nothing in the
-    survey depends on them but the two pins in the fuselage.
+    survey depends on them but the pins in the fuselage and the width of the seats.
 
     Raises
     ------
@@ -78,71 +73,55 @@ def build_from(figures: Figures) -> Build:
     stab_le = figures.wing_le_x + figures.wing_root / 4 + figures.tail_arm - figures.stab_chord / 4
     wing_z, stab_z = round(0.55 * depth, 1), round(0.3 * depth, 1)
     tail_end = stab_le + figures.stab_chord
-    wing = Surface(
-        "wing",
-        figures.wing_le_x,
-        wing_z,
-        figures.wing_span,
-        figures.wing_root,
-        figures.wing_tip,
-        sweep=(figures.wing_root - figures.wing_tip) / 2,
+    wing = Wing(
+        id="wing",
+        le_x=figures.wing_le_x,
+        z=wing_z,
+        span=figures.wing_span,
+        root_chord=figures.wing_root,
+        tip_chord=figures.wing_tip,
+        sweep_le=(figures.wing_root - figures.wing_tip) / 2,
         dihedral=figures.wing_dihedral,
         incidence=figures.wing_incidence,
-        seat_width=round(0.55 * depth, 1),
     )
-    stab = Surface(
-        "stab",
-        stab_le,
-        stab_z,
-        figures.stab_span,
-        figures.stab_chord,
-        figures.stab_chord * 0.85,
-        sweep=figures.stab_chord * 0.1,
+    stab = TailSurface(
+        id="stab",
+        span=figures.stab_span,
+        root_chord=figures.stab_chord,
+        tip_chord=round(figures.stab_chord * 0.85, 2),
+        sweep_le=round(figures.stab_chord * 0.1, 2),
+        le_x=stab_le,
+        z=stab_z,
         incidence=figures.stab_incidence,
-        seat_width=round(0.25 * depth, 1),
     )
-    fin = Fin(
-        tail_end - figures.fin_chord,
-        stab_z + 6,
-        figures.fin_height,
-        figures.fin_chord,
-        figures.fin_chord * 0.6,
-        figures.fin_chord * 0.35,
+    fin = TailSurface(
+        id="fin",
+        span=2 * figures.fin_height,
+        root_chord=figures.fin_chord,
+        tip_chord=round(figures.fin_chord * 0.6, 2),
+        sweep_le=round(figures.fin_chord * 0.35, 2),
+        le_x=tail_end - figures.fin_chord,
+        z=stab_z + 6,
+        upright=True,
     )
-    fuselage = _fuselage(figures, depth, tail_end)
-    pins = fuselage_pins(fuselage, stab_le - 0.25 * figures.tail_arm)
-    survey = Survey(
-        bodies=(Body(id=FUSELAGE), surface_body(wing), surface_body(stab), fin_body(fin)),
-        marks=(
-            *pins,
-            *surface_marks(wing, "wing"),
-            *surface_marks(stab, "stabilizer"),
-            *fin_marks(fin),
-        ),
-        readings=(),
-        tolerances=class_tolerances(figures.model_class),
-        instruments=tuple(tool for tool in TOOL_CHOICES if tool.id in figures.tools),
-    )
-    shape = Wing(
-        id="wing",
-        le_x=wing.le_x,
-        z=wing.z,
-        span=wing.span,
-        root_chord=wing.root,
-        tip_chord=wing.tip,
-        sweep_le=wing.sweep,
-        dihedral=wing.dihedral,
-        incidence=wing.incidence,
-    )
-    return Build(
+    nose = figures.wing_le_x - max(_NOSE_SHARE * figures.wing_span, 60.0)
+    build = Build(
         format=FORMAT,
         name=figures.name.strip() or "My model",
         phase="dry",
         model_class=figures.model_class,
-        fuselage=fuselage,
-        wings=(shape,),
-        survey=survey,
+        fuselage=fuselage_from(frame, nose, tail_end - nose, depth),
+        wings=(wing,),
+        tail=(stab, fin),
     )
+    survey = Survey(
+        bodies=bodies_of(build),
+        marks=marks_from(build),
+        readings=(),
+        tolerances=class_tolerances(figures.model_class),
+        instruments=tuple(tool for tool in TOOL_CHOICES if tool.id in figures.tools),
+    )
+    return build.but(survey=survey)  # type: ignore[no-any-return]
 
 
 def class_tolerances(model_class: ModelClass) -> dict[str, float] | None:
@@ -159,83 +138,6 @@ def class_tolerances(model_class: ModelClass) -> dict[str, float] | None:
         return TOLERANCES.get(check, TOLERANCES.get(kind, 0.5))
 
     return {check: round(default(check) * factor, 3) for check in ids}
-
-
-def fuselage_pins(fuselage: Fuselage, tail_x: float) -> tuple[Mark, ...]:
-    """Marks that tie readings to the fuselage.
-
-    Two pins on the top centre line to swing a line from, one under the nose, and the two upper
-    longerons at the widest former: without something that has width nobody could tell a wing that
-    is not level from a fuselage that leans.
-    """
-
-    def top_at(x: float) -> float:
-        stations = [(f.station, f.top) for f in fuselage.formers]
-        if fuselage.tail_post is not None:
-            stations.append((fuselage.tail_post.station, fuselage.tail_post.top))
-        for (x0, z0), (x1, z1) in pairwise(stations):
-            if x0 <= x <= x1:
-                return z0 + (z1 - z0) * (x - x0) / (x1 - x0)
-        return stations[0][1] if x < stations[0][0] else stations[-1][1]
-
-    nose_x = fuselage.formers[0].station + 10
-    places = {"nose_pin": nose_x, "tail_pin": tail_x}
-    pins = [
-        Mark(
-            id=name,
-            body=FUSELAGE,
-            at=(round(x, 1), 0.0, round(top_at(x), 1)),
-            label=name.replace("_", " "),
-        )
-        for name, x in places.items()
-    ]
-    nose = fuselage.formers[0]
-    foot = Mark(
-        id="nose_foot", body=FUSELAGE, at=(nose.station, 0.0, nose.bottom), label="nose underside"
-    )
-    widest = max(fuselage.formers, key=lambda former: former.half_width)
-    sides = [
-        Mark(
-            id=f"longeron_{side}",
-            body=FUSELAGE,
-            at=(widest.station, sign * widest.half_width, widest.top),
-            label=f"{widest.id} upper longeron {side}",
-        )
-        for side, sign in (("port", -1), ("starboard", 1))
-    ]
-    return (*pins, foot, *sides)
-
-
-def _fuselage(figures: Figures, depth: float, tail_end: float) -> Fuselage:
-    nose = figures.wing_le_x - max(_NOSE_SHARE * figures.wing_span, 60.0)
-    # station (share of the length), bottom, top and half-width as shares of the depth
-    shares = (
-        (0.0, -0.30, 0.25, 0.22),
-        (0.10, -0.40, 0.40, 0.30),
-        (0.20, -0.45, 0.53, 0.32),
-        (0.42, -0.42, 0.53, 0.32),
-        (0.60, -0.28, 0.45, 0.25),
-        (0.78, -0.12, 0.37, 0.17),
-        (0.92, 0.02, 0.31, 0.10),
-    )
-    length = tail_end - nose
-    formers = tuple(
-        Former(
-            id=f"F{i}",
-            station=round(nose + share * length, 1),
-            bottom=round(low * depth, 1),
-            top=round(high * depth, 1),
-            half_width=round(half * depth, 1),
-        )
-        for i, (share, low, high, half) in enumerate(shares, start=1)
-    )
-    post = TailPost(
-        station=round(tail_end, 1),
-        bottom=round(0.08 * depth, 1),
-        top=round(0.28 * depth, 1),
-        half_width=round(0.05 * depth, 1),
-    )
-    return Fuselage(formers=formers, tail_post=post)
 
 
 def _check(figures: Figures) -> None:

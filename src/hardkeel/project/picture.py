@@ -10,9 +10,11 @@ from typing import Final, Literal
 
 import numpy as np
 
+from hardkeel.base.values import Point
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.hull import Point2, convex_hull
 from hardkeel.geometry.rotation import Array
-from hardkeel.project.build import Build, Fuselage
+from hardkeel.project.build import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import (
     FUSELAGE,
@@ -23,7 +25,6 @@ from hardkeel.survey.model import (
     Height,
     Incidence,
     Offset,
-    Point,
     Reading,
     Survey,
     Tilt,

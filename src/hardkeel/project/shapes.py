@@ -7,7 +7,8 @@ and top.
 import math
 from dataclasses import dataclass
 
-from hardkeel.survey.model import Body, Contact, Mark, Point, Seat
+from hardkeel.base.values import Point
+from hardkeel.survey.model import Body, Contact, Mark, Seat
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +122,7 @@ class Fin:
     root: float
     tip: float
     sweep: float = 0.0
+    id: str = "fin"
 
 
 def fin_body(fin: Fin) -> Body:
@@ -137,7 +139,7 @@ def fin_body(fin: Fin) -> Body:
         for place, x in (("front", fin.le_x + 5), ("rear", fin.le_x + fin.root - 5))
     )
     return Body(
-        id="fin",
+        id=fin.id,
         pivot=pivot,
         span=fin.height,
         chord=fin.root,
@@ -150,12 +152,12 @@ def fin_marks(fin: Fin) -> tuple[Mark, ...]:
     """Marks at the four corners."""
     top, foot = fin.z + fin.height, fin.z
     places = {
-        "fin_top_le": (fin.le_x + fin.sweep, top),
-        "fin_top_te": (fin.le_x + fin.sweep + fin.tip, top),
-        "fin_foot_le": (fin.le_x, foot),
-        "fin_foot_te": (fin.le_x + fin.root, foot),
+        f"{fin.id}_top_le": (fin.le_x + fin.sweep, top),
+        f"{fin.id}_top_te": (fin.le_x + fin.sweep + fin.tip, top),
+        f"{fin.id}_foot_le": (fin.le_x, foot),
+        f"{fin.id}_foot_te": (fin.le_x + fin.root, foot),
     }
     return tuple(
-        Mark(id=name, body="fin", at=(x, 0.0, z), label=name.replace("_", " "))
+        Mark(id=name, body=fin.id, at=(x, 0.0, z), label=name.replace("_", " "))
         for name, (x, z) in places.items()
     )

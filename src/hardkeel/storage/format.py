@@ -9,8 +9,8 @@ from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
 from hardkeel.project.build import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
+from hardkeel.project.soundness import check_build
 from hardkeel.survey.model import DEFAULT_SIGMA
-from hardkeel.survey.soundness import check_survey
 
 Json = dict[str, Any]
 _TAG_AT: Final = 3  # survey, readings, number, kind
@@ -53,9 +53,7 @@ def build_from_data(data: object) -> Build:
         raise _told(fault) from None
     except (ValueError, RecursionError):
         raise BadInput("build.json", "is nested too deeply to be read") from None
-    if build.survey is not None:
-        check_survey(build.survey)
-    _check_formers(build)
+    check_build(build)
     return build
 
 
@@ -117,19 +115,6 @@ def _migrated(data: Json) -> Json:
     if version < 1:
         raise BadInput("format", f'"{found}" never existed')
     return data
-
-
-def _check_formers(build: Build) -> None:
-    seen: set[str] = set()
-    for i, former in enumerate(build.fuselage.formers if build.fuselage else ()):
-        if former.id in seen:
-            raise BadInput(f"fuselage.formers[{i}].id", f'"{former.id}" is used twice')
-        seen.add(former.id)
-    wings: set[str] = set()
-    for i, wing in enumerate(build.wings):
-        if wing.id in wings:
-            raise BadInput(f"wings[{i}].id", f'"{wing.id}" is used twice')
-        wings.add(wing.id)
 
 
 def _told(fault: ValidationError) -> BadInput:

@@ -3,8 +3,10 @@
 import io
 import zipfile
 import zlib
+from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path, PurePosixPath, PureWindowsPath
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -16,6 +18,7 @@ BUILD_JSON: Final = "build.json"
 SUFFIX: Final = ".keel"
 _LARGEST_JSON: Final = 64 * 1024 * 1024
 _LARGEST_FILE: Final = 1024 * 1024 * 1024
+_LARGEST_IMAGE: Final = 256 * 1024 * 1024
 _EPOCH: Final = (1980, 1, 1, 0, 0, 0)  # zip's own beginning: the same build gives the same bytes
 
 
@@ -32,6 +35,25 @@ class Loaded:
     build: Build
     path: Path
     stamp: Stamp
+
+    def attached(self) -> dict[str, bytes]:
+        """The images that the build names, as far as its file holds them."""
+        wanted = [plan.image for plan in self.build.plans]
+        if not wanted:
+            return {}
+        if self.path.suffix.lower() == ".json":
+            beside = {name: self.path.parent / name for name in wanted}
+            return {name: file.read_bytes() for name, file in beside.items() if file.is_file()}
+        found: dict[str, bytes] = {}
+        try:
+            with zipfile.ZipFile(self.path) as archive:
+                held = {info.filename: info.file_size for info in archive.infolist()}
+                for name in wanted:
+                    if held.get(name, _LARGEST_IMAGE + 1) <= _LARGEST_IMAGE:
+                        found[name] = archive.read(name)
+        except (zipfile.BadZipFile, zlib.error, OSError, RuntimeError):
+            return found  # the build itself is sound; a picture that is not is told as missing
+        return found
 
 
 def load(path: Path) -> Loaded:
@@ -58,13 +80,20 @@ def load(path: Path) -> Loaded:
     return Loaded(build_from_text(text), path, stamp)
 
 
-def save(build: Build, path: Path, expected: Stamp | None = None) -> Stamp:
+def save(
+    build: Build,
+    path: Path,
+    expected: Stamp | None = None,
+    attached: Mapping[str, bytes] = MappingProxyType({}),
+) -> Stamp:
     """Write a build, keeping photos, plans and whatever else the old file holds.
 
     Parameters
     ----------
     expected : Stamp, optional
         How the file looked when it was read; saving is refused when it looks otherwise now.
+    attached : mapping of str to bytes
+        Images that the build names; a bare ``build.json`` gets them in a folder beside it.
 
     Raises
     ------
@@ -73,13 +102,21 @@ def save(build: Build, path: Path, expected: Stamp | None = None) -> Stamp:
     """
     text = text_of(build).encode("utf-8")
     if path.suffix.lower() == ".json":
+        for name, data in attached.items():
+            beside = path.parent / name
+            if not beside.exists():
+                beside.parent.mkdir(parents=True, exist_ok=True)
+                write_atomically(beside, data, versions=0)
         return write_atomically(path, text, expected)
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
         info = zipfile.ZipInfo(BUILD_JSON, _EPOCH)
         info.compress_type = zipfile.ZIP_DEFLATED
         archive.writestr(info, text)
-        _carry_over(path, archive)
+        kept = _carry_over(path, archive)
+        for name, data in attached.items():
+            if name not in kept:
+                archive.writestr(zipfile.ZipInfo(name, _EPOCH), data)
     return write_atomically(path, packed.getvalue(), expected)
 
 
@@ -117,14 +154,18 @@ def _check_name(name: str) -> None:
         raise BadInput(name, "climbs out of the zip, which is not allowed")
 
 
-def _carry_over(old: Path, archive: zipfile.ZipFile) -> None:
+def _carry_over(old: Path, archive: zipfile.ZipFile) -> set[str]:
+    """Copy what else the old file held; the names copied."""
+    kept: set[str] = set()
     if not old.is_file():
-        return
+        return kept
     try:
         with zipfile.ZipFile(old) as before:
             for info in before.infolist():
                 if info.filename != BUILD_JSON and not info.is_dir():
                     archive.writestr(info, before.read(info))
+                    kept.add(info.filename)
     except (zipfile.BadZipFile, zlib.error, OSError):
         # What stood there was no sound build of ours; the version kept beside still holds it.
-        return
+        return kept
+    return kept

@@ -7,9 +7,10 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.layout import Layout, lay_out
-from hardkeel.survey.model import FUSELAGE, Point, Reading, Survey, sigma_of
+from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placed, Placer
 

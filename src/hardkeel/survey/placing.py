@@ -6,9 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array, turns
 from hardkeel.survey.layout import Layout
-from hardkeel.survey.model import Body, Point
+from hardkeel.survey.model import Body
 
 Rows = NDArray[np.intp]
 

@@ -6,6 +6,7 @@ from functools import lru_cache
 from itertools import combinations
 from typing import Any, Final
 
+from hardkeel.base.values import Point
 from hardkeel.survey.model import (
     FUSELAGE,
     AngleAt,
@@ -17,7 +18,6 @@ from hardkeel.survey.model import (
     Instrument,
     Mark,
     Offset,
-    Point,
     Reading,
     Survey,
     Tilt,

@@ -7,6 +7,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from hardkeel.base.errors import CannotSave
 from hardkeel.project.build import Build, empty_build
 from hardkeel.storage.atomic import Stamp
+from hardkeel.storage.attaching import Images
 from hardkeel.storage.holding import Hold, hold_file
 from hardkeel.storage.journal import Journal, Rescued, forget, orphans
 from hardkeel.storage.package import load, save
@@ -37,6 +38,7 @@ class Filing(QObject):
         self._document = document
         self._state = state
         self._journal = Journal(state)
+        self.images = Images(state)
         self._hold: Hold | None = None
         self._stamp: Stamp | None = None
         self.path: Path | None = None
@@ -67,6 +69,7 @@ class Filing(QObject):
         held = self._hold if path == self.path and self._hold else hold_file(path, self._state)
         try:
             loaded = load(path)
+            self.images.keep(loaded.attached())
             self._document.open_build(loaded.build)
         except BaseException:
             if held is not self._hold:
@@ -82,7 +85,9 @@ class Filing(QObject):
         BadInput
             When it can't be read.
         """
-        self.start(load(path).build)
+        loaded = load(path)
+        self.images.keep(loaded.attached())
+        self.start(loaded.build)
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that no file holds yet."""
@@ -100,7 +105,8 @@ class Filing(QObject):
         """
         if self.path is None:
             raise CannotSave("this build has no file yet")
-        self._stamp = save(self._document.build, self.path, self._stamp)
+        build = self._document.build
+        self._stamp = save(build, self.path, self._stamp, self.images.of(build))
         self._document.stack.setClean()
         self._journal.clear()
         self.filed.emit()
@@ -118,7 +124,8 @@ class Filing(QObject):
         path = path.absolute()
         held = self._hold if path == self.path and self._hold else hold_file(path, self._state)
         try:
-            stamp = save(self._document.build, path)
+            build = self._document.build
+            stamp = save(build, path, attached=self.images.of(build))
         except BaseException:
             if held is not self._hold:
                 held.release()

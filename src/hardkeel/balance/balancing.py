@@ -1,0 +1,180 @@
+"""Where it balances, where the pack must sit, and what the nose wants."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
+from hardkeel.base.errors import BadInput
+
+# Surfaces that do not count for the mean chord, should a file list them among its wings.
+_NO_WINGS: Final = frozenset({"stab", "fin", "canard"})
+_FINGER_MM: Final = 3.0  # to spare on each side, so that the pack comes out again
+
+
+@dataclass(frozen=True, slots=True)
+class MeanChord:
+    """The mean aerodynamic chord and where its leading edge lies, mm."""
+
+    length: float
+    le_x: float
+
+
+@dataclass(frozen=True, slots=True)
+class Balanced:
+    """The answer, grams and mm.
+
+    Attributes
+    ----------
+    mass, x, percent
+        With battery and nose weight in; percent of the mean chord.
+    battery_x : float or None
+        Where the middle of the pack must sit for the target, whether or not it can.
+    placed_x : float or None
+        Where it goes then: there, or the nearer end of its bay.
+    nose_weight : float or None
+        Never negative; ``None`` where weight at that place can't help.
+    """
+
+    mass: float
+    chord: MeanChord | None
+    target_x: float
+    battery_x: float | None
+    placed_x: float | None
+    battery_fits: bool | None
+    x: float
+    percent: float | None
+    nose_weight: float | None
+
+
+def mean_chord(wing: Wing) -> MeanChord:
+    """Mean aerodynamic chord of a straight-tapered wing.
+
+    With taper λ: c = ⅔ root (1+λ+λ²)/(1+λ), found at y = span/6 (1+2λ)/(1+λ); the contract's
+    formula, as in every textbook (e.g. J. D. Anderson, "Aircraft Performance and Design", 1999).
+    """
+    taper = wing.tip_chord / wing.root_chord
+    length = 2 / 3 * wing.root_chord * (1 + taper + taper**2) / (1 + taper)
+    y = wing.span / 6 * (1 + 2 * taper) / (1 + taper)
+    return MeanChord(length, wing.le_x + wing.sweep_le * y / (wing.span / 2))
+
+
+def mean_chord_of(wings: Sequence[Wing]) -> MeanChord | None:
+    """The mean chord of all wings weighted by area, so that a biplane has one; ``None`` without."""
+    lifting = [wing for wing in wings if wing.id not in _NO_WINGS]
+    if not lifting:
+        return None
+    areas = [wing.span * (wing.root_chord + wing.tip_chord) / 2 for wing in lifting]
+    chords = [mean_chord(wing) for wing in lifting]
+    total = sum(areas)
+    return MeanChord(
+        sum(a * c.length for a, c in zip(areas, chords, strict=True)) / total,
+        sum(a * c.le_x for a, c in zip(areas, chords, strict=True)) / total,
+    )
+
+
+def balance_of(masses: Sequence[Mass], wings: Sequence[Wing], wanted: Balance) -> Balanced:
+    """Put the pack where it must sit, and weight in the nose where that is not enough.
+
+    Raises
+    ------
+    BadInput
+        When there is no target, nothing weighs anything, or the target needs a wing that is not there.
+    """
+    check_balance(masses, wanted)
+    chord = mean_chord_of(wings)
+    target = _target(wanted, chord)
+    mass = sum(one.mass for one in masses)
+    moment = sum(one.mass * one.x for one in masses)
+    battery_x, placed, fits = None, None, None
+    if wanted.battery is not None:
+        battery_x, placed = _place(wanted.battery, mass, moment, target)
+        fits = placed == battery_x
+        mass += wanted.battery.mass
+        moment += wanted.battery.mass * placed
+    if mass <= 0:
+        raise BadInput("masses", "nothing weighs anything yet")
+    weight: float | None = 0.0
+    # what is left over, as a moment about the target; the pack in its own place leaves none
+    left = moment - target * mass
+    if not fits and abs(left) > 1e-9 * max(1.0, abs(moment)):
+        weight = _weight(left, target, wanted.nose_weight_x)
+        if weight is not None and wanted.nose_weight_x is not None:
+            mass += weight
+            moment += weight * wanted.nose_weight_x
+    x = moment / mass
+    percent = (x - chord.le_x) / chord.length * 100 if chord is not None else None
+    return Balanced(mass, chord, target, battery_x, placed, fits, x, percent, weight)
+
+
+def check_balance(masses: Sequence[Mass], wanted: Balance) -> None:
+    """Raise on what does not hang together.
+
+    Raises
+    ------
+    BadInput
+        Naming the place.
+    """
+    seen: set[str] = set()
+    for i, one in enumerate(masses):
+        if one.id in seen:
+            raise BadInput(f"masses[{i}].id", f'"{one.id}" is used twice')
+        seen.add(one.id)
+    if wanted.battery is not None:
+        if wanted.battery.id in seen:
+            raise BadInput("balance.battery.id", f'"{wanted.battery.id}" is among the masses too')
+        between = wanted.battery.between
+        if between is not None and between[0] > between[1]:
+            raise BadInput("balance.battery.between", "must run from front to rear")
+    for i, hatch in enumerate(wanted.hatches):
+        if hatch.between[0] >= hatch.between[1]:
+            raise BadInput(f"balance.hatches[{i}].between", "must run from front to rear")
+
+
+def hatch_for(pack: Battery, hatches: Sequence[Hatch]) -> tuple[Hatch, str] | None:
+    """The first hatch that the pack passes, and how: ``flat`` or ``end first``; ``None`` for none.
+
+    Needs the pack's size.  A few millimetres are left for fingers.
+    """
+    if pack.size is None:
+        return None
+    length, width, height = pack.size
+    for hatch in hatches:
+        opening = hatch.between[1] - hatch.between[0] - 2 * _FINGER_MM
+        across = hatch.width - 2 * _FINGER_MM
+        if length <= opening and min(width, height) <= across:
+            return hatch, "flat"
+        if (height <= opening and width <= across) or (width <= opening and height <= across):
+            return hatch, "end first"
+    return None
+
+
+def nose_cost(extra_mass: float, x: float, target_x: float, nose_x: float) -> float | None:
+    """Grams that the nose wants for a gram more at x; negative ahead of the balance point."""
+    return _weight((x - target_x) * extra_mass, target_x, nose_x, signed=True)
+
+
+def _target(wanted: Balance, chord: MeanChord | None) -> float:
+    if wanted.target_x is not None:
+        return wanted.target_x
+    if wanted.target_percent is None:
+        raise BadInput("balance", "has neither target_percent nor target_x")
+    if chord is None:
+        raise BadInput("balance.target_percent", "needs a wing to be a percentage of")
+    return chord.le_x + wanted.target_percent / 100 * chord.length
+
+
+def _place(pack: Battery, mass: float, moment: float, target: float) -> tuple[float, float]:
+    needed = (target * (mass + pack.mass) - moment) / pack.mass
+    if pack.between is None:
+        return needed, needed
+    return needed, min(max(needed, pack.between[0]), pack.between[1])
+
+
+def _weight(
+    left: float, target: float, nose_x: float | None, *, signed: bool = False
+) -> float | None:
+    if nose_x is None or nose_x == target:
+        return None
+    weight = left / (target - nose_x)
+    return weight if weight >= 0 or signed else None

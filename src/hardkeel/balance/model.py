@@ -1,0 +1,69 @@
+"""Wings, masses and the balance section, as the file holds them: mm, degrees, grams."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from hardkeel.base.values import Finite, NotNegative, Place, Positive, Text, Value
+
+
+class Wing(Value):
+    """A straight-tapered wing, mm and degrees."""
+
+    id: Text
+    le_x: Place
+    z: Finite = 0.0
+    span: Positive
+    root_chord: Positive
+    tip_chord: NotNegative
+    sweep_le: Finite = 0.0
+    dihedral: Finite = 0.0
+    incidence: Finite = 0.0
+
+
+class Mass(Value):
+    """Something with a weight at a station, grams and mm.
+
+    Attributes
+    ----------
+    weighed : bool
+        On a scale, not estimated.
+    """
+
+    id: Text
+    mass: NotNegative
+    x: Place
+    weighed: bool = False
+
+
+class Battery(Value):
+    """The pack; `between` is where its middle may sit, mm.
+
+    Attributes
+    ----------
+    size : tuple of float, optional
+        Length, width, height, mm; our own key.
+    """
+
+    id: Text = "pack"
+    mass: Positive
+    between: tuple[Place, Place] | None = None
+    size: tuple[Positive, Positive, Positive] | None = None
+
+
+class Hatch(Value):
+    """An opening for the pack: `between` along the fuselage and `width` across, mm; our own key."""
+
+    id: Text
+    between: tuple[Place, Place]
+    width: Positive
+
+
+class Balance(Value):
+    """Where the model shall balance, and what there is to bring it there."""
+
+    target_percent: Annotated[float, Field(ge=-100, le=200, allow_inf_nan=False)] | None = None
+    target_x: Place | None = None
+    battery: Battery | None = None
+    nose_weight_x: Place | None = None
+    hatches: tuple[Hatch, ...] = ()

@@ -1,0 +1,41 @@
+"""What every value of a build is made of: checked, frozen, and giving back keys it does not know.
+
+These are frozen pydantic models rather than dataclasses, against the house's habit, for one reason:
+a file may hold keys that we do not know and must give back (`extra="allow"` does that at every
+level), and the same definition then checks a file and a builder's entry alike.
+"""
+
+from typing import Annotated, Any, Final
+
+from pydantic import BaseModel, ConfigDict, Field
+
+# No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
+# overflows in the first square.
+_BEYOND: Final = 1e9
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND, le=_BEYOND)]
+Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=_BEYOND)]
+NotNegative = Annotated[float, Field(allow_inf_nan=False, ge=0, le=_BEYOND)]
+Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
+# tighter, so that what is reckoned from places is itself a sound figure
+Place = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND / 1000, le=_BEYOND / 1000)]
+Point = tuple[Place, Place, Place]
+Point2 = tuple[Place, Place]
+
+
+class Value(BaseModel):
+    """A frozen value that keeps the keys it does not know."""
+
+    model_config = ConfigDict(
+        frozen=True, extra="allow", strict=True, populate_by_name=True, serialize_by_alias=True
+    )
+
+    def but(self, **changes: object) -> "Any":
+        """Return a copy with these fields changed and checked again.
+
+        Returns ``Any`` because pydantic's own `model_copy` skips the checks and a typed `Self` would
+        need every caller to know that; the class of the result is the class of this value.
+        """
+        kept = {name: getattr(self, name) for name in self.model_fields_set}
+        kept.update(self.model_extra or {})
+        kept.update(changes)
+        return type(self)(**kept)

@@ -1,0 +1,105 @@
+"""The parts list as CSV and PDF, and a former as DXF."""
+
+import csv
+import io
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.export.sheets import plain
+from hardkeel.fuselage.cutting import FormerShape
+from hardkeel.parts.handing import wrong_pairs
+from hardkeel.parts.lists import compare
+from hardkeel.project.build import Build
+from hardkeel.project.ledger import parts_of, weights_of
+from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
+
+COLUMNS: Final = (
+    "id",
+    "name",
+    "of",
+    "hand",
+    "pieces",
+    "material",
+    "grain",
+    "length_mm",
+    "width_mm",
+    "thickness_mm",
+    "station_mm",
+    "state",
+    "estimated_g",
+    "weighed_g",
+)
+
+
+def parts_csv(build: Build) -> str:
+    """Every part, one line each, millimetres and grams."""
+    parts = parts_of(build)
+    weights, states = weights_of(build, parts), build.listed.states
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for part in parts:
+        weight = weights[part.id]
+        writer.writerow(
+            (
+                plain(part.id),
+                plain(part.name),
+                plain(part.of),
+                hand_words(part),
+                part.pieces,
+                plain(part.material or ""),
+                part.grain,
+                *(f"{side:g}" for side in part.size),
+                "" if part.x is None else f"{part.x:g}",
+                states.get(part.id, "wanted"),
+                "" if weight.estimated is None else f"{weight.estimated:.2f}",
+                "" if weight.weighed is None else f"{weight.weighed:.2f}",
+            )
+        )
+    return out.getvalue()
+
+
+def parts_rows(build: Build, unit: LengthUnit) -> list[list[str]]:
+    """The same for paper: name, pieces, wood, size, weight, state."""
+    parts = parts_of(build)
+    weights = weights_of(build, parts)
+    rows = [["Part", "Pieces", "Wood", "Grain", "Size", "Weight", "State"]]
+    for part in parts:
+        best = weights[part.id].best
+        size = " × ".join(format_length(side, unit).split(" ")[0] for side in part.size)
+        pieces = f"{part.pieces}" + (", both hands" if part.hand == "pair" else "")
+        rows.append(
+            [
+                part.name,
+                pieces,
+                part.material or "–",
+                "" if part.grain == "any" else part.grain,
+                size,
+                "–" if best is None else f"{best:.1f} g",
+                build.listed.states.get(part.id, "wanted"),
+            ]
+        )
+    return rows
+
+
+def parts_notes(build: Build) -> list[str]:
+    """Where the lists disagree, and pairs of one hand."""
+    parts, ledger = parts_of(build), build.listed
+    told = [difference_sentence(one) for one in compare(parts, ledger.printed, ledger.box)]
+    return told + [pair_sentence(part) for part in wrong_pairs(parts, ledger)]
+
+
+def former_dxf(shape: FormerShape) -> str:
+    """A former's cut line as DXF, mm: layer CUT for the wood, OUTSIDE for the finished section."""
+    from ezdxf.filemanagement import new  # noqa: PLC0415  heavy, and only for a former
+
+    drawing = new("R2010", units=4)
+    space = drawing.modelspace()
+    for name, colour in (("CUT", 7), ("OUTSIDE", 8)):
+        drawing.layers.add(name, color=colour)
+    for ring in shape.wood:
+        space.add_lwpolyline(ring, close=True, dxfattribs={"layer": "CUT"})
+    space.add_lwpolyline(shape.outside, close=True, dxfattribs={"layer": "OUTSIDE"})
+    out = io.StringIO()
+    drawing.write(out)
+    return out.getvalue()

@@ -1,0 +1,228 @@
+"""What a former is cut to: skins off, longerons notched in, holes out; and against its template.
+
+Plane of the former: (y, z), airframe axes, mm.  Polygons by shapely.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from shapely import maximum_inscribed_circle
+from shapely.affinity import scale, translate
+from shapely.geometry import MultiPolygon, Point, Polygon, box
+from shapely.geometry.base import BaseGeometry
+from shapely.ops import unary_union
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
+from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
+
+Ring = tuple[Point2, ...]
+_CORNER_STEPS: Final = 10
+_RIM_MM: Final = 6.0  # wood left around a lightening hole
+_SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
+_MOST_HOLES: Final = 6
+_THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
+
+
+@dataclass(frozen=True, slots=True)
+class FormerShape:
+    """A former as drawn and as cut.
+
+    Attributes
+    ----------
+    outside : tuple of (y, z)
+        The finished airframe's section.
+    wood : tuple of rings
+        What is cut, outer edge first, then holes; empty where nothing is left.
+    area : float
+        Of the wood, mm².
+    lightening : tuple of (y, z, radius)
+    cautions : tuple of str
+        What would break or fall apart: ids of cut-outs, or ``split``.
+    """
+
+    outside: Ring
+    wood: tuple[Ring, ...]
+    area: float
+    lightening: tuple[tuple[float, float, float], ...]
+    cautions: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Misfit:
+    """A template against the former that the loft wants, mm; positive where it stands proud."""
+
+    side: float
+    top: float
+    bottom: float
+
+    @property
+    def worst(self) -> float:
+        """The one that is furthest off, with its sign."""
+        return max((self.side, self.top, self.bottom), key=abs)
+
+
+def shape_of(fuselage: Fuselage, former: Former) -> FormerShape:
+    """Cut a former out of its section.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself.
+    """
+    outside = _outside(former)
+    inner = _inside(fuselage, former, outside)
+    wood = inner.difference(unary_union(_notches(fuselage, inner)))
+    holes = [_hole(former, cut) for cut in former.cutouts]
+    cautions = [
+        cut.id
+        for cut, hole in zip(former.cutouts, holes, strict=True)
+        if cut.kind != "hatch" and not wood.buffer(-_THIN_MM).contains(hole)
+    ]
+    wood = wood.difference(unary_union(holes))
+    circles = _lightening(wood) if former.lightened else []
+    wood = wood.difference(unary_union([Point(y, z).buffer(r, 48) for y, z, r in circles]))
+    if isinstance(wood, MultiPolygon):
+        cautions.append("split")
+    return FormerShape(
+        outside=_ring(outside.exterior.coords),
+        wood=_rings(wood),
+        area=float(wood.area),
+        lightening=tuple(circles),
+        cautions=tuple(cautions),
+    )
+
+
+def misfit_of(former: Former, template: Template) -> Misfit:
+    """How a template stands against what the loft wants."""
+    return Misfit(
+        side=template.half_width - former.half_width,
+        top=template.top - former.top,
+        bottom=former.bottom - template.bottom,
+    )
+
+
+def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) -> Former:
+    """A former with its own outline, put upright on the centre line, mm.
+
+    Raises
+    ------
+    BadInput
+        When the outline encloses nothing.
+    """
+    shape = Polygon(ring) if len(ring) > 2 else Polygon()  # noqa: PLR2004  a triangle at least
+    if not shape.is_valid or shape.area <= 0:
+        raise BadInput("outline", "does not close around anything")
+    left, low, right, high = shape.bounds
+    middle = (left + right) / 2
+    return Former(
+        id=former_id,
+        station=station,
+        half_width=round((right - left) / 2, 3),
+        bottom=round(low, 3),
+        top=round(high, 3),
+        outline=tuple((round(y - middle, 3), round(z, 3)) for y, z in _ring(shape.exterior.coords)),
+    )
+
+
+def _outside(former: Former) -> Polygon:
+    if former.outline:
+        own = Polygon(former.outline)
+        if not own.is_valid or own.area <= 0:
+            raise BadInput(f"{former.id}.outline", "crosses itself")
+        # its figures may have been changed since: the outline is stretched to them
+        left, low, right, high = own.bounds
+        wide = 2 * former.half_width / (right - left)
+        tall = (former.top - former.bottom) / (high - low)
+        stretched = scale(own, wide, tall, origin=(left, low))
+        return translate(stretched, -former.half_width - left, former.bottom - low)
+    half, low, high = max(former.half_width, 0.05), former.bottom, former.top
+    radius = min(former.corner, half * 0.999, (high - low) / 2 * 0.999)
+    if radius <= 0:
+        return box(-half, low, half, high)
+    core = box(-half + radius, low + radius, half - radius, high - radius)
+    return core.buffer(radius, quad_segs=_CORNER_STEPS)
+
+
+def _inside(fuselage: Fuselage, former: Former, outside: Polygon) -> BaseGeometry:
+    """The section less side, top and bottom skins."""
+    side = fuselage.side_thickness
+    half = max(former.half_width - side, 0.0)
+    low, high = former.bottom + fuselage.bottom_skin, former.top - fuselage.top_skin
+    if half <= 0 or high <= low:
+        return Polygon()
+    shrunk = outside
+    if former.corner or former.outline:  # skins follow a round section
+        shrunk = outside.buffer(-min(side, fuselage.top_skin, fuselage.bottom_skin))
+    return shrunk.intersection(box(-half, low, half, high))
+
+
+def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
+    """Corners taken out for the longerons; on a round section they sink in where they touch it."""
+    if inner.is_empty:
+        return []
+    notches: list[BaseGeometry] = []
+    left, low, right, high = inner.bounds
+    for longeron in fuselage.longerons:
+        across, deep = longeron.section
+        upper = longeron.id != "lower"
+        for edge, sign in ((left, 1), (right, -1)):
+            z = high - deep if upper else low
+            square = box(
+                min(edge, edge + sign * across), z, max(edge, edge + sign * across), z + deep
+            )
+            notches.append(_sunk(inner, square, -sign, upper=upper))
+    return notches
+
+
+def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) -> Polygon:
+    """Move a notch along the diagonal until it lies in the wood of a round corner."""
+    step = np.array([-outward, -1.0 if upper else 1.0])
+    for k in range(60):
+        moved = translate(square, *(step * 0.5 * k))
+        if inner.intersection(moved).area > 0.6 * square.area:
+            return moved
+    return square
+
+
+def _hole(former: Former, cut: CutOut) -> BaseGeometry:
+    half = cut.width / 2
+    if cut.kind == "tank":
+        return translate(scale(Point(0, 0).buffer(1.0, 48), half, cut.height / 2), cut.y, cut.z)
+    low, high = cut.z - cut.height / 2, cut.z + cut.height / 2
+    if cut.kind == "hatch":
+        return box(cut.y - half, low, cut.y + half, max(high, former.top + 1))
+    return box(cut.y - half, low, cut.y + half, high)
+
+
+def _lightening(wood: BaseGeometry) -> list[tuple[float, float, float]]:
+    """Round holes, the largest that fits first, a rim of wood left around each."""
+    circles: list[tuple[float, float, float]] = []
+    left = wood.buffer(-_RIM_MM)
+    while len(circles) < _MOST_HOLES and not left.is_empty:
+        spoke = maximum_inscribed_circle(left, tolerance=0.2)
+        (y, z), rim = spoke.coords[0], spoke.coords[-1]
+        radius = math.floor(2 * math.dist((y, z), rim)) / 2  # to what a drill or cutter comes in
+        if radius < _SMALLEST_HOLE_MM:
+            break
+        circles.append((round(y, 2), round(z, 2), radius))
+        left = left.difference(Point(y, z).buffer(radius + _RIM_MM))
+    return circles
+
+
+def _rings(shape: BaseGeometry) -> tuple[Ring, ...]:
+    parts = list(shape.geoms) if isinstance(shape, MultiPolygon) else [shape]
+    rings: list[Ring] = []
+    for part in parts:
+        if isinstance(part, Polygon) and not part.is_empty:
+            rings.append(_ring(part.exterior.coords))
+            rings += [_ring(hole.coords) for hole in part.interiors]
+    return tuple(rings)
+
+
+def _ring(coords: object) -> Ring:
+    points = [(round(float(y), 4), round(float(z), 4)) for y, z, *_ in coords]  # type: ignore[attr-defined]
+    return tuple(points[:-1] if points[0] == points[-1] else points)

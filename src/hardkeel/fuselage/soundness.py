@@ -1,0 +1,60 @@
+"""Does a fuselage hang together?  What no single value can know."""
+
+from itertools import pairwise
+
+from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, TailPost
+
+CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
+
+
+def check_fuselage(fuselage: Fuselage, place: str = "fuselage") -> None:
+    """Raise on the first thing that does not fit.
+
+    Raises
+    ------
+    BadInput
+        Naming the place, as ``fuselage.formers[2].top: is not above its bottom``.
+    """
+    seen: set[str] = {TAIL_POST}
+    for i, former in enumerate(fuselage.formers):
+        if former.id in seen:
+            raise BadInput(f"{place}.formers[{i}].id", f'"{former.id}" is used twice')
+        seen.add(former.id)
+        _check_stop(former, f"{place}.formers[{i}]")
+        holes = [hole.id for hole in former.cutouts]
+        for j, hole in enumerate(holes):
+            if hole in holes[:j]:
+                raise BadInput(f"{place}.formers[{i}].cutouts[{j}].id", f'"{hole}" is used twice')
+    if fuselage.tail_post is not None:
+        _check_stop(fuselage.tail_post, f"{place}.tail_post")
+    _check_stations(fuselage, place)
+    _check_sections(fuselage, place)
+
+
+def _check_sections(fuselage: Fuselage, place: str) -> None:
+    for i, section in enumerate(fuselage.sections):
+        for field, name in (("from", section.from_), ("to", section.to)):
+            known = fuselage.former(name) is not None or (
+                name == TAIL_POST and fuselage.tail_post is not None
+            )
+            if not known:
+                raise BadInput(f"{place}.sections[{i}].{field}", f'no former "{name}"')
+    names = [longeron.id for longeron in fuselage.longerons]
+    for i, name in enumerate(names):
+        if name in names[:i]:
+            raise BadInput(f"{place}.longerons[{i}].id", f'"{name}" is used twice')
+
+
+def _check_stop(stop: Former | TailPost, place: str) -> None:
+    if not stop.top > stop.bottom:
+        raise BadInput(f"{place}.top", f"{stop.top:g} is not above its bottom, {stop.bottom:g}")
+
+
+def _check_stations(fuselage: Fuselage, place: str) -> None:
+    where = {former.id: i for i, former in enumerate(fuselage.formers)}
+    stops = fuselage.stops
+    for (before, a), (name, b) in pairwise(stops):
+        if b.station - a.station <= CLOSEST_MM:
+            at = f"{place}.formers[{where[name]}]" if name in where else f"{place}.tail_post"
+            raise BadInput(f"{at}.station", f"{b.station:g} is where {before} stands already")

@@ -1,0 +1,291 @@
+"""From pixels of a scan or photo to millimetres of the plan, by least squares.
+
+Pixels: u right, v down.  Plan: x right (aft), y up.  The map is a plane homography; how much of it is
+free depends on what is known: one length gives a scale, a second across it one scale for each axis,
+four points and more also the skew, and a photo its perspective (R. Hartley and A. Zisserman,
+"Multiple View Geometry in Computer Vision", 2nd ed., Cambridge 2004, chapters 2 and 4).
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
+from hardkeel.geometry.rotation import Array
+from hardkeel.paper.model import KnownLength, MapKind, Plan
+
+PICK_SIGMA_PX: Final = 0.7  # a careful click under the loupe
+_FREE: Final[dict[MapKind, int]] = {"similar": 4, "axes": 5, "affine": 6, "perspective": 8}
+_ACROSS_DEG: Final = 25.0  # lengths whose directions differ by more give a scale for each axis
+_ROUNDS: Final = 40
+_ENOUGH: Final = 4  # known points from which skew, and in a photo perspective, is found
+
+
+@dataclass(frozen=True, slots=True)
+class Residual:
+    """What is left of one known thing after the fit, mm."""
+
+    what: str
+    mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Calibration:
+    """A fitted map.
+
+    Attributes
+    ----------
+    matrix : Array
+        Shape (3, 3): homogeneous pixels to homogeneous plan mm.
+    scale_x, scale_y : float
+        mm of the plan in a pixel along and across, at the middle of what is known.
+    skew, turn : float
+        Degrees: how far the axes are off square, and how the sheet lies in the scan.
+    spare : int
+        Known figures beyond what the map needs; residuals mean something from 1 on.
+    """
+
+    kind: MapKind
+    matrix: Array
+    scale_x: float
+    scale_y: float
+    skew: float
+    turn: float
+    residuals: tuple[Residual, ...]
+    spare: int
+
+    def to_plan(self, pixels: Array) -> Array:
+        """Pixels, shape (n, 2), as plan mm, shape (n, 2)."""
+        return _apply(self.matrix, pixels)
+
+    def to_pixel(self, plan: Array) -> Array:
+        """Plan mm, shape (n, 2), as pixels, shape (n, 2)."""
+        return _apply(np.linalg.inv(self.matrix), plan)
+
+    @property
+    def worst(self) -> Residual | None:
+        """The residual that is furthest off."""
+        return max(self.residuals, key=lambda one: abs(one.mm), default=None)
+
+
+def calibrate(plan: Plan) -> Calibration:
+    """Fit the richest map that what is known of a plan allows.
+
+    Raises
+    ------
+    BadInput
+        When nothing is known yet, or what is known contradicts itself.
+    """
+    _check(plan)
+    kind = kind_for(plan)
+    anchor = _anchor(plan)
+    start = _first_guess(plan)
+    with np.errstate(all="ignore"):
+        values = _descend(kind, plan, anchor, start)
+        misfits = _misfits(plan, anchor, values)
+    if not (np.isfinite(values).all() and np.isfinite(misfits).all()):
+        raise BadInput("plan", "the known points and lengths do not make a plan")
+    matrix = _matrix(values, anchor)
+    names = _names(plan)
+    per_pixel = math.exp(values[0])
+    steps = np.array([[0.0, 0.0], [1.0, 0.0], [0.0, -1.0]])
+    ends = _apply(matrix, np.add(_middle(plan, anchor), steps))
+    scale_x, scale_y, skew, turn = _read_off(
+        np.column_stack([ends[1] - ends[0], ends[2] - ends[0]])
+    )
+    residuals = tuple(
+        Residual(name, float(m) * PICK_SIGMA_PX * per_pixel)
+        for name, m in zip(names, misfits, strict=True)
+    )
+    return Calibration(
+        kind, matrix, scale_x, scale_y, skew, turn, residuals, len(misfits) - _needed(kind, plan)
+    )
+
+
+def kind_for(plan: Plan) -> MapKind:
+    """How much of the map what is known can carry."""
+    if len(plan.points) >= _ENOUGH:
+        return "perspective" if plan.photo else "affine"
+    if len(plan.points) == _ENOUGH - 1:
+        return "axes"
+    return "axes" if _crossing(plan.lengths) else "similar"
+
+
+def _crossing(lengths: tuple[KnownLength, ...]) -> bool:
+    angles = [math.atan2(one.b[1] - one.a[1], one.b[0] - one.a[0]) for one in lengths]
+    limit = math.sin(math.radians(_ACROSS_DEG))
+    return any(abs(math.sin(a - b)) > limit for a in angles for b in angles)
+
+
+def _check(plan: Plan) -> None:
+    if not plan.lengths and len(plan.points) < 2:  # noqa: PLR2004  a scale needs two points
+        raise BadInput("plan", "mark two points whose distance you know")
+    for i, one in enumerate(plan.lengths):
+        if math.dist(one.a, one.b) < 1:
+            raise BadInput(f"lengths[{i}]", "its two points are the same")
+    spots = [point.pixel for point in plan.points]
+    for i, spot in enumerate(spots):
+        if any(math.dist(spot, other) < 1 for other in spots[:i]):
+            raise BadInput(f"points[{i}]", "stands on another known point")
+    if len(spots) >= _ENOUGH - 1:
+        rows = np.array(spots) - np.mean(spots, axis=0)
+        if np.linalg.svd(rows, compute_uv=False)[-1] < 1:
+            raise BadInput("points", "all known points lie on one line; mark one to the side")
+
+
+def _anchor(plan: Plan) -> Array:
+    """The pixel about which the map is written, so that its parameters hardly hang together."""
+    if plan.points:
+        return _mean([point.pixel for point in plan.points])
+    return np.array(plan.origin if plan.origin is not None else plan.lengths[0].a, dtype=float)
+
+
+def _mean(spots: Sequence[Point2]) -> Array:
+    return np.asarray(np.array(spots, dtype=np.float64).mean(axis=0), dtype=np.float64)
+
+
+def _middle(plan: Plan, anchor: Array) -> Array:
+    spots = [p.pixel for p in plan.points] or [e for one in plan.lengths for e in (one.a, one.b)]
+    return _mean(spots) if spots else anchor
+
+
+def _first_guess(plan: Plan) -> Array:
+    """Log scale and turn from the longest thing known; the rest zero."""
+    if len(plan.points) > 1:
+        first = plan.points[0]
+        far = max(plan.points[1:], key=lambda p: math.dist(p.pixel, first.pixel))
+        du, dv = far.pixel[0] - first.pixel[0], -(far.pixel[1] - first.pixel[1])
+        dx, dy = far.plan[0] - first.plan[0], far.plan[1] - first.plan[1]
+        scale = math.hypot(dx, dy) / math.hypot(du, dv)
+        turn = math.atan2(dy, dx) - math.atan2(dv, du)
+        centre = np.mean([point.plan for point in plan.points], axis=0)
+    else:
+        one = max(plan.lengths, key=lambda known: known.length)
+        du, dv = one.b[0] - one.a[0], -(one.b[1] - one.a[1])
+        scale = one.length / math.hypot(du, dv)
+        want = {"x": 0.0, "y": math.pi / 2}
+        lies = math.atan2(dv, du)
+        turn = want[one.along] - lies if one.along else 0.0
+        turn = (turn + math.pi / 2) % math.pi - math.pi / 2  # the shorter way round
+        centre = np.zeros(2)
+    return np.array([math.log(max(scale, 1e-9)), turn, *centre, 0, 0, 0, 0])
+
+
+def _descend(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> Array:
+    """Levenberg–Marquardt with central differences; the map has at most eight figures."""
+    free = _unknowns(kind, plan)
+    steps = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
+    damping, misfits = 1e-6, _misfits(plan, anchor, values)
+    for _ in range(_ROUNDS):
+        slopes = np.empty((len(misfits), len(free)))
+        for column, i in enumerate(free):
+            up, down = values.copy(), values.copy()
+            up[i] += steps[i]
+            down[i] -= steps[i]
+            slopes[:, column] = (_misfits(plan, anchor, up) - _misfits(plan, anchor, down)) / (
+                2 * steps[i]
+            )
+        normal, right = slopes.T @ slopes, -slopes.T @ misfits
+        scale = np.maximum(np.diag(normal), 1e-12)
+        move = np.linalg.lstsq(normal + damping * np.diag(scale), right, rcond=1e-14)[0]
+        trial = values.copy()
+        trial[free] += move
+        after = _misfits(plan, anchor, trial)
+        if after @ after <= misfits @ misfits:
+            done = np.all(np.abs(move) < steps[free] * 1e-3)
+            values, misfits, damping = trial, after, damping / 10
+            if done:
+                break
+        else:
+            damping *= 10
+            if damping > 1e8:  # noqa: PLR2004  no way down is left
+                break
+    return values
+
+
+def _unknowns(kind: MapKind, plan: Plan) -> list[int]:
+    """Which of log scale, turn, shift x and y, log stretch, shear, two of perspective are free."""
+    free = [0]
+    if plan.points or any(one.along for one in plan.lengths):
+        free.append(1)
+    if plan.points:
+        free += [2, 3]
+    free += {"similar": [], "axes": [4], "affine": [4, 5], "perspective": [4, 5, 6, 7]}[kind]
+    return free
+
+
+def _needed(kind: MapKind, plan: Plan) -> int:
+    return len(_unknowns(kind, plan))
+
+
+def _matrix(values: Array, anchor: Array) -> Array:
+    log_scale, turn, x, y, stretch, shear, g, h = values
+    cos, sin = math.cos(turn), math.sin(turn)
+    # v grows downwards: the sheet's up is −v
+    turned = np.array([[cos, -sin], [sin, cos]]) @ np.array([[1.0, 0.0], [0.0, -1.0]])
+    scale = math.exp(log_scale)
+    shape = scale * np.array([[math.exp(stretch), shear], [0.0, math.exp(-stretch)]]) @ turned
+    matrix = np.eye(3)
+    matrix[:2, :2] = shape
+    matrix[:2, 2] = (x, y)
+    matrix[2, :2] = (g, h)
+    matrix[:2, :] += np.outer((x, y), matrix[2, :]) - np.outer((x, y), (0.0, 0.0, 1.0))
+    to_anchor = np.array([[1.0, 0.0, -anchor[0]], [0.0, 1.0, -anchor[1]], [0.0, 0.0, 1.0]])
+    return np.asarray(matrix @ to_anchor)
+
+
+def _misfits(plan: Plan, anchor: Array, values: Array) -> Array:
+    """What is off, in sigmas of a click."""
+    matrix = _matrix(values, anchor)
+    sigma = PICK_SIGMA_PX * math.exp(values[0])
+    out: list[float] = []
+    if plan.points:
+        found = _apply(matrix, np.array([point.pixel for point in plan.points]))
+        wanted = np.array([point.plan for point in plan.points])
+        out += list(((found - wanted) / sigma).ravel())
+    for one in plan.lengths:
+        a, b = _apply(matrix, np.array([one.a, one.b]))
+        run = b - a
+        if one.along is None:
+            out.append((math.hypot(*run) - one.length) / (sigma * math.sqrt(2)))
+        else:
+            along, across = (run[0], run[1]) if one.along == "x" else (run[1], run[0])
+            out.append((abs(along) - one.length) / (sigma * math.sqrt(2)))
+            out.append(across / (sigma * math.sqrt(2)))
+    return np.array(out)
+
+
+def _names(plan: Plan) -> list[str]:
+    names = [f"point {i} {axis}" for i, _ in enumerate(plan.points, start=1) for axis in "xy"]
+    for i, one in enumerate(plan.lengths, start=1):
+        names.append(f"length {i}")
+        if one.along is not None:
+            names.append(f"length {i} across")
+    return names
+
+
+def _read_off(shape: Array) -> tuple[float, float, float, float]:
+    """Scales along and across (mm a pixel), skew and turn (degrees) of the map's linear part."""
+    # rows of the inverse are where the plan's axes lie in the scan
+    back = np.linalg.inv(shape)
+    x_axis, y_axis = back[:, 0], back[:, 1]
+    turn = math.degrees(math.atan2(x_axis[1], x_axis[0]))
+    upright = math.degrees(math.atan2(y_axis[1], y_axis[0]))
+    skew = (upright - turn - 90 + 180) % 360 - 180
+    return (
+        1 / float(np.hypot(*x_axis)),
+        1 / float(np.hypot(*y_axis)),
+        skew,
+        turn,
+    )
+
+
+def _apply(matrix: NDArray[Any], points: NDArray[Any]) -> Array:
+    rows = np.asarray(points, dtype=float).reshape(-1, 2)
+    spread = np.column_stack([rows, np.ones(len(rows))]) @ matrix.T
+    return np.asarray(spread[:, :2] / spread[:, 2:3])

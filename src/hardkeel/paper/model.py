@@ -1,0 +1,93 @@
+"""Audit sheets and plans on the desk, as the file holds them.  Lengths in mm, pixels as such."""
+
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from hardkeel.base.values import Place, Point2, Positive, Text, Value
+
+Direction = Literal["x", "y"]
+PairKind = Literal["outline", "spacing", "bent-length"]
+TraceKind = Literal["side-top", "side-bottom", "plan-side", "plan-centre", "stations", "free"]
+MapKind = Literal["similar", "axes", "affine", "perspective"]
+# a name inside the build's own file, never a way out of it
+ImageName = Annotated[str, Field(pattern=r"^plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}$")]
+DEFAULT_SIGMA_MM: Final = 0.3
+
+
+class Pair(Value):
+    """A dimension as the plan says it and as it was measured on the sheet or part.
+
+    Attributes
+    ----------
+    direction : {"x", "y"}
+        On the paper.
+    kind : {"outline", "spacing", "bent-length"}
+        An outside dimension, one between two lines, or one along a side that will be bent.
+    """
+
+    part: Text | None = None
+    direction: Direction = "x"
+    kind: PairKind = "outline"
+    plan: Positive
+    measured: Positive
+    sigma: Positive = DEFAULT_SIGMA_MM
+
+
+class Sheet(Value):
+    """A sheet that is audited."""
+
+    id: Text
+    pairs: tuple[Pair, ...] = ()
+
+
+class KnownLength(Value):
+    """Two points of the scan (pixels) that are known to be `length` mm apart.
+
+    Attributes
+    ----------
+    along : {"x", "y"}, optional
+        The plan's direction that the line between them has, where that is known.
+    """
+
+    a: Point2
+    b: Point2
+    length: Positive
+    along: Direction | None = None
+
+
+class KnownPoint(Value):
+    """A point of the scan (pixels) whose place on the plan is known (mm, y up)."""
+
+    pixel: Point2
+    plan: tuple[Place, Place]
+
+
+class Trace(Value):
+    """A line clicked off the scan, in pixels, so that a better calibration moves it too."""
+
+    id: Text
+    kind: TraceKind = "free"
+    pixels: tuple[Point2, ...] = ()
+
+
+class Plan(Value):
+    """A scan or photo of a plan with what is known of it.
+
+    Attributes
+    ----------
+    image : str
+        Its name inside the build's file: ``plans/….png``.
+    photo : bool
+        Whether it was taken with a camera: then perspective is corrected.
+    origin : Point2
+        Where the datum's station and datum line lie, in pixels.
+    """
+
+    id: Text
+    image: ImageName
+    photo: bool = False
+    lengths: tuple[KnownLength, ...] = ()
+    points: tuple[KnownPoint, ...] = ()
+    traces: tuple[Trace, ...] = ()
+    origin: Point2 | None = None

@@ -1,0 +1,130 @@
+"""What was clicked along the lines of a plan, turned into figures at stations."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import NaturalCubic
+from hardkeel.paper.calibrating import Calibration
+from hardkeel.paper.model import Plan, TraceKind
+
+_SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
+_DARK_REACH: Final = 4  # pixels each way in which ink is looked for
+_SMOOTH_FROM: Final = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Picked:
+    """What was picked at one station, mm; ``None`` where no line was clicked there."""
+
+    station: float
+    half_width: float | None
+    bottom: float | None
+    top: float | None
+
+
+def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
+    """Figures at every picked station, from nose to tail.
+
+    Stations are the places clicked as such.  The side view's lines give top and bottom over the
+    datum line through the plan's origin; the line of the view from above gives half-widths, from its
+    own centre line where that was clicked, else half of what lies between its two sides.
+
+    Raises
+    ------
+    BadInput
+        When the origin or the stations are not picked yet.
+    """
+    if plan.origin is None:
+        raise BadInput("origin", "click where the datum line meets the datum station first")
+    zero = calibration.to_plan(np.array([plan.origin]))[0]
+    lines = {kind: _points(plan, calibration, kind) - zero for kind in _KINDS}
+    stations = sorted(float(x) for x in lines["stations"][:, 0])
+    if not stations:
+        raise BadInput("stations", "click the formers' stations first")
+    kept = [x for i, x in enumerate(stations) if i == 0 or x - stations[i - 1] > _SAME_MM]
+    return tuple(
+        Picked(
+            round(x, 2),
+            _half_width(lines, x),
+            _height(lines["side-bottom"], x),
+            _height(lines["side-top"], x),
+        )
+        for x in kept
+    )
+
+
+_KINDS: Final[tuple[TraceKind, ...]] = (
+    "side-top",
+    "side-bottom",
+    "plan-side",
+    "plan-centre",
+    "stations",
+)
+
+
+def _points(plan: Plan, calibration: Calibration, kind: TraceKind) -> Array:
+    pixels = [p for trace in plan.traces if trace.kind == kind for p in trace.pixels]
+    return calibration.to_plan(np.array(pixels, dtype=float).reshape(-1, 2))
+
+
+def _half_width(lines: dict[TraceKind, Array], x: float) -> float | None:
+    side, centre = lines["plan-side"], lines["plan-centre"]
+    if not len(side):
+        return None
+    if len(centre):
+        middle = np.polyval(np.polyfit(centre[:, 0], centre[:, 1], min(1, len(centre) - 1)), x)
+        offsets = side[:, 1] - np.polyval(
+            np.polyfit(centre[:, 0], centre[:, 1], min(1, len(centre) - 1)), side[:, 0]
+        )
+        found = []
+        for sign in (-1, 1):
+            one = side[np.sign(offsets) == sign]
+            height = _height(one, x)
+            if height is not None:
+                found.append(abs(height - float(middle)))
+        return round(float(np.mean(found)), 2) if found else None
+    split = (side[:, 1].max() + side[:, 1].min()) / 2
+    low, high = _height(side[side[:, 1] < split], x), _height(side[side[:, 1] >= split], x)
+    return round((high - low) / 2, 2) if low is not None and high is not None else None
+
+
+def _height(points: Array, x: float) -> float | None:
+    """The line's height at x: the click there, else a batten through the clicks."""
+    if not len(points):
+        return None
+    near = int(np.argmin(np.abs(points[:, 0] - x)))
+    if abs(points[near, 0] - x) <= _SAME_MM:
+        return round(float(points[near, 1]), 2)
+    ordered = points[np.argsort(points[:, 0])]
+    keep = np.concatenate([[True], np.diff(ordered[:, 0]) > _SAME_MM])
+    ordered = ordered[keep]
+    if not ordered[0, 0] - _SAME_MM <= x <= ordered[-1, 0] + _SAME_MM:
+        return None
+    if len(ordered) < _SMOOTH_FROM:
+        return round(float(np.interp(x, ordered[:, 0], ordered[:, 1])), 2)
+    return round(float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x)), 2)
+
+
+def settle_on_ink(patch: Array, reach: int = _DARK_REACH) -> tuple[float, float]:
+    """How far from its middle the ink in a patch of a scan lies, pixels (right, down).
+
+    Parameters
+    ----------
+    patch : Array
+        Shape (2 reach + 1, 2 reach + 1), grey from 0 (ink) to 255 (paper), the click in the middle.
+
+    Returns
+    -------
+    tuple
+        Centroid of the darkness; zeros where there is hardly any ink.
+    """
+    dark = np.clip(200.0 - patch.astype(float), 0.0, None)
+    total = dark.sum()
+    if total < 100:  # noqa: PLR2004  a speck of dust, no line
+        return 0.0, 0.0
+    steps = np.arange(-reach, reach + 1)
+    return float((dark.sum(axis=0) @ steps) / total), float((dark.sum(axis=1) @ steps) / total)

@@ -1,0 +1,343 @@
+"""Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
+
+from collections.abc import Iterable
+from typing import Final, TypeVar
+
+from hardkeel.balance.model import Wing
+from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.fairing import Bump
+from hardkeel.fuselage.loft import former_at
+from hardkeel.fuselage.model import (
+    TAIL_POST,
+    CutOut,
+    Former,
+    Fuselage,
+    Longeron,
+    Method,
+    Section,
+    TailPost,
+    Template,
+)
+from hardkeel.paper.picking import Picked
+from hardkeel.project.airframe import redrawn
+from hardkeel.project.build import Build, TailSurface
+from hardkeel.project.soundness import check_build
+from hardkeel.survey.model import Mark
+
+_Lifting = TypeVar("_Lifting", Wing, TailSurface)
+_STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
+_THINNEST_MM: Final = 1.0  # a former dragged over itself stops here
+
+
+def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
+    """The build with another fuselage, checked, the survey's pins and seats following."""
+    return _checked(build, build.but(fuselage=fuselage))
+
+
+def set_stop(build: Build, name: str, **figures: float) -> Build:
+    """Set figures of a former or the tail post (``station``, ``half_width``, ``top``, ``bottom``), mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such stop, or its figures do not hang together.
+    """
+    unknown = set(figures) - _STOP_FIGURES
+    if unknown:
+        raise BadInput("", f"no figure {sorted(unknown)[0]}")
+    fuselage = _fuselage(build)
+    rounded = {key: round(float(value), 3) for key, value in figures.items()}
+    if "half_width" in rounded and rounded["half_width"] < 0:
+        raise BadInput("", "a half-width can't be less than 0")
+    if name == TAIL_POST and fuselage.tail_post is not None:
+        return with_fuselage(build, fuselage.but(tail_post=fuselage.tail_post.but(**rounded)))
+    return _replace(build, _former(fuselage, name).but(**rounded))
+
+
+def drag_stop(build: Build, name: str, **figures: float) -> Build:
+    """`set_stop` for a hand that drags: figures are kept where they make sense instead of refused."""
+    fuselage = _fuselage(build)
+    stops = dict(fuselage.stops)
+    if name not in stops:
+        raise BadInput("", f'no former "{name}"')
+    stop = stops[name]
+    kept = dict(figures)
+    if "half_width" in kept:
+        kept["half_width"] = max(0.0, kept["half_width"])
+    if "top" in kept:
+        kept["top"] = max(kept["top"], kept.get("bottom", stop.bottom) + _THINNEST_MM)
+    if "bottom" in kept:
+        kept["bottom"] = min(kept["bottom"], kept.get("top", stop.top) - _THINNEST_MM)
+    if "station" in kept:
+        names = [one for one, _ in fuselage.stops]
+        i = names.index(name)
+        low = stops[names[i - 1]].station + _THINNEST_MM if i else float("-inf")
+        high = stops[names[i + 1]].station - _THINNEST_MM if i + 1 < len(names) else float("inf")
+        kept["station"] = min(max(kept["station"], low), high)
+    return set_stop(build, name, **kept)
+
+
+def add_former(build: Build, station: float) -> Build:
+    """Put the former in that the loft wants at a station, mm.
+
+    Raises
+    ------
+    BadInput
+        When the station lies outside, or on one that is there.
+    """
+    fuselage = _fuselage(build)
+    made = former_at(fuselage, station, free_former_id(fuselage))
+    return with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
+
+
+def delete_former(build: Build, name: str) -> Build:
+    """Take a former out; sections that began or ended there go on to its neighbour.
+
+    Raises
+    ------
+    BadInput
+        When there is none, or it is one of the last two stations.
+    """
+    fuselage = _fuselage(build)
+    _former(fuselage, name)
+    names = [one for one, _ in fuselage.stops]
+    if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
+        raise BadInput("", "a fuselage needs two stations")
+    i = names.index(name)
+    before, after = names[max(i - 1, 0)], names[min(i + 1, len(names) - 1)]
+    sections = []
+    for section in fuselage.sections:
+        start = (after if i == 0 else before) if section.from_ == name else section.from_
+        end = (before if i == len(names) - 1 else after) if section.to == name else section.to
+        if start != end:
+            sections.append(section.but(from_=start, to=end))
+    formers = tuple(former for former in fuselage.formers if former.id != name)
+    return with_fuselage(build, fuselage.but(formers=formers, sections=tuple(sections)))
+
+
+def rename_former(build: Build, name: str, new: str) -> Build:
+    """Give a former another name.
+
+    Raises
+    ------
+    BadInput
+        When the name is empty or taken.
+    """
+    fuselage = _fuselage(build)
+    new = new.strip()
+    if not new:
+        raise BadInput("", "a former needs a name")
+    changed = tuple(f.but(id=new) if f.id == name else f for f in fuselage.formers)
+    sections = tuple(
+        s.but(from_=new if s.from_ == name else s.from_, to=new if s.to == name else s.to)
+        for s in fuselage.sections
+    )
+    return with_fuselage(build, fuselage.but(formers=changed, sections=sections))
+
+
+def fair(build: Build, bump: Bump) -> Build:
+    """Put a station on the fair curve."""
+    return set_stop(build, bump.former, **{bump.line: bump.fair})
+
+
+def set_skins(build: Build, **figures: float) -> Build:
+    """Set ``side_thickness``, ``top_skin`` or ``bottom_skin``, mm."""
+    for name, value in figures.items():
+        if value < 0:
+            raise BadInput("", f"{name.replace('_', ' ')} can't be less than 0")
+    return with_fuselage(build, _fuselage(build).but(**figures))
+
+
+def set_method(build: Build, start: str, end: str, method: Method) -> Build:
+    """Say how the stretch from one stop to another is built; what it overlaps gives way.
+
+    Raises
+    ------
+    BadInput
+        When the two are not stops in this order.
+    """
+    fuselage = _fuselage(build)
+    names = [name for name, _ in fuselage.stops]
+    if start not in names or end not in names or names.index(start) >= names.index(end):
+        raise BadInput("", "a section runs from one station to a later one")
+    a, b = names.index(start), names.index(end)
+    kept: list[Section] = []
+    for section in fuselage.sections:
+        p, q = names.index(section.from_), names.index(section.to)
+        for low, high in ((p, min(q, a)), (max(p, b), q)):
+            if low < high:
+                kept.append(section.but(from_=names[low], to=names[high]))
+    kept.append(Section(from_=start, to=end, method=method))
+    kept.sort(key=lambda section: names.index(section.from_))
+    return with_fuselage(build, fuselage.but(sections=tuple(kept)))
+
+
+def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -> Build:
+    """Set a longeron's section (across the side, as seen from the side), mm."""
+    if min(section) <= 0:
+        raise BadInput("", "a longeron's section must be more than 0")
+    fuselage = _fuselage(build)
+    made = Longeron(id=longeron_id, section=section, material="spruce")
+    found = [
+        one.but(section=section) if one.id == longeron_id else one for one in fuselage.longerons
+    ]
+    if all(one.id != longeron_id for one in found):
+        found.append(made)
+    return with_fuselage(build, fuselage.but(longerons=tuple(found)))
+
+
+def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:
+    """Say what is cut out of a former."""
+    former = _former(_fuselage(build), name)
+    return _replace(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
+
+
+def set_template(build: Build, name: str, template: Template | None) -> Build:
+    """Note what was measured on a former's template."""
+    return _replace(build, _former(_fuselage(build), name).but(template=template))
+
+
+def put_former(build: Build, made: Former) -> Build:
+    """Put a former in, in the place of one with its name or station."""
+    fuselage = build.fuselage or Fuselage()
+    rest = [
+        former
+        for former in fuselage.formers
+        if former.id != made.id and abs(former.station - made.station) > 1e-6  # noqa: PLR2004  the same place
+    ]
+    return with_fuselage(build, fuselage.but(formers=_sorted([*rest, made])))
+
+
+def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
+    """Set figures of a wing, mm and degrees; a wing that is not there is made."""
+    wings = list(build.wings)
+    for i, wing in enumerate(wings):
+        if wing.id == wing_id:
+            wings[i] = _figured(wing, figures)
+            return _checked(build, build.but(wings=tuple(wings)))
+    raise BadInput("", f'no wing "{wing_id}"')
+
+
+def set_tail(build: Build, surface_id: str, **figures: float) -> Build:
+    """Set figures of a tail surface, mm and degrees."""
+    tail = list(build.tail)
+    for i, surface in enumerate(tail):
+        if surface.id == surface_id:
+            tail[i] = _figured(surface, figures)
+            return _checked(build, build.but(tail=tuple(tail)))
+    raise BadInput("", f'no tail surface "{surface_id}"')
+
+
+def add_wing(build: Build, wing: Wing) -> Build:
+    """Put a wing on."""
+    return _checked(build, build.but(wings=(*build.wings, wing)))
+
+
+def add_mark(build: Build, mark: Mark) -> Build:
+    """Add a mark by hand."""
+    survey = build.surveyed
+    return _checked(build, build.but(survey=survey.but(marks=(*survey.marks, mark))))
+
+
+def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
+    """Make picked points the airframe's figures; the last station is the tail post.
+
+    A station within a millimetre and a half of a former becomes that former's; others make new ones.
+
+    Raises
+    ------
+    BadInput
+        When a station has no half-width, top or bottom yet.
+    """
+    rows = list(picked)
+    if len(rows) < 2:  # noqa: PLR2004  nose and tail post
+        raise BadInput("stations", "click at least two stations")
+    for row in rows:
+        lacking = [
+            word
+            for word, value in (
+                ("half-width", row.half_width),
+                ("bottom", row.bottom),
+                ("top", row.top),
+            )
+            if value is None
+        ]
+        if lacking:
+            raise BadInput("", f"the station at {row.station:.0f} mm has no {lacking[0]} yet")
+    fuselage = build.fuselage or Fuselage()
+    formers = [_picked_former(fuselage, row, i) for i, row in enumerate(rows[:-1], start=1)]
+    last = rows[-1]
+    post = (fuselage.tail_post or _post_of(last)).but(**_figures(last))
+    names = {former.id for former in formers} | {TAIL_POST}
+    sections = tuple(s for s in fuselage.sections if s.from_ in names and s.to in names)
+    return with_fuselage(
+        build, fuselage.but(formers=_sorted(formers), tail_post=post, sections=sections)
+    )
+
+
+def free_former_id(fuselage: Fuselage) -> str:
+    """The next unused name of the form F8."""
+    used = {former.id for former in fuselage.formers}
+    number = len(used) + 1
+    while f"F{number}" in used:
+        number += 1
+    return f"F{number}"
+
+
+def _picked_former(fuselage: Fuselage, row: Picked, number: int) -> Former:
+    near = [f for f in fuselage.formers if abs(f.station - row.station) <= 1.5]  # noqa: PLR2004  mm
+    if near:
+        return near[0].but(**_figures(row))  # type: ignore[no-any-return]
+    made = Former.model_validate({"id": f"F{number}", **_figures(row)})
+    taken = {f.id for f in fuselage.formers if abs(f.station - row.station) > 1.5}  # noqa: PLR2004
+    return made.but(id=f"F{number}") if made.id not in taken else made
+
+
+def _figures(row: Picked) -> dict[str, float | None]:
+    return {
+        "station": row.station,
+        "half_width": row.half_width,
+        "bottom": row.bottom,
+        "top": row.top,
+    }
+
+
+def _post_of(row: Picked) -> TailPost:
+    return TailPost.model_validate(_figures(row))
+
+
+def _figured(surface: _Lifting, figures: dict[str, float]) -> _Lifting:
+    for name in ("span", "root_chord"):
+        if name in figures and figures[name] <= 0:
+            raise BadInput("", f"{name.replace('_', ' ')} must be more than 0")
+    changed: _Lifting = surface.but(**figures)
+    return changed
+
+
+def _checked(before: Build, after: Build) -> Build:
+    followed = redrawn(before, after)
+    check_build(followed)
+    return followed
+
+
+def _fuselage(build: Build) -> Fuselage:
+    if build.fuselage is None:
+        raise BadInput("", "there is no fuselage yet")
+    return build.fuselage
+
+
+def _former(fuselage: Fuselage, name: str) -> Former:
+    former = fuselage.former(name)
+    if former is None:
+        raise BadInput("", f'no former "{name}"')
+    return former
+
+
+def _replace(build: Build, changed: Former) -> Build:
+    fuselage = _fuselage(build)
+    formers = [changed if former.id == changed.id else former for former in fuselage.formers]
+    return with_fuselage(build, fuselage.but(formers=_sorted(formers)))
+
+
+def _sorted(formers: Iterable[Former]) -> tuple[Former, ...]:
+    return tuple(sorted(formers, key=lambda former: former.station))

@@ -1,0 +1,85 @@
+"""Images that belong to a build, kept beside the journal until a file holds them.
+
+They are named by their content, so that undo, redo, a crash and two builds with the same scan all
+find the same bytes.
+"""
+
+import hashlib
+import re
+import time
+from collections.abc import Mapping
+from pathlib import Path
+from typing import Final
+
+from hardkeel.base.errors import BadInput, CannotSave
+from hardkeel.project.build import Build
+from hardkeel.storage.atomic import write_atomically
+
+_NAME: Final = re.compile(r"plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}")
+_KEPT_DAYS: Final = 180
+_SECONDS_A_DAY: Final = 86400
+
+
+class Images:
+    """The images known on this machine.
+
+    Parameters
+    ----------
+    state : Path
+        The application's state folder.
+    """
+
+    def __init__(self, state: Path) -> None:
+        self._folder = state / "images"
+
+    def add(self, data: bytes, suffix: str = ".png") -> str:
+        """Keep an image; its name inside a build.
+
+        Raises
+        ------
+        BadInput
+            When the state folder can't be written.
+        """
+        name = f"plans/{hashlib.sha256(data).hexdigest()[:20]}{suffix}"
+        self.keep({name: data})
+        return name
+
+    def keep(self, images: Mapping[str, bytes]) -> None:
+        """Keep images that came with a file.
+
+        Raises
+        ------
+        BadInput
+            When the state folder can't be written.
+        """
+        for name, data in images.items():
+            place = self._place(name)
+            if place is None or place.exists():
+                continue
+            try:
+                place.parent.mkdir(parents=True, exist_ok=True)
+                write_atomically(place, data, versions=0)
+            except (OSError, CannotSave) as fault:
+                raise BadInput(name, f"can't be kept: {fault}") from None
+
+    def read(self, name: str) -> bytes | None:
+        """An image's bytes; ``None`` where it is not here."""
+        place = self._place(name)
+        if place is None or not place.is_file():
+            return None
+        return place.read_bytes()
+
+    def of(self, build: Build) -> dict[str, bytes]:
+        """The images that a build names, as far as they are here."""
+        found = {plan.image: self.read(plan.image) for plan in build.plans}
+        return {name: data for name, data in found.items() if data is not None}
+
+    def sweep(self, now: float | None = None) -> None:
+        """Drop images that nobody has touched for half a year."""
+        limit = (now if now is not None else time.time()) - _KEPT_DAYS * _SECONDS_A_DAY
+        for file in self._folder.rglob("*") if self._folder.is_dir() else []:
+            if file.is_file() and file.stat().st_mtime < limit:
+                file.unlink(missing_ok=True)
+
+    def _place(self, name: str) -> Path | None:
+        return self._folder / name if _NAME.fullmatch(name) else None

@@ -1,0 +1,151 @@
+"""The print audit and the plan's calibration in sentences."""
+
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.paper.audit import Cause, Finding, NextPair
+from hardkeel.paper.calibrating import Calibration
+from hardkeel.paper.model import Pair, Sheet
+
+CAUSE_NAMES: Final[dict[Cause, str]] = {
+    "right": "right",
+    "scale": "printed at another scale",
+    "scale-xy": "scaled differently along and across",
+    "constant": "a constant too big",
+    "development": "lengths along the bend",
+    "one-part": "one part is off",
+    "undecided": "undecided",
+}
+_DOUBTS: Final[dict[Cause, str]] = {
+    "right": "the sheet is right",
+    "scale": "it is printed at another scale",
+    "scale-xy": "it is scaled differently along and across",
+    "constant": "outlines carry a constant too much",
+    "development": "only lengths along the bend are longer",
+    "one-part": "one part is off",
+    "undecided": "",
+}
+_KIND_WORDS: Final = {
+    "outline": "an outside dimension",
+    "spacing": "a spacing between two lines",
+    "bent-length": "a length along a side that will be bent",
+}
+_DIRECTION_WORDS: Final = {"x": "along the paper", "y": "across the paper"}
+
+
+def finding_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:
+    """The cause, its figure and how sure."""
+    sure = f"{min(finding.probability, 0.999):.0%} sure"
+    match finding.cause:
+        case "right":
+            return f"The sheet is right, {sure}."
+        case "scale":
+            return (
+                f"Everything is {_percent(finding.factor)} {_size(finding.factor)}: "
+                f"printed at another scale, {sure}."
+            )
+        case "scale-xy":
+            return (
+                f"{_percent(finding.factor_x)} {_size(finding.factor_x)} along the paper and "
+                f"{_percent(finding.factor_y)} {_size(finding.factor_y)} across it, {sure}."
+            )
+        case "constant":
+            amount = finding.constant or 0.0
+            way = "too big" if amount > 0 else "too small"
+            return f"Every outline is {format_length(abs(amount), unit)} {way}, whatever its size, {sure}."
+        case "development":
+            return (
+                f"Only lengths along the bent side are longer, by {_percent(finding.factor)}: "
+                f"they are drawn developed, {sure}."
+            )
+        case "one-part":
+            return f"Only {finding.part} is off; the rest of the sheet is right, {sure}."
+        case _:
+            return _undecided(finding)
+
+
+def cure_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:
+    """What to do about it."""
+    match finding.cause:
+        case "right":
+            return "Cut from it as it is."
+        case "scale":
+            factor = 1 / (finding.factor or 1.0)
+            return f"Reprint it at {factor:.1%}, or multiply what you measure by {factor:.4f}."
+        case "scale-xy":
+            return (
+                f"Reprint it at {1 / (finding.factor_x or 1.0):.1%} along and "
+                f"{1 / (finding.factor_y or 1.0):.1%} across, or cut by the plan's own figures."
+            )
+        case "constant":
+            each = format_length(abs(finding.constant or 0.0) / 2, unit)
+            if (finding.constant or 0.0) > 0:
+                return f"The skin was not taken off: cut {each} inside the line all round."
+            return f"The skin was taken off already: leave {each} outside the line all round."
+        case "development":
+            return "Leave it: a bent side is longer than its drawing. Do not correct these lengths."
+        case "one-part":
+            return f"Do not cut {finding.part} from this sheet; loft it anew. The rest is sound."
+        case _:
+            return next_sentence(finding.next) if finding.next else "Measure a few more dimensions."
+
+
+def next_sentence(further: NextPair) -> str:
+    """Which further dimension would decide."""
+    of = f" of {further.part}" if further.part else ""
+    return f"Measure {_KIND_WORDS[further.kind]}{of}, {_DIRECTION_WORDS[further.direction]}."
+
+
+def why_sentence(further: NextPair) -> str:
+    """Why that one."""
+    return f"It tells whether {_DOUBTS[further.cause_a]} or {_DOUBTS[further.cause_b]}."
+
+
+def wrong_pair_sentence(sheet: Sheet, finding: Finding, unit: LengthUnit = "mm") -> str:
+    """Which pair does not go with the rest; empty where all do."""
+    if finding.wrong is None or finding.cause == "undecided":
+        return ""
+    pair: Pair = sheet.pairs[finding.wrong]
+    off = pair.measured - finding.fitted[finding.wrong]
+    name = f"{pair.part} " if pair.part else ""
+    return (
+        f"Measure {name}{format_length(pair.plan, unit)} again: it is {format_length(off, unit)} "
+        "away from what the rest says."
+    )
+
+
+def calibration_sentence(fit: Calibration, dpi: float | None) -> str:
+    """Both scales and the skew of a scan, in words."""
+    ratio = fit.scale_x / fit.scale_y - 1
+    parts = []
+    if dpi:
+        for scale, where in ((fit.scale_x, "along"), (fit.scale_y, "across")):
+            if where == "along" or fit.kind != "similar":
+                parts.append(f"{25.4 / dpi / scale:.2%} of true size {where}")
+    else:
+        parts.append(f"{fit.scale_x:.4f} mm a pixel along, {fit.scale_y:.4f} across")
+    if fit.kind in ("axes", "affine") and abs(ratio) > 5e-4:  # noqa: PLR2004  half a mm in a metre
+        way = "shorter" if ratio > 0 else "longer"
+        parts.append(f"along {abs(ratio):.2%} {way} than across")
+    if fit.kind == "affine":
+        parts.append(f"{abs(fit.skew):.2f}° out of square")
+    if fit.kind == "perspective":
+        parts = ["perspective taken out"]
+    return ", ".join(parts) + "."
+
+
+def _undecided(finding: Finding) -> str:
+    first, second = sorted(finding.probabilities, key=lambda c: -finding.probabilities[c])[:2]
+    chance = finding.probabilities
+    return (
+        f"Not decided yet: either {_DOUBTS[first]} ({chance[first]:.0%}) "
+        f"or {_DOUBTS[second]} ({chance[second]:.0%})."
+    )
+
+
+def _percent(factor: float | None) -> str:
+    return f"{abs((factor or 1.0) - 1):.2%}"
+
+
+def _size(factor: float | None) -> str:
+    return "too large" if (factor or 1.0) > 1 else "too small"

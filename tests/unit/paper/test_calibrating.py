@@ -1,0 +1,177 @@
+"""Calibration: known maps are found again, errors stay what the clicks were."""
+
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hardkeel.base.errors import BadInput
+from hardkeel.geometry.rotation import Array
+from hardkeel.paper.calibrating import calibrate
+from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
+from hardkeel.paper.picking import picked_stations, settle_on_ink
+
+DPI = 150.0
+
+
+def scan(turn: float = 0.01, sx: float = 1.012, sy: float = 0.994, g: float = 0.0) -> Array:
+    """Pixels to plan mm of a scan that is turned, stretched, and in a photo leaning."""
+    pixel = 25.4 / DPI
+    flat = (
+        np.diag([pixel / sx, pixel / sy])
+        @ [
+            [math.cos(turn), -math.sin(turn)],
+            [math.sin(turn), math.cos(turn)],
+        ]
+        @ np.diag([1.0, -1.0])
+    )
+    matrix = np.eye(3)
+    matrix[:2, :2] = flat
+    matrix[:2, 2] = (-30.0, 200.0)
+    matrix[2, :2] = (g, -1.4 * g)
+    return matrix
+
+
+def through(matrix: Any, points: Array) -> Array:
+    rows = np.column_stack([points, np.ones(len(points))]) @ matrix.T
+    return np.asarray(rows[:, :2] / rows[:, 2:])
+
+
+def pixels_of(matrix: Array, plan: Array) -> list[tuple[float, float]]:
+    return [(float(u), float(v)) for u, v in through(np.linalg.inv(matrix), plan)]
+
+
+def known(matrix: Array, plan: Array, noise: float = 0.0, seed: int = 0) -> tuple[KnownPoint, ...]:
+    shake = np.random.default_rng(seed).normal(size=(len(plan), 2)) * noise
+    spots = np.array(pixels_of(matrix, plan)) + shake
+    return tuple(
+        KnownPoint(pixel=(float(p[0]), float(p[1])), plan=(float(q[0]), float(q[1])))
+        for p, q in zip(spots, plan, strict=True)
+    )
+
+
+CORNERS = np.array([[0.0, -90], [900, -80], [880, 110], [20, 100], [450, 0]])
+
+
+def test_one_length_gives_a_scale_and_a_second_across_gives_one_for_each_axis() -> None:
+    matrix = scan()
+    a, b, c, d = pixels_of(matrix, np.array([[0.0, 0], [800, 0], [100, -50], [100, 60]]))
+    one = Plan(
+        id="p", image="plans/i.png", lengths=(KnownLength(a=a, b=b, length=800.0, along="x"),)
+    )
+    first = calibrate(one)
+    assert first.kind == "similar"
+    assert first.scale_x == pytest.approx(25.4 / DPI / 1.012, rel=1e-6)
+    both = one.but(lengths=(*one.lengths, KnownLength(a=c, b=d, length=110.0, along="y")))
+    second = calibrate(both)
+    assert second.kind == "axes"
+    assert second.scale_y == pytest.approx(25.4 / DPI / 0.994, rel=2e-4)
+
+
+def test_a_length_drawn_from_right_to_left_does_not_turn_the_sheet_over() -> None:
+    a, b = pixels_of(scan(), np.array([[0.0, 0], [800, 0]]))
+    plan = Plan(
+        id="p", image="plans/i.png", lengths=(KnownLength(a=b, b=a, length=800.0, along="x"),)
+    )
+    assert abs(calibrate(plan).turn) < 5
+
+
+def test_four_points_give_the_skew_and_five_leave_something_over() -> None:
+    found = calibrate(Plan(id="p", image="plans/i.png", points=known(scan(), CORNERS)))
+    assert (found.kind, found.spare) == ("affine", 4)
+    assert found.skew == pytest.approx(0.0, abs=1e-6)
+    leaning = scan() @ np.array([[1.0, math.tan(math.radians(0.5)), 0], [0, 1, 0], [0, 0, 1]])
+    skewed = calibrate(Plan(id="p", image="plans/i.png", points=known(leaning, CORNERS)))
+    assert abs(skewed.skew) == pytest.approx(0.5, abs=0.03)
+    assert max(abs(r.mm) for r in found.residuals) < 1e-6
+    wrong = list(known(scan(), CORNERS))
+    wrong[2] = wrong[2].but(plan=(wrong[2].plan[0] + 4.0, wrong[2].plan[1]))
+    worst = calibrate(Plan(id="p", image="plans/i.png", points=tuple(wrong))).worst
+    assert worst is not None
+    assert abs(worst.mm) > 0.7
+
+
+@settings(max_examples=25, deadline=None)
+@given(turn=st.floats(-0.3, 0.3), stretch=st.floats(0.97, 1.03), seed=st.integers(0, 99))
+def test_picked_points_of_a_scan_are_within_three_tenths(
+    turn: float, stretch: float, seed: int
+) -> None:
+    matrix = scan(turn, stretch, 1 / stretch)
+    grid = np.array([[x, y] for x in (0.0, 450, 900) for y in (-100.0, 100)])
+    plan = Plan(id="p", image="plans/i.png", points=known(matrix, grid, noise=0.5, seed=seed))
+    rng = np.random.default_rng(seed + 1)
+    truth = rng.uniform([0, -100], [900, 100], (200, 2))
+    clicks = np.array(pixels_of(matrix, truth)) + rng.normal(size=(200, 2)) * 0.3
+    off = calibrate(plan).to_plan(clicks) - truth
+    assert np.percentile(np.hypot(*off.T), 95) < 0.3
+
+
+@settings(max_examples=25, deadline=None)
+@given(lean=st.floats(-4e-5, 4e-5), seed=st.integers(0, 99))
+def test_a_photo_is_within_eight_tenths(lean: float, seed: int) -> None:
+    matrix = scan(0.02, 1.0, 1.0, lean)
+    grid = np.array([[x, y] for x in (0.0, 300, 600, 900) for y in (-100.0, 0, 100)])
+    plan = Plan(id="p", image="plans/i.png", photo=True, points=known(matrix, grid, 0.7, seed))
+    truth = np.random.default_rng(seed).uniform([0, -100], [900, 100], (200, 2))
+    found = calibrate(plan)
+    assert found.kind == "perspective"
+    off = found.to_plan(np.array(pixels_of(matrix, truth))) - truth
+    assert np.hypot(*off.T).max() < 0.8
+    back = found.to_pixel(found.to_plan(np.array([[100.0, 200.0], [4000.0, 900.0]])))
+    assert back == pytest.approx(np.array([[100.0, 200.0], [4000.0, 900.0]]), abs=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("plan", "words"),
+    [
+        (Plan(id="p", image="plans/i.png"), "two points whose distance"),
+        (Plan(id="p", image="plans/i.png", lengths=(KnownLength(a=(1.0, 1.0), b=(1.0, 1.0), length=5.0),)), "the same"),
+        (
+            Plan(id="p", image="plans/i.png", points=tuple(KnownPoint(pixel=(float(i), 0.0), plan=(float(i), 0.0)) for i in (0, 50, 90, 120))),
+            "on one line",
+        ),
+    ],
+)  # fmt: skip
+def test_what_does_not_make_a_plan_is_told(plan: Plan, words: str) -> None:
+    with pytest.raises(BadInput, match=words):
+        calibrate(plan)
+
+
+def test_picks_become_figures_at_the_stations() -> None:
+    matrix = scan()
+    top = np.array([[x, 40 + 10 * math.sin(x / 300)] for x in (0.0, 150, 300, 450, 600, 900)])
+    low = np.array([[0.0, -30], [300, -40], [900, 5]])
+    half = [[x, side * (25 - x / 60) - 150] for x in (0.0, 300, 600, 900) for side in (-1, 1)]
+    views = {
+        "side-top": top,
+        "side-bottom": low,
+        "plan-side": np.array(half),
+        "plan-centre": np.array([[0.0, -150], [900, -150]]),
+        "stations": np.array([[0.0, 3], [300, 8], [450, 1], [900, 2]]),
+    }
+    traces = tuple(
+        Trace(id=kind, kind=kind, pixels=tuple(pixels_of(matrix, spots)))  # type: ignore[arg-type]
+        for kind, spots in views.items()
+    )
+    plan = Plan(
+        id="p", image="plans/i.png", points=known(matrix, CORNERS), traces=traces,
+        origin=pixels_of(matrix, np.array([[0.0, 0.0]]))[0],
+    )  # fmt: skip
+    found = picked_stations(plan, calibrate(plan))
+    assert [round(p.station) for p in found] == [0, 300, 450, 900]
+    third = found[2]
+    assert third.top == pytest.approx(40 + 10 * math.sin(1.5), abs=0.05)
+    assert third.half_width == pytest.approx(25 - 7.5, abs=0.05)
+    assert found[1].bottom == pytest.approx(-40, abs=0.05)
+    with pytest.raises(BadInput, match="datum"):
+        picked_stations(plan.but(origin=None), calibrate(plan))
+
+
+def test_a_click_settles_on_the_ink() -> None:
+    patch = np.full((9, 9), 255.0)
+    patch[:, 6] = 20.0  # an upright line two pixels to the right
+    assert settle_on_ink(patch) == pytest.approx((2.0, 0.0))
+    assert settle_on_ink(np.full((9, 9), 250.0)) == (0.0, 0.0)

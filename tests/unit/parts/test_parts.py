@@ -1,0 +1,137 @@
+"""Woods, swaps and laminates; lists that disagree; handed pairs; weights."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hardkeel.base.errors import BadInput
+from hardkeel.parts.handing import question_for, wrong_pairs
+from hardkeel.parts.lists import compare, name_key, read_list
+from hardkeel.parts.model import Ledger, Listed, OwnWood, Part
+from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
+from hardkeel.parts.weighing import weight_of
+from hardkeel.parts.woods import WOODS, woods_with
+from hardkeel.voice.parts import difference_sentence, pair_question, pair_sentence, weight_sentence
+
+WOODS_BY_ID = woods_with({})
+DOUBLER = Part(
+    id="d",
+    name="doubler",
+    kind="doubler",
+    hand="pair",
+    material="light-ply",
+    size=(300.0, 80.0, 1.5),
+)
+
+
+def test_every_wood_has_a_sound_range_and_says_where_it_is_from() -> None:
+    for wood in WOODS:
+        low, high = wood.density_range
+        assert low < wood.density < high
+        assert wood.source
+        assert wood.bend[0] <= wood.bend[1]
+
+
+def test_the_builders_own_figure_takes_the_tables_place() -> None:
+    own = woods_with({"balsa-light": OwnWood(density=88.0)})["balsa-light"]
+    assert (own.density, own.stiffness, own.own) == (
+        88.0,
+        WOODS_BY_ID["balsa-light"].stiffness,
+        True,
+    )
+
+
+def test_a_piece_weighs_and_resists_what_the_textbook_says() -> None:
+    found = figures_of(Choice("spruce", 1000.0, 10.0, 5.0), WOODS_BY_ID)
+    assert found.mass == pytest.approx(20.0)
+    assert found.flat == pytest.approx(10500 * 10 * 125 / 12)
+    assert found.edge == pytest.approx(10500 * 5 * 1000 / 12)
+    assert found.breaks_flat == pytest.approx(68 * 10 * 25 / 6)
+
+
+@given(st.floats(0.3, 6), st.floats(5, 60))
+def test_a_laminate_of_one_wood_is_a_solid_piece(thickness: float, width: float) -> None:
+    plies = [Ply("balsa-hard", thickness / 3)] * 3
+    made = laminate_of(plies, width, 100.0, WOODS_BY_ID)
+    solid = figures_of(Choice("balsa-hard", 100.0, width, thickness), WOODS_BY_ID)
+    assert made.flat == pytest.approx(solid.flat, rel=1e-9)
+    assert made.edge == pytest.approx(solid.edge, rel=1e-9)
+    assert made.mass == pytest.approx(solid.mass, rel=1e-9)
+    assert made.neutral == pytest.approx(thickness / 2)
+
+
+def test_carbon_belongs_outside() -> None:
+    outside = [Ply("carbon-strip", 0.2), Ply("balsa-light", 3.0), Ply("carbon-strip", 0.2)]
+    inside = [Ply("balsa-light", 1.5), Ply("carbon-strip", 0.4), Ply("balsa-light", 1.5)]
+    out = laminate_of(outside, 20.0, 300.0, WOODS_BY_ID)
+    middle = laminate_of(inside, 20.0, 300.0, WOODS_BY_ID)
+    assert out.mass == pytest.approx(middle.mass)
+    assert out.flat > 15 * middle.flat
+
+
+@pytest.mark.parametrize(
+    "plies", [[], [Ply("mahogany", 1.0)], [Ply("spruce", 0.0)], [Ply("spruce", 1.0)] * 30]
+)
+def test_a_laminate_that_can_not_be_is_told(plies: list[Ply]) -> None:
+    with pytest.raises(BadInput):
+        laminate_of(plies, 10.0, 10.0, WOODS_BY_ID)
+
+
+def test_pasted_lists_are_read_with_and_without_a_heading() -> None:
+    with_head = read_list("Part;Qty.;Wood\nFormer F3;1;light ply\nDoublers;2;\n")
+    assert with_head == (
+        Listed(name="Former F3", quantity=1, material="light ply"),
+        Listed(name="Doublers", quantity=2),
+    )
+    assert read_list("F3, 2, ply\nwing tip") == (
+        Listed(name="F3", quantity=2),
+        Listed(name="wing tip", quantity=1),
+    )
+    assert read_list("\n\n") == ()
+    with pytest.raises(BadInput, match="line 2"):
+        read_list("name,qty\nF3,many")
+
+
+def test_the_lists_are_compared_by_what_they_mean() -> None:
+    assert name_key("Former F3") == name_key("F3")
+    parts = (DOUBLER, Part(id="F3", name="former F3", kind="former"))
+    found = compare(
+        parts,
+        [Listed(name="F3"), Listed(name="hatch", quantity=1)],
+        [Listed(name="Doublers", quantity=1), Listed(name="F3")],
+    )
+    said = {one.name: one for one in found}
+    assert said["doubler"].drawing == 2
+    assert said["doubler"].missing_from == ("printed",)
+    assert said["hatch"].missing_from == ("drawing", "box")
+    assert "former F3" not in said
+    assert "the drawing does not know it" in difference_sentence(said["hatch"])
+    assert compare(parts, (), ()) == ()
+    short = compare((DOUBLER,), (), [Listed(name="doubler", quantity=1)])
+    assert "too few" in difference_sentence(short[0])
+
+
+def test_a_pair_is_asked_about_before_glue_and_only_then() -> None:
+    ledger = Ledger()
+    assert question_for(DOUBLER, ledger, "cut") is None
+    asked = question_for(DOUBLER, ledger, "glued")
+    assert asked is not None
+    assert asked.facing_up == 1
+    assert "noses to the left" in pair_question(DOUBLER)
+    assert question_for(DOUBLER, Ledger(pairs={"d": "mirrored"}), "glued") is None
+    same = Ledger(pairs={"d": "same"})
+    assert question_for(DOUBLER, same, "glued") is not None
+    assert wrong_pairs((DOUBLER,), same) == (DOUBLER,)
+    assert "same hand" in pair_sentence(DOUBLER)
+    assert question_for(DOUBLER.but(hand="none"), ledger, "glued") is None
+
+
+def test_the_scale_tells_the_density_and_when_it_is_another_wood() -> None:
+    weight = weight_of(DOUBLER, WOODS_BY_ID, None)
+    assert weight.estimated == pytest.approx(2 * 300 * 80 * 1.5 * 430e-6)
+    assert weight.best == weight.estimated
+    heavy = weight_of(DOUBLER, WOODS_BY_ID, 55.0)
+    assert heavy.density == pytest.approx(55 / (2 * 300 * 80 * 1.5) * 1e6)
+    assert heavy.odd
+    assert "another wood" in weight_sentence(heavy)
+    assert weight_of(DOUBLER.but(material="unknown"), WOODS_BY_ID, None).best is None
