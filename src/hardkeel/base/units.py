@@ -105,6 +105,23 @@ def parse_angle(text: str) -> float:
     return -degrees if match["sign"] == "-" else degrees
 
 
+def parse_number(text: str) -> float:
+    """Read a plain number: ``168``, ``30.5``; a comma is taken for a decimal point.
+
+    Raises
+    ------
+    BadInput
+        When it is none.
+    """
+    cleaned = _normalise(text).rstrip("g% ")
+    if re.fullmatch(r"[+-]?(\d+(\.\d*)?|\.\d+)", cleaned) is None:
+        raise BadInput("", f"“{text.strip()}” is not a number")
+    value = float(cleaned)
+    if not abs(value) < LONGEST_MM:
+        raise BadInput("", f"{text.strip()} is too large")
+    return value
+
+
 def format_length(mm: float, unit: LengthUnit, digits: int = 1) -> str:
     """A length with its unit: ``231.5 mm`` or ``9.114″``; `digits` counts decimals of mm."""
     if unit == "mm":

@@ -6,6 +6,7 @@ from typing import Any, Final
 import numpy as np
 
 from hardkeel.demo.workshop import furnish
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.gauges.hidden import Hidden, hidden_from
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.project import edits
@@ -88,6 +89,11 @@ def demo_build() -> Build:
     wet = hidden_from(build.surveyed, moved)
     build = _take(build, wet, rng, "wet", _wet_readings(), _START + timedelta(days=1, minutes=40))
     return furnish(edits.set_phase(build, "dry"))
+
+
+def demo_fuselage() -> Fuselage:
+    """The demo's fuselage as drawn."""
+    return build_from(_FIGURES).fuselage or Fuselage()
 
 
 def _take(

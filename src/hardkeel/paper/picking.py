@@ -1,9 +1,10 @@
 """What was clicked along the lines of a plan, turned into figures at stations."""
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
@@ -109,7 +110,7 @@ def _height(points: Array, x: float) -> float | None:
     return round(float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x)), 2)
 
 
-def settle_on_ink(patch: Array, reach: int = _DARK_REACH) -> tuple[float, float]:
+def settle_on_ink(patch: NDArray[Any], reach: int = _DARK_REACH) -> tuple[float, float]:
     """How far from its middle the ink in a patch of a scan lies, pixels (right, down).
 
     Parameters

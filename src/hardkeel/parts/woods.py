@@ -10,11 +10,12 @@ from typing import Final
 
 from hardkeel.parts.model import OwnWood
 
-_FPL: Final = "Wood Handbook, FPL-GTR-282 (2021), ch. 5; balsa scaled with density"
-_PLY: Final = "usual panel data sheets; half the plies across the face grain"
-_FOAM: Final = "usual foam data sheets"
-_FIBRE: Final = "usual pultrusion data sheets, 60 % fibre"
-_METAL: Final = "engineering handbooks"
+# Wood Handbook, FPL-GTR-282 (2021), chapter 5, clear wood at 12 % moisture; balsa scaled with density.
+_FPL: Final = "Wood Handbook"
+_PLY: Final = "panel data sheets"  # half the plies lie across the face grain
+_FOAM: Final = "foam data sheets"
+_FIBRE: Final = "fibre data sheets"  # 60 % fibre where pultruded, 50 % as cloth
+_METAL: Final = "handbooks"
 
 
 @dataclass(frozen=True, slots=True)

@@ -26,7 +26,6 @@ from hardkeel.survey.model import Mark
 
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
-_THINNEST_MM: Final = 1.0  # a former dragged over itself stops here
 
 
 def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
@@ -52,29 +51,6 @@ def set_stop(build: Build, name: str, **figures: float) -> Build:
     if name == TAIL_POST and fuselage.tail_post is not None:
         return with_fuselage(build, fuselage.but(tail_post=fuselage.tail_post.but(**rounded)))
     return _replace(build, _former(fuselage, name).but(**rounded))
-
-
-def drag_stop(build: Build, name: str, **figures: float) -> Build:
-    """`set_stop` for a hand that drags: figures are kept where they make sense instead of refused."""
-    fuselage = _fuselage(build)
-    stops = dict(fuselage.stops)
-    if name not in stops:
-        raise BadInput("", f'no former "{name}"')
-    stop = stops[name]
-    kept = dict(figures)
-    if "half_width" in kept:
-        kept["half_width"] = max(0.0, kept["half_width"])
-    if "top" in kept:
-        kept["top"] = max(kept["top"], kept.get("bottom", stop.bottom) + _THINNEST_MM)
-    if "bottom" in kept:
-        kept["bottom"] = min(kept["bottom"], kept.get("top", stop.top) - _THINNEST_MM)
-    if "station" in kept:
-        names = [one for one, _ in fuselage.stops]
-        i = names.index(name)
-        low = stops[names[i - 1]].station + _THINNEST_MM if i else float("-inf")
-        high = stops[names[i + 1]].station - _THINNEST_MM if i + 1 < len(names) else float("inf")
-        kept["station"] = min(max(kept["station"], low), high)
-    return set_stop(build, name, **kept)
 
 
 def add_former(build: Build, station: float) -> Build:
@@ -184,6 +160,35 @@ def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -
     if all(one.id != longeron_id for one in found):
         found.append(made)
     return with_fuselage(build, fuselage.but(longerons=tuple(found)))
+
+
+def set_all_longerons(build: Build, section: tuple[float, float]) -> Build:
+    """Set the section of both longerons, mm."""
+    for longeron_id in ("upper", "lower"):
+        build = set_longeron(build, longeron_id, section)
+    return build
+
+
+def set_wood(build: Build, name: str, **figures: float) -> Build:
+    """Set a former's ``thickness`` or ``corner`` radius, mm."""
+    for key, value in figures.items():
+        if value < 0 or (key == "thickness" and value == 0):
+            raise BadInput("", f"a {key} of {value:g} can't be cut")
+    return _replace(build, _former(_fuselage(build), name).but(**figures))
+
+
+def lay_out(build: Build, made: Build) -> Build:
+    """Put an airframe on the bench where there is none yet, keeping log, hours, plans and readings."""
+    laid = build.but(
+        name=build.name or made.name,
+        phase=build.phase or made.phase,
+        fuselage=made.fuselage,
+        wings=build.wings or made.wings,
+        tail=build.tail or made.tail,
+    )
+    if build.survey is None:
+        laid = laid.but(survey=made.survey)
+    return _checked(build, laid)
 
 
 def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:

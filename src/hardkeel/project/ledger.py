@@ -20,9 +20,9 @@ _DEFAULT_FORMER_MM: Final = 3.0
 # What an open wing and tail of balsa ribs and spars weighs as a share of the box around it: a first
 # guess for balance, until they are on the scale.
 _WING_THICKNESS: Final = 0.12
-_WING_SOLID: Final = 0.085
+_WING_SOLID: Final = 0.24
 _TAIL_THICK_MM: Final = 5.0
-_TAIL_SOLID: Final = 0.45
+_TAIL_SOLID: Final = 0.75
 
 
 def parts_of(build: Build) -> tuple[Part, ...]:

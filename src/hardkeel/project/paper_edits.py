@@ -1,5 +1,7 @@
 """Pure edits of audit sheets, plans, ledger, masses and balance."""
 
+from collections.abc import Callable
+
 from hardkeel.balance.model import Balance, Battery, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace, TraceKind
@@ -9,6 +11,8 @@ from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
 from hardkeel.project.build import Build
 from hardkeel.project.ledger import parts_of, weights_of
 from hardkeel.project.soundness import check_build
+
+BuildEdit = Callable[[Build], Build]
 
 
 class AskFirst(BadInput):

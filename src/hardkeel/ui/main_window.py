@@ -30,7 +30,9 @@ from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.menu import BuildMenu
 from hardkeel.ui.pages import true_view
 from hardkeel.ui.pages.blank_page import BlankPage
+from hardkeel.ui.pages.desk_work import DeskWork
 from hardkeel.ui.pages.gauge_bench import GaugeBench
+from hardkeel.ui.pages.layout_page import LayoutPage
 from hardkeel.ui.pages.log_page import LogPage
 from hardkeel.ui.pages.true_page import TruePage
 from hardkeel.ui.settings import Settings
@@ -42,7 +44,7 @@ from hardkeel.ui.widgets.stage_rail import StageRail
 from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
 
-_STAGES: Final = ("True", "Log")
+_STAGES: Final = ("Lay out", "True", "Log")
 _RAIL_PX: Final = 130
 
 
@@ -77,9 +79,13 @@ class MainWindow(QMainWindow):
         self.dock = GaugeDock(GAUGE_KINDS, theme)
         self.rail.add_foot(self.dock)
         self.blank = BlankPage()
+        self.layout_page = LayoutPage(self.document, theme, settings.unit)
         self.true = TruePage(self.document, theme, settings.unit)
         self.log = LogPage(self.document, theme)
         self.gauges = GaugeBench(self.document, self.dock, self.true, lambda: settings.unit, self)
+        self.desk = DeskWork(
+            self.document, self.layout_page, self.filing.images, self.jobs, self.notice.tell, self
+        )
         self._stack = QStackedWidget()
         self._lay_out(theme)
         self._connect()
@@ -87,7 +93,7 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
 
     def _lay_out(self, theme: Theme) -> None:
-        for page in (self.blank, self.true, self.log):
+        for page in (self.blank, self.layout_page, self.true, self.log):
             self._stack.addWidget(page)
         self.rail.setFixedWidth(theme.px(_RAIL_PX))
         body = QHBoxLayout()
@@ -146,12 +152,18 @@ class MainWindow(QMainWindow):
     def stage(self) -> str:
         """The stage shown, or empty on the blank page."""
         page = self._stack.currentWidget()
-        return "True" if page is self.true else "Log" if page is self.log else ""
+        shown = {id(self.true): "True", id(self.log): "Log", id(self.layout_page): "Lay out"}
+        return shown.get(id(page), "")
 
     def show_stage(self, stage: str) -> None:
         """Turn to a stage."""
         blank = self.document.build.survey is None and stage == "True"
-        page = self.blank if blank else self.log if stage == "Log" else self.true
+        page: QWidget = self.blank if blank else self.true
+        if stage == "Log":
+            page = self.log
+        elif stage == "Lay out":
+            page = self.layout_page
+            self.layout_page.wake()
         self._stack.setCurrentWidget(page)
         self.rail.show_stage(stage)
         if page is self.true:
@@ -164,9 +176,11 @@ class MainWindow(QMainWindow):
         open_ = sum(check.verdict == "unsure" for check in judgement.checks)
         note = "all true" if judgement.checks and not out + open_ else f"{out} out, {open_} open"
         self.rail.show_note("True", note if judgement.checks else "nothing yet")
+        stops = build.fuselage.stops if build.fuselage is not None else ()
+        self.rail.show_note("Lay out", f"{len(stops)} stations" if stops else "nothing yet")
         hours = total_hours(build.sessions)
         self.rail.show_note("Log", f"{hours:.1f} h" if hours else f"{len(build.log)} entries")
-        if self._stack.currentWidget() is not self.log:
+        if self._stack.currentWidget() not in (self.log, self.layout_page):
             self._stack.setCurrentWidget(self.blank if build.survey is None else self.true)
             self.rail.show_stage("True")
         self.blank.show_recent(self._settings.recent)
@@ -337,6 +351,7 @@ class MainWindow(QMainWindow):
         self._settings.unit = "in" if self._settings.unit == "mm" else "mm"
         self.header.show_unit(self._settings.unit)
         self.true.set_unit(self._settings.unit)
+        self.layout_page.set_unit(self._settings.unit)
         self._show_build()
 
     def _on_theme_toggled(self) -> None:
@@ -351,13 +366,14 @@ class MainWindow(QMainWindow):
         """Dress everything in the theme and text size of the settings."""
         theme = make_theme(self._settings.theme, self._settings.text_percent)
         self.theme_changed.emit(theme)
-        for part in (self.header, self.true, self.log, self.dock):
+        for part in (self.header, self.true, self.layout_page, self.log, self.dock):
             part.set_theme(theme)
         self.rail.setFixedWidth(theme.px(_RAIL_PX))
 
     def _on_body_picked(self, body: str) -> None:
         self.header.keel.choose_body(body)
         self.true.choose_body(body)
+        self.layout_page.choose_body(body)
 
     # -- leaving ---------------------------------------------------------------------------------
 

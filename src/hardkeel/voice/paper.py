@@ -16,6 +16,7 @@ CAUSE_NAMES: Final[dict[Cause, str]] = {
     "one-part": "one part is off",
     "undecided": "undecided",
 }
+_SQUARE_DEG: Final = 0.05  # nobody sees less on paper
 _DOUBTS: Final[dict[Cause, str]] = {
     "right": "the sheet is right",
     "scale": "it is printed at another scale",
@@ -127,7 +128,7 @@ def calibration_sentence(fit: Calibration, dpi: float | None) -> str:
     if fit.kind in ("axes", "affine") and abs(ratio) > 5e-4:  # noqa: PLR2004  half a mm in a metre
         way = "shorter" if ratio > 0 else "longer"
         parts.append(f"along {abs(ratio):.2%} {way} than across")
-    if fit.kind == "affine":
+    if fit.kind == "affine" and abs(fit.skew) >= _SQUARE_DEG:
         parts.append(f"{abs(fit.skew):.2f}° out of square")
     if fit.kind == "perspective":
         parts = ["perspective taken out"]

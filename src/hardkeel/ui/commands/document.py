@@ -85,6 +85,9 @@ class Document(QObject):
         after = edit(before)
         if after == before:
             return
+        if after.survey == before.survey and after.phase == before.phase:
+            self.stack.push(_EditCommand(self, name, after, self._judged))
+            return
         judgement = judge_survey(after.surveyed, after.phase)
         if after.phase == before.phase:
             after = self._with_verdicts_logged(after, judgement)

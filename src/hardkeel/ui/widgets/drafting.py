@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QPolygonF
+from PyQt6.QtGui import QPainterPath, QPolygonF
 
 from hardkeel.geometry.hull import Point2
 
@@ -65,3 +65,28 @@ def _to_segment(p: QPointF, a: QPointF, b: QPointF) -> float:
     near = a + run * min(1.0, max(0.0, share))
     gap = p - near
     return float(QPointF.dotProduct(gap, gap) ** 0.5)
+
+
+def section_path(frame: Frame, points: tuple[Point2, ...]) -> QPainterPath:
+    """A lying surface as a thin section over its chord; an upright one as its outline."""
+    shape = frame.polygon(points)
+    box = shape.boundingRect()
+    path = QPainterPath()
+    if box.height() > box.width() * 0.5:
+        path.addPolygon(shape)
+        path.closeSubpath()
+        return path
+    nose = min((shape.at(i) for i in range(shape.count())), key=lambda p: (p.x(), -p.y()))
+    tail = max((shape.at(i) for i in range(shape.count())), key=lambda p: (p.x(), p.y()))
+    thick = max(4.0, 0.09 * (tail.x() - nose.x()))
+    run = tail - nose
+    path.moveTo(nose)
+    path.cubicTo(
+        nose + QPointF(run.x() * 0.08, -thick * 1.5),
+        nose + run * 0.45 + QPointF(0, -thick * 1.4),
+        tail,
+    )
+    path.cubicTo(
+        nose + run * 0.6 + QPointF(0, 1), nose + run * 0.2 + QPointF(0, thick * 0.35), nose
+    )
+    return path

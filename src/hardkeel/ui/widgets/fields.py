@@ -5,7 +5,14 @@ from PyQt6.QtGui import QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_angle, format_length, parse_angle, parse_length
+from hardkeel.base.units import (
+    LengthUnit,
+    format_angle,
+    format_length,
+    parse_angle,
+    parse_length,
+    parse_number,
+)
 
 
 class _Line(QLineEdit):
@@ -45,9 +52,11 @@ class QuantityEdit(QWidget):
         angular: bool = False,
         unit: LengthUnit = "mm",
         large: bool = False,
+        plain: str = "",
     ) -> None:
         super().__init__(parent)
         self._angular = angular
+        self._plain = plain  # the unit of a figure that is neither length nor angle: g, %
         self._unit: LengthUnit = unit
         self.line = _Line()
         if large:
@@ -89,9 +98,14 @@ class QuantityEdit(QWidget):
         if value is None:
             self.line.clear()
         else:
-            text = format_angle(value) if self._angular else format_length(value, self._unit, 1)
+            text = self._shown(value)
             self.line.setText(text.split(" ")[0].rstrip("°″").replace("−", "-"))
         self._tell(" ", wrong=False)
+
+    def _shown(self, value: float) -> str:
+        if self._plain:
+            return f"{value:.1f}".removesuffix(".0")
+        return format_angle(value) if self._angular else format_length(value, self._unit, 1)
 
     @property
     def value(self) -> float | None:
@@ -110,6 +124,9 @@ class QuantityEdit(QWidget):
 
     def _understood(self) -> tuple[float, str]:
         text = self.line.text()
+        if self._plain:
+            number = parse_number(text)
+            return number, " "
         if self._angular:
             angle = parse_angle(text)
             return angle, format_angle(angle)
@@ -151,4 +168,7 @@ class QuantityEdit(QWidget):
                 style.polish(widget)
 
     def _show_suffix(self) -> None:
+        if self._plain:
+            self._suffix.setText(self._plain)
+            return
         self._suffix.setText("°" if self._angular else "mm" if self._unit == "mm" else "in")

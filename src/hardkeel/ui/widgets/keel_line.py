@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.project.picture import Stroke
 from hardkeel.survey.model import Verdict
 from hardkeel.ui.theme import Theme
-from hardkeel.ui.widgets.drafting import Frame, fit
+from hardkeel.ui.widgets.drafting import Frame, fit, section_path
 from hardkeel.ui.widgets.vial import paint_shape
 
 _HEIGHT: Final = 130
@@ -149,7 +149,7 @@ class KeelLine(QWidget):
             colour = theme.colour("out" if out else "act" if chosen else "ink")
             painter.setPen(QPen(colour, 2.6 if out or chosen else 1.6))
             painter.setBrush(theme.colour("wing"))
-            painter.drawPath(_section(frame, stroke))
+            painter.drawPath(section_path(frame, stroke.points))
 
     def _paint_states(self, painter: QPainter, frame: Frame) -> None:
         """Name and state of each part to the right, in the order of the airframe."""
@@ -190,32 +190,7 @@ class KeelLine(QWidget):
             return
         for stroke in reversed(self._keel.strokes):
             if stroke.role == "wanted":
-                box = _section(frame, stroke).boundingRect().adjusted(-6, -6, 6, 6)
+                box = section_path(frame, stroke.points).boundingRect().adjusted(-6, -6, 6, 6)
                 if box.contains(at):
                     self.body_picked.emit(stroke.ref)
                     return
-
-
-def _section(frame: Frame, stroke: Stroke) -> QPainterPath:
-    """A lying surface as a thin section over its chord; an upright one as its outline."""
-    shape = frame.polygon(stroke.points)
-    box = shape.boundingRect()
-    path = QPainterPath()
-    if box.height() > box.width() * 0.5:
-        path.addPolygon(shape)
-        path.closeSubpath()
-        return path
-    nose = min((shape.at(i) for i in range(shape.count())), key=lambda p: (p.x(), -p.y()))
-    tail = max((shape.at(i) for i in range(shape.count())), key=lambda p: (p.x(), p.y()))
-    thick = max(4.0, 0.09 * (tail.x() - nose.x()))
-    run = tail - nose
-    path.moveTo(nose)
-    path.cubicTo(
-        nose + QPointF(run.x() * 0.08, -thick * 1.5),
-        nose + run * 0.45 + QPointF(0, -thick * 1.4),
-        tail,
-    )
-    path.cubicTo(
-        nose + run * 0.6 + QPointF(0, 1), nose + run * 0.2 + QPointF(0, thick * 0.35), nose
-    )
-    return path

@@ -35,8 +35,9 @@ class Notice(QFrame):
         return list(self._buttons)
 
     def tell(self, text: str, *answers: Answer) -> None:
-        """Say something; every answer, and “All right”, takes the strip away first."""
+        """Say something, or nothing any more; every answer, and “All right”, takes the strip away first."""
         self._text.setText(text)
+        self.setVisible(bool(text))
         for button in self._buttons:
             self._row.removeWidget(button)
             button.deleteLater()
@@ -46,7 +47,6 @@ class Notice(QFrame):
             button.clicked.connect(lambda _on, action=action: self._answer(action))
             self._row.addWidget(button)
             self._buttons.append(button)
-        self.show()
 
     def _answer(self, action: Callable[[], object]) -> None:
         self.hide()

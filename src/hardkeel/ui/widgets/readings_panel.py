@@ -3,38 +3,25 @@
 from typing import Final
 
 from PyQt6.QtCore import QAbstractItemModel, QModelIndex, Qt, pyqtSignal
-from PyQt6.QtGui import QAction, QKeySequence, QPalette, QResizeEvent
+from PyQt6.QtGui import QAction, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QHeaderView,
     QLabel,
     QPushButton,
-    QStyledItemDelegate,
-    QStyleOptionViewItem,
     QTableView,
     QVBoxLayout,
     QWidget,
 )
 
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.own_colour import OwnColour
 
 _ROW_PX: Final = 25
 _ONE_LINE_PX: Final = 240  # the longest usual name
 _VALUE_COLUMN: Final = 2
 _NOTE_COLUMN: Final = 4
-
-
-class _OwnColour(QStyledItemDelegate):
-    """Lets a picked row keep the colour of its state."""
-
-    def initStyleOption(  # noqa: N802  Qt's own name
-        self, option: QStyleOptionViewItem | None, index: QModelIndex
-    ) -> None:
-        super().initStyleOption(option, index)
-        if option is not None:
-            colour = option.palette.color(QPalette.ColorRole.Text)
-            option.palette.setColor(QPalette.ColorRole.HighlightedText, colour)
 
 
 class _Table(QTableView):
@@ -115,7 +102,7 @@ class ReadingsPanel(QWidget):
         table.setMouseTracking(True)
         table.setTabKeyNavigation(False)
         table.setWordWrap(True)
-        table.setItemDelegate(_OwnColour(table))
+        table.setItemDelegate(OwnColour(table))
         table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
         table.setAccessibleName("Readings")

@@ -1,0 +1,101 @@
+"""Reading scans, photos and PDF pages from disk, beside the window."""
+
+from pathlib import Path
+from typing import Final
+
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize
+from PyQt6.QtGui import QImage, QImageReader
+
+from hardkeel.base.errors import BadInput
+
+SCAN_DPI: Final = 150
+_LARGEST_MB: Final = 1024
+_LONGEST_PX: Final = 14000
+_POINTS_PER_INCH: Final = 72.0
+PATTERN: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
+
+
+def pages_of(path: Path) -> int:
+    """How many pages a PDF has; 1 for an image.
+
+    Raises
+    ------
+    BadInput
+        When it is no PDF.
+    """
+    if path.suffix.lower() != ".pdf":
+        return 1
+    from PyQt6.QtPdf import QPdfDocument  # noqa: PLC0415  only for a PDF
+
+    document = QPdfDocument(None)
+    if document.load(str(path)) != QPdfDocument.Error.None_:
+        raise BadInput(path.name, "can't be read as a PDF")
+    count = document.pageCount()
+    document.close()
+    return count
+
+
+def read_scan(path: Path, page: int = 0) -> bytes:
+    """A scan, photo or PDF page as a grey PNG with its resolution in it.
+
+    Raises
+    ------
+    BadInput
+        When it can't be read as such.
+    """
+    image = _pdf_page(path, page) if path.suffix.lower() == ".pdf" else _picture(path)
+    return as_png(image)
+
+
+def as_png(image: QImage) -> bytes:
+    """Grey PNG bytes of an image."""
+    data = QByteArray()
+    buffer = QBuffer(data)
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    image.convertToFormat(QImage.Format.Format_Grayscale8).save(buffer, "PNG")
+    return bytes(data.data())
+
+
+def image_from(data: bytes) -> QImage:
+    """An image from its bytes; null where they are none."""
+    QImageReader.setAllocationLimit(_LARGEST_MB)
+    return QImage.fromData(QByteArray(data))
+
+
+def _picture(path: Path) -> QImage:
+    QImageReader.setAllocationLimit(_LARGEST_MB)
+    reader = QImageReader(str(path))
+    reader.setAutoTransform(True)  # a photo knows which way it was held
+    image = reader.read()
+    if image.isNull():
+        raise BadInput(path.name, f"can't be read: {reader.errorString().lower()}")
+    return image
+
+
+def _pdf_page(path: Path, page: int) -> QImage:
+    from PyQt6.QtPdf import QPdfDocument  # noqa: PLC0415  only for a PDF
+
+    document = QPdfDocument(None)
+    if document.load(str(path)) != QPdfDocument.Error.None_:
+        raise BadInput(path.name, "can't be read as a PDF")
+    if not 0 <= page < document.pageCount():
+        raise BadInput(path.name, f"has no page {page + 1}")
+    points = document.pagePointSize(page)
+    scale = SCAN_DPI / _POINTS_PER_INCH
+    longest = max(points.width(), points.height()) * scale
+    if longest > _LONGEST_PX:
+        scale *= _LONGEST_PX / longest
+    size = QSize(round(points.width() * scale), round(points.height() * scale))
+    image = document.render(page, size)
+    document.close()
+    paper = QImage(image.size(), QImage.Format.Format_RGB32)
+    paper.fill(0xFFFFFFFF)
+    from PyQt6.QtGui import QPainter  # noqa: PLC0415  a page is drawn on white paper
+
+    painter = QPainter(paper)
+    painter.drawImage(0, 0, image)
+    painter.end()
+    dots = round(scale * _POINTS_PER_INCH / 0.0254)
+    paper.setDotsPerMeterX(dots)
+    paper.setDotsPerMeterY(dots)
+    return paper

@@ -1,0 +1,323 @@
+"""The airframe on the board: drag a former or type its figures; top, side and section follow."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.fuselage.dragging import dragged
+from hardkeel.fuselage.fairing import Bump, bumps_of
+from hardkeel.fuselage.model import Fuselage, Method, Template
+from hardkeel.project import drawing_edits as drawing
+from hardkeel.project.lines import (
+    BoardLines,
+    Handle,
+    bodies_on_board,
+    figures_of_drag,
+    lines_of,
+)
+from hardkeel.project.starters import STARTERS, start_from
+from hardkeel.ui.commands.document import Document
+from hardkeel.ui.pages.airframe_cards import SURFACE_FIGURES, AirframeCards
+from hardkeel.ui.pages.sub_page import SubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.board import BumpNote, DrawingBoard, OnBoard
+from hardkeel.ui.widgets.starter_picker import StarterPicker, StarterView
+from hardkeel.voice.airframe import (
+    FIGURE_WORDS,
+    METHOD_WORDS,
+    bump_note,
+    read_cutouts,
+)
+from hardkeel.voice.names import body_name
+
+
+class AirframePage(SubPage):
+    """The board with what is known of the former or part in hand.
+
+    Signals
+    -------
+    body_chosen : str
+    former_wanted : str
+        Write this former's template.
+    outline_wanted : (nothing)
+        Bring an outline in from a drawing.
+    """
+
+    body_chosen = pyqtSignal(str)
+    former_wanted = pyqtSignal(str)
+    outline_wanted = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._stop, self._body = "", ""
+        self._bumps: tuple[Bump, ...] = ()
+        self.board = DrawingBoard(theme)
+        self.picker = StarterPicker(theme, unit)
+        self.picker.show_kinds(_kinds(), theme)
+        self.cards = AirframeCards(theme, self.told)
+        self._lay_out()
+        self._connect()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        bench = QWidget()
+        side = QHBoxLayout(bench)
+        side.setContentsMargins(0, 0, 0, 0)
+        side.setSpacing(0)
+        side.addWidget(self.board, 1)
+        side.addWidget(self.cards)
+        self._stack = QStackedWidget()
+        self._stack.addWidget(bench)
+        self._stack.addWidget(self.picker)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addWidget(self._stack)
+
+    def _connect(self) -> None:
+        self.board.dragging.connect(self._on_dragging)
+        self.board.dropped.connect(self._on_dropped)
+        self.board.nudged.connect(self._on_nudged)
+        self.board.stop_picked.connect(self.choose_stop)
+        self.board.body_picked.connect(self._on_body_picked)
+        self.cards.former.figure_changed.connect(self._on_former_figure)
+        self.cards.template.figure_changed.connect(self._on_template_figure)
+        self.cards.surface.figure_changed.connect(self._on_surface_figure)
+        self.cards.skins.figure_changed.connect(self._on_skin_figure)
+        self.cards.fair.clicked.connect(self._on_fair)
+        self.cards.add.clicked.connect(self._on_add)
+        self.cards.remove.clicked.connect(self._on_remove)
+        self.cards.write.clicked.connect(lambda: self.former_wanted.emit(self._stop))
+        self.cards.bring.clicked.connect(self.outline_wanted)
+        self.cards.cutouts.returnPressed.connect(self._on_cutouts)
+        self.cards.lightened.clicked.connect(self._on_cutouts)
+        self.cards.method.activated.connect(self._on_method)
+        self.picker.start_wanted.connect(self._on_start)
+        self.document.build_changed.connect(self.refresh)
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    @property
+    def stop(self) -> str:
+        """The former or tail post in hand."""
+        return self._stop
+
+    def choose_stop(self, stop: str) -> None:
+        """Take a former in hand."""
+        self._stop, self._body = stop, ""
+        self.refresh()
+
+    def choose_body(self, body: str) -> None:
+        """Take a wing, stabilizer or fin in hand."""
+        self._body = body
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self.board.set_theme(theme)
+        self.cards.set_theme(theme)
+        super().set_theme(theme)
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self.picker.set_unit(unit)
+        super().set_unit(unit)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.board.setFocus()
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+        build = self.document.build
+        fuselage = build.fuselage
+        empty = fuselage is None or len(fuselage.stops) < 2  # noqa: PLR2004  no loft
+        self._stack.setCurrentIndex(1 if empty else 0)
+        if fuselage is None or empty:
+            return
+        names = [name for name, _ in fuselage.stops]
+        if self._stop not in names:
+            self._stop = names[min(2, len(names) - 1)]
+        self._bumps = bumps_of(fuselage)
+        self.cards.show_smooth(self._bumps, self.unit)
+        self.cards.show_stop(fuselage, self._stop, self.unit)
+        self.cards.show_surface(build, self._body, self.unit)
+        self.cards.show_skins(fuselage, self.unit)
+        self._show_board(fuselage, "")
+
+    def _show_board(self, fuselage: Fuselage, figure: str) -> None:
+        try:
+            lines = lines_of(fuselage, self._stop)
+        except BadInput as fault:
+            self.tell(str(fault))
+            lines = BoardLines()
+        bumps = () if figure else tuple(self._note(fuselage, bump) for bump in self._bumps)
+        self.board.show_board(
+            OnBoard(
+                lines, bodies_on_board(self.document.build), bumps, self._stop, self._body, figure
+            )
+        )
+
+    def _note(self, fuselage: Fuselage, bump: Bump) -> BumpNote:
+        stop = dict(fuselage.stops)[bump.former]
+        if bump.line == "half_width":
+            return BumpNote("above", (bump.station, stop.half_width), bump_note(bump, self.unit))
+        height = stop.top if bump.line == "top" else stop.bottom
+        return BumpNote("side", (bump.station, -height), bump_note(bump, self.unit))
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _on_dragging(self, handle: Handle, u: float, v: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        figures = figures_of_drag(handle, (u, v))
+        moved = dragged(fuselage, handle.stop, **figures)
+        stop = dict(moved.stops)[handle.stop]
+        told = "   ".join(
+            f"{FIGURE_WORDS[key]} {format_length(getattr(stop, key), self.unit)}" for key in figures
+        )
+        self._show_board(moved, told)
+
+    def _on_dropped(self, handle: Handle, u: float, v: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        figures = figures_of_drag(handle, (u, v))
+        moved = dragged(fuselage, handle.stop, **figures)
+        what = " and ".join(FIGURE_WORDS[key] for key in figures)
+        name = handle.stop.replace("_", " ")
+        if not self.apply(f"drag {what} of {name}", lambda b: drawing.with_fuselage(b, moved)):
+            self.refresh()
+
+    def _on_nudged(self, name: str, figure: str, step: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is not None:
+            now = getattr(dict(fuselage.stops)[name], figure)
+            moved = dragged(fuselage, name, **{figure: now + step})
+            self.apply(
+                f"nudge {FIGURE_WORDS[figure]} of {name}", lambda b: drawing.with_fuselage(b, moved)
+            )
+
+    def _on_body_picked(self, body: str) -> None:
+        self.choose_body(body)
+        self.body_chosen.emit(body)
+
+    def _on_former_figure(self, key: str, value: float) -> None:
+        name = self._stop
+        words = FIGURE_WORDS.get(key, key)
+        if key in FIGURE_WORDS:
+            self.apply(
+                f"set {words} of {name}", lambda b: drawing.set_stop(b, name, **{key: value})
+            )
+        else:
+            self.apply(
+                f"set {words} of {name}", lambda b: drawing.set_wood(b, name, **{key: value})
+            )
+
+    def _on_template_figure(self, key: str, value: float) -> None:
+        fuselage = self.document.build.fuselage
+        former = fuselage.former(self._stop) if fuselage is not None else None
+        if former is None:
+            return
+        before = former.template or Template(
+            half_width=former.half_width, bottom=former.bottom, top=former.top
+        )
+        self.apply(
+            f"measure template of {former.id}",
+            lambda b: drawing.set_template(b, former.id, before.but(**{key: value})),
+        )
+
+    def _on_surface_figure(self, key: str, value: float) -> None:
+        body = self._body
+        is_wing = any(wing.id == body for wing in self.document.build.wings)
+        edit = drawing.set_wing if is_wing else drawing.set_tail
+        name = body_name(self.document.build.surveyed, body)
+        words = next(words for known, words, _ in SURFACE_FIGURES if known == key)
+        self.apply(f"set {words} of {name}", lambda b: edit(b, body, **{key: value}))
+
+    def _on_skin_figure(self, key: str, value: float) -> None:
+        if key == "longeron":
+            square = (value, value)
+            self.apply("set longerons", lambda b: drawing.set_all_longerons(b, square))
+        else:
+            words = key.replace("_", " ")
+            self.apply(f"set {words}", lambda b: drawing.set_skins(b, **{key: value}))
+
+    def _on_fair(self) -> None:
+        if self._bumps:
+            bump = self._bumps[0]
+            self.apply(f"fair {bump.former}", lambda b: drawing.fair(b, bump))
+
+    def _on_add(self) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        names = [name for name, _ in fuselage.stops]
+        i = names.index(self._stop)
+        if i + 1 == len(names):
+            return
+        stations = [stop.station for _, stop in fuselage.stops]
+        middle = round((stations[i] + stations[i + 1]) / 2, 1)
+        made = drawing.free_former_id(fuselage)
+        if self.apply(f"add former {made}", lambda b: drawing.add_former(b, middle)):
+            self.choose_stop(made)
+
+    def _on_remove(self) -> None:
+        name = self._stop
+        self.apply(f"take {name} out", lambda b: drawing.delete_former(b, name))
+
+    def _on_cutouts(self) -> None:
+        name = self._stop
+        try:
+            cutouts = read_cutouts(self.cards.cutouts.text(), self.unit)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        on = self.cards.lightened.isChecked()
+        self.apply(f"cut out {name}", lambda b: drawing.set_cutouts(b, name, cutouts, lightened=on))
+
+    def _on_method(self) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        names = [name for name, _ in fuselage.stops]
+        here = names.index(self._stop)
+        end = next(
+            (s.to for s in fuselage.sections if names.index(s.from_) <= here < names.index(s.to)),
+            names[-1],
+        )
+        method: Method = self.cards.method.currentData()
+        start = self._stop
+        self.apply(
+            f"build aft of {start} with {METHOD_WORDS[method]}",
+            lambda b: drawing.set_method(b, start, end, method),
+        )
+
+    def _on_start(self, kind: str, span: float, length: float) -> None:
+        name = self.document.build.name or "My model"
+        try:
+            made = start_from(kind, span, length, name)
+        except BadInput as fault:
+            self.picker.told.setText(f"{fault}.")
+            return
+        self.picker.told.setText("")
+        self.apply(f"lay out a {kind} airframe", lambda b: drawing.lay_out(b, made))
+
+
+def _kinds() -> tuple[StarterView, ...]:
+    views = []
+    for kind in STARTERS:
+        build = start_from(kind.id, 1000.0, kind.length * 1000.0)
+        lines = lines_of(build.fuselage, "") if build.fuselage is not None else BoardLines()
+        curves = [c for c in lines.curves if c.view == "side" and c.role in ("skin", "stop")]
+        curves += [curve for curve in bodies_on_board(build) if curve.view == "side"]
+        views.append(StarterView(kind.id, kind.name, kind.says, tuple(curves)))
+    return tuple(views)

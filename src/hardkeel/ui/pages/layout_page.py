@@ -1,0 +1,144 @@
+"""Lay out: airframe, paper, print check, parts, woods, balance; one at a time."""
+
+from typing import Final
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.ui.commands.document import Document
+from hardkeel.ui.pages.airframe_page import AirframePage
+from hardkeel.ui.pages.audit_page import AuditPage
+from hardkeel.ui.pages.balance_page import BalancePage
+from hardkeel.ui.pages.paper_page import PaperPage
+from hardkeel.ui.pages.parts_page import PartsPage
+from hardkeel.ui.pages.sub_page import SubPage
+from hardkeel.ui.pages.woods_page import WoodsPage
+from hardkeel.ui.theme import Theme
+
+_TABS: Final = (
+    ("airframe", "Airframe"),
+    ("paper", "Paper desk"),
+    ("audit", "Print check"),
+    ("parts", "Parts"),
+    ("woods", "Woods"),
+    ("balance", "Balance"),
+)
+
+
+class LayoutPage(QWidget):
+    """The stage with its six benches; one that was never looked at is made when it is first wanted.
+
+    Signals
+    -------
+    made : object
+        A bench was made: the `SubPage`.
+    """
+
+    made = pyqtSignal(object)
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._document, self._theme, self._unit = document, theme, unit
+        self._pages: dict[str, SubPage] = {}
+        self.tabs: dict[str, QPushButton] = {}
+        self._group = QButtonGroup(self)
+        bar = QWidget()
+        bar.setObjectName("bar")
+        bar.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(10, 3, 10, 2)
+        row.setSpacing(6)
+        for i, (key, words) in enumerate(_TABS, start=1):
+            button = QPushButton(words)
+            button.setObjectName("plain")
+            button.setCheckable(True)
+            button.setShortcut(f"Ctrl+Shift+{i}")
+            button.setToolTip(f"{words} (Ctrl+Shift+{i})")
+            button.clicked.connect(lambda _on, key=key: self.turn_to(key))
+            self._group.addButton(button)
+            self.tabs[key] = button
+            row.addWidget(button)
+        row.addStretch(1)
+        self._stack = QStackedWidget()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(bar)
+        column.addWidget(self._stack, 1)
+        self._now = "airframe"
+        self.tabs["airframe"].setChecked(True)
+
+    @property
+    def now(self) -> str:
+        """The bench shown."""
+        return self._now
+
+    def wake(self) -> None:
+        """Make the bench shown, should it not be there yet."""
+        self.turn_to(self._now)
+
+    def turn_to(self, key: str) -> None:
+        """Show a bench."""
+        self._now = key
+        self.tabs[key].setChecked(True)
+        page = self.page(key)
+        self._stack.setCurrentWidget(page)
+        page.focus_work()
+
+    def page(self, key: str) -> SubPage:
+        """A bench, made when it is first wanted."""
+        if key not in self._pages:
+            kinds: dict[str, type[SubPage]] = {
+                "airframe": AirframePage,
+                "paper": PaperPage,
+                "audit": AuditPage,
+                "parts": PartsPage,
+                "woods": WoodsPage,
+                "balance": BalancePage,
+            }
+            page = kinds[key](self._document, self._theme, self._unit)
+            self._pages[key] = page
+            self._stack.addWidget(page)
+            self.made.emit(page)
+        return self._pages[key]
+
+    @property
+    def airframe(self) -> AirframePage:
+        """The drawing board."""
+        page = self.page("airframe")
+        assert isinstance(page, AirframePage)  # noqa: S101  made so above
+        return page
+
+    @property
+    def paper(self) -> PaperPage:
+        """The paper desk."""
+        page = self.page("paper")
+        assert isinstance(page, PaperPage)  # noqa: S101  made so above
+        return page
+
+    def choose_body(self, body: str) -> None:
+        """Show what is known of one part, where a bench knows of parts."""
+        if "airframe" in self._pages:
+            self.airframe.choose_body(body)
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self._unit = unit
+        for page in self._pages.values():
+            page.set_unit(unit)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self._theme = theme
+        for page in self._pages.values():
+            page.set_theme(theme)

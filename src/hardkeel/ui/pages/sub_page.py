@@ -1,0 +1,64 @@
+"""What the pages of Lay out share: a document, a theme, a unit, and a line that says what went wrong."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.project.edits import Edit
+from hardkeel.ui.commands.document import Document
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.cards import label
+
+
+class SubPage(QWidget):
+    """A view of the document; `refresh` shows it as it is now.
+
+    Signals
+    -------
+    stirred : (nothing)
+        Something on the page changed that only the page shows.
+    """
+
+    stirred = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self.document = document
+        self.theme = theme
+        self.unit: LengthUnit = unit
+        self.told = label("warn")
+        self.told.hide()
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self.unit = unit
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self.theme = theme
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+
+    def apply(self, name: str, edit: Edit) -> bool:
+        """Do an edit; where it can't be done say so, and nothing is lost."""
+        try:
+            self.document.apply(name, edit)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return False
+        self.tell("")
+        return True
+
+    def tell(self, text: str) -> None:
+        """Say something about what was just tried."""
+        self.told.setText(text[:1].upper() + text[1:])
+        self.told.setVisible(bool(text))

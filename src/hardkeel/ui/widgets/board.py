@@ -1,0 +1,389 @@
+"""The drawing board: side, above and section of the airframe, every former under the hand."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Final
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from hardkeel.project.lines import BoardLines, BoardView, Curve, Handle
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.drafting import Frame, fit, section_path
+
+_TITLES: Final[dict[BoardView, str]] = {
+    "side": "from port",
+    "above": "from above",
+    "section": "section",
+}
+_VIEWS: Final[tuple[BoardView, ...]] = ("side", "above", "section")
+_SECTION_SHARE: Final = 0.28
+_GRID: Final = 24
+_NEAR: Final = 10.0
+_NUDGE_MM: Final = 0.5
+_FINE_NUDGE_MM: Final = 0.1
+
+
+@dataclass(frozen=True, slots=True)
+class BumpNote:
+    """Where a line leaves the fair curve, to be marked on the board."""
+
+    view: BoardView
+    at: tuple[float, float]
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class OnBoard:
+    """All that the board shows."""
+
+    lines: BoardLines = field(default_factory=BoardLines)
+    bodies: tuple[Curve, ...] = ()
+    bumps: tuple[BumpNote, ...] = ()
+    chosen: str = ""
+    chosen_body: str = ""
+    figure: str = ""
+
+
+class DrawingBoard(QWidget):
+    """The three views.
+
+    Signals
+    -------
+    dragging : object, float, float
+        A `Handle` is being dragged to a point of its view, mm.
+    dropped : object, float, float
+        It was let go there.
+    nudged : str, str, float
+        An arrow key: stop, figure (``top``, ``half_width``, ``station``), mm.
+    stop_picked, body_picked : str
+    """
+
+    dragging = pyqtSignal(object, float, float)
+    dropped = pyqtSignal(object, float, float)
+    nudged = pyqtSignal(str, str, float)
+    stop_picked = pyqtSignal(str)
+    body_picked = pyqtSignal(str)
+
+    def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._theme = theme
+        self._shown = OnBoard()
+        self._frames: dict[BoardView, Frame] = {}
+        self._held: Handle | None = None
+        self._moved = False
+        self._under: Handle | None = None
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName("Drawing board: drag a former's points, or use the arrow keys")
+
+    def set_theme(self, theme: Theme) -> None:
+        """Paint in another theme."""
+        self._theme = theme
+        self._lay()
+
+    def show_board(self, shown: OnBoard) -> None:
+        """Draw another airframe; while something is dragged the views keep their scale."""
+        self._shown = shown
+        if self._held is None:
+            self._lay()
+        self.update()
+
+    def handle_position(self, stop: str, grip: str) -> QPointF | None:
+        """Where a handle is painted, for tests and for the keyboard."""
+        for handle in self._shown.lines.handles:
+            if (handle.stop, handle.grip) == (stop, grip):
+                return self._frames[handle.view].point(handle.at)
+        return None
+
+    def sizeHint(self) -> QSize:
+        """As large as there is room for."""
+        return QSize(760, 560)
+
+    def minimumSizeHint(self) -> QSize:
+        """Small enough for 150 % text in a 1280 window."""
+        return QSize(380, 300)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Fit the views again."""
+        self._lay()
+
+    def _boxes(self) -> dict[BoardView, QRectF]:
+        width, height = float(self.width()), float(self.height())
+        upper = height * 0.5
+        aside = width * _SECTION_SHARE
+        return {
+            "side": QRectF(0, 0, width, upper),
+            "above": QRectF(0, upper, width - aside, height - upper),
+            "section": QRectF(width - aside, upper, aside, height - upper),
+        }
+
+    def _lay(self) -> None:
+        self._frames = {}
+        title = self._theme.px(26)
+        for view, box in self._boxes().items():
+            points = [
+                p
+                for curve in (*self._shown.lines.curves, *self._shown.bodies)
+                if curve.view == view and not (curve.role == "body" and view == "above")
+                for p in curve.points
+            ]
+            if not points:
+                continue
+            us, vs = [p[0] for p in points], [p[1] for p in points]
+            low = self._theme.px(34 if view == "side" else 26)
+            inner = box.adjusted(24, title, -24, -low)
+            self._frames[view] = fit(inner, (min(us), min(vs), max(us), max(vs)))
+        self.update()
+
+    # -- painting --------------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Paint paper, curves, handles and notes."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self._paint_paper(painter)
+        for curve in self._shown.bodies:
+            self._paint_curve(painter, curve)
+        for curve in self._shown.lines.curves:
+            self._paint_curve(painter, curve)
+        self._paint_names(painter)
+        for handle in self._shown.lines.handles:
+            self._paint_handle(painter, handle)
+        for bump in self._shown.bumps:
+            self._paint_bump(painter, bump)
+        if self._shown.figure:
+            self._paint_figure(painter)
+
+    def _paint_paper(self, painter: QPainter) -> None:
+        theme = self._theme
+        painter.fillRect(self.rect(), theme.colour("paper"))
+        painter.setPen(QPen(theme.colour("grid"), 1))
+        for x in range(0, self.width(), _GRID):
+            painter.drawLine(x, 0, x, self.height())
+        for y in range(0, self.height(), _GRID):
+            painter.drawLine(0, y, self.width(), y)
+        boxes = self._boxes()
+        painter.setPen(QPen(theme.colour("hair"), 1))
+        split = boxes["above"].top()
+        painter.drawLine(QPointF(10, split), QPointF(self.width() - 10.0, split))
+        left = boxes["section"].left()
+        painter.drawLine(QPointF(left, split + 8), QPointF(left, self.height() - 8.0))
+        painter.setPen(theme.colour("soft"))
+        painter.setFont(theme.font(13))
+        for view, box in boxes.items():
+            words = _TITLES[view]
+            if view == "section" and self._shown.chosen:
+                words += f" at {self._shown.chosen.replace('_', ' ')}"
+            painter.drawText(QPointF(box.left() + 14, box.top() + theme.px(18)), words)
+
+    def _paint_curve(self, painter: QPainter, curve: Curve) -> None:
+        frame = self._frames.get(curve.view)
+        if frame is None:
+            return
+        self._pen_curve(painter, curve)
+        painter.setClipRect(self._boxes()[curve.view])
+        if curve.role == "body" and curve.view == "side":
+            painter.drawPath(section_path(frame, curve.points))
+        elif curve.closed:
+            painter.drawPolygon(frame.polygon(curve.points))
+        else:
+            painter.drawPolyline(frame.polygon(curve.points))
+        painter.setClipping(False)
+
+    def _pen_curve(self, painter: QPainter, curve: Curve) -> None:
+        theme, chosen = self._theme, self._shown.chosen
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        match curve.role:
+            case "skin":
+                painter.setPen(QPen(theme.colour("ink"), 1.5))
+                painter.setBrush(theme.colour("wood" if curve.view != "section" else "wing"))
+            case "stop":
+                picked = curve.ref == chosen
+                width = 2.0 if picked and curve.view != "section" else 1.1
+                painter.setPen(QPen(theme.colour("act" if picked else "soft"), width))
+                if curve.view == "section":
+                    painter.setPen(QPen(theme.colour("ink"), 1.2))
+                    painter.setBrush(theme.colour("wood"))
+            case "centre":
+                painter.setPen(QPen(theme.colour("act"), 1, Qt.PenStyle.DashDotLine))
+            case "template":
+                painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
+            case "body":
+                picked = curve.ref == self._shown.chosen_body
+                painter.setPen(
+                    QPen(theme.colour("act" if picked else "soft"), 1.8 if picked else 1.0)
+                )
+                painter.setBrush(theme.colour("act_wash" if picked else "wing", 0.6))
+
+    def _paint_names(self, painter: QPainter) -> None:
+        frame = self._frames.get("side")
+        if frame is None:
+            return
+        theme = self._theme
+        low = self._boxes()["side"].bottom() - theme.px(10)
+        last = float("-inf")
+        for handle in self._shown.lines.handles:
+            if handle.grip != "station":
+                continue
+            picked = handle.stop == self._shown.chosen
+            painter.setFont(theme.font(13, weight=600 if picked else 400))
+            name = handle.stop.replace("tail_post", "tail post")
+            width = painter.fontMetrics().horizontalAdvance(name)
+            x = min(frame.point(handle.at).x() - width / 2, self.width() - width - 6.0)
+            if x > last + 5 or picked:
+                painter.setPen(theme.colour("act" if picked else "soft"))
+                painter.drawText(QPointF(x, low), name)
+                last = x + width
+
+    def _paint_handle(self, painter: QPainter, handle: Handle) -> None:
+        frame = self._frames.get(handle.view)
+        if frame is None:
+            return
+        theme = self._theme
+        lit = handle in (self._held, self._under)
+        picked = handle.stop == self._shown.chosen
+        at = frame.point(handle.at)
+        painter.setPen(QPen(theme.colour("act"), 1.8 if lit or picked else 1.1))
+        painter.setBrush(theme.colour("act" if lit else "paper"))
+        size = 5.5 if lit else 4.0 if picked else 2.6
+        if handle.grip == "station":
+            size = 4.5 if lit or picked else 0.0
+            diamond = [(0, -size), (size, 0), (0, size), (-size, 0)]
+            painter.drawPolygon(QPolygonF([at + QPointF(x, y) for x, y in diamond]))
+        elif handle.view == "section":
+            painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
+        else:
+            painter.drawEllipse(at, size, size)
+
+    def _paint_bump(self, painter: QPainter, bump: BumpNote) -> None:
+        frame = self._frames.get(bump.view)
+        if frame is None:
+            return
+        theme = self._theme
+        at = frame.point(bump.at)
+        painter.setPen(QPen(theme.colour("out"), 2))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(at, 9.0, 9.0)
+        painter.setFont(theme.font(13, weight=600))
+        metrics = painter.fontMetrics()
+        width = metrics.horizontalAdvance(bump.text)
+        x = min(at.x() + 14, self.width() - width - 8.0)
+        painter.drawText(QPointF(x, at.y() - 8), bump.text)
+
+    def _paint_figure(self, painter: QPainter) -> None:
+        theme = self._theme
+        painter.setFont(theme.font(26, narrow=False, weight=600))
+        painter.setPen(theme.colour("act"))
+        metrics = painter.fontMetrics()
+        width = metrics.horizontalAdvance(self._shown.figure)
+        painter.drawText(
+            QPointF(self.width() - width - 18.0, metrics.ascent() + 6.0), self._shown.figure
+        )
+
+    # -- hands -----------------------------------------------------------------------------------
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Drag what is held; else light what could be."""
+        if event is None:
+            return
+        if self._held is not None:
+            self._moved = True
+            u, v = self._frames[self._held.view].back(event.position())
+            self.dragging.emit(self._held, u, v)
+            return
+        under = self._handle_at(event.position())
+        if under != self._under:
+            self._under = under
+            self.setCursor(
+                Qt.CursorShape.SizeAllCursor if under is not None else Qt.CursorShape.ArrowCursor
+            )
+            self.update()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Take hold of a point, or pick the former or part under the pointer."""
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        self.setFocus()
+        handle = self._handle_at(event.position())
+        if handle is not None:
+            self._held, self._moved = handle, False
+            if handle.stop != self._shown.chosen:
+                self.stop_picked.emit(handle.stop)
+            return
+        stop = self._stop_at(event.position())
+        body = self._body_at(event.position())
+        if stop:
+            self.stop_picked.emit(stop)
+        elif body:
+            self.body_picked.emit(body)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """Let go."""
+        held, self._held = self._held, None
+        if event is None or held is None:
+            return
+        if self._moved:
+            u, v = self._frames[held.view].back(event.position())
+            self.dropped.emit(held, u, v)
+        self._lay()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Arrow keys nudge the chosen former: up and down its top (Shift: its bottom), sideways its width (Shift: its station); Ctrl for fine."""
+        steps: dict[int, tuple[str, str, int]] = {
+            Qt.Key.Key_Up: ("top", "bottom", 1),
+            Qt.Key.Key_Down: ("top", "bottom", -1),
+            Qt.Key.Key_Right: ("half_width", "station", 1),
+            Qt.Key.Key_Left: ("half_width", "station", -1),
+        }
+        if event is None or not self._shown.chosen or event.key() not in steps:
+            super().keyPressEvent(event)
+            return
+        plain, shifted, sign = steps[event.key()]
+        keys = event.modifiers()
+        figure = shifted if keys & Qt.KeyboardModifier.ShiftModifier else plain
+        step = _FINE_NUDGE_MM if keys & Qt.KeyboardModifier.ControlModifier else _NUDGE_MM
+        self.nudged.emit(self._shown.chosen, figure, sign * step)
+
+    def _handle_at(self, at: QPointF) -> Handle | None:
+        def gap(handle: Handle) -> float:
+            frame = self._frames.get(handle.view)
+            if frame is None:
+                return float("inf")
+            away = frame.point(handle.at) - at
+            # the ends are what one reaches for: the middle gives way where they are close
+            extra = 3.0 if handle.grip == "station" else 0.0
+            return float(away.manhattanLength()) + extra
+
+        best = min(self._shown.lines.handles, key=gap, default=None)
+        return best if best is not None and gap(best) <= _NEAR else None
+
+    def _stop_at(self, at: QPointF) -> str:
+        return self._nearest(at, lambda curve: curve.role == "stop" and curve.view != "section")
+
+    def _nearest(self, at: QPointF, wanted: Callable[[Curve], bool]) -> str:
+        best, found = _NEAR, ""
+        for curve in self._shown.lines.curves:
+            frame = self._frames.get(curve.view)
+            if frame is None or not wanted(curve):
+                continue
+            box = frame.polygon(curve.points).boundingRect().adjusted(-6, -14, 6, 14)
+            gap = abs(box.center().x() - at.x())
+            if box.contains(at) and gap < best:
+                best, found = gap, curve.ref
+        return found
+
+    def _body_at(self, at: QPointF) -> str:
+        for curve in reversed(self._shown.bodies):
+            frame = self._frames.get(curve.view)
+            if frame is None:
+                continue
+            shape = frame.polygon(curve.points)
+            near = shape.boundingRect().adjusted(-4, -4, 4, 4)
+            if shape.containsPoint(at, Qt.FillRule.OddEvenFill) or (
+                curve.view == "side" and near.contains(at)
+            ):
+                return curve.ref
+        return ""

@@ -1,0 +1,109 @@
+"""The airframe in words: bumps, templates, cut-outs as a builder writes them."""
+
+import re
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length, parse_length
+from hardkeel.fuselage.cutting import Misfit
+from hardkeel.fuselage.fairing import Bump
+from hardkeel.fuselage.model import CutOut, Former
+
+LINE_WORDS: Final = {"top": "Top line", "bottom": "Bottom line", "half_width": "Sides"}
+METHOD_WORDS: Final = {
+    "sheet-sides": "sheet sides",
+    "stick-sides": "stick sides",
+    "crutch": "on a crutch",
+    "board": "formers on a board",
+}
+FIGURE_WORDS: Final = {
+    "top": "top",
+    "bottom": "bottom",
+    "half_width": "half-width",
+    "station": "station",
+}
+_FITS_MM: Final = 0.4  # a template nearer than this is right: a pencil line is as wide
+_CUT: Final = re.compile(
+    r"\s*(?:(?P<name>[\w-]+)\s+)??(?P<kind>battery|tank|hatch|hole)\s+(?P<w>[\d.,/\s-]+?(?:mm|in|\")?)\s*[x×]\s*"
+    r"(?P<h>[\d.,/]+(?:\s*(?:mm|in|\"))?)(?:\s+at\s+(?P<z>[-−]?[\d.,/]+(?:\s*(?:mm|in|\"))?))?\s*",
+    re.IGNORECASE,
+)
+
+
+def bump_sentence(bump: Bump, unit: LengthUnit) -> str:
+    """Where a line leaves the fair curve and which way."""
+    name = bump.former.replace("_", " ")
+    return (
+        f"{LINE_WORDS[bump.line]}: {name} stands {format_length(abs(bump.off), unit)} {_way(bump)}."
+    )
+
+
+def bump_note(bump: Bump, unit: LengthUnit) -> str:
+    """The same in two words for the drawing."""
+    return f"{format_length(abs(bump.off), unit)} {_way(bump)}"
+
+
+def _way(bump: Bump) -> str:
+    proud = bump.off < 0 if bump.line == "bottom" else bump.off > 0
+    return "proud" if proud else "hollow"
+
+
+def misfit_sentence(misfit: Misfit, unit: LengthUnit) -> str:
+    """How a template stands against the loft."""
+    parts = []
+    for amount, where in (
+        (misfit.side, "each side"),
+        (misfit.top, "at the top"),
+        (misfit.bottom, "at the bottom"),
+    ):
+        if abs(amount) >= _FITS_MM:
+            way = "proud" if amount > 0 else "short"
+            parts.append(f"{format_length(abs(amount), unit)} {way} {where}")
+    if not parts:
+        return "The template fits the loft."
+    return f"The template stands {', '.join(parts)}: cut from the loft instead."
+
+
+def caution_sentence(former: Former, cautions: tuple[str, ...]) -> str:
+    """What would break."""
+    if not cautions:
+        return ""
+    if "split" in cautions:
+        return f"{former.id} falls apart: less cut out, or longerons that sit closer to the edge."
+    return f"Less than 3 mm of wood is left beside “{cautions[0]}”: it breaks when it is handled."
+
+
+def cutouts_text(cutouts: tuple[CutOut, ...], unit: LengthUnit) -> str:
+    """Cut-outs as they are written in the field: ``battery 40 x 32 at -12``."""
+
+    def figure(mm: float) -> str:
+        return f"{mm:g}" if unit == "mm" else f'{mm / 25.4:.3f}"'
+
+    return "; ".join(
+        f"{cut.kind} {figure(cut.width)} x {figure(cut.height)} at {figure(cut.z)}"
+        for cut in cutouts
+    )
+
+
+def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
+    """Cut-outs from such a text.
+
+    Raises
+    ------
+    BadInput
+        Naming the one that is not understood.
+    """
+    found: list[CutOut] = []
+    for part in (piece for piece in text.split(";") if piece.strip()):
+        match = _CUT.fullmatch(part)
+        if match is None:
+            raise BadInput("", f"“{part.strip()}”: write it like battery 40 x 32 at -12")
+        width, height = (parse_length(match[key], unit).mm for key in ("w", "h"))
+        z = parse_length(match["z"], unit).mm if match["z"] else 0.0
+        kind = match["kind"].lower()
+        number = sum(cut.kind == kind for cut in found) + 1
+        name = kind if number == 1 else f"{kind}{number}"
+        if min(width, height) <= 0:
+            raise BadInput("", f"“{part.strip()}”: a hole needs a size")
+        found.append(CutOut(id=name, kind=kind, width=width, height=height, z=z))  # type: ignore[arg-type]
+    return tuple(found)
