@@ -28,9 +28,8 @@ TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
     Instrument(id="square", kind="square", label="square"),
     Instrument(id="eye", kind="eye", label="the eye from the nose"),
 )
-_NOSE_SHARE: Final = (
-    0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
-)
+NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
+SHORTEST_NOSE_MM: Final = 60.0
 _DEPTH_SHARE: Final = 0.068  # fuselage depth at the wing, of the span
 
 
@@ -104,7 +103,7 @@ def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
         z=stab_z + 6,
         upright=True,
     )
-    nose = figures.wing_le_x - max(_NOSE_SHARE * figures.wing_span, 60.0)
+    nose = figures.wing_le_x - max(NOSE_SHARE * figures.wing_span, SHORTEST_NOSE_MM)
     build = Build(
         format=FORMAT,
         name=figures.name.strip() or "My model",

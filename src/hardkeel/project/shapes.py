@@ -42,7 +42,7 @@ class Surface:
     @property
     def pivot(self) -> Point:
         """Middle of the root chord."""
-        return (self.le_x + self.root / 2, 0.0, self.z)
+        return (round(self.le_x + self.root / 2, 3), 0.0, self.z)
 
     def corner(self, y: float, *, trailing: bool) -> Point:
         """A point of the leading or trailing edge at y on the true airframe, with its incidence."""
@@ -127,7 +127,7 @@ class Fin:
 
 def fin_body(fin: Fin) -> Body:
     """The fin as a body that can yaw and lean; its contacts lie along the foot."""
-    pivot = (fin.le_x + fin.root / 2, 0.0, fin.z)
+    pivot = (round(fin.le_x + fin.root / 2, 3), 0.0, fin.z)
     ring: tuple[Point, ...] = (
         (fin.le_x, 0.0, fin.z),
         (fin.le_x + fin.sweep, 0.0, fin.z + fin.height),

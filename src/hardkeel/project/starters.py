@@ -6,7 +6,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.project.airframe import redrawn
 from hardkeel.project.build import Build
-from hardkeel.project.figures import Figures, build_from
+from hardkeel.project.figures import NOSE_SHARE, SHORTEST_NOSE_MM, Figures, build_from
 from hardkeel.project.frames import CRUTCH, ON_BOARD, SHEET_BOX, STICK, Frame
 
 _SHORTEST_SHARE: Final = 0.45  # of the span: shorter, wing and tail would run into each other
@@ -14,7 +14,6 @@ _LONGEST_SHARE: Final = 1.6
 _STAGGER: Final = 0.05  # of the span, upper wing ahead of the lower
 _GAP: Final = 0.15  # of the span, between the two wings
 _TAIL_CHORD: Final = 0.092
-_NOSE: Final = 0.16
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,14 +86,13 @@ def start_from(
             f"{_SHORTEST_SHARE * span:.0f} and {_LONGEST_SHARE * span:.0f}",
         )
     root, stab_chord = kind.chord * span, _TAIL_CHORD * span
-    nose = max(_NOSE * span * length / (kind.length * span), 60.0)
+    nose = max(NOSE_SHARE * span, SHORTEST_NOSE_MM)  # so that the first former stands at 0
     arm = length - nose - root / 4 - 0.75 * stab_chord
     figures = Figures(
         name=name,
         wing_span=round(span, 1),
         wing_root=round(root, 1),
         wing_tip=round(root * kind.taper, 1),
-        # the datum lies at the nose former's front
         wing_le_x=round(nose, 1),
         wing_incidence=kind.incidence,
         wing_dihedral=kind.dihedral,

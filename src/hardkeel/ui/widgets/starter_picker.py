@@ -142,6 +142,11 @@ class StarterPicker(QWidget):
         self._kinds = tuple(kinds)
         self._on_toggled()
 
+    @property
+    def choices(self) -> list[QAbstractButton]:
+        """The kinds as buttons."""
+        return self._group.buttons()
+
     def set_unit(self, unit: LengthUnit) -> None:
         """Take lengths in another unit."""
         for field in (self.span, self.length):

@@ -1,0 +1,182 @@
+"""Edits of the airframe: pure, refused where they make no sense, and the survey follows."""
+
+from collections.abc import Callable
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from hardkeel.base.errors import BadInput
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.fuselage.dragging import dragged
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.paper.model import Pair
+from hardkeel.paper.picking import Picked
+from hardkeel.project import drawing_edits as drawing
+from hardkeel.project import paper_edits as paper
+from hardkeel.project.airframe import bodies_of, marks_from, redrawn
+from hardkeel.project.build import Build, empty_build
+from hardkeel.project.ledger import balance_wanted, masses_of, parts_of, weights_of
+from hardkeel.project.lines import bodies_on_board, lines_of
+from hardkeel.project.soundness import check_build
+from hardkeel.project.starters import STARTERS, start_from
+from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.model import FUSELAGE, Distance, Mark
+
+DEMO = demo_build()
+
+
+def fuselage(build: Build) -> Fuselage:
+    assert build.fuselage is not None
+    return build.fuselage
+
+
+@pytest.mark.parametrize("kind", [one.id for one in STARTERS])
+@pytest.mark.parametrize(("span", "length"), [(600.0, 480.0), (1400.0, 1100.0), (2600.0, 2000.0)])
+def test_every_starter_is_a_sound_airframe_of_the_wanted_size(
+    kind: str, span: float, length: float
+) -> None:
+    build = start_from(kind, span, length)
+    check_build(build)
+    assert build_from_text(text_of(build)) == build
+    stops = fuselage(build).stops
+    assert stops[0][1].station == pytest.approx(0, abs=0.2)
+    assert stops[-1][1].station == pytest.approx(length, abs=0.3)
+    assert {b.id: b for b in build.surveyed.bodies} == {b.id: b for b in bodies_of(build)}
+    judged = judge_survey(build.surveyed)
+    assert judged.next  # it can be trued on the first day
+    methods = {section.method for section in fuselage(build).sections}
+    assert methods
+    assert parts_of(build)
+    board = lines_of(fuselage(build), stops[2][0])
+    assert {curve.view for curve in board.curves} == {"side", "above", "section"}
+    assert len(bodies_on_board(build)) == 2 * (len(build.surveyed.bodies) - 1)
+
+
+def test_a_biplane_has_two_wings_with_checks_of_their_own() -> None:
+    build = start_from("biplane", 1000.0, 860.0)
+    ids = {check.id for check in judge_survey(build.surveyed).checks}
+    assert {"wing_incidence", "upper_wing_incidence"} <= ids
+
+
+@pytest.mark.parametrize(("span", "length"), [(0, 100), (1000, 300), (1000, 2000)])
+def test_sizes_that_make_no_model_are_refused(span: float, length: float) -> None:
+    with pytest.raises(BadInput):
+        start_from("stick", span, length)
+
+
+def test_the_survey_follows_the_drawing_but_not_what_was_set_by_hand() -> None:
+    build = start_from("sheet-box", 1200.0, 920.0)
+    survey = build.surveyed
+    own = Mark(id="hatch_corner", body=FUSELAGE, at=(100.0, 10.0, 40.0))
+    moved = tuple(
+        mark.but(at=(15.0, 0.0, 33.0)) if mark.id == "nose_pin" else mark for mark in survey.marks
+    )
+    build = build.but(survey=survey.but(marks=(*moved, own)))
+    changed = drawing.set_wing(build, "wing", span=1300.0)
+    marks = {mark.id: mark for mark in changed.surveyed.marks}
+    assert marks["wing_tip_le_starboard"].at[1] == 650.0
+    assert marks["nose_pin"].at == (15.0, 0.0, 33.0)
+    assert marks["hatch_corner"] == own
+    back = drawing.set_wing(changed, "wing", span=1200.0)
+    assert back.surveyed == build.surveyed
+
+
+def test_a_part_with_readings_can_not_be_lost() -> None:
+    build = start_from("stick", 1200.0, 950.0)
+    reading = Distance(id="r1", from_="nose_pin", to="fin_top_le", value=800.0)
+    build = build.but(survey=build.surveyed.but(readings=(reading,)))
+    gone = build.but(tail=tuple(t for t in build.tail if t.id != "fin"))
+    with pytest.raises(BadInput, match="strike them out"):
+        redrawn(build, gone)
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    i=st.integers(0, 7),
+    figures=st.dictionaries(
+        st.sampled_from(["station", "half_width", "top", "bottom"]),
+        st.floats(-2000, 2000),
+        min_size=1,
+    ),
+)
+def test_whatever_a_hand_drags_the_airframe_stays_sound(i: int, figures: dict[str, float]) -> None:
+    name = fuselage(DEMO).stops[i][0]
+    moved = dragged(fuselage(DEMO), name, **figures)
+    build = drawing.with_fuselage(DEMO, moved)
+    assert [stop for stop, _ in fuselage(build).stops] == [s for s, _ in fuselage(DEMO).stops]
+    assert marks_from(build)
+
+
+def test_formers_come_go_and_are_renamed_with_their_sections() -> None:
+    build = drawing.add_former(DEMO, 300.0)
+    assert fuselage(build).former("F8") is not None
+    build = drawing.set_method(build, "F8", "F5", "crutch")
+    stretches = [(s.from_, s.to, s.method) for s in fuselage(build).sections]
+    assert ("F8", "F5", "crutch") in stretches
+    assert stretches[0] == ("F1", "F8", "sheet-sides")
+    named = drawing.rename_former(build, "F8", "bay frame")
+    assert any(s.from_ == "bay frame" for s in fuselage(named).sections)
+    gone = drawing.delete_former(named, "bay frame")
+    assert fuselage(gone).former("bay frame") is None
+    check_build(gone)
+    refused: tuple[Callable[[], Build], ...] = (
+        lambda: drawing.rename_former(build, "F8", "F1"),
+        lambda: drawing.rename_former(build, "F8", "  "),
+        lambda: drawing.delete_former(build, "nobody"),
+        lambda: drawing.set_method(build, "F5", "F2", "crutch"),
+        lambda: drawing.set_stop(build, "F2", half_width=-1),
+        lambda: drawing.set_stop(build, "F2", nonsense=1),
+        lambda: drawing.set_wing(build, "wing", span=0),
+        lambda: drawing.set_tail(build, "nobody", span=10),
+        lambda: drawing.set_skins(build, top_skin=-1),
+        lambda: drawing.set_wood(build, "F2", thickness=0),
+        lambda: drawing.set_longeron(build, "upper", (0.0, 5.0)),
+    )
+    for edit in refused:
+        with pytest.raises(BadInput):
+            edit()
+
+
+def test_picks_keep_the_names_of_formers_that_are_there() -> None:
+    rows = [
+        Picked(stop.station + 0.4, stop.half_width, stop.bottom, stop.top)
+        for _, stop in fuselage(DEMO).stops
+    ]
+    build = drawing.take_picks(DEMO, rows)
+    assert [f.id for f in fuselage(build).formers] == [f.id for f in fuselage(DEMO).formers]
+    assert fuselage(build).former("F3").lightened  # type: ignore[union-attr]  # what was drawn in stays
+    fresh = drawing.take_picks(empty_build(), rows)
+    assert fuselage(fresh).tail_post is not None
+    with pytest.raises(BadInput, match="no top yet"):
+        drawing.take_picks(DEMO, [rows[0], Picked(500.0, 10.0, -5.0, None)])
+
+
+def test_edits_of_the_paper_and_the_ledger_are_refused_where_they_make_no_sense() -> None:
+    with pytest.raises(BadInput, match="no part"):
+        paper.set_state(DEMO, "propeller blade", "cut")
+    with pytest.raises(paper.AskFirst):
+        paper.set_state(DEMO, "doubler1", "glued")
+    held = paper.answer_pair(DEMO, "doubler1", "mirrored")
+    assert paper.set_state(held, "doubler1", "glued").listed.states["doubler1"] == "glued"
+    with pytest.raises(BadInput):
+        paper.weigh(DEMO, "F2", 0.0)
+    with pytest.raises(BadInput, match="no sheet"):
+        paper.delete_pair(DEMO, "nothing", 0)
+    made = paper.add_pair(DEMO, "new sheet", Pair(plan=100.0, measured=101.0))
+    assert made.audit[-1].id == "new sheet"
+
+
+def test_the_weights_of_parts_are_the_masses_that_balance() -> None:
+    parts = parts_of(DEMO)
+    weights = weights_of(DEMO, parts)
+    masses = {mass.id: mass for mass in DEMO.masses}
+    for part in parts:
+        best = weights[part.id].best
+        if part.x is not None and best:
+            assert masses[part.id].mass == pytest.approx(best, abs=0.01)
+    heavier = paper.weigh(DEMO, "F7", 5.0)
+    assert next(m for m in heavier.masses if m.id == "F7").mass == 5.0
+    assert {m.id for m in masses_of(heavier)} == set(masses)
+    assert balance_wanted(empty_build()).target_percent == 30.0
