@@ -11,9 +11,14 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PyQt6.QtCore import QSettings
 from PyQt6.QtWidgets import QApplication, QWidget
 
-from hardkeel.demo.kettlewick import demo_build
+from hardkeel.demo.kettlewick import demo_build, demo_fuselage
+from hardkeel.demo.plan_page import plan_page
+from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
+from hardkeel.project.build import empty_build
+from hardkeel.project.drawing_edits import set_stop
 from hardkeel.project.edits import set_phase
 from hardkeel.project.figures import Figures, build_from
+from hardkeel.project.paper_edits import add_plan
 from hardkeel.ui.app import now
 from hardkeel.ui.dialogs.new_build import NewBuildDialog
 from hardkeel.ui.main_window import MainWindow
@@ -40,7 +45,8 @@ def main(folder: Path) -> None:
                 app.processEvents()
             (widget or window).grab().save(str(folder / f"{name}.png"))
 
-        for name, scene in _scenes(window, settings).items():
+        scenes = _scenes(window, settings) | _layout_scenes(window, settings)
+        for name, scene in scenes.items():
             scene()
             shoot(name)
         dialog = NewBuildDialog(make_theme("light"), "mm", window)
@@ -87,6 +93,83 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         "true-wet": wet,
         "true-first-day": fresh,
     }
+
+
+def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], object]]:
+    def bench(name: str) -> Callable[[], object]:
+        def scene() -> None:
+            window.show_stage("Lay out")
+            window.layout_page.turn_to(name)
+
+        return scene
+
+    def board() -> None:
+        settings.theme = "light"
+        window.dress()
+        window.start(demo_build())
+        window.document.apply("spoil", lambda build: set_stop(build, "F6", half_width=17.5))
+        bench("airframe")()
+        window.layout_page.airframe.choose_stop("F3")
+
+    def paper() -> None:
+        bench("paper")()
+        _lay_plan(window)
+
+    def board_dark() -> None:
+        settings.theme = "dark"
+        window.dress()
+        bench("airframe")()
+        window.layout_page.choose_body("wing")
+
+    def starters() -> None:
+        settings.theme = "light"
+        window.dress()
+        window.start(empty_build())
+        bench("airframe")()
+
+    return {
+        "layout-board": board,
+        "layout-check": bench("audit"),
+        "layout-parts": bench("parts"),
+        "layout-woods": bench("woods"),
+        "layout-balance": bench("balance"),
+        "layout-paper": paper,
+        "layout-board-dark": board_dark,
+        "layout-start": starters,
+    }
+
+
+def _lay_plan(window: MainWindow) -> None:
+    """The made-up page on the desk, half picked, zoomed in on the nose."""
+    page = plan_page(demo_fuselage(), "Kettlewick 1280, fuselage")
+    stops = [stop for _, stop in demo_fuselage().stops]
+    plan = Plan(
+        id="made-up plan page",
+        image=window.filing.images.add(page.png),
+        points=tuple(
+            KnownPoint(pixel=page.pixel(*cross), plan=cross) for cross in page.crosses[:4]
+        ),
+        lengths=(
+            KnownLength(a=page.pixel(50, 70), b=page.pixel(900, 70), length=850.0, along="x"),
+        ),
+        origin=page.pixel(0, 0),
+        traces=(
+            Trace(
+                id="stations",
+                kind="stations",
+                pixels=tuple(page.pixel(stop.station, 8.0) for stop in stops),
+            ),
+            Trace(
+                id="side-top",
+                kind="side-top",
+                pixels=tuple(page.pixel(stop.station, stop.top) for stop in stops[:5]),
+            ),
+        ),
+    )
+    window.document.apply("lay", lambda build: add_plan(build, plan))
+    window.layout_page.paper.show_plan(plan.id)
+    window.layout_page.paper.use("side-top")
+    window.layout_page.paper.sheet.look_at(*page.pixel(215, 0), zoom=0.24)
 
 
 if __name__ == "__main__":

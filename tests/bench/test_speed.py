@@ -1,14 +1,19 @@
 """Figures of speed, printed by ``make bench``; none of them can fail a test run."""
 
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 import pytest
+from PyQt6.QtCore import QPoint, Qt
 from pytest_benchmark.fixture import BenchmarkFixture
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.paper.audit import audit
+from hardkeel.project.drawing_edits import add_former, set_cutouts
 from hardkeel.project.picture import picture_of
+from hardkeel.project.starters import start_from
 from hardkeel.survey.adjusting import network_of, solve
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
@@ -16,9 +21,11 @@ from hardkeel.survey.planning import plan
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import rank
 from hardkeel.ui.commands.document import Document
+from hardkeel.ui.pages.airframe_page import AirframePage
 from hardkeel.ui.pages.true_page import TruePage
 from hardkeel.ui.theme import make_theme
 from tests.airframes import plain_survey, random_truth, readings_of, surface
+from tests.audits import random_sheet
 from tests.conftest import StepClock
 
 
@@ -79,3 +86,39 @@ def test_an_edit_on_the_true_page(benchmark: BenchmarkFixture, qtbot: QtBot) -> 
         page.grab()
 
     benchmark.pedantic(edit, rounds=30, warmup_rounds=2)
+
+
+def test_drag_a_former_among_thirty(benchmark: BenchmarkFixture, qtbot: QtBot) -> None:
+    """From a move of the mouse to all three views drawn anew, section and lightening holes included."""
+    build = start_from("board", 1500.0, 1200.0)
+    while build.fuselage is not None and len(build.fuselage.formers) < 30:
+        stations = [stop.station for _, stop in build.fuselage.stops]
+        gaps = [b - a for a, b in pairwise(stations)]
+        widest = gaps.index(max(gaps))
+        build = add_former(build, (stations[widest] + stations[widest + 1]) / 2)
+    build = set_cutouts(build, "F5", [], lightened=True)
+    document = Document(build, StepClock())
+    page = AirframePage(document, make_theme("light"), "mm")
+    qtbot.addWidget(page)
+    page.resize(1150, 640)
+    page.show()
+    page.choose_stop("F5")
+    start = page.board.handle_position("F5", "half_width")
+    assert start is not None
+    qtbot.mousePress(page.board, Qt.MouseButton.LeftButton, pos=start.toPoint())
+    step, seen = [0], []
+    page.board.dragging.connect(lambda *where: seen.append(where))
+
+    def move() -> None:
+        step[0] += 1
+        qtbot.mouseMove(page.board, start.toPoint() + QPoint(step[0] % 7, -step[0]))
+        page.board.repaint()
+
+    benchmark.pedantic(move, rounds=60, warmup_rounds=3)
+    assert len(seen) == step[0]  # every move was a drag
+
+
+def test_audit_eight_pairs(benchmark: BenchmarkFixture) -> None:
+    rng = np.random.default_rng(3)
+    sheets = iter([random_sheet(rng, "scale") for _ in range(4000)])
+    benchmark.pedantic(lambda: audit(next(sheets)), rounds=100)

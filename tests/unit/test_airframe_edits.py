@@ -14,6 +14,7 @@ from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
 from hardkeel.project import drawing_edits as drawing
 from hardkeel.project import paper_edits as paper
+from hardkeel.project import surface_edits as surfaces
 from hardkeel.project.airframe import bodies_of, marks_from, redrawn
 from hardkeel.project.build import Build, empty_build
 from hardkeel.project.ledger import balance_wanted, masses_of, parts_of, weights_of
@@ -23,6 +24,7 @@ from hardkeel.project.starters import STARTERS, start_from
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Distance, Mark
+from hardkeel.voice.airframe import read_mark
 
 DEMO = demo_build()
 
@@ -74,12 +76,12 @@ def test_the_survey_follows_the_drawing_but_not_what_was_set_by_hand() -> None:
         mark.but(at=(15.0, 0.0, 33.0)) if mark.id == "nose_pin" else mark for mark in survey.marks
     )
     build = build.but(survey=survey.but(marks=(*moved, own)))
-    changed = drawing.set_wing(build, "wing", span=1300.0)
+    changed = surfaces.set_wing(build, "wing", span=1300.0)
     marks = {mark.id: mark for mark in changed.surveyed.marks}
     assert marks["wing_tip_le_starboard"].at[1] == 650.0
     assert marks["nose_pin"].at == (15.0, 0.0, 33.0)
     assert marks["hatch_corner"] == own
-    back = drawing.set_wing(changed, "wing", span=1200.0)
+    back = surfaces.set_wing(changed, "wing", span=1200.0)
     assert back.surveyed == build.surveyed
 
 
@@ -128,8 +130,8 @@ def test_formers_come_go_and_are_renamed_with_their_sections() -> None:
         lambda: drawing.set_method(build, "F5", "F2", "crutch"),
         lambda: drawing.set_stop(build, "F2", half_width=-1),
         lambda: drawing.set_stop(build, "F2", nonsense=1),
-        lambda: drawing.set_wing(build, "wing", span=0),
-        lambda: drawing.set_tail(build, "nobody", span=10),
+        lambda: surfaces.set_wing(build, "wing", span=0),
+        lambda: surfaces.set_tail(build, "nobody", span=10),
         lambda: drawing.set_skins(build, top_skin=-1),
         lambda: drawing.set_wood(build, "F2", thickness=0),
         lambda: drawing.set_longeron(build, "upper", (0.0, 5.0)),
@@ -180,3 +182,35 @@ def test_the_weights_of_parts_are_the_masses_that_balance() -> None:
     assert next(m for m in heavier.masses if m.id == "F7").mass == 5.0
     assert {m.id for m in masses_of(heavier)} == set(masses)
     assert balance_wanted(empty_build()).target_percent == 30.0
+
+
+def test_wing_and_tail_go_on_a_bare_fuselage_and_come_off_again() -> None:
+    bare = Build(format="hardkeel/1", fuselage=DEMO.fuselage)
+    whole = surfaces.put_on_wing_and_tail(bare)
+    assert {body.id for body in whole.surveyed.bodies} == {"fuselage", "wing", "stab", "fin"}
+    assert judge_survey(whole.surveyed).next
+    two = surfaces.add_wing_above(whole)
+    assert two.wings[1].z > two.wings[0].z
+    assert surfaces.take_off(two, "upper_wing") == whole
+    with pytest.raises(BadInput, match="on already"):
+        surfaces.put_on_wing_and_tail(whole)
+    with pytest.raises(BadInput, match="strike them out"):
+        surfaces.take_off(DEMO, "stab")
+    with pytest.raises(BadInput, match="no fuselage"):
+        surfaces.put_on_wing_and_tail(empty_build())
+
+
+def test_marks_are_added_by_hand_and_taken_away_unless_read() -> None:
+    name, at = read_mark("Hatch corner, 120, 10 mm, 1-3/4", "mm")
+    build = surfaces.add_mark(DEMO, name, FUSELAGE, at)
+    assert build.surveyed.mark("hatch_corner").at == (120.0, 10.0, 44.45)  # type: ignore[union-attr]
+    assert surfaces.delete_mark(build, "hatch_corner") == DEMO
+    for refused in (
+        lambda: surfaces.add_mark(build, "hatch corner", FUSELAGE, at),
+        lambda: surfaces.add_mark(build, "?!", FUSELAGE, at),
+        lambda: surfaces.add_mark(build, "x", "no such body", at),
+        lambda: surfaces.delete_mark(DEMO, "nose_pin"),
+        lambda: read_mark("hatch, 1, 2", "mm"),
+    ):
+        with pytest.raises(BadInput):
+            refused()

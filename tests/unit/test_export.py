@@ -71,7 +71,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         == 0
     )
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
-    assert [p.suffix for p in written] == [".pdf", ".csv", ".json"]
+    assert [p.suffix for p in written] == [".pdf", ".csv", ".json", ".csv"]
     assert load(written[2]).build == demo_build()
     assert json.loads(written[2].read_text())["format"] == "hardkeel/1"
 

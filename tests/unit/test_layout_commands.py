@@ -25,7 +25,7 @@ CONTRACT: dict[str, Any] = {
     ],
     "wings": [{"id": "wing", "le_x": 200, "z": 55, "span": 1250, "root_chord": 210, "tip_chord": 170, "sweep_le": 25, "dihedral": 3, "incidence": 2.0}],
     "masses": [{"id": "motor", "mass": 120, "x": -20}, {"id": "F4", "mass": 6.2, "x": 330, "weighed": True}, {"id": "rest", "mass": 400, "x": 340}],
-    "balance": {"target_percent": 30, "battery": {"id": "pack", "mass": 180, "between": [20, 240]}, "nose_weight_x": -35},
+    "balance": {"target_percent": 30, "battery": {"id": "pack", "mass": 180, "between": [20, 600]}, "nose_weight_x": -35},
     "fuselage": {
         "side_thickness": 3.0,
         "formers": [

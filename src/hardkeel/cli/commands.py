@@ -129,6 +129,8 @@ def _as_text(data: object) -> str:
 def _export(parsed: argparse.Namespace) -> str:
     from hardkeel.export.bundle import export_record  # noqa: PLC0415  the PDF library loads late
 
-    build = load(parsed.file).build
-    written = export_record(build, parsed.to, parsed.phase or build.phase, _unit(parsed))
+    loaded = load(parsed.file)
+    build, attached = loaded.build, loaded.attached()
+    phase = parsed.phase or build.phase
+    written = export_record(build, parsed.to, phase, _unit(parsed), attached)
     return "".join(f"{path}\n" for path in written)

@@ -1,21 +1,36 @@
 """The whole record in a folder."""
 
 import re
+from collections.abc import Mapping
 from pathlib import Path
+from types import MappingProxyType
 
 from hardkeel.base.errors import CannotSave
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.project.build import Build
+from hardkeel.project.ledger import parts_of
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase
 
 
-def export_record(build: Build, folder: Path, phase: Phase | None, unit: LengthUnit) -> list[Path]:
-    """Write ``NAME-record.pdf``, ``NAME-readings.csv`` and ``build.json``; the paths written.
+def export_record(
+    build: Build,
+    folder: Path,
+    phase: Phase | None,
+    unit: LengthUnit,
+    attached: Mapping[str, bytes] = MappingProxyType({}),
+) -> list[Path]:
+    """Write ``NAME-record.pdf``, ``NAME-readings.csv``, ``NAME-parts.csv``, ``build.json``; the paths.
+
+    Parameters
+    ----------
+    attached : mapping of str to bytes
+        Scans that the build names; they go along, so that the written build finds them.
 
     Raises
     ------
@@ -31,8 +46,12 @@ def export_record(build: Build, folder: Path, phase: Phase | None, unit: LengthU
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         "build.json": text_of(build).encode("utf-8"),
     }
+    if parts_of(build):
+        contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
+    contents |= attached
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        for name in contents:
+            (folder / name).parent.mkdir(parents=True, exist_ok=True)
     except OSError as fault:
         raise CannotSave(f"{folder} can't be made: {fault.strerror}") from fault
     for name, content in contents.items():

@@ -1,15 +1,10 @@
 """The PDF record: what was measured, what it says, what was done; for the club and the next owner."""
 
 import io
-from importlib import resources
 from typing import Any, Final
 
-from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import (
     Flowable,
@@ -18,12 +13,21 @@ from reportlab.platypus import (
     SimpleDocTemplate,
     Spacer,
     Table,
-    TableStyle,
 )
 
 from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.drawing import view_drawing
+from hardkeel.export.layout_story import layout_story
+from hardkeel.export.stationery import (
+    INK,
+    REGULAR,
+    WIDTH,
+    Styles,
+    register_fonts,
+    ruled_table,
+    safe,
+)
 from hardkeel.logbook.entries import total_hours
 from hardkeel.project.build import Build
 from hardkeel.project.picture import picture_of
@@ -40,16 +44,12 @@ from hardkeel.voice.safety import SAFETY
 from hardkeel.voice.verdicts import format_doubt, format_value, way_off
 
 _FACTOR: Final = 10.0
-_WIDTH: Final = A4[0] - 36 * mm
-_INK: Final = HexColor(0x1E2B33)
-_RULE: Final = HexColor(0xB9B09B)
-_REGULAR, _BOLD = "HK", "HK-Bold"
 
 
 def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
     """The record as the bytes of a PDF with real text."""
-    _register_fonts()
-    styles = _Styles()
+    register_fonts()
+    styles = Styles()
     out = io.BytesIO()
     document = SimpleDocTemplate(
         out,
@@ -69,14 +69,15 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *_checks(build, judgement, unit, styles),
         *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
+        *layout_story(build, unit, styles),
         *_log(build, styles),
         Spacer(1, 6 * mm),
         Paragraph(SAFETY, styles.small),
     ]
 
     def foot(canvas: Canvas, page: Any) -> None:
-        canvas.setFont(_REGULAR, 8)
-        canvas.setFillColor(_INK)
+        canvas.setFont(REGULAR, 8)
+        canvas.setFillColor(INK)
         canvas.drawString(18 * mm, 10 * mm, f"{build.name or 'Build'} · Hard Keel {__version__}")
         canvas.drawRightString(A4[0] - 18 * mm, 10 * mm, f"page {page.page}")
 
@@ -84,86 +85,37 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
     return out.getvalue()
 
 
-class _Styles:
-    def __init__(self) -> None:
-        base = ParagraphStyle("base", fontName=_REGULAR, fontSize=9, leading=12, textColor=_INK)
-        self.text = base
-        self.small = ParagraphStyle("small", parent=base, fontSize=8, leading=10.5)
-        self.title = ParagraphStyle("title", parent=base, fontName=_BOLD, fontSize=20, leading=24)
-        self.answer = ParagraphStyle("answer", parent=base, fontName=_BOLD, fontSize=13, leading=17)
-        self.heading = ParagraphStyle(
-            "heading",
-            parent=base,
-            fontName=_BOLD,
-            fontSize=11,
-            leading=14,
-            spaceBefore=10,
-            spaceAfter=3,
-            keepWithNext=1,
-        )
-
-
-def _register_fonts() -> None:
-    if _REGULAR in pdfmetrics.getRegisteredFontNames():
-        return
-    folder = resources.files("hardkeel.resources") / "fonts"
-    for name, file in ((_REGULAR, "Barlow-Regular.ttf"), (_BOLD, "Barlow-SemiBold.ttf")):
-        pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
-
-
-def _safe(text: str) -> str:
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
-
-
-def _head(build: Build, judgement: Judgement, styles: _Styles) -> list[Flowable]:
+def _head(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
     phase = PHASE_WORDS[judgement.phase] if judgement.phase else "all phases"
     taken = [reading.taken for reading in judgement.readings if reading.taken]
     day = f", last reading {max(taken)[:10]}" if taken else ""
     hours = total_hours(build.sessions)
     worked = f", {hours:.1f} h at the bench" if hours else ""
     return [
-        Paragraph(_safe(build.name or "Unnamed build"), styles.title),
+        Paragraph(safe(build.name or "Unnamed build"), styles.title),
         Paragraph(f"Truing record, {phase}{day}{worked}", styles.text),
         Spacer(1, 3 * mm),
-        Paragraph(_safe(headline(build.surveyed, judgement)), styles.answer),
+        Paragraph(safe(headline(build.surveyed, judgement)), styles.answer),
     ]
 
 
-def _views(build: Build, judgement: Judgement, styles: _Styles) -> list[Flowable]:
+def _views(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
     picture = picture_of(build, judgement, _FACTOR)
-    plan = view_drawing(picture, "plan", (_WIDTH, 78 * mm), _REGULAR)
-    behind = view_drawing(picture, "behind", (_WIDTH / 2 - 3 * mm, 38 * mm), _REGULAR)
-    side = view_drawing(picture, "side", (_WIDTH / 2 - 3 * mm, 38 * mm), _REGULAR)
+    plan = view_drawing(picture, "plan", (WIDTH, 78 * mm), REGULAR)
+    behind = view_drawing(picture, "behind", (WIDTH / 2 - 3 * mm, 38 * mm), REGULAR)
+    side = view_drawing(picture, "side", (WIDTH / 2 - 3 * mm, 38 * mm), REGULAR)
     caption = (
         f"From above; from behind; from port. Dashed: as drawn. Solid: as it stands, error shown "
         f"× {_FACTOR:.0f}. Thick: out of true."
     )
     return [
         plan,
-        Table([[behind, side]], colWidths=[_WIDTH / 2, _WIDTH / 2]),
+        Table([[behind, side]], colWidths=[WIDTH / 2, WIDTH / 2]),
         Paragraph(caption, styles.small),
     ]
 
 
-def _table(rows: list[list[str]], widths: list[float], right: tuple[int, ...]) -> Table:
-    table = Table(rows, colWidths=widths, repeatRows=1)
-    style: list[Any] = [
-        ("FONT", (0, 0), (-1, 0), _BOLD, 8),
-        ("FONT", (0, 1), (-1, -1), _REGULAR, 8),
-        ("TEXTCOLOR", (0, 0), (-1, -1), _INK),
-        ("LINEBELOW", (0, 0), (-1, -1), 0.3, _RULE),
-        ("TOPPADDING", (0, 0), (-1, -1), 1.6),
-        ("BOTTOMPADDING", (0, 0), (-1, -1), 2.2),
-        ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
-        *(("ALIGN", (column, 0), (column, -1), "RIGHT") for column in right),
-    ]
-    table.setStyle(TableStyle(style))
-    return table
-
-
-def _checks(
-    build: Build, judgement: Judgement, unit: LengthUnit, styles: _Styles
-) -> list[Flowable]:
+def _checks(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     survey = build.surveyed
     if not judgement.checks:
         return [Paragraph("No checks yet: the build has no wing or tail described.", styles.text)]
@@ -185,11 +137,11 @@ def _checks(
         )
     return [
         Paragraph("Checks", styles.heading),
-        _table(rows, [46 * mm, 20 * mm, 20 * mm, 28 * mm, _WIDTH - 114 * mm], (1, 2, 3)),
+        ruled_table(rows, [46 * mm, 20 * mm, 20 * mm, 28 * mm, WIDTH - 114 * mm], (1, 2, 3)),
     ]
 
 
-def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: _Styles) -> list[Flowable]:
+def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     survey = build.surveyed
     story: list[Flowable] = []
     for correction in judgement.corrections:
@@ -205,25 +157,25 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: _Styles
             KeepTogether(
                 [
                     Paragraph(sanding.title, styles.heading),
-                    *(Paragraph(_safe(line), styles.text) for line in lines),
+                    *(Paragraph(safe(line), styles.text) for line in lines),
                 ]
             )
         )
     doubts = [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
     if doubts:
         story.append(Paragraph("Doubts", styles.heading))
-        story += [Paragraph(_safe(text), styles.text) for text in doubts]
+        story += [Paragraph(safe(text), styles.text) for text in doubts]
     return story
 
 
 def _readings(
-    build: Build, judgement: Judgement, unit: LengthUnit, styles: _Styles
+    build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles
 ) -> list[Flowable]:
     if not judgement.readings:
         return []
     rows = [["", "Reading", "Value", "Residual", "w", "Taken", "Used"]]
     for reading, fit in zip(judgement.readings, judgement.fits, strict=True):
-        name = Paragraph(_safe(reading_name(build.surveyed, reading)), styles.small)
+        name = Paragraph(safe(reading_name(build.surveyed, reading)), styles.small)
         taken = (reading.taken or "")[:16].replace("T", " ")
         row: list[Any] = [
             reading.id,
@@ -235,18 +187,18 @@ def _readings(
             "yes" if fit.used else "no",
         ]
         rows.append(row)
-    widths = [12 * mm, _WIDTH - 104 * mm, 22 * mm, 20 * mm, 12 * mm, 28 * mm, 10 * mm]
-    return [Paragraph("Readings", styles.heading), _table(rows, widths, (2, 3, 4))]
+    widths = [12 * mm, WIDTH - 104 * mm, 22 * mm, 20 * mm, 12 * mm, 28 * mm, 10 * mm]
+    return [Paragraph("Readings", styles.heading), ruled_table(rows, widths, (2, 3, 4))]
 
 
-def _log(build: Build, styles: _Styles) -> list[Flowable]:
+def _log(build: Build, styles: Styles) -> list[Flowable]:
     if not build.log:
         return []
     rows: list[list[Any]] = [["When", "Who", "What"]]
     for entry in build.log:
-        text = Paragraph(_safe(entry.text), styles.small)
+        text = Paragraph(safe(entry.text), styles.small)
         rows.append([entry.at[:16].replace("T", " "), entry.by, text])
     return [
         Paragraph("Log", styles.heading),
-        _table(rows, [28 * mm, 16 * mm, _WIDTH - 44 * mm], ()),
+        ruled_table(rows, [28 * mm, 16 * mm, WIDTH - 44 * mm], ()),
     ]

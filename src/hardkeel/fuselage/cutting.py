@@ -8,7 +8,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
 from shapely import maximum_inscribed_circle
 from shapely.affinity import scale, translate
 from shapely.geometry import MultiPolygon, Point, Polygon, box
@@ -21,9 +20,13 @@ from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 
 Ring = tuple[Point2, ...]
 _CORNER_STEPS: Final = 10
+_CIRCLE_STEPS: Final = 16  # a quarter circle of 20 mm is then true to 0.03 mm
 _RIM_MM: Final = 6.0  # wood left around a lightening hole
 _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
 _MOST_HOLES: Final = 6
+_IN_WOOD: Final = 0.6  # share of a longeron's notch that must lie in the wood
+_DEEPEST_MM: Final = 30.0
+_SUNK_TO_MM: Final = 0.25
 _THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
 
 
@@ -65,8 +68,13 @@ class Misfit:
         return max((self.side, self.top, self.bottom), key=abs)
 
 
-def shape_of(fuselage: Fuselage, former: Former) -> FormerShape:
+def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> FormerShape:
     """Cut a former out of its section.
+
+    Parameters
+    ----------
+    rough : bool
+        Leave out lightening holes and cautions, which are slow to find, while a hand drags.
 
     Raises
     ------
@@ -80,11 +88,13 @@ def shape_of(fuselage: Fuselage, former: Former) -> FormerShape:
     cautions = [
         cut.id
         for cut, hole in zip(former.cutouts, holes, strict=True)
-        if cut.kind != "hatch" and not wood.buffer(-_THIN_MM).contains(hole)
+        if not rough and cut.kind != "hatch" and not wood.buffer(-_THIN_MM).contains(hole)
     ]
     wood = wood.difference(unary_union(holes))
-    circles = _lightening(wood) if former.lightened else []
-    wood = wood.difference(unary_union([Point(y, z).buffer(r, 48) for y, z, r in circles]))
+    circles = _lightening(wood) if former.lightened and not rough else []
+    wood = wood.difference(
+        unary_union([Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
+    )
     if isinstance(wood, MultiPolygon):
         cautions.append("split")
     return FormerShape(
@@ -169,29 +179,42 @@ def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
     for longeron in fuselage.longerons:
         across, deep = longeron.section
         upper = longeron.id != "lower"
-        for edge, sign in ((left, 1), (right, -1)):
-            z = high - deep if upper else low
-            square = box(
-                min(edge, edge + sign * across), z, max(edge, edge + sign * across), z + deep
-            )
-            notches.append(_sunk(inner, square, -sign, upper=upper))
+        z = high - deep if upper else low
+        starboard = _sunk(inner, box(right - across, z, right, z + deep), 1, upper=upper)
+        port = scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))
+        if inner.intersection(port).area < _IN_WOOD * across * deep:  # not alike on both sides
+            port = _sunk(inner, box(left, z, left + across, z + deep), -1, upper=upper)
+        notches += [starboard, port]
     return notches
 
 
-def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) -> Polygon:
+def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) -> BaseGeometry:
     """Move a notch along the diagonal until it lies in the wood of a round corner."""
-    step = np.array([-outward, -1.0 if upper else 1.0])
-    for k in range(60):
-        moved = translate(square, *(step * 0.5 * k))
-        if inner.intersection(moved).area > 0.6 * square.area:
-            return moved
-    return square
+    left, bottom, right, top = square.bounds
+
+    def sunk_by(mm: float) -> BaseGeometry:
+        y, z = -outward * mm, -mm if upper else mm
+        return box(left + y, bottom + z, right + y, top + z)
+
+    def held(place: BaseGeometry) -> bool:
+        return bool(inner.intersection(place).area > _IN_WOOD * square.area)
+
+    if held(square):
+        return square
+    low, high = 0.0, right - left + _DEEPEST_MM
+    while high - low > _SUNK_TO_MM:  # deeper is always more in the wood: halve
+        middle = (low + high) / 2
+        low, high = (low, middle) if held(sunk_by(middle)) else (middle, high)
+    found = sunk_by(high)
+    return found if held(found) else square
 
 
 def _hole(former: Former, cut: CutOut) -> BaseGeometry:
     half = cut.width / 2
     if cut.kind == "tank":
-        return translate(scale(Point(0, 0).buffer(1.0, 48), half, cut.height / 2), cut.y, cut.z)
+        return translate(
+            scale(Point(0, 0).buffer(1.0, _CIRCLE_STEPS), half, cut.height / 2), cut.y, cut.z
+        )
     low, high = cut.z - cut.height / 2, cut.z + cut.height / 2
     if cut.kind == "hatch":
         return box(cut.y - half, low, cut.y + half, max(high, former.top + 1))

@@ -167,7 +167,8 @@ def _follow(
             out[name] = one
         elif drawn is not None:
             out[name] = _moved_along(one, drawn_before[name], drawn)
-    new = (name for name in drawn_after if name not in now and name not in drawn_before)
+    # what was drawn before and is not there now was taken away by hand, unless nothing was there
+    new = [n for n in drawn_after if n not in now and (n not in drawn_before or not now)]
     return out | {name: drawn_after[name] for name in new}
 
 

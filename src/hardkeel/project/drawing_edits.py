@@ -1,9 +1,8 @@
 """Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
 
 from collections.abc import Iterable
-from typing import Final, TypeVar
+from typing import Final
 
-from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
@@ -20,17 +19,15 @@ from hardkeel.fuselage.model import (
 )
 from hardkeel.paper.picking import Picked
 from hardkeel.project.airframe import redrawn
-from hardkeel.project.build import Build, TailSurface
+from hardkeel.project.build import Build
 from hardkeel.project.soundness import check_build
-from hardkeel.survey.model import Mark
 
-_Lifting = TypeVar("_Lifting", Wing, TailSurface)
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
 
 
 def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
     """The build with another fuselage, checked, the survey's pins and seats following."""
-    return _checked(build, build.but(fuselage=fuselage))
+    return checked(build, build.but(fuselage=fuselage))
 
 
 def set_stop(build: Build, name: str, **figures: float) -> Build:
@@ -44,7 +41,7 @@ def set_stop(build: Build, name: str, **figures: float) -> Build:
     unknown = set(figures) - _STOP_FIGURES
     if unknown:
         raise BadInput("", f"no figure {sorted(unknown)[0]}")
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     rounded = {key: round(float(value), 3) for key, value in figures.items()}
     if "half_width" in rounded and rounded["half_width"] < 0:
         raise BadInput("", "a half-width can't be less than 0")
@@ -61,7 +58,7 @@ def add_former(build: Build, station: float) -> Build:
     BadInput
         When the station lies outside, or on one that is there.
     """
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     made = former_at(fuselage, station, free_former_id(fuselage))
     return with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
 
@@ -74,7 +71,7 @@ def delete_former(build: Build, name: str) -> Build:
     BadInput
         When there is none, or it is one of the last two stations.
     """
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     _former(fuselage, name)
     names = [one for one, _ in fuselage.stops]
     if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
@@ -99,7 +96,7 @@ def rename_former(build: Build, name: str, new: str) -> Build:
     BadInput
         When the name is empty or taken.
     """
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     new = new.strip()
     if not new:
         raise BadInput("", "a former needs a name")
@@ -121,7 +118,7 @@ def set_skins(build: Build, **figures: float) -> Build:
     for name, value in figures.items():
         if value < 0:
             raise BadInput("", f"{name.replace('_', ' ')} can't be less than 0")
-    return with_fuselage(build, _fuselage(build).but(**figures))
+    return with_fuselage(build, fuselage_of(build).but(**figures))
 
 
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
@@ -132,7 +129,7 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     BadInput
         When the two are not stops in this order.
     """
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     names = [name for name, _ in fuselage.stops]
     if start not in names or end not in names or names.index(start) >= names.index(end):
         raise BadInput("", "a section runs from one station to a later one")
@@ -152,7 +149,7 @@ def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -
     """Set a longeron's section (across the side, as seen from the side), mm."""
     if min(section) <= 0:
         raise BadInput("", "a longeron's section must be more than 0")
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     made = Longeron(id=longeron_id, section=section, material="spruce")
     found = [
         one.but(section=section) if one.id == longeron_id else one for one in fuselage.longerons
@@ -174,7 +171,7 @@ def set_wood(build: Build, name: str, **figures: float) -> Build:
     for key, value in figures.items():
         if value < 0 or (key == "thickness" and value == 0):
             raise BadInput("", f"a {key} of {value:g} can't be cut")
-    return _replace(build, _former(_fuselage(build), name).but(**figures))
+    return _replace(build, _former(fuselage_of(build), name).but(**figures))
 
 
 def lay_out(build: Build, made: Build) -> Build:
@@ -188,18 +185,18 @@ def lay_out(build: Build, made: Build) -> Build:
     )
     if build.survey is None:
         laid = laid.but(survey=made.survey)
-    return _checked(build, laid)
+    return checked(build, laid)
 
 
 def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:
     """Say what is cut out of a former."""
-    former = _former(_fuselage(build), name)
+    former = _former(fuselage_of(build), name)
     return _replace(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
 
 
 def set_template(build: Build, name: str, template: Template | None) -> Build:
     """Note what was measured on a former's template."""
-    return _replace(build, _former(_fuselage(build), name).but(template=template))
+    return _replace(build, _former(fuselage_of(build), name).but(template=template))
 
 
 def put_former(build: Build, made: Former) -> Build:
@@ -211,37 +208,6 @@ def put_former(build: Build, made: Former) -> Build:
         if former.id != made.id and abs(former.station - made.station) > 1e-6  # noqa: PLR2004  the same place
     ]
     return with_fuselage(build, fuselage.but(formers=_sorted([*rest, made])))
-
-
-def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
-    """Set figures of a wing, mm and degrees; a wing that is not there is made."""
-    wings = list(build.wings)
-    for i, wing in enumerate(wings):
-        if wing.id == wing_id:
-            wings[i] = _figured(wing, figures)
-            return _checked(build, build.but(wings=tuple(wings)))
-    raise BadInput("", f'no wing "{wing_id}"')
-
-
-def set_tail(build: Build, surface_id: str, **figures: float) -> Build:
-    """Set figures of a tail surface, mm and degrees."""
-    tail = list(build.tail)
-    for i, surface in enumerate(tail):
-        if surface.id == surface_id:
-            tail[i] = _figured(surface, figures)
-            return _checked(build, build.but(tail=tuple(tail)))
-    raise BadInput("", f'no tail surface "{surface_id}"')
-
-
-def add_wing(build: Build, wing: Wing) -> Build:
-    """Put a wing on."""
-    return _checked(build, build.but(wings=(*build.wings, wing)))
-
-
-def add_mark(build: Build, mark: Mark) -> Build:
-    """Add a mark by hand."""
-    survey = build.surveyed
-    return _checked(build, build.but(survey=survey.but(marks=(*survey.marks, mark))))
 
 
 def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
@@ -311,21 +277,21 @@ def _post_of(row: Picked) -> TailPost:
     return TailPost.model_validate(_figures(row))
 
 
-def _figured(surface: _Lifting, figures: dict[str, float]) -> _Lifting:
-    for name in ("span", "root_chord"):
-        if name in figures and figures[name] <= 0:
-            raise BadInput("", f"{name.replace('_', ' ')} must be more than 0")
-    changed: _Lifting = surface.but(**figures)
-    return changed
-
-
-def _checked(before: Build, after: Build) -> Build:
+def checked(before: Build, after: Build) -> Build:
+    """`after` with the survey following, checked."""
     followed = redrawn(before, after)
     check_build(followed)
     return followed
 
 
-def _fuselage(build: Build) -> Fuselage:
+def fuselage_of(build: Build) -> Fuselage:
+    """The fuselage.
+
+    Raises
+    ------
+    BadInput
+        When there is none.
+    """
     if build.fuselage is None:
         raise BadInput("", "there is no fuselage yet")
     return build.fuselage
@@ -339,7 +305,7 @@ def _former(fuselage: Fuselage, name: str) -> Former:
 
 
 def _replace(build: Build, changed: Former) -> Build:
-    fuselage = _fuselage(build)
+    fuselage = fuselage_of(build)
     formers = [changed if former.id == changed.id else former for former in fuselage.formers]
     return with_fuselage(build, fuselage.but(formers=_sorted(formers)))
 

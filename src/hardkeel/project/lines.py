@@ -19,7 +19,9 @@ from hardkeel.survey.proposing import is_upright
 
 BoardView = Literal["side", "above", "section"]
 Grip = Literal["top", "bottom", "half_width", "station", "corner-top", "corner-bottom"]
-_STEPS: Final = 14  # points of a curve between two stations
+_STEPS: Final = 14  # points of a curve between two stations, fewer where there are many stations
+_LEAST_STEPS: Final = 5
+_POINTS: Final = 160
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,8 +53,8 @@ class BoardLines:
     handles: tuple[Handle, ...] = ()
 
 
-def lines_of(fuselage: Fuselage, chosen: str) -> BoardLines:
-    """Curves and handles; the section is the chosen stop's."""
+def lines_of(fuselage: Fuselage, chosen: str, *, rough: bool = False) -> BoardLines:
+    """Curves and handles; the section is the chosen stop's, `rough` while a hand drags."""
     if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
         return BoardLines()
     loft = loft_of(fuselage)
@@ -80,7 +82,7 @@ def lines_of(fuselage: Fuselage, chosen: str) -> BoardLines:
             Handle("above", name, "half_width", (x, -stop.half_width)),
             Handle("above", name, "half_width", (x, stop.half_width)),
         ]
-    curves += _section(fuselage, chosen)
+    curves += _section(fuselage, chosen, rough=rough)
     handles += _section_handles(fuselage, chosen)
     return BoardLines(tuple(curves), tuple(handles))
 
@@ -108,8 +110,9 @@ _ORDER: Final[tuple[Line, Line, Line]] = ("top", "bottom", "half_width")
 
 
 def _samples(loft: Loft) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+    steps = min(_STEPS, max(_LEAST_STEPS, _POINTS // len(loft.stations)))
     pieces = [
-        np.linspace(a, b, _STEPS, endpoint=False)
+        np.linspace(a, b, steps, endpoint=False)
         for a, b in zip(loft.stations[:-1], loft.stations[1:], strict=True)
     ]
     return np.concatenate([*pieces, loft.stations[-1:]])
@@ -119,14 +122,14 @@ def _zip(us: np.ndarray[tuple[int], np.dtype[np.float64]], vs: object) -> list[P
     return list(zip(us.tolist(), np.asarray(vs).tolist(), strict=True))
 
 
-def _section(fuselage: Fuselage, chosen: str) -> list[Curve]:
+def _section(fuselage: Fuselage, chosen: str, *, rough: bool) -> list[Curve]:
     from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
 
     stop = dict(fuselage.stops).get(chosen)
     if stop is None:
         return []
     if isinstance(stop, Former):
-        shape = shape_of(fuselage, stop)
+        shape = shape_of(fuselage, stop, rough=rough)
         curves = [Curve("section", "skin", _flip(shape.outside), chosen, closed=True)]
         curves += [
             Curve("section", "stop", _flip(ring), chosen, closed=True) for ring in shape.wood

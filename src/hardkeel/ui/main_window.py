@@ -133,6 +133,7 @@ class MainWindow(QMainWindow):
         self.header.body_picked.connect(self._on_body_picked)
         self.rail.stage_picked.connect(self.show_stage)
         self.blank.new_wanted.connect(self.new_build)
+        self.blank.plan_wanted.connect(self._on_plan_wanted)
         self.blank.open_wanted.connect(self._on_open_wanted)
         self.blank.demo_wanted.connect(self.open_demo)
         self.blank.recent_wanted.connect(self.open_path)
@@ -296,9 +297,10 @@ class MainWindow(QMainWindow):
         from hardkeel.export.bundle import export_record  # noqa: PLC0415  the PDF library loads late
 
         build, unit = self.document.build, self._settings.unit
+        attached = self.filing.images.of(build)
         self.jobs.start(
             "export",
-            lambda: export_record(build, folder, build.phase, unit),
+            lambda: export_record(build, folder, build.phase, unit, attached),
             lambda _paths: self.notice.tell(f"The record is in {folder}."),
             lambda why: self.notice.tell(f"No record: {why}."),
         )
@@ -369,6 +371,10 @@ class MainWindow(QMainWindow):
         for part in (self.header, self.true, self.layout_page, self.log, self.dock):
             part.set_theme(theme)
         self.rail.setFixedWidth(theme.px(_RAIL_PX))
+
+    def _on_plan_wanted(self) -> None:
+        self.show_stage("Lay out")
+        self.layout_page.turn_to("paper")
 
     def _on_body_picked(self, body: str) -> None:
         self.header.keel.choose_body(body)

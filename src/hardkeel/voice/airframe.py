@@ -107,3 +107,18 @@ def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
             raise BadInput("", f"“{part.strip()}”: a hole needs a size")
         found.append(CutOut(id=name, kind=kind, width=width, height=height, z=z))  # type: ignore[arg-type]
     return tuple(found)
+
+
+def read_mark(text: str, unit: LengthUnit) -> tuple[str, tuple[float, float, float]]:
+    """A mark's name and place from ``hatch corner, 120, 10, 44``.
+
+    Raises
+    ------
+    BadInput
+        When it is not a name and three lengths.
+    """
+    parts = [part.strip() for part in text.split(",")]
+    if len(parts) != 4 or not parts[0]:  # noqa: PLR2004  name, x, y, z
+        raise BadInput("", f"“{text.strip()}”: write it like hatch corner, 120, 10, 44")
+    x, y, z = (parse_length(part, unit).mm for part in parts[1:])
+    return parts[0], (round(x, 3), round(y, 3), round(z, 3))

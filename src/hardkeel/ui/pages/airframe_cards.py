@@ -8,6 +8,8 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
+from hardkeel.project.airframe import marks_from
+from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cards import Card, label
@@ -44,8 +46,14 @@ class AirframeCards(CardColumn):
     def __init__(self, theme: Theme, told: QLabel) -> None:
         self.former = FiguresCard("In hand")
         self.template = FiguresCard("Its template, as measured")
-        self.surface = FiguresCard("Part")
+        self.surface = FiguresCard("In hand")
         self.skins = FiguresCard("Skins and longerons")
+        self._parts = Card("Wing, tail and marks")
+        self._parts_says = label("soft")
+        self.put_on = QPushButton("Put wing and tail on")
+        self.above = QPushButton("A wing above it")
+        self.take_off = QPushButton("Take it off")
+        self.mark = QLineEdit()
         self._smooth = Card("Smooth lines")
         self._bump_text = label("answer")
         self._wood = label("soft")
@@ -58,7 +66,16 @@ class AirframeCards(CardColumn):
         self.lightened = QCheckBox("lightening holes")
         self.method = QComboBox()
         super().__init__(
-            (told, self._smooth, self.former, self.surface, self.template, self.skins), theme
+            (
+                told,
+                self._smooth,
+                self.former,
+                self.surface,
+                self.template,
+                self._parts,
+                self.skins,
+            ),
+            theme,
         )
         self._dress()
 
@@ -92,6 +109,36 @@ class AirframeCards(CardColumn):
         column.addLayout(buttons)
         self.bring.setObjectName("tool")
         self.template.column.addWidget(self.bring)
+        self._dress_parts()
+
+    def _dress_parts(self) -> None:
+        row = QHBoxLayout()
+        for button in (self.above, self.take_off):
+            button.setObjectName("tool")
+            row.addWidget(button)
+        row.addStretch(1)
+        self.surface.column.addLayout(row)
+        self.put_on.setObjectName("primary")
+        self.mark.setAccessibleName("a mark of your own")
+        self.mark.setPlaceholderText("a mark of your own: name, x, y, z")
+        for widget in (self._parts_says, self.put_on, self.mark):
+            self._parts.column.addWidget(widget)
+
+    def show_parts(self, build: "Build", body: str) -> None:
+        """Say which parts and marks there are; offer what is missing."""
+        survey = build.surveyed
+        drawn = {mark.id for mark in marks_from(build)}
+        own = sum(mark.id not in drawn for mark in survey.marks)
+        names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
+        missing = not build.wings or {"stab", "fin"} - {tail.id for tail in build.tail}
+        words = f"{', '.join(names) or 'Only a fuselage yet'}. {len(survey.marks)} marks for truing"
+        words += f", {own} of your own." if own else "."
+        self._parts_says.setText(sentence_case(words))
+        self.put_on.setVisible(bool(missing))
+        self.mark.setVisible(bool(names))
+        on = body_name(survey, body) if body else "fuselage"
+        self.mark.setToolTip(f"It belongs to the {on}. Lengths from the datum: aft, starboard, up.")
+        self.above.setVisible(any(wing.id == body for wing in build.wings))
 
     def show_smooth(self, bumps: tuple[Bump, ...], unit: LengthUnit) -> None:
         """Name the worst bump, or say that there is none."""
@@ -125,6 +172,7 @@ class AirframeCards(CardColumn):
         self.former.show_figures(title, tuple(figures), unit)
         self._wood.setText(said)
         self._wood.setVisible(bool(said))
+        self.former.show()
         for widget in (
             self.cutouts,
             self.lightened,
@@ -169,6 +217,8 @@ class AirframeCards(CardColumn):
         self.surface.setVisible(found is not None)
         if found is None:
             return
+        self.former.hide()  # one thing is in hand at a time
+        self.template.hide()
         figures = tuple(
             Figure(key, words, getattr(found, key), kind)  # type: ignore[arg-type]
             for key, words, kind in SURFACE_FIGURES

@@ -14,6 +14,7 @@ from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
 from hardkeel.fuselage.model import Fuselage, Method, Template
 from hardkeel.project import drawing_edits as drawing
+from hardkeel.project import surface_edits as surfaces
 from hardkeel.project.lines import (
     BoardLines,
     Handle,
@@ -22,17 +23,20 @@ from hardkeel.project.lines import (
     lines_of,
 )
 from hardkeel.project.starters import STARTERS, start_from
+from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.pages.airframe_cards import SURFACE_FIGURES, AirframeCards
 from hardkeel.ui.pages.sub_page import SubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.ui.widgets.board import BumpNote, DrawingBoard, OnBoard
+from hardkeel.ui.widgets.board import DrawingBoard
+from hardkeel.ui.widgets.board_pens import BumpNote, OnBoard
 from hardkeel.ui.widgets.starter_picker import StarterPicker, StarterView
 from hardkeel.voice.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
     bump_note,
     read_cutouts,
+    read_mark,
 )
 from hardkeel.voice.names import body_name
 
@@ -99,6 +103,14 @@ class AirframePage(SubPage):
         self.cards.cutouts.returnPressed.connect(self._on_cutouts)
         self.cards.lightened.clicked.connect(self._on_cutouts)
         self.cards.method.activated.connect(self._on_method)
+        self.cards.put_on.clicked.connect(
+            lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail)
+        )
+        self.cards.above.clicked.connect(
+            lambda: self.apply("put a wing above", surfaces.add_wing_above)
+        )
+        self.cards.take_off.clicked.connect(self._on_take_off)
+        self.cards.mark.returnPressed.connect(self._on_mark)
         self.picker.start_wanted.connect(self._on_start)
         self.document.build_changed.connect(self.refresh)
 
@@ -149,12 +161,13 @@ class AirframePage(SubPage):
         self.cards.show_smooth(self._bumps, self.unit)
         self.cards.show_stop(fuselage, self._stop, self.unit)
         self.cards.show_surface(build, self._body, self.unit)
+        self.cards.show_parts(build, self._body)
         self.cards.show_skins(fuselage, self.unit)
         self._show_board(fuselage, "")
 
     def _show_board(self, fuselage: Fuselage, figure: str) -> None:
         try:
-            lines = lines_of(fuselage, self._stop)
+            lines = lines_of(fuselage, self._stop, rough=bool(figure))
         except BadInput as fault:
             self.tell(str(fault))
             lines = BoardLines()
@@ -238,7 +251,7 @@ class AirframePage(SubPage):
     def _on_surface_figure(self, key: str, value: float) -> None:
         body = self._body
         is_wing = any(wing.id == body for wing in self.document.build.wings)
-        edit = drawing.set_wing if is_wing else drawing.set_tail
+        edit = surfaces.set_wing if is_wing else surfaces.set_tail
         name = body_name(self.document.build.surveyed, body)
         words = next(words for known, words, _ in SURFACE_FIGURES if known == key)
         self.apply(f"set {words} of {name}", lambda b: edit(b, body, **{key: value}))
@@ -250,6 +263,22 @@ class AirframePage(SubPage):
         else:
             words = key.replace("_", " ")
             self.apply(f"set {words}", lambda b: drawing.set_skins(b, **{key: value}))
+
+    def _on_take_off(self) -> None:
+        body = self._body
+        name = body_name(self.document.build.surveyed, body)
+        if self.apply(f"take {name} off", lambda b: surfaces.take_off(b, body)):
+            self.choose_body("")
+
+    def _on_mark(self) -> None:
+        body = self._body or FUSELAGE
+        try:
+            name, at = read_mark(self.cards.mark.text(), self.unit)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        if self.apply(f"add mark {name}", lambda b: surfaces.add_mark(b, name, body, at)):
+            self.cards.mark.clear()
 
     def _on_fair(self) -> None:
         if self._bumps:

@@ -9,7 +9,7 @@ from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.voice.safety import SAFETY
 
 _STEPS = (
-    "Describe it: span, chords, tail arm, fin, and which tools you own.",
+    "Describe it in a dozen figures, or pick it off its plan, and drag it right on the board.",
     "Take the readings it asks for. Each says what it will settle.",
     "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says.",
     "Glue, and read everything again while it is wet. It tells you what moved.",
@@ -21,8 +21,8 @@ class BlankPage(QWidget):
 
     Signals
     -------
-    new_wanted, open_wanted, demo_wanted : (nothing)
-        The three ways to begin.
+    new_wanted, plan_wanted, open_wanted, demo_wanted : (nothing)
+        The four ways to begin.
     recent_wanted : object
         A `Path` opened lately.
     """
@@ -30,6 +30,7 @@ class BlankPage(QWidget):
     new_wanted = pyqtSignal()
     open_wanted = pyqtSignal()
     demo_wanted = pyqtSignal()
+    plan_wanted = pyqtSignal()
     recent_wanted = pyqtSignal(object)
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -52,8 +53,10 @@ class BlankPage(QWidget):
         self.new.setObjectName("primary")
         self.open = QPushButton("Open a build…")
         self.demo = QPushButton("Look at the demo")
+        self.plan = QPushButton("Lay it out from a plan")
         for button, signal in (
             (self.new, self.new_wanted),
+            (self.plan, self.plan_wanted),
             (self.open, self.open_wanted),
             (self.demo, self.demo_wanted),
         ):

@@ -1,15 +1,24 @@
 """The drawing board: side, above and section of the airframe, every former under the hand."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from PyQt6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QResizeEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.project.lines import BoardLines, BoardView, Curve, Handle
+from hardkeel.project.lines import BoardView, Curve, Handle
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.board_pens import BumpNote, OnBoard, paint_handle, pen_curve
 from hardkeel.ui.widgets.drafting import Frame, fit, section_path
 
 _TITLES: Final[dict[BoardView, str]] = {
@@ -23,27 +32,6 @@ _GRID: Final = 24
 _NEAR: Final = 10.0
 _NUDGE_MM: Final = 0.5
 _FINE_NUDGE_MM: Final = 0.1
-
-
-@dataclass(frozen=True, slots=True)
-class BumpNote:
-    """Where a line leaves the fair curve, to be marked on the board."""
-
-    view: BoardView
-    at: tuple[float, float]
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class OnBoard:
-    """All that the board shows."""
-
-    lines: BoardLines = field(default_factory=BoardLines)
-    bodies: tuple[Curve, ...] = ()
-    bumps: tuple[BumpNote, ...] = ()
-    chosen: str = ""
-    chosen_body: str = ""
-    figure: str = ""
 
 
 class DrawingBoard(QWidget):
@@ -74,6 +62,8 @@ class DrawingBoard(QWidget):
         self._held: Handle | None = None
         self._moved = False
         self._under: Handle | None = None
+        self._ground: QPixmap | None = None
+        self._resting: QPixmap | None = None
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -86,6 +76,8 @@ class DrawingBoard(QWidget):
 
     def show_board(self, shown: OnBoard) -> None:
         """Draw another airframe; while something is dragged the views keep their scale."""
+        if shown.chosen != self._shown.chosen:
+            self._resting = None
         self._shown = shown
         if self._held is None:
             self._lay()
@@ -121,7 +113,7 @@ class DrawingBoard(QWidget):
         }
 
     def _lay(self) -> None:
-        self._frames = {}
+        self._frames, self._ground, self._resting = {}, None, None
         title = self._theme.px(26)
         for view, box in self._boxes().items():
             points = [
@@ -144,18 +136,69 @@ class DrawingBoard(QWidget):
         """Paint paper, curves, handles and notes."""
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_paper(painter)
-        for curve in self._shown.bodies:
+        painter.drawPixmap(0, 0, self._ground_now())
+        moving = [c for c in self._shown.lines.curves if not self._rests(c.ref, c.role)]
+        for curve in moving:
             self._paint_curve(painter, curve)
-        for curve in self._shown.lines.curves:
-            self._paint_curve(painter, curve)
-        self._paint_names(painter)
+        painter.drawPixmap(0, 0, self._resting_now())
+        for curve in moving:  # the former in hand lies over its neighbours
+            if curve.role == "stop" and curve.view != "section":
+                self._paint_curve(painter, curve)
         for handle in self._shown.lines.handles:
-            self._paint_handle(painter, handle)
+            if not self._rests(handle.stop, "stop") or handle in (self._under, self._held):
+                self._paint_handle(painter, handle)
         for bump in self._shown.bumps:
             self._paint_bump(painter, bump)
         if self._shown.figure:
             self._paint_figure(painter)
+
+    def _rests(self, ref: str, role: str) -> bool:
+        """Whether something stays where it is while the chosen former is dragged."""
+        return role == "stop" and ref != self._shown.chosen
+
+    def _ground_now(self) -> QPixmap:
+        """Paper and bodies, painted once."""
+        if self._ground is None:
+            self._ground = self._layer("paper")
+            painter = QPainter(self._ground)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_paper(painter)
+            for curve in self._shown.bodies:
+                self._paint_curve(painter, curve)
+            painter.end()
+        return self._ground
+
+    def _resting_now(self) -> QPixmap:
+        """The other formers with their points and all names, painted once."""
+        if self._resting is None:
+            self._resting = self._layer("")
+            painter = QPainter(self._resting)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            for curve in self._shown.lines.curves:
+                if self._rests(curve.ref, curve.role):
+                    self._paint_curve(painter, curve)
+            for handle in self._shown.lines.handles:
+                if self._rests(handle.stop, "stop"):
+                    self._paint_handle(painter, handle)
+            self._paint_names(painter)
+            painter.end()
+        return self._resting
+
+    def _layer(self, colour: str) -> QPixmap:
+        ratio = self.devicePixelRatioF()
+        layer = QPixmap(self.size() * ratio)
+        layer.setDevicePixelRatio(ratio)
+        layer.fill(self._theme.colour(colour) if colour else QColor(0, 0, 0, 0))
+        return layer
+
+    def _paint_handle(self, painter: QPainter, handle: Handle) -> None:
+        frame = self._frames.get(handle.view)
+        if frame is not None:
+            lit = handle in (self._held, self._under)
+            picked = handle.stop == self._shown.chosen
+            paint_handle(
+                painter, self._theme, frame.point(handle.at), handle, lit=lit, picked=picked
+            )
 
     def _paint_paper(self, painter: QPainter) -> None:
         theme = self._theme
@@ -183,7 +226,7 @@ class DrawingBoard(QWidget):
         frame = self._frames.get(curve.view)
         if frame is None:
             return
-        self._pen_curve(painter, curve)
+        pen_curve(painter, self._theme, curve, self._shown)
         painter.setClipRect(self._boxes()[curve.view])
         if curve.role == "body" and curve.view == "side":
             painter.drawPath(section_path(frame, curve.points))
@@ -192,31 +235,6 @@ class DrawingBoard(QWidget):
         else:
             painter.drawPolyline(frame.polygon(curve.points))
         painter.setClipping(False)
-
-    def _pen_curve(self, painter: QPainter, curve: Curve) -> None:
-        theme, chosen = self._theme, self._shown.chosen
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        match curve.role:
-            case "skin":
-                painter.setPen(QPen(theme.colour("ink"), 1.5))
-                painter.setBrush(theme.colour("wood" if curve.view != "section" else "wing"))
-            case "stop":
-                picked = curve.ref == chosen
-                width = 2.0 if picked and curve.view != "section" else 1.1
-                painter.setPen(QPen(theme.colour("act" if picked else "soft"), width))
-                if curve.view == "section":
-                    painter.setPen(QPen(theme.colour("ink"), 1.2))
-                    painter.setBrush(theme.colour("wood"))
-            case "centre":
-                painter.setPen(QPen(theme.colour("act"), 1, Qt.PenStyle.DashDotLine))
-            case "template":
-                painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
-            case "body":
-                picked = curve.ref == self._shown.chosen_body
-                painter.setPen(
-                    QPen(theme.colour("act" if picked else "soft"), 1.8 if picked else 1.0)
-                )
-                painter.setBrush(theme.colour("act_wash" if picked else "wing", 0.6))
 
     def _paint_names(self, painter: QPainter) -> None:
         frame = self._frames.get("side")
@@ -238,26 +256,6 @@ class DrawingBoard(QWidget):
                 painter.drawText(QPointF(x, low), name)
                 last = x + width
 
-    def _paint_handle(self, painter: QPainter, handle: Handle) -> None:
-        frame = self._frames.get(handle.view)
-        if frame is None:
-            return
-        theme = self._theme
-        lit = handle in (self._held, self._under)
-        picked = handle.stop == self._shown.chosen
-        at = frame.point(handle.at)
-        painter.setPen(QPen(theme.colour("act"), 1.8 if lit or picked else 1.1))
-        painter.setBrush(theme.colour("act" if lit else "paper"))
-        size = 5.5 if lit else 4.0 if picked else 2.6
-        if handle.grip == "station":
-            size = 4.5 if lit or picked else 0.0
-            diamond = [(0, -size), (size, 0), (0, size), (-size, 0)]
-            painter.drawPolygon(QPolygonF([at + QPointF(x, y) for x, y in diamond]))
-        elif handle.view == "section":
-            painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
-        else:
-            painter.drawEllipse(at, size, size)
-
     def _paint_bump(self, painter: QPainter, bump: BumpNote) -> None:
         frame = self._frames.get(bump.view)
         if frame is None:
@@ -271,7 +269,10 @@ class DrawingBoard(QWidget):
         metrics = painter.fontMetrics()
         width = metrics.horizontalAdvance(bump.text)
         x = min(at.x() + 14, self.width() - width - 8.0)
-        painter.drawText(QPointF(x, at.y() - 8), bump.text)
+        y = at.y() + (metrics.ascent() + 10 if bump.view == "above" else -10.0)
+        ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
+        painter.fillRect(ground, theme.colour("paper", 0.85))
+        painter.drawText(QPointF(x, y), bump.text)
 
     def _paint_figure(self, painter: QPainter) -> None:
         theme = self._theme

@@ -29,7 +29,8 @@ class Frame:
 
     def polygon(self, points: tuple[Point2, ...]) -> QPolygonF:
         """A polyline on the widget."""
-        return QPolygonF([self.point(point) for point in points])
+        u0, v0, scale = self.u0, self.v0, self.scale  # some thousand points a frame
+        return QPolygonF([QPointF(u0 + scale * u, v0 + scale * v) for u, v in points])
 
     def back(self, at: QPointF) -> Point2:
         """The point of the view under a pixel, mm."""

@@ -1,0 +1,70 @@
+"""Paper for the record: faces, styles and ruled tables, readable when printed in grey."""
+
+import io
+from importlib import resources
+from typing import Any, Final
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.platypus import Table, TableStyle
+
+WIDTH: Final = A4[0] - 36 * mm
+INK: Final = HexColor(0x1E2B33)
+_RULE: Final = HexColor(0xB9B09B)
+REGULAR, BOLD = "HK", "HK-Bold"
+
+
+class Styles:
+    """Paragraph styles by what they are for."""
+
+    def __init__(self) -> None:
+        base = ParagraphStyle("base", fontName=REGULAR, fontSize=9, leading=12, textColor=INK)
+        self.text = base
+        self.small = ParagraphStyle("small", parent=base, fontSize=8, leading=10.5)
+        self.title = ParagraphStyle("title", parent=base, fontName=BOLD, fontSize=20, leading=24)
+        self.answer = ParagraphStyle("answer", parent=base, fontName=BOLD, fontSize=13, leading=17)
+        self.heading = ParagraphStyle(
+            "heading",
+            parent=base,
+            fontName=BOLD,
+            fontSize=11,
+            leading=14,
+            spaceBefore=10,
+            spaceAfter=3,
+            keepWithNext=1,
+        )
+
+
+def register_fonts() -> None:
+    """Give reportlab the shipped face, once."""
+    if REGULAR in pdfmetrics.getRegisteredFontNames():
+        return
+    folder = resources.files("hardkeel.resources") / "fonts"
+    for name, file in ((REGULAR, "Barlow-Regular.ttf"), (BOLD, "Barlow-SemiBold.ttf")):
+        pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
+
+
+def safe(text: str) -> str:
+    """Text that a paragraph takes for text."""
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+
+
+def ruled_table(rows: list[list[str]], widths: list[float], right: tuple[int, ...]) -> Table:
+    """A table with hairlines; the columns in `right` hold figures."""
+    table = Table(rows, colWidths=widths, repeatRows=1)
+    style: list[Any] = [
+        ("FONT", (0, 0), (-1, 0), BOLD, 8),
+        ("FONT", (0, 1), (-1, -1), REGULAR, 8),
+        ("TEXTCOLOR", (0, 0), (-1, -1), INK),
+        ("LINEBELOW", (0, 0), (-1, -1), 0.3, _RULE),
+        ("TOPPADDING", (0, 0), (-1, -1), 1.6),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 2.2),
+        ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
+        *(("ALIGN", (column, 0), (column, -1), "RIGHT") for column in right),
+    ]
+    table.setStyle(TableStyle(style))
+    return table
