@@ -10,7 +10,7 @@ from hardkeel.paper.model import Pair, Sheet
 CAUSE_NAMES: Final[dict[Cause, str]] = {
     "right": "right",
     "scale": "printed at another scale",
-    "scale-xy": "scaled differently along and across",
+    "scale-xy": "along and across differ",
     "constant": "a constant too big",
     "development": "lengths along the bend",
     "one-part": "one part is off",

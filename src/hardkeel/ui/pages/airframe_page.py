@@ -3,6 +3,7 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
+    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -80,7 +81,10 @@ class AirframePage(SubPage):
         side.addWidget(self.cards)
         self._stack = QStackedWidget()
         self._stack.addWidget(bench)
-        self._stack.addWidget(self.picker)
+        scroll = QScrollArea()
+        scroll.setWidget(self.picker)
+        scroll.setWidgetResizable(True)
+        self._stack.addWidget(scroll)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)

@@ -59,7 +59,9 @@ class AuditPage(SubPage):
             for i, head in enumerate(heads)
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 0, "Pairs of plan and measured dimensions")
+        self.table = CellsTable(
+            self.model, theme, 0, "Pairs of plan and measured dimensions", (2, 1)
+        )
         self.part, self.plan_line, self.measured = QLineEdit(), QLineEdit(), QLineEdit()
         self.kind, self.direction = QComboBox(), QComboBox()
         self.add = QPushButton("Take it")

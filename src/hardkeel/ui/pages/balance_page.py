@@ -61,11 +61,11 @@ class BalancePage(SubPage):
         for button in (self.bring, self.add):
             button.setObjectName("tool")
         for line, words in ((self.name, "what"), (self.grams, "grams"), (self.station, "station")):
-            line.setPlaceholderText(words)
+            line.setPlaceholderText({"grams": "g", "station": "at"}.get(words, words))
             line.setAccessibleName(words)
         entry = QHBoxLayout()
         entry.setContentsMargins(14, 4, 10, 4)
-        entry.addWidget(self.name, 3)
+        entry.addWidget(self.name, 2)
         entry.addWidget(self.grams, 1)
         entry.addWidget(self.station, 1)
         entry.addWidget(self.add)

@@ -84,7 +84,7 @@ class PartsPage(SubPage):
             for head in heads
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 0, "Parts")
+        self.table = CellsTable(self.model, theme, 0, "Parts", (3, 4, 2))
         self._hand = Card("In hand", "act")
         self._name, self._about = label("title"), label("soft")
         self.state = QComboBox()
@@ -226,9 +226,7 @@ class PartsPage(SubPage):
     def _row(self, part: Part) -> Row:
         weight = self._weights[part.id]
         state = self.document.build.listed.states.get(part.id, "wanted")
-        size = " × ".join(
-            format_length(side, self.unit).split(" ")[0].rstrip("″") for side in part.size
-        )
+        size = _size(part, self.unit)
         hands = f" {hand_words(part)}" if part.hand != "none" else ""
         colours = {2: "soft", 3: "soft", 4: "soft"}
         if weight.odd:
@@ -257,7 +255,7 @@ class PartsPage(SubPage):
         self._name.setText(sentence_case(part.name))
         grain = {"along": "grain along", "across": "grain across", "any": ""}[part.grain]
         station = f"at {format_length(part.x, self.unit, 0)}" if part.x is not None else ""
-        facts = [hand_words(part), part.material or "", grain, station]
+        facts = [hand_words(part), part.material or "", _size(part, self.unit), grain, station]
         facts.append(weight_sentence(self._weights[part.id]))
         self._about.setText(" · ".join(fact for fact in facts if fact))
         more = number + 1 < len(STATES)
@@ -363,3 +361,8 @@ class PartsPage(SubPage):
         words = "printed list" if which == "printed" else "box"
         if self.apply(f"take the {words}", lambda b: edit(b, text)):
             self.paste.clear()
+
+
+def _size(part: Part, unit: LengthUnit) -> str:
+    sides = (format_length(side, unit).split(" ")[0].rstrip("″") for side in part.size)
+    return " × ".join(sides)

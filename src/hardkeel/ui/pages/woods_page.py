@@ -57,10 +57,10 @@ class WoodsPage(SubPage):
             for i, head in enumerate(heads)
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 7, "Materials")
+        self.table = CellsTable(self.model, theme, 7, "Materials", (6, 2, 4, 7))
         self.piece = {key: QuantityEdit(unit=unit) for key, _ in _PIECE}
         self.choices = tuple(
-            (QComboBox(), QuantityEdit(unit=unit), QCheckBox("grain along")) for _ in _FIRST
+            (QComboBox(), QuantityEdit(unit=unit), QCheckBox("along")) for _ in _FIRST
         )
         self.plies = tuple((QComboBox(), QuantityEdit(unit=unit)) for _ in _PLIES)
         self._swap, self._told = Card("Swap one wood for another", "act"), label("answer")
@@ -85,6 +85,7 @@ class WoodsPage(SubPage):
             _fill(box, material)
             thickness.set_value(thick)
             along.setChecked(True)
+            along.setToolTip("The grain runs along the length")
             row = QHBoxLayout()
             row.addWidget(box, 3)
             row.addWidget(thickness, 2)

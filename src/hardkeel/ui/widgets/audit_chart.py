@@ -122,8 +122,12 @@ class AuditChart(QWidget):
             painter.drawLine(QPointF(x, box.bottom()), QPointF(x, box.bottom() + 4))
             painter.setPen(theme.colour("soft"))
             told = format_length(value, self._unit, 0)
+            half = painter.fontMetrics().horizontalAdvance(told) / 2 + 2
+            middle = min(x, self.width() - half)
             painter.drawText(
-                QRectF(x - 50, box.bottom() + 4, 100, 18), Qt.AlignmentFlag.AlignCenter, told
+                QRectF(middle - half, box.bottom() + 4, 2 * half, self._theme.px(18)),
+                Qt.AlignmentFlag.AlignCenter,
+                told,
             )
 
     def _paint_spot(self, painter: QPainter, spot: Spot, at: object, *, chosen: bool) -> None:

@@ -177,7 +177,8 @@ class BalanceView(QWidget):
             painter.drawLine(QPointF(a, top), QPointF(b, top))
             for x in (a, b):
                 painter.drawLine(QPointF(x, top - 5), QPointF(x, top + 5))
-            painter.drawText(QPointF(b + 8, top + 5), "mean chord")
+            width = painter.fontMetrics().horizontalAdvance("mean chord")
+            painter.drawText(QPointF(max(6.0, a - width - 8), top + 5), "mean chord")
         if shown.target is not None:
             x = frame.point((shown.target, 0.0)).x()
             painter.setPen(QPen(theme.colour("act"), 1.6, Qt.PenStyle.DashLine))

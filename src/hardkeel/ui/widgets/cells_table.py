@@ -1,8 +1,8 @@
 """A table view in the house's dress."""
 
-from PyQt6.QtCore import QAbstractItemModel, QModelIndex, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QTableView, QWidget
+from PyQt6.QtCore import QAbstractItemModel, QModelIndex, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QResizeEvent
+from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
 
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.own_colour import OwnColour
@@ -11,7 +11,7 @@ _ROW_PX = 27
 
 
 class CellsTable(QTableView):
-    """Rows to read, pick and type into.
+    """Rows to read, pick and type into; columns in `gives_way` hide first where there is no room.
 
     Signals
     -------
@@ -27,11 +27,17 @@ class CellsTable(QTableView):
     struck = pyqtSignal(int)
 
     def __init__(
-        self, model: QAbstractItemModel, theme: Theme, stretch: int, name: str,
-        parent: QWidget | None = None,
-    ) -> None:  # fmt: skip
-        super().__init__(parent)
+        self,
+        model: QAbstractItemModel,
+        theme: Theme,
+        stretch: int,
+        name: str,
+        gives_way: tuple[int, ...] = (),
+    ) -> None:
+        super().__init__()
         self._stretch = stretch
+        self._gives_way = gives_way
+        self._theme = theme
         self.setModel(model)
         self.setShowGrid(False)
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
@@ -57,13 +63,40 @@ class CellsTable(QTableView):
         if picked is not None:
             picked.currentRowChanged.connect(lambda now, _before: self.row_picked.emit(now.row()))
         self.doubleClicked.connect(self._on_double)
+        model.modelReset.connect(self._fit)
         self.set_theme(theme)
+
+    def minimumSizeHint(self) -> QSize:
+        """Small: what has no room gives way."""
+        return QSize(200, 80)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Hide columns that have no room, the least telling first."""
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        across, view = self.horizontalHeader(), self.viewport()
+        if across is None or view is None:
+            return
+        wanted = [
+            max(self.sizeHintForColumn(i), across.sectionSizeHint(i)) for i in range(across.count())
+        ]
+        hidden: set[int] = set()
+        for column in self._gives_way:
+            if sum(w for i, w in enumerate(wanted) if i not in hidden) <= view.width():
+                break
+            hidden.add(column)
+        for column in self._gives_way:
+            self.setColumnHidden(column, column in hidden)
 
     def set_theme(self, theme: Theme) -> None:
         """Rows as tall as the text wants."""
+        self._theme = theme
         rows = self.verticalHeader()
         if rows is not None:
             rows.setDefaultSectionSize(theme.px(_ROW_PX))
+        QTimer.singleShot(0, self._fit)  # once the style sheet has given the new text its size
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Enter and Space start a row, Delete strikes it out; other keys type."""

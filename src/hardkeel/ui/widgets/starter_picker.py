@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QPushButton,
+    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -43,10 +44,13 @@ class _Choice(QAbstractButton):
         self.setText(view.name)
         self.setToolTip(view.says)
         self.setAccessibleName(f"{view.name}: {view.says}")
-        self.setMinimumHeight(theme.px(118))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
 
     def sizeHint(self) -> QSize:
         return QSize(self.theme.px(250), self.theme.px(118))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(self.theme.px(110), self.theme.px(90))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         theme = self.theme
