@@ -8,13 +8,16 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtWidgets import QLineEdit
 from pytestqt.modeltest import ModelTester
 from pytestqt.qtbot import QtBot
+from reportlab.pdfgen.canvas import Canvas
 
+from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import PlanPage, plan_page
 from hardkeel.fuselage.model import Former, TailPost
 from hardkeel.paper.model import Trace
 from hardkeel.project import drawing_edits
 from hardkeel.storage.package import load
+from hardkeel.ui.jobs.scans import image_from, pages_of, read_scan
 from hardkeel.ui.main_window import MainWindow
 from hardkeel.ui.pages.audit_page import AuditPage
 from hardkeel.ui.pages.balance_page import BalancePage
@@ -450,6 +453,107 @@ def test_every_bench_shows_in_dark_large_and_inches_and_empty(
         for bench in window.layout_page.tabs:
             window.layout_page.turn_to(bench)
             window.grab()
+
+
+def test_a_double_click_puts_a_former_in_and_pages_go_through_them(
+    qtbot: QtBot, laid: MainWindow
+) -> None:
+    page = laid.layout_page.airframe
+    a, b = (page.board.handle_position(name, "top") for name in ("F4", "F5"))
+    assert a is not None
+    assert b is not None
+    between = QPoint(round(a.x() + (b.x() - a.x()) * 0.4), round(a.y()) + 25)
+    qtbot.mouseDClick(page.board, LEFT, pos=between)
+    assert page.stop == "F8"
+    assert stop(laid, "F4").station + 60 < stop(laid, "F8").station < stop(laid, "F5").station - 60
+    qtbot.keyClick(page.board, Qt.Key.Key_PageUp)
+    assert page.stop == "F4"
+    for _ in range(20):
+        qtbot.keyClick(page.board, Qt.Key.Key_PageDown)
+    assert page.stop == "tail_post"
+
+
+def test_a_mark_and_a_second_wing_are_put_on_and_taken_off(qtbot: QtBot, laid: MainWindow) -> None:
+    page = laid.layout_page.airframe
+    page.choose_body("wing")
+    type_in(qtbot, page.cards.mark, "aileron horn, 330, 250, 52")
+    mark = laid.document.build.surveyed.mark("aileron_horn")
+    assert mark is not None
+    assert (mark.body, mark.at) == ("wing", (330.0, 250.0, 52.0))
+    type_in(qtbot, page.cards.mark, "somewhere")
+    assert "write it like" in page.told.text()
+    qtbot.mouseClick(page.cards.above, LEFT)
+    page.choose_body("upper_wing")
+    assert [wing.id for wing in laid.document.build.wings] == ["wing", "upper_wing"]
+    qtbot.mouseClick(page.cards.take_off, LEFT)
+    assert [wing.id for wing in laid.document.build.wings] == ["wing"]
+    page.choose_body("stab")
+    qtbot.mouseClick(page.cards.take_off, LEFT)
+    assert "strike them out" in page.told.text()
+
+
+def test_a_former_gets_its_outline_from_the_plan(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    window = make_window()
+    window.start(demo_build())
+    window.show_stage("Lay out")
+    window.layout_page.turn_to("paper")
+    desk = window.layout_page.paper
+    qtbot.mouseClick(desk.sample, LEFT)
+    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    desk.settle.setChecked(False)
+    qtbot.mouseClick(desk.tools["length"], LEFT)
+    for u in (600.0, 1600.0):
+        desk.sheet.look_at(u, 500.0)
+        qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
+    desk.entry.setText("170")
+    qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
+    qtbot.mouseClick(desk.tools["outline"], LEFT)
+    for u, v in ((1000, 400), (1300, 400), (1400, 700), (900, 700)):
+        desk.sheet.look_at(float(u), float(v))
+        qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
+    desk.formers.setCurrentText("F5")
+    qtbot.mouseClick(desk.give, LEFT)
+    got = stop(window, "F5")
+    assert got.half_width == pytest.approx(500 * 0.17 / 2, abs=0.3)
+    assert got.top - got.bottom == pytest.approx(300 * 0.17, abs=0.4)
+
+
+def test_a_pdf_page_is_laid_on_the_desk(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
+    sheet = Canvas(str(tmp_path / "plan.pdf"), pagesize=(720, 360))
+    sheet.line(72, 72, 648, 72)
+    sheet.showPage()
+    sheet.line(72, 144, 648, 144)
+    sheet.save()
+    assert pages_of(tmp_path / "plan.pdf") == 2
+    image = image_from(read_scan(tmp_path / "plan.pdf", 1))
+    assert (image.width(), image.height()) == (1500, 750)
+    assert image.dotsPerMeterX() == pytest.approx(150 / 0.0254, abs=1)
+    assert image.pixelColor(750, 450).value() < 120  # the line of the second page
+    assert image.pixelColor(750, 600).value() > 230
+    for call in (
+        lambda: read_scan(tmp_path / "plan.pdf", 7),
+        lambda: read_scan(tmp_path / "none.pdf"),
+        lambda: pages_of(tmp_path / "none.pdf"),
+        lambda: read_scan(tmp_path / "none.jpg"),
+    ):
+        with pytest.raises(BadInput):
+            call()
+
+
+def test_a_parts_wood_is_swapped_from_the_list(qtbot: QtBot, laid: MainWindow) -> None:
+    laid.layout_page.turn_to("woods")
+    page = laid.layout_page.page("woods")
+    assert isinstance(page, WoodsPage)
+    row = page.part.findData("F6")
+    page.part.setCurrentIndex(row)
+    page.part.activated.emit(row)
+    assert page.piece["station"].value == pytest.approx(stop(laid, "F6").station, abs=0.06)
+    assert page.choices[0][0].currentData() == "light-ply"
+    assert not page.choices[0][2].isChecked()  # a former's grain lies across
 
 
 def test_the_tables_keep_the_rules_of_models(qtmodeltester: ModelTester, laid: MainWindow) -> None:

@@ -8,7 +8,13 @@ from hardkeel.base.values import Finite, NotNegative, Place, Positive, Text, Val
 
 
 class Wing(Value):
-    """A straight-tapered wing, mm and degrees."""
+    """A straight-tapered wing, mm and degrees.
+
+    Attributes
+    ----------
+    seat_width : float, optional
+        Across its seat; without it the seat is as wide as the fuselage inside.  Our own key.
+    """
 
     id: Text
     le_x: Place
@@ -19,6 +25,7 @@ class Wing(Value):
     sweep_le: Finite = 0.0
     dihedral: Finite = 0.0
     incidence: Finite = 0.0
+    seat_width: Positive | None = None
 
 
 class Mass(Value):

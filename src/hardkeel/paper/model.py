@@ -8,7 +8,9 @@ from hardkeel.base.values import Place, Point2, Positive, Text, Value
 
 Direction = Literal["x", "y"]
 PairKind = Literal["outline", "spacing", "bent-length"]
-TraceKind = Literal["side-top", "side-bottom", "plan-side", "plan-centre", "stations", "free"]
+TraceKind = Literal[
+    "side-top", "side-bottom", "plan-side", "plan-centre", "stations", "outline", "free"
+]
 MapKind = Literal["similar", "axes", "affine", "perspective"]
 # a name inside the build's own file, never a way out of it
 ImageName = Annotated[str, Field(pattern=r"^plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}$")]

@@ -110,6 +110,20 @@ def _height(points: Array, x: float) -> float | None:
     return round(float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x)), 2)
 
 
+def picked_outline(plan: Plan, calibration: Calibration) -> tuple[tuple[float, float], ...]:
+    """The former's outline that was clicked all round, plan mm with y up.
+
+    Raises
+    ------
+    BadInput
+        When there are too few clicks to enclose anything.
+    """
+    points = _points(plan, calibration, "outline")
+    if len(points) < 3:  # noqa: PLR2004  a triangle
+        raise BadInput("outline", "click all round the former first")
+    return tuple((float(x), float(y)) for x, y in points)
+
+
 def settle_on_ink(patch: NDArray[Any], reach: int = _DARK_REACH) -> tuple[float, float]:
     """How far from its middle the ink in a patch of a scan lies, pixels (right, down).
 

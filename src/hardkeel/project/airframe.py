@@ -35,7 +35,8 @@ def surfaces_of(build: Build) -> tuple[Surface | Fin, ...]:
             sweep=wing.sweep_le,
             dihedral=wing.dihedral,
             incidence=wing.incidence,
-            seat_width=_seat_width(build.fuselage, wing.le_x + wing.root_chord / 2),
+            seat_width=wing.seat_width
+            or _seat_width(build.fuselage, wing.le_x + wing.root_chord / 2),
         )
         for wing in build.wings
     ]
@@ -61,7 +62,7 @@ def _tail_shape(build: Build, tail: TailSurface) -> Surface | Fin | None:
         sweep=tail.sweep_le,
         dihedral=tail.dihedral,
         incidence=tail.incidence,
-        seat_width=_seat_width(build.fuselage, tail.le_x + root / 2),
+        seat_width=tail.seat_width or _seat_width(build.fuselage, tail.le_x + root / 2),
     )
 
 

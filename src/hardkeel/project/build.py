@@ -38,6 +38,7 @@ class TailSurface(Value):
     z: Finite | None = None
     incidence: Finite = 0.0
     dihedral: Finite = 0.0
+    seat_width: Positive | None = None
     upright: bool = False
 
 

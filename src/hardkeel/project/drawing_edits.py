@@ -1,9 +1,10 @@
 """Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import (
@@ -119,6 +120,29 @@ def set_skins(build: Build, **figures: float) -> Build:
         if value < 0:
             raise BadInput("", f"{name.replace('_', ' ')} can't be less than 0")
     return with_fuselage(build, fuselage_of(build).but(**figures))
+
+
+def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
+    """Give a former an outline of its own, laid on its bottom and centred, mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former, or the outline closes around nothing.
+    """
+    from hardkeel.fuselage.cutting import former_from_outline  # noqa: PLC0415  polygons load late
+
+    former = _former(fuselage_of(build), name)
+    low = min((z for _, z in ring), default=0.0)
+    made = former_from_outline(
+        name, former.station, [(y, z - low + former.bottom) for y, z in ring]
+    )
+    return _replace(
+        build,
+        former.but(
+            half_width=made.half_width, top=made.top, bottom=made.bottom, outline=made.outline
+        ),
+    )
 
 
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:

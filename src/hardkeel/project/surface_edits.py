@@ -129,7 +129,7 @@ def delete_mark(build: Build, mark_id: str) -> Build:
 
 
 def _figured(surface: _Lifting, figures: dict[str, float]) -> _Lifting:
-    for name in ("span", "root_chord"):
+    for name in ("span", "root_chord", "seat_width"):
         if name in figures and figures[name] <= 0:
             raise BadInput("", f"{name.replace('_', ' ')} must be more than 0")
     changed: _Lifting = surface.but(**figures)

@@ -37,6 +37,7 @@ SURFACE_FIGURES: Final = (
     ("incidence", "incidence", "angle"),
     ("sweep_le", "sweep of the tip", "length"),
     ("dihedral", "dihedral", "angle"),
+    ("seat_width", "seat width", "length"),
 )
 
 

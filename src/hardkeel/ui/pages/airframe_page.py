@@ -93,6 +93,7 @@ class AirframePage(SubPage):
         self.board.dragging.connect(self._on_dragging)
         self.board.dropped.connect(self._on_dropped)
         self.board.nudged.connect(self._on_nudged)
+        self.board.station_wanted.connect(self._on_station_wanted)
         self.board.stop_picked.connect(self.choose_stop)
         self.board.body_picked.connect(self._on_body_picked)
         self.cards.former.figure_changed.connect(self._on_former_figure)
@@ -302,6 +303,13 @@ class AirframePage(SubPage):
         made = drawing.free_former_id(fuselage)
         if self.apply(f"add former {made}", lambda b: drawing.add_former(b, middle)):
             self.choose_stop(made)
+
+    def _on_station_wanted(self, x: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is not None:
+            made = drawing.free_former_id(fuselage)
+            if self.apply(f"add former {made}", lambda b: drawing.add_former(b, round(x, 1))):
+                self.choose_stop(made)
 
     def _on_remove(self) -> None:
         name = self._stop

@@ -142,7 +142,6 @@ class DeskWork(QObject):
 
     def take_outline(self, path: Path) -> None:
         """Give the former in hand the largest closed line of a drawing."""
-        from hardkeel.fuselage.cutting import former_from_outline  # noqa: PLC0415  polygons load late
         from hardkeel.storage.outlines import read_outlines  # noqa: PLC0415  and drawings
 
         fuselage = self._document.build.fuselage
@@ -153,16 +152,9 @@ class DeskWork(QObject):
             return
         try:
             ring = read_outlines(path)[0].ring
-            low = min(z for _, z in ring)
-            made = former_from_outline(
-                former.id, former.station, [(y, z - low + former.bottom) for y, z in ring]
-            )
-            changed = former.but(
-                half_width=made.half_width, top=made.top, bottom=made.bottom, outline=made.outline
-            )
             self._document.apply(
                 f"outline of {former.id} from {path.name}",
-                lambda b: drawing_edits.put_former(b, changed),
+                lambda b: drawing_edits.give_outline(b, former.id, ring),
             )
         except BadInput as fault:
             self._tell(f"{fault}.")

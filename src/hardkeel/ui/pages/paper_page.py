@@ -19,11 +19,18 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length
 from hardkeel.paper.calibrating import Calibration, calibrate
-from hardkeel.paper.model import Direction, KnownLength, KnownPoint, Plan, TraceKind
-from hardkeel.paper.picking import Picked, picked_stations
+from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
+from hardkeel.paper.picking import Picked, picked_outline, picked_stations
 from hardkeel.project import drawing_edits, paper_edits
 from hardkeel.ui.commands.document import Document
-from hardkeel.ui.pages.paper_view import TOOLS, lacking_words, sheet_marks
+from hardkeel.ui.pages.paper_view import (
+    TOOLS,
+    direction_of,
+    empty_desk,
+    lacking_words,
+    read_place,
+    sheet_marks,
+)
 from hardkeel.ui.pages.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -32,8 +39,7 @@ from hardkeel.ui.widgets.flow import FlowLayout
 from hardkeel.ui.widgets.plan_sheet import PlanSheet
 from hardkeel.voice.paper import calibration_sentence
 
-_ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
-_TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre")
+_TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre", "outline")
 
 
 class PaperPage(SubPage):
@@ -68,6 +74,8 @@ class PaperPage(SubPage):
         self.open = QPushButton("Open a scan or photo…")
         self.sample = QPushButton("Lay the made-up page here")
         self.take = QPushButton("Make these the airframe's figures")
+        self.formers = QComboBox()
+        self.give = QPushButton("gets the outline")
         self._hint = label("title")
         self._step = Card("Now", "act")
         self._fit = Card("How the sheet lies")
@@ -111,6 +119,10 @@ class PaperPage(SubPage):
         self.take.setObjectName("primary")
         self._picks.column.addWidget(self._picks_says)
         self._picks.column.addWidget(self.take)
+        row = QHBoxLayout()
+        row.addWidget(self.formers)
+        row.addWidget(self.give, 1)
+        self._picks.column.addLayout(row)
         more = QPushButton("Another scan…")
         more.setObjectName("tool")
         more.clicked.connect(self.scan_wanted)
@@ -130,34 +142,10 @@ class PaperPage(SubPage):
         side.addWidget(self._cards)
         self._stack = QStackedWidget()
         self._stack.addWidget(desk)
-        self._stack.addWidget(self._empty())
+        self._stack.addWidget(empty_desk(self.open, self.sample))
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
-
-    def _empty(self) -> QWidget:
-        page = QWidget()
-        page.setObjectName("paper")
-        column = QVBoxLayout(page)
-        column.setContentsMargins(34, 26, 34, 20)
-        column.setSpacing(12)
-        column.addWidget(label("big", "Is there a plan on paper?"))
-        column.addWidget(
-            label(
-                "soft",
-                "Scan it flat at 150 dpi or more, or take a photo of it. A known length puts it to "
-                "scale, a second across it finds a print that is stretched, four known points find "
-                "one that is askew. Then click along its lines, and they become your airframe.",
-            )
-        )
-        row = QHBoxLayout()
-        self.open.setObjectName("primary")
-        row.addWidget(self.open)
-        row.addWidget(self.sample)
-        row.addStretch(1)
-        column.addLayout(row)
-        column.addStretch(1)
-        return page
 
     def _connect(self) -> None:
         self.sheet.clicked.connect(self._on_clicked)
@@ -167,6 +155,7 @@ class PaperPage(SubPage):
         self.open.clicked.connect(self.scan_wanted)
         self.sample.clicked.connect(self.sample_wanted)
         self.take.clicked.connect(self._on_take)
+        self.give.clicked.connect(self._on_give)
         self.photo.clicked.connect(self._on_photo)
         self.settle.toggled.connect(self._on_settle)
         self.plans.activated.connect(lambda _row: self.show_plan(self.plans.currentData()))
@@ -290,7 +279,17 @@ class PaperPage(SubPage):
         if counts.get("stations") and plan.origin is None:
             words = "The datum is not clicked yet."
         self._picks_says.setText(words)
+        self._show_formers(outlined=counts.get("outline", 0) > 2)  # noqa: PLR2004  a triangle
         self.take.setEnabled(ready and len(rows) > 1)
+
+    def _show_formers(self, *, outlined: bool) -> None:
+        fuselage = self.document.build.fuselage
+        names = [former.id for former in fuselage.formers] if fuselage is not None else []
+        for widget in (self.formers, self.give):
+            widget.setVisible(outlined and bool(names))
+        if names != [self.formers.itemText(i) for i in range(self.formers.count())]:
+            self.formers.clear()
+            self.formers.addItems(names)
 
     def _picked(self, plan: Plan) -> tuple[Picked, ...]:
         try:
@@ -365,19 +364,12 @@ class PaperPage(SubPage):
         if length <= 0:
             raise BadInput("", "a length must be more than 0")
         a, b = self._clicks
-        du, dv = abs(b[0] - a[0]), abs(b[1] - a[1])
-        along: Direction | None = None
-        if min(du, dv) <= _ALONG_SHARE * max(du, dv):
-            along = "x" if du > dv else "y"
-        known = KnownLength(a=a, b=b, length=length, along=None if plan.photo else along)
+        along = None if plan.photo else direction_of(a, b)
+        known = KnownLength(a=a, b=b, length=length, along=along)
         return self.apply("note a known length", lambda d: paper_edits.add_length(d, plan, known))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
-        parts = text.replace(";", ",").split(",")
-        if len(parts) != 2:  # noqa: PLR2004  x and y
-            raise BadInput("", f"“{text.strip()}”: write its place like 50, 70")
-        x, y = (parse_length(part, self.unit).mm for part in parts)
-        known = KnownPoint(pixel=self._clicks[0], plan=(x, y))
+        known = KnownPoint(pixel=self._clicks[0], plan=read_place(text, self.unit))
         return self.apply(
             "note a known point", lambda d: paper_edits.add_known_point(d, plan, known)
         )
@@ -402,6 +394,19 @@ class PaperPage(SubPage):
         rows = self._picked(plan)
         if self.apply("take the plan's figures", lambda b: drawing_edits.take_picks(b, rows)):
             self.taken.emit()
+
+    def _on_give(self) -> None:
+        plan, name = self.plan, self.formers.currentText()
+        if plan is None:
+            return
+        try:
+            ring = picked_outline(plan, calibrate(plan))
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        self.apply(
+            f"outline of {name} from the plan", lambda b: drawing_edits.give_outline(b, name, ring)
+        )
 
     def widget_point(self, u: float, v: float) -> QPointF:
         """Where a point of the scan is painted."""

@@ -2,11 +2,17 @@
 
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.paper.model import Plan
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length, parse_length
+from hardkeel.base.values import Point2
+from hardkeel.paper.model import Direction, Plan
 from hardkeel.paper.picking import Picked
+from hardkeel.ui.widgets.cards import label
 from hardkeel.ui.widgets.plan_sheet import SheetMark
 
+_ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
 TOOLS: Final = (
     ("length", "known length", "Click its two ends, then type how long it is."),
     ("point", "known point", "Click a point whose place is printed, then type it: 50, 70."),
@@ -19,6 +25,7 @@ TOOLS: Final = (
     ("side-top", "top line", "Click along the top line: at least once at each station."),
     ("side-bottom", "bottom line", "Click along the bottom line, at each station too."),
     ("plan-side", "sides", "In the view from above click along one side, or both."),
+    ("outline", "former outline", "Click all round a former's section, then give it to a former."),
     ("plan-centre", "centre line", "Click the centre line of the view from above at both ends."),
 )
 
@@ -52,3 +59,52 @@ def sheet_marks(
     if clicks:
         marks.append(SheetMark(tool, tuple(clicks), active=True))
     return tuple(marks)
+
+
+def empty_desk(open_: QPushButton, sample: QPushButton) -> QWidget:
+    """The desk with nothing on it: what to do first."""
+    page = QWidget()
+    page.setObjectName("paper")
+    column = QVBoxLayout(page)
+    column.setContentsMargins(34, 26, 34, 20)
+    column.setSpacing(12)
+    column.addWidget(label("big", "Is there a plan on paper?"))
+    column.addWidget(
+        label(
+            "soft",
+            "Scan it flat at 150 dpi or more, or take a photo of it. A known length puts it to "
+            "scale, a second across it finds a print that is stretched, four known points find "
+            "one that is askew. Then click along its lines, and they become your airframe.",
+        )
+    )
+    row = QHBoxLayout()
+    open_.setObjectName("primary")
+    row.addWidget(open_)
+    row.addWidget(sample)
+    row.addStretch(1)
+    column.addLayout(row)
+    column.addStretch(1)
+    return page
+
+
+def direction_of(a: Point2, b: Point2) -> Direction | None:
+    """The paper's direction that a length between two clicks has; ``None`` for one across corners."""
+    du, dv = abs(b[0] - a[0]), abs(b[1] - a[1])
+    if min(du, dv) > _ALONG_SHARE * max(du, dv):
+        return None
+    return "x" if du > dv else "y"
+
+
+def read_place(text: str, unit: LengthUnit) -> Point2:
+    """A place on the plan as it is typed: ``50, 70``.
+
+    Raises
+    ------
+    BadInput
+        When it is not two lengths.
+    """
+    parts = text.replace(";", ",").split(",")
+    if len(parts) != 2:  # noqa: PLR2004  x and y
+        raise BadInput("", f"“{text.strip()}”: write its place like 50, 70")
+    x, y = (parse_length(part, unit).mm for part in parts)
+    return x, y

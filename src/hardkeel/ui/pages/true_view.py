@@ -245,7 +245,7 @@ def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
         for body in survey.bodies
         if body.id != FUSELAGE
     )
-    return Keel(keel_strokes(build), parts)
+    return Keel(keel_strokes(build), parts, dict(build.listed.states))
 
 
 def _state_words(checks: list[Check], unit: LengthUnit) -> str:

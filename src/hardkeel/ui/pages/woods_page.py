@@ -11,7 +11,7 @@ from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, Figures, Ply, figures_of, laminate_of
 from hardkeel.parts.woods import WOODS, Wood
 from hardkeel.project import paper_edits
-from hardkeel.project.ledger import balance_wanted, woods_of
+from hardkeel.project.ledger import balance_wanted, parts_of, woods_of
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.models.cells import CellsModel, Column, Row
 from hardkeel.ui.pages.sub_page import SubPage
@@ -63,6 +63,9 @@ class WoodsPage(SubPage):
             (QComboBox(), QuantityEdit(unit=unit), QCheckBox("along")) for _ in _FIRST
         )
         self.plies = tuple((QComboBox(), QuantityEdit(unit=unit)) for _ in _PLIES)
+        self.part = QComboBox()
+        self.part.setAccessibleName("part to swap the wood of")
+        self.part.activated.connect(self._on_part)
         self._swap, self._told = Card("Swap one wood for another", "act"), label("answer")
         self._more = label("soft")
         self._laminate, self._made = Card("Laminate"), label("heading")
@@ -80,6 +83,7 @@ class WoodsPage(SubPage):
             field.value_changing.connect(self._show_swap)
             grid.addWidget(label("soft", key, wrap=False), 0, column)
             grid.addWidget(field, 1, column)
+        self._swap.column.addWidget(self.part)
         self._swap.column.addLayout(grid)
         for (box, thickness, along), (material, thick) in zip(self.choices, _FIRST, strict=True):
             _fill(box, material)
@@ -150,6 +154,34 @@ class WoodsPage(SubPage):
         """Show the document as it is now."""
         woods = woods_of(self.document.build)
         self.model.show_rows([_row(woods[wood.id]) for wood in WOODS], self.theme)
+        self._show_parts()
+        self._show_swap()
+        self._show_laminate()
+
+    def _show_parts(self) -> None:
+        parts = [part for part in parts_of(self.document.build) if min(part.size) > 0]
+        chosen = self.part.currentData()
+        self.part.clear()
+        self.part.addItem("a piece of these sizes", "")
+        for part in parts:
+            self.part.addItem(part.name, part.id)
+        self.part.setCurrentIndex(max(self.part.findData(chosen), 0))
+
+    def _on_part(self) -> None:
+        """Take the sizes, place and wood of a part."""
+        found = [p for p in parts_of(self.document.build) if p.id == self.part.currentData()]
+        if not found:
+            return
+        part = found[0]
+        length, width, thickness = part.size
+        self.piece["length"].set_value(length)
+        self.piece["width"].set_value(width)
+        self.piece["station"].set_value(part.x)
+        box, field, along = self.choices[0]
+        field.set_value(thickness)
+        along.setChecked(part.grain != "across")
+        if part.material is not None and box.findData(part.material) >= 0:
+            box.setCurrentIndex(box.findData(part.material))
         self._show_swap()
         self._show_laminate()
 

@@ -18,7 +18,13 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.project.lines import BoardView, Curve, Handle
 from hardkeel.ui.theme import Theme
-from hardkeel.ui.widgets.board_pens import BumpNote, OnBoard, paint_handle, pen_curve
+from hardkeel.ui.widgets.board_pens import (
+    OnBoard,
+    paint_bump,
+    paint_figure,
+    paint_handle,
+    pen_curve,
+)
 from hardkeel.ui.widgets.drafting import Frame, fit, section_path
 
 _TITLES: Final[dict[BoardView, str]] = {
@@ -46,12 +52,15 @@ class DrawingBoard(QWidget):
     nudged : str, str, float
         An arrow key: stop, figure (``top``, ``half_width``, ``station``), mm.
     stop_picked, body_picked : str
+    station_wanted : float
+        A double click between formers: one is wanted at this station, mm.
     """
 
     dragging = pyqtSignal(object, float, float)
     dropped = pyqtSignal(object, float, float)
     nudged = pyqtSignal(str, str, float)
     stop_picked = pyqtSignal(str)
+    station_wanted = pyqtSignal(float)
     body_picked = pyqtSignal(str)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
@@ -148,9 +157,11 @@ class DrawingBoard(QWidget):
             if not self._rests(handle.stop, "stop") or handle in (self._under, self._held):
                 self._paint_handle(painter, handle)
         for bump in self._shown.bumps:
-            self._paint_bump(painter, bump)
+            frame = self._frames.get(bump.view)
+            if frame is not None:
+                paint_bump(painter, self._theme, frame.point(bump.at), bump, self.width())
         if self._shown.figure:
-            self._paint_figure(painter)
+            paint_figure(painter, self._theme, self._shown.figure, self.width())
 
     def _rests(self, ref: str, role: str) -> bool:
         """Whether something stays where it is while the chosen former is dragged."""
@@ -256,34 +267,6 @@ class DrawingBoard(QWidget):
                 painter.drawText(QPointF(x, low), name)
                 last = x + width
 
-    def _paint_bump(self, painter: QPainter, bump: BumpNote) -> None:
-        frame = self._frames.get(bump.view)
-        if frame is None:
-            return
-        theme = self._theme
-        at = frame.point(bump.at)
-        painter.setPen(QPen(theme.colour("out"), 2))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawEllipse(at, 9.0, 9.0)
-        painter.setFont(theme.font(13, weight=600))
-        metrics = painter.fontMetrics()
-        width = metrics.horizontalAdvance(bump.text)
-        x = min(at.x() + 14, self.width() - width - 8.0)
-        y = at.y() + (metrics.ascent() + 10 if bump.view == "above" else -10.0)
-        ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
-        painter.fillRect(ground, theme.colour("paper", 0.85))
-        painter.drawText(QPointF(x, y), bump.text)
-
-    def _paint_figure(self, painter: QPainter) -> None:
-        theme = self._theme
-        painter.setFont(theme.font(26, narrow=False, weight=600))
-        painter.setPen(theme.colour("act"))
-        metrics = painter.fontMetrics()
-        width = metrics.horizontalAdvance(self._shown.figure)
-        painter.drawText(
-            QPointF(self.width() - width - 18.0, metrics.ascent() + 6.0), self._shown.figure
-        )
-
     # -- hands -----------------------------------------------------------------------------------
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
@@ -321,6 +304,17 @@ class DrawingBoard(QWidget):
         elif body:
             self.body_picked.emit(body)
 
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """Ask for a former where there is none."""
+        if event is None or self._handle_at(event.position()) is not None:
+            return
+        along: tuple[BoardView, BoardView] = ("side", "above")
+        for view in along:
+            frame = self._frames.get(view)
+            if frame is not None and self._boxes()[view].contains(event.position()):
+                self.station_wanted.emit(frame.back(event.position())[0])
+                return
+
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         """Let go."""
         held, self._held = self._held, None
@@ -332,13 +326,20 @@ class DrawingBoard(QWidget):
         self._lay()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Arrow keys nudge the chosen former: up and down its top (Shift: its bottom), sideways its width (Shift: its station); Ctrl for fine."""
+        """Keys for the former in hand; Page Up and Page Down take another.
+
+        Up and down move its top, with Shift its bottom; left and right its width, with Shift its
+        station; Ctrl makes the step fine.
+        """
         steps: dict[int, tuple[str, str, int]] = {
             Qt.Key.Key_Up: ("top", "bottom", 1),
             Qt.Key.Key_Down: ("top", "bottom", -1),
             Qt.Key.Key_Right: ("half_width", "station", 1),
             Qt.Key.Key_Left: ("half_width", "station", -1),
         }
+        if event is not None and event.key() in (Qt.Key.Key_PageUp, Qt.Key.Key_PageDown):
+            self._step(-1 if event.key() == Qt.Key.Key_PageUp else 1)
+            return
         if event is None or not self._shown.chosen or event.key() not in steps:
             super().keyPressEvent(event)
             return
@@ -347,6 +348,13 @@ class DrawingBoard(QWidget):
         figure = shifted if keys & Qt.KeyboardModifier.ShiftModifier else plain
         step = _FINE_NUDGE_MM if keys & Qt.KeyboardModifier.ControlModifier else _NUDGE_MM
         self.nudged.emit(self._shown.chosen, figure, sign * step)
+
+    def _step(self, way: int) -> None:
+        """Take the next former aft or forward in hand."""
+        names = [h.stop for h in self._shown.lines.handles if h.grip == "station"]
+        if names:
+            now = names.index(self._shown.chosen) if self._shown.chosen in names else 0
+            self.stop_picked.emit(names[min(max(now + way, 0), len(names) - 1)])
 
     def _handle_at(self, at: QPointF) -> Handle | None:
         def gap(handle: Handle) -> float:

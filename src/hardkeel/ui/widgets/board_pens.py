@@ -68,3 +68,27 @@ def paint_handle(
         painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
     else:
         painter.drawEllipse(at, size, size)
+
+
+def paint_bump(painter: QPainter, theme: Theme, at: QPointF, bump: BumpNote, width_px: int) -> None:
+    """Ring a place that leaves the fair curve, and say by how much."""
+    painter.setPen(QPen(theme.colour("out"), 2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(at, 9.0, 9.0)
+    painter.setFont(theme.font(13, weight=600))
+    metrics = painter.fontMetrics()
+    width = metrics.horizontalAdvance(bump.text)
+    x = min(at.x() + 14, width_px - width - 8.0)
+    y = at.y() + (metrics.ascent() + 10 if bump.view == "above" else -10.0)
+    ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
+    painter.fillRect(ground, theme.colour("paper", 0.85))
+    painter.drawText(QPointF(x, y), bump.text)
+
+
+def paint_figure(painter: QPainter, theme: Theme, figure: str, width_px: int) -> None:
+    """The figure under the hand, large enough to read from a step back."""
+    painter.setFont(theme.font(26, narrow=False, weight=600))
+    painter.setPen(theme.colour("act"))
+    metrics = painter.fontMetrics()
+    at = QPointF(width_px - metrics.horizontalAdvance(figure) - 18.0, metrics.ascent() + 6.0)
+    painter.drawText(at, figure)

@@ -1,16 +1,18 @@
 """The keel line: the builder's own airframe from the side, to scale, with each part's state."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.parts.model import State
 from hardkeel.project.picture import Stroke
 from hardkeel.survey.model import Verdict
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.drafting import Frame, fit, section_path
+from hardkeel.ui.widgets.part_state import paint_state
 from hardkeel.ui.widgets.vial import paint_shape
 
 _HEIGHT: Final = 130
@@ -34,6 +36,7 @@ class Keel:
 
     strokes: tuple[Stroke, ...] = ()
     parts: tuple[PartState, ...] = ()
+    states: dict[str, State] = field(default_factory=dict)
 
 
 class KeelLine(QWidget):
@@ -132,6 +135,9 @@ class KeelLine(QWidget):
             line = frame.polygon(stroke.points)
             painter.setPen(QPen(theme.colour("soft"), 1))
             painter.drawPolyline(line)
+            state = self._keel.states.get(stroke.ref)
+            if state is not None:
+                paint_state(painter, (line.at(0) + line.at(1)) / 2, state, theme)
             width = metrics.horizontalAdvance(stroke.ref)
             x = line.at(0).x() - width / 2
             if x > last + 6:  # crowded names are left out, their ticks stay
