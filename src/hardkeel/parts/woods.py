@@ -81,8 +81,14 @@ def _with(wood: Wood, own: OwnWood) -> Wood:
     return replace(
         wood,
         density=own.density or wood.density,
+        density_range=_about(own.density) if own.density else wood.density_range,
         stiffness=own.stiffness or wood.stiffness,
         strength=own.strength or wood.strength,
         source=own.source or "your own figure",
         own=True,
     )
+
+
+def _about(density: float) -> tuple[float, float]:
+    """What may still be the builder's own stock: a tenth either way."""
+    return 0.9 * density, 1.1 * density

@@ -27,6 +27,7 @@ from hardkeel.ui.pages.paper_view import (
     TOOLS,
     direction_of,
     empty_desk,
+    fit_words,
     lacking_words,
     read_place,
     sheet_marks,
@@ -37,7 +38,6 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.ui.widgets.flow import FlowLayout
 from hardkeel.ui.widgets.plan_sheet import PlanSheet
-from hardkeel.voice.paper import calibration_sentence
 
 _TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre", "outline")
 
@@ -249,21 +249,8 @@ class PaperPage(SubPage):
             self.entry.setFocus()
 
     def _show_fit(self, plan: Plan) -> None:
-        try:
-            fit = calibrate(plan)
-        except BadInput as fault:
-            self._fit_says.setText("Not to scale yet.")
-            self._fit_left.setText(f"{fault.fault[:1].upper()}{fault.fault[1:]}.")
-            return
-        said = calibration_sentence(fit, None if plan.photo else self._dpi)
-        self._fit_says.setText(said[:1].upper() + said[1:])
-        worst = fit.worst
-        if fit.spare > 0 and worst is not None:
-            left = (
-                f"{len(fit.residuals)} checks, the worst ({worst.what}) {abs(worst.mm):.2f} mm off."
-            )
-        else:
-            left = "Nothing checks it yet: one more known length or point would."
+        answer, left = fit_words(plan, self._dpi)
+        self._fit_says.setText(answer)
         self._fit_left.setText(left)
 
     def _show_picks(self, plan: Plan) -> None:

@@ -7,10 +7,13 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length
 from hardkeel.base.values import Point2
+from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.model import Direction, Plan
 from hardkeel.paper.picking import Picked
 from hardkeel.ui.widgets.cards import label
 from hardkeel.ui.widgets.plan_sheet import SheetMark
+from hardkeel.voice.names import sentence_case
+from hardkeel.voice.paper import calibration_sentence
 
 _ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
 TOOLS: Final = (
@@ -108,3 +111,17 @@ def read_place(text: str, unit: LengthUnit) -> Point2:
         raise BadInput("", f"“{text.strip()}”: write its place like 50, 70")
     x, y = (parse_length(part, unit).mm for part in parts)
     return x, y
+
+
+def fit_words(plan: Plan, dpi: float | None) -> tuple[str, str]:
+    """How the sheet lies, and what checks it; `dpi` as the scan says."""
+    try:
+        fit = calibrate(plan)
+    except BadInput as fault:
+        return "Not to scale yet.", f"{sentence_case(fault.fault)}."
+    answer = sentence_case(calibration_sentence(fit, None if plan.photo else dpi))
+    worst = fit.worst
+    if fit.spare <= 0 or worst is None:
+        return answer, "Nothing checks it yet: one more known length or point would."
+    count = len(fit.residuals)
+    return answer, f"{count} checks, the worst ({worst.what}) {abs(worst.mm):.2f} mm off."
