@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QImage,
@@ -25,6 +26,7 @@ _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0
 _MOST_ZOOM: Final = 12.0
 _REACH: Final = 4
+_LOOKS: Final = 4
 _NUDGES: Final = {
     Qt.Key.Key_Left: (-1.0, 0.0),
     Qt.Key.Key_Right: (1.0, 0.0),
@@ -233,19 +235,30 @@ class PlanSheet(QWidget):
         painter.drawRect(target)
 
     def _settled(self, scan: QPointF) -> tuple[float, float]:
-        """How far the ink under a point lies from it, pixels."""
-        x, y = int(scan.x()), int(scan.y())
-        if not self._inside(x, y):
-            return 0.0, 0.0  # beyond the edge a copy is black
+        """How far the ink near a point lies from it, pixels.
+
+        The look is taken anew from where the ink was found: at a cross the first one sees more of
+        one arm than of the other.
+        """
+        at = scan
+        for _ in range(_LOOKS):
+            x, y = int(at.x()), int(at.y())
+            if not self._inside(x, y):
+                break  # beyond the edge a copy is black
+            du, dv = settle_on_ink(self._patch(x, y), _REACH)
+            if du == dv == 0.0:
+                break
+            at = QPointF(x + 0.5 + du, y + 0.5 + dv)
+            if (int(at.x()), int(at.y())) == (x, y):
+                break
+        return at.x() - scan.x(), at.y() - scan.y()
+
+    def _patch(self, x: int, y: int) -> NDArray[np.uint8]:
         size = 2 * _REACH + 1
         patch = self._image.copy(x - _REACH, y - _REACH, size, size)
         bits = patch.constBits()
         rows = np.frombuffer(bytes(bits.asarray(patch.sizeInBytes())), dtype=np.uint8)
-        grey = rows.reshape(size, patch.bytesPerLine())[:, :size]
-        du, dv = settle_on_ink(grey, _REACH)
-        if du == dv == 0.0:
-            return 0.0, 0.0
-        return x + 0.5 + du - scan.x(), y + 0.5 + dv - scan.y()
+        return rows.reshape(size, patch.bytesPerLine())[:, :size]
 
     def _inside(self, x: int, y: int) -> bool:
         inner = self._image.rect().adjusted(_REACH, _REACH, -_REACH, -_REACH)
