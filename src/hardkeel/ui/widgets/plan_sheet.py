@@ -1,5 +1,6 @@
 """A scan on the desk: zoom, pan, a loupe, and everything that was clicked on it."""
 
+import math
 from dataclasses import dataclass
 from typing import Final
 
@@ -26,7 +27,9 @@ _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0
 _MOST_ZOOM: Final = 12.0
 _REACH: Final = 4
-_LOOKS: Final = 4
+_LOOKS: Final = 8
+_CENTRED: Final = 0.3  # pixels; nearer than this the middle is found
+_INK: Final = 200
 _NUDGES: Final = {
     Qt.Key.Key_Left: (-1.0, 0.0),
     Qt.Key.Key_Right: (1.0, 0.0),
@@ -240,18 +243,25 @@ class PlanSheet(QWidget):
         The look is taken anew from where the ink was found: at a cross the first one sees more of
         one arm than of the other.
         """
-        at = scan
+        x, y = int(scan.x()), int(scan.y())
+        best: QPointF | None = None
+        least = float("inf")
         for _ in range(_LOOKS):
-            x, y = int(at.x()), int(at.y())
             if not self._inside(x, y):
                 break  # beyond the edge a copy is black
             du, dv = settle_on_ink(self._patch(x, y), _REACH)
-            if du == dv == 0.0:
+            if du == dv == 0.0 and best is None and not self._dark(x, y):
                 break
-            at = QPointF(x + 0.5 + du, y + 0.5 + dv)
-            if (int(at.x()), int(at.y())) == (x, y):
+            if abs(du) + abs(dv) < least:
+                best, least = QPointF(x + 0.5 + du, y + 0.5 + dv), abs(du) + abs(dv)
+            step = tuple(int(math.copysign(1, d)) if abs(d) > _CENTRED else 0 for d in (du, dv))
+            if step == (0, 0):
                 break
-        return at.x() - scan.x(), at.y() - scan.y()
+            x, y = x + step[0], y + step[1]
+        return (best.x() - scan.x(), best.y() - scan.y()) if best is not None else (0.0, 0.0)
+
+    def _dark(self, x: int, y: int) -> bool:
+        return self._image.pixelColor(x, y).value() < _INK
 
     def _patch(self, x: int, y: int) -> NDArray[np.uint8]:
         size = 2 * _REACH + 1
