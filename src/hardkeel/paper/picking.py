@@ -13,7 +13,9 @@ from hardkeel.paper.calibrating import Calibration
 from hardkeel.paper.model import Plan, TraceKind
 
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
-_DARK_REACH: Final = 4  # pixels each way in which ink is looked for
+_PALE: Final = 200.0  # grey from which on it is paper
+_SPECK: Final = 100.0  # less darkness than this is dust
+_LINE_RATIO: Final = 0.3  # of the spreads across and along, under which ink is one line
 _SMOOTH_FROM: Final = 3
 
 
@@ -124,22 +126,48 @@ def picked_outline(plan: Plan, calibration: Calibration) -> tuple[tuple[float, f
     return tuple((float(x), float(y)) for x, y in points)
 
 
-def settle_on_ink(patch: NDArray[Any], reach: int = _DARK_REACH) -> tuple[float, float]:
-    """How far from its middle the ink in a patch of a scan lies, pixels (right, down).
+@dataclass(frozen=True, slots=True)
+class Ink:
+    """The ink in a patch of a scan.
+
+    Attributes
+    ----------
+    right, down : float
+        Its centroid from the patch's middle, pixels.
+    normal : tuple of float or None
+        Unit vector across it where it is one line; ``None`` at a crossing or a blot.
+    """
+
+    right: float
+    down: float
+    normal: tuple[float, float] | None
+
+
+def ink_in(patch: NDArray[Any]) -> Ink | None:
+    """What ink lies in a square patch; ``None`` where there is hardly any.
 
     Parameters
     ----------
     patch : Array
-        Shape (2 reach + 1, 2 reach + 1), grey from 0 (ink) to 255 (paper), the click in the middle.
+        Shape (n, n), n odd, grey from 0 (ink) to 255 (paper).
 
-    Returns
-    -------
-    tuple
-        Centroid of the darkness; zeros where there is hardly any ink.
+    Notes
+    -----
+    A line is told from a crossing by the spread of its darkness: along a line it is wide, across it
+    narrow.  Across a line its place is known, along it nothing is, so that a click must not be moved
+    that way.
     """
-    dark = np.clip(200.0 - patch.astype(float), 0.0, None)
-    total = dark.sum()
-    if total < 100:  # noqa: PLR2004  a speck of dust, no line
-        return 0.0, 0.0
-    steps = np.arange(-reach, reach + 1)
-    return float((dark.sum(axis=0) @ steps) / total), float((dark.sum(axis=1) @ steps) / total)
+    dark = np.clip(_PALE - patch.astype(float), 0.0, None)
+    total = float(dark.sum())
+    if total < _SPECK:
+        return None
+    reach = (len(patch) - 1) // 2
+    steps = np.arange(-reach, reach + 1, dtype=float)
+    across, down = dark.sum(axis=0), dark.sum(axis=1)
+    right, low = float(across @ steps) / total, float(down @ steps) / total
+    u, v = steps - right, steps - low
+    spread = np.array([[across @ u**2, v @ dark @ u], [v @ dark @ u, down @ v**2]]) / total
+    widths, axes = np.linalg.eigh(spread)
+    if widths[0] > _LINE_RATIO * widths[1]:
+        return Ink(right, low, None)
+    return Ink(right, low, (float(axes[0, 0]), float(axes[1, 0])))

@@ -12,7 +12,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
-from hardkeel.paper.picking import picked_stations, settle_on_ink
+from hardkeel.paper.picking import ink_in, picked_stations
 
 DPI = 150.0
 
@@ -170,8 +170,30 @@ def test_picks_become_figures_at_the_stations() -> None:
         picked_stations(plan.but(origin=None), calibrate(plan))
 
 
-def test_a_click_settles_on_the_ink() -> None:
+def test_a_line_is_known_across_and_a_crossing_both_ways() -> None:
     patch = np.full((9, 9), 255.0)
+    assert ink_in(patch) is None
     patch[:, 6] = 20.0  # an upright line two pixels to the right
-    assert settle_on_ink(patch) == pytest.approx((2.0, 0.0))
-    assert settle_on_ink(np.full((9, 9), 250.0)) == (0.0, 0.0)
+    line = ink_in(patch)
+    assert line is not None
+    assert (line.right, line.down) == pytest.approx((2.0, 0.0))
+    assert line.normal is not None
+    assert abs(line.normal[0]) == pytest.approx(1.0)
+    patch[3, :] = 20.0
+    cross = ink_in(patch)
+    assert cross is not None
+    assert cross.normal is None
+
+
+@given(angle=st.floats(0, math.pi), off=st.floats(-2.5, 2.5))
+def test_a_line_at_any_angle_is_found_where_it_lies(angle: float, off: float) -> None:
+    """Painted softly, as a scanner sees it; its distance is found to a tenth of a pixel."""
+    n = np.array([math.cos(angle), math.sin(angle)])
+    v, u = np.mgrid[-4:5, -4:5].astype(float)
+    gap = u * n[0] + v * n[1] - off
+    ink = ink_in(255.0 - 230.0 * np.exp(-((gap / 0.9) ** 2)))
+    assert ink is not None
+    if ink.normal is not None:
+        found = ink.right * n[0] + ink.down * n[1]
+        assert found == pytest.approx(off, abs=0.2)
+        assert abs(ink.normal[0] * n[0] + ink.normal[1] * n[1]) > 0.97

@@ -20,7 +20,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.paper.picking import settle_on_ink
+from hardkeel.paper.picking import ink_in
 from hardkeel.ui.theme import Theme
 
 _LOUPE_PX: Final = 92.0
@@ -29,7 +29,6 @@ _MOST_ZOOM: Final = 12.0
 _REACH: Final = 4
 _LOOKS: Final = 8
 _CENTRED: Final = 0.3  # pixels; nearer than this the middle is found
-_INK: Final = 200
 _NUDGES: Final = {
     Qt.Key.Key_Left: (-1.0, 0.0),
     Qt.Key.Key_Right: (1.0, 0.0),
@@ -238,30 +237,31 @@ class PlanSheet(QWidget):
         painter.drawRect(target)
 
     def _settled(self, scan: QPointF) -> tuple[float, float]:
-        """How far the ink near a point lies from it, pixels.
+        """How far the ink near a point lies from it, pixels: across a line, or to a crossing's middle.
 
-        The look is taken anew from where the ink was found: at a cross the first one sees more of
+        At a crossing the look is taken anew from where the ink was found: the first one sees more of
         one arm than of the other.
         """
         x, y = int(scan.x()), int(scan.y())
         best: QPointF | None = None
         least = float("inf")
         for _ in range(_LOOKS):
-            if not self._inside(x, y):
-                break  # beyond the edge a copy is black
-            du, dv = settle_on_ink(self._patch(x, y), _REACH)
-            if du == dv == 0.0 and best is None and not self._dark(x, y):
+            ink = ink_in(self._patch(x, y)) if self._inside(x, y) else None
+            if ink is None:
                 break
-            if abs(du) + abs(dv) < least:
-                best, least = QPointF(x + 0.5 + du, y + 0.5 + dv), abs(du) + abs(dv)
-            step = tuple(int(math.copysign(1, d)) if abs(d) > _CENTRED else 0 for d in (du, dv))
-            if step == (0, 0):
+            off = QPointF(x + 0.5 + ink.right, y + 0.5 + ink.down) - scan
+            if ink.normal is not None and best is None:
+                gap = off.x() * ink.normal[0] + off.y() * ink.normal[1]
+                return gap * ink.normal[0], gap * ink.normal[1]
+            if abs(ink.right) + abs(ink.down) < least:
+                best, least = off, abs(ink.right) + abs(ink.down)
+            move = [
+                int(math.copysign(1, d)) if abs(d) > _CENTRED else 0 for d in (ink.right, ink.down)
+            ]
+            if move == [0, 0]:
                 break
-            x, y = x + step[0], y + step[1]
-        return (best.x() - scan.x(), best.y() - scan.y()) if best is not None else (0.0, 0.0)
-
-    def _dark(self, x: int, y: int) -> bool:
-        return self._image.pixelColor(x, y).value() < _INK
+            x, y = x + move[0], y + move[1]
+        return (best.x(), best.y()) if best is not None else (0.0, 0.0)
 
     def _patch(self, x: int, y: int) -> NDArray[np.uint8]:
         size = 2 * _REACH + 1
