@@ -29,6 +29,7 @@ TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
     Instrument(id="eye", kind="eye", label="the eye from the nose"),
 )
 NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
+_TAIL_SEAT_SHARE: Final = 0.25  # of the depth: a stabilizer sits on a platform
 SHORTEST_NOSE_MM: Final = 60.0
 _DEPTH_SHARE: Final = 0.068  # fuselage depth at the wing, of the span
 
@@ -92,6 +93,7 @@ def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
         le_x=stab_le,
         z=stab_z,
         incidence=figures.stab_incidence,
+        seat_width=round(_TAIL_SEAT_SHARE * depth, 1),
     )
     fin = TailSurface(
         id="fin",

@@ -101,7 +101,8 @@ class CellsTable(QTableView):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """Enter and Space start a row, Delete strikes it out; other keys type."""
         row = self.currentIndex().row()
-        if event is None or row < 0:
+        # what an editor lets through (Enter among it) is still the editor's
+        if event is None or row < 0 or self.state() == QAbstractItemView.State.EditingState:
             super().keyPressEvent(event)
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
             self.started.emit(row)
