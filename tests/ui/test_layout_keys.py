@@ -12,11 +12,13 @@ from reportlab.pdfgen.canvas import Canvas
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.paper.model import Plan
 from hardkeel.project import drawing_edits
+from hardkeel.project.build import empty_build
 from hardkeel.storage.package import save
 from hardkeel.ui.main_window import MainWindow
 from hardkeel.ui.pages.audit_page import AuditPage
 from hardkeel.ui.pages.balance_page import BalancePage
 from hardkeel.ui.pages.parts_page import PartsPage
+from hardkeel.ui.pages.woods_page import WoodsPage
 
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 
@@ -268,3 +270,36 @@ def test_picking_a_part_on_the_keel_line_takes_it_in_hand_on_the_board(
     page.choose_stop("F2")
     assert page.cards.former.isVisible()
     assert not page.cards.surface.isVisible()
+
+
+def test_a_swap_is_made_and_the_balance_follows(qtbot: QtBot, active: MainWindow) -> None:
+    active.layout_page.turn_to("woods")
+    page = active.layout_page.page("woods")
+    assert isinstance(page, WoodsPage)
+    assert not page.swap.isVisible()  # no part is named yet
+    row = page.part.findData("F6")
+    page.part.setCurrentIndex(row)
+    page.part.activated.emit(row)
+    page.choices[1][0].setCurrentIndex(page.choices[1][0].findData("birch-ply"))
+    page.choices[1][1].set_value(4.0)
+    before = {mass.id: mass.mass for mass in active.document.build.masses}
+    qtbot.mouseClick(page.swap, Qt.MouseButton.LeftButton)
+    former = active.document.build.fuselage.former("F6")  # type: ignore[union-attr]
+    assert (former.material, former.thickness) == ("birch-ply", 4.0)  # type: ignore[union-attr]
+    after = {mass.id: mass.mass for mass in active.document.build.masses}
+    assert after["F6"] > 1.8 * before["F6"]
+    assert page.choices[0][0].currentData() == "birch-ply"  # now it is what there is
+    row = page.part.findData("wing_half")
+    page.part.setCurrentIndex(row)
+    page.part.activated.emit(row)
+    assert not page.swap.isVisible()
+
+
+def test_clearing_the_bench_leads_to_the_kinds_of_airframe(
+    active: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    active.document.stack.setClean()
+    active.clear_bench()
+    assert active.stage == "Lay out"
+    assert active.document.build == empty_build()
+    assert active.layout_page.airframe.picker.isVisible()

@@ -214,3 +214,19 @@ def test_marks_are_added_by_hand_and_taken_away_unless_read() -> None:
     ):
         with pytest.raises(BadInput):
             refused()
+
+
+def test_a_swap_of_wood_drops_the_old_weight_and_keeps_to_what_is_drawn() -> None:
+    assert "F4" in DEMO.listed.weighed
+    swapped = paper.swap_wood(DEMO, "F4", "balsa-hard", 5.0)
+    assert "F4" not in swapped.listed.weighed
+    mass = next(m for m in swapped.masses if m.id == "F4")
+    assert not mass.weighed
+    assert mass.mass == pytest.approx(
+        weights_of(swapped, parts_of(swapped))["F4"].estimated, abs=0.01
+    )
+    sides = paper.swap_wood(DEMO, "side1", "light-ply", 2.0)
+    assert fuselage(sides).side_thickness == 2.0
+    for part, thickness in (("wing_half", 3.0), ("nobody", 3.0), ("F4", 0.0)):
+        with pytest.raises(BadInput):
+            paper.swap_wood(DEMO, part, "spruce", thickness)

@@ -1,6 +1,7 @@
 """Pure edits of audit sheets, plans, ledger, masses and balance."""
 
 from collections.abc import Callable
+from typing import Final
 
 from hardkeel.balance.model import Balance, Battery, Mass
 from hardkeel.base.errors import BadInput
@@ -9,9 +10,11 @@ from hardkeel.parts.handing import question_for
 from hardkeel.parts.lists import read_list
 from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
 from hardkeel.project.build import Build
+from hardkeel.project.drawing_edits import with_fuselage
 from hardkeel.project.ledger import parts_of, weights_of
 from hardkeel.project.soundness import check_build
 
+SWAPPED_KINDS: Final = ("former", "side")
 BuildEdit = Callable[[Build], Build]
 
 
@@ -237,6 +240,37 @@ def set_pack(build: Build, **changes: object) -> Build:
     wanted = build.balance or Balance(target_percent=30.0)
     pack = wanted.battery or Battery(id="pack", mass=150.0)
     return set_balance(build, battery=pack.but(**changes))
+
+
+def swap_wood(build: Build, part_id: str, material: str, thickness: float) -> Build:
+    """Make a part of another wood, mm thick; its mass in the balance follows.
+
+    Raises
+    ------
+    BadInput
+        When the part's wood is not drawn but guessed, as a wing's.
+    """
+    fuselage = build.fuselage
+    part = next((one for one in parts_of(build) if one.id == part_id), None)
+    if fuselage is None or part is None or part.kind not in SWAPPED_KINDS:
+        raise BadInput("", "the wood of that part is not drawn here")
+    if not thickness > 0:
+        raise BadInput("", "a thickness must be more than 0")
+    if part.kind == "side":
+        changed = fuselage.but(side_material=material, side_thickness=thickness)
+    else:
+        former = fuselage.former(part_id)
+        if former is None:
+            raise BadInput("", f'no former "{part_id}"')
+        made = former.but(material=material, thickness=thickness)
+        changed = fuselage.but(
+            formers=tuple(made if one.id == part_id else one for one in fuselage.formers)
+        )
+    weighed = {name: g for name, g in build.listed.weighed.items() if name != part_id}
+    drawn = with_fuselage(build, changed)
+    if weighed != build.listed.weighed:  # what was on the scale was the old one
+        drawn = _with_ledger(drawn, weighed=weighed)
+    return _followed(drawn)
 
 
 def _balanced(build: Build) -> Build:

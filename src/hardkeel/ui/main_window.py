@@ -1,6 +1,5 @@
 """The main window: assembles header, rail and pages, and carries out what the menu asks."""
 
-from datetime import datetime
 from pathlib import Path
 from typing import Final
 
@@ -117,6 +116,7 @@ class MainWindow(QMainWindow):
     def _connect(self) -> None:
         menu = self.menu
         menu.new_wanted.connect(self.new_build)
+        menu.clear_wanted.connect(self.clear_bench)
         menu.open_wanted.connect(self._on_open_wanted)
         menu.demo_wanted.connect(self.open_demo)
         menu.path_wanted.connect(self.open_path)
@@ -191,15 +191,8 @@ class MainWindow(QMainWindow):
         build, path = self.document.build, self.filing.path
         name = build.name or (path.stem if path else "") or "No model yet"
         phase = PHASE_WORDS.get(build.phase or "", "")
-        if self.filing.unsaved:
-            saved = "not saved"
-        elif path is not None and path.exists():
-            saved = f"saved {datetime.fromtimestamp(path.stat().st_mtime).astimezone():%H:%M}"
-        else:
-            saved = "no file yet"
-        state = (
-            " · ".join(word for word in (phase, saved) if word) if build.survey is not None else ""
-        )
+        words = (phase, self.filing.standing)
+        state = " · ".join(word for word in words if word) if build.described else ""
         answer = (
             headline(build.surveyed, self.document.judgement) if build.survey is not None else ""
         )
@@ -216,6 +209,12 @@ class MainWindow(QMainWindow):
         )
         if dialog.exec() and dialog.build is not None and self._may_leave():
             self.start(dialog.build)
+
+    def clear_bench(self) -> None:
+        """Begin with nothing, at the first stage."""
+        if self._may_leave():
+            self.start(empty_build())
+            self.show_stage("Lay out")
 
     def open_demo(self) -> None:
         """Put the demo build on the bench."""

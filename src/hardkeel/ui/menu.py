@@ -20,7 +20,7 @@ class BuildMenu(QMenu):
 
     Signals
     -------
-    new_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, export_wanted, unit_wanted,
+    new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, export_wanted, unit_wanted,
     quit_wanted : (nothing)
     path_wanted, version_wanted : object
         The `Path` of a recent file, or of an older version of this one.
@@ -29,6 +29,7 @@ class BuildMenu(QMenu):
     """
 
     new_wanted = pyqtSignal()
+    clear_wanted = pyqtSignal()
     open_wanted = pyqtSignal()
     demo_wanted = pyqtSignal()
     save_wanted = pyqtSignal()
@@ -45,6 +46,7 @@ class BuildMenu(QMenu):
         self._window = window
         for words, key, signal in (
             ("Describe a new model…", "Ctrl+N", self.new_wanted),
+            ("Clear the bench", "Ctrl+Shift+N", self.clear_wanted),
             ("Open…", "Ctrl+O", self.open_wanted),
         ):
             self._add(words, key, signal)

@@ -1,5 +1,6 @@
 """A document's life on disk: open, save, the journal, and the hold on its file."""
 
+from datetime import datetime
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
@@ -54,6 +55,16 @@ class Filing(QObject):
     def unsaved(self) -> bool:
         """Whether there is something that only the journal holds."""
         return not self._document.stack.isClean()
+
+    @property
+    def standing(self) -> str:
+        """How the build stands on disk, in two words."""
+        if self.unsaved:
+            return "not saved"
+        if self.path is not None and self.path.exists():
+            written = datetime.fromtimestamp(self.path.stat().st_mtime).astimezone()
+            return f"saved {written:%H:%M}"
+        return "no file yet"
 
     def open(self, path: Path) -> None:
         """Read a file and put it on the bench.

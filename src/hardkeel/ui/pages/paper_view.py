@@ -1,5 +1,7 @@
 """What the paper desk shows of a plan: its tools, its marks, and what is still wanted."""
 
+import math
+from collections.abc import Callable
 from typing import Final
 
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
@@ -15,6 +17,7 @@ from hardkeel.ui.widgets.plan_sheet import SheetMark
 from hardkeel.voice.names import sentence_case
 from hardkeel.voice.paper import calibration_sentence
 
+_SHOWN_MM: Final = 0.05  # a residual under this is the click's own
 _ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
 TOOLS: Final = (
     ("length", "known length", "Click its two ends, then type how long it is."),
@@ -50,11 +53,14 @@ def sheet_marks(
     plan: Plan, tool: str, clicks: list[tuple[float, float]], unit: LengthUnit
 ) -> tuple[SheetMark, ...]:
     """Everything clicked on a plan, and the clicks not yet entered."""
+    left = _left_over(plan)
     marks = [
-        SheetMark("length", (one.a, one.b), format_length(one.length, unit)) for one in plan.lengths
+        SheetMark("length", (one.a, one.b), format_length(one.length, unit) + left(f"length {i}"))
+        for i, one in enumerate(plan.lengths, start=1)
     ]
     marks += [
-        SheetMark("point", (one.pixel,), f"{one.plan[0]:g}, {one.plan[1]:g}") for one in plan.points
+        SheetMark("point", (one.pixel,), f"{one.plan[0]:g}, {one.plan[1]:g}" + left(f"point {i}"))
+        for i, one in enumerate(plan.points, start=1)
     ]
     if plan.origin is not None:
         marks.append(SheetMark("origin", (plan.origin,), "datum"))
@@ -125,3 +131,21 @@ def fit_words(plan: Plan, dpi: float | None) -> tuple[str, str]:
         return answer, "Nothing checks it yet: one more known length or point would."
     count = len(fit.residuals)
     return answer, f"{count} checks, the worst ({worst.what}) {abs(worst.mm):.2f} mm off."
+
+
+def _left_over(plan: Plan) -> Callable[[str], str]:
+    """What the fit leaves of a known thing, to be written beside it; nothing where nothing checks it."""
+    try:
+        fit = calibrate(plan)
+    except BadInput:
+        return lambda _what: ""
+    if fit.spare <= 0:
+        return lambda _what: ""
+
+    def told(what: str) -> str:
+        off = math.hypot(
+            *(r.mm for r in fit.residuals if r.what.startswith(what + " ") or r.what == what)
+        )
+        return f"  {off:.2f} off" if off >= _SHOWN_MM else ""
+
+    return told

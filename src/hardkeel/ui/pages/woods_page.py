@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout, QPushButton, QWidget
 
 from hardkeel.balance.balancing import balance_of, nose_cost
 from hardkeel.base.errors import BadInput
@@ -49,7 +49,7 @@ class WoodsPage(SubPage):
             "GPa along",
             "across",
             "MPa bending",
-            "bends dry",
+            "bends dry / wet",
             "where from",
         )
         columns = [
@@ -66,6 +66,8 @@ class WoodsPage(SubPage):
         self.part = QComboBox()
         self.part.setAccessibleName("part to swap the wood of")
         self.part.activated.connect(self._on_part)
+        self.swap = QPushButton("Make the swap")
+        self.swap.clicked.connect(self._on_swap)
         self._swap, self._told = Card("Swap one wood for another", "act"), label("answer")
         self._more = label("soft")
         self._laminate, self._made = Card("Laminate"), label("heading")
@@ -100,6 +102,8 @@ class WoodsPage(SubPage):
             along.toggled.connect(self._show_swap)
         self._swap.column.addWidget(self._told)
         self._swap.column.addWidget(self._more)
+        self.swap.setObjectName("primary")
+        self._swap.column.addWidget(self.swap)
         self._lay_out_laminate()
         self._cards = CardColumn((self.told, self._swap, self._laminate), self.theme)
         outer = QHBoxLayout(self)
@@ -185,7 +189,23 @@ class WoodsPage(SubPage):
         self._show_swap()
         self._show_laminate()
 
+    def _on_swap(self) -> None:
+        part = self.part.currentData()
+        box, thickness, _ = self.choices[1]
+        wood, thick = box.currentData(), thickness.value
+        if thick is None:
+            return
+        name = self.part.currentText()
+        done = self.apply(
+            f"make {name} of {box.currentText()}",
+            lambda b: paper_edits.swap_wood(b, part, wood, thick),
+        )
+        if done:
+            self._on_part()
+
     def _show_swap(self) -> None:
+        kinds = {part.id: part.kind for part in parts_of(self.document.build)}
+        self.swap.setVisible(kinds.get(self.part.currentData()) in paper_edits.SWAPPED_KINDS)
         values = {key: field.value for key, field in self.piece.items()}
         length, width, station = (values[key] for key, _ in _PIECE)
         found: list[Figures] = []
@@ -265,7 +285,7 @@ def _fill(box: QComboBox, chosen: str) -> None:
 
 def _row(wood: Wood) -> Row:
     low, high = wood.density_range
-    dry = f"{wood.bend[0]:.1f} %" if wood.bend[0] else "no"
+    bends = f"{wood.bend[0]:.1f} / {wood.bend[1]:.1f} %" if wood.bend[0] else "no"
     cells = (
         wood.name,
         f"{wood.density:.0f}",
@@ -273,7 +293,7 @@ def _row(wood: Wood) -> Row:
         f"{wood.stiffness:g}",
         f"{wood.across:g}",
         f"{wood.strength:g}",
-        dry,
+        bends,
         wood.source,
     )
     colours = {2: "soft", 7: "soft"}
