@@ -12,3 +12,7 @@ GLUE_CAUTION: Final = (
 )
 SANDING_CAUTION: Final = "Dust mask on when you sand; blade away from the other hand."
 LASER_CAUTION: Final = "Never into eyes."
+PACK_CAUTION: Final = "Lithium packs by their maker's sheet; never one that is puffed or dented. Propeller off on the bench."
+CARBON_CAUTION: Final = (
+    "Mask and extraction when you cut or sand carbon or glass; gloves for the splinters."
+)

@@ -88,6 +88,7 @@ class AirframePage(SubPage):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
+        self.dressed = (self.board, self.cards)
 
     def _connect(self) -> None:
         self.board.dragging.connect(self._on_dragging)
@@ -135,12 +136,6 @@ class AirframePage(SubPage):
         """Take a wing, stabilizer or fin in hand."""
         self._body = body
         self.refresh()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.board.set_theme(theme)
-        self.cards.set_theme(theme)
-        super().set_theme(theme)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""

@@ -5,7 +5,6 @@ from typing import Final
 from PyQt6.QtWidgets import (
     QComboBox,
     QGridLayout,
-    QHBoxLayout,
     QLineEdit,
     QPushButton,
     QVBoxLayout,
@@ -108,11 +107,8 @@ class AuditPage(SubPage):
         left.setSpacing(0)
         left.addWidget(self.chart, 3)
         left.addWidget(self.table, 2)
-        outer = QHBoxLayout(self)
-        outer.setContentsMargins(0, 0, 0, 0)
-        outer.setSpacing(0)
-        outer.addLayout(left, 1)
-        outer.addWidget(self._cards)
+        self.lie_beside(left, self._cards)
+        self.dressed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.add.clicked.connect(self._on_add)
@@ -141,12 +137,6 @@ class AuditPage(SubPage):
     def verdict(self) -> str:
         """What is said of the sheet."""
         return self._says.text()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.table.set_theme(theme)
-        self._cards.set_theme(theme)
-        super().set_theme(theme)
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""

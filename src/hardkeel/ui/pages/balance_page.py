@@ -21,6 +21,7 @@ from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.voice.safety import PACK_CAUTION
 
 _MASS, _STATION = 1, 2
 _PACK_PX_MM: Final = 60.0
@@ -77,11 +78,8 @@ class BalancePage(SubPage):
         left.addLayout(entry)
         left.addWidget(self.table, 2)
         self._cards = CardColumn((self.told, self._answer, self.wanted, self.pack), self.theme)
-        outer = QHBoxLayout(self)
-        outer.setContentsMargins(0, 0, 0, 0)
-        outer.setSpacing(0)
-        outer.addLayout(left, 1)
-        outer.addWidget(self._cards)
+        self.lie_beside(left, self._cards)
+        self.dressed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.view.mass_picked.connect(self._on_mass_picked)
@@ -101,12 +99,6 @@ class BalancePage(SubPage):
     def answer(self) -> str:
         """What is said."""
         return self._says.text()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.table.set_theme(theme)
-        self._cards.set_theme(theme)
-        super().set_theme(theme)
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
@@ -179,6 +171,7 @@ class BalancePage(SubPage):
                 Figure("hatch_rear", "hatch to", hatch.between[1] if hatch else None),
             ),
             self.unit,
+            PACK_CAUTION,
         )
 
     def _row(self, mass: Mass) -> Row:

@@ -146,6 +146,7 @@ class PaperPage(SubPage):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
+        self.dressed = (self.sheet, self._cards)
 
     def _connect(self) -> None:
         self.sheet.clicked.connect(self._on_clicked)
@@ -194,12 +195,6 @@ class PaperPage(SubPage):
         self._clicks = []
         self.refresh()
         self.sheet.setFocus()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.sheet.set_theme(theme)
-        self._cards.set_theme(theme)
-        super().set_theme(theme)
 
     def calibration(self) -> Calibration | None:
         """The map of the plan on the desk, as far as it is known."""

@@ -150,11 +150,8 @@ class PartsPage(SubPage):
         head.addWidget(write)
         left.addLayout(head)
         left.addWidget(self.table, 1)
-        outer = QHBoxLayout(self)
-        outer.setContentsMargins(0, 0, 0, 0)
-        outer.setSpacing(0)
-        outer.addLayout(left, 1)
-        outer.addWidget(self._cards)
+        self.lie_beside(left, self._cards)
+        self.dressed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.table.row_picked.connect(self._on_row)
@@ -174,12 +171,6 @@ class PartsPage(SubPage):
     def question(self) -> str:
         """The question that stands, empty where none does."""
         return self._asks.text() if self._asked else ""
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.table.set_theme(theme)
-        self._cards.set_theme(theme)
-        super().set_theme(theme)
 
     def choose(self, part_id: str) -> None:
         """Take a part in hand."""

@@ -1,7 +1,9 @@
 """What the pages of Lay out share: a document, a theme, a unit, and a line that says what went wrong."""
 
+from typing import Protocol
+
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLayout, QWidget
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
@@ -11,8 +13,20 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.cards import label
 
 
+class Dressed(Protocol):
+    """What is dressed in a theme."""
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+
+
 class SubPage(QWidget):
     """A view of the document; `refresh` shows it as it is now.
+
+    Attributes
+    ----------
+    dressed : tuple
+        Parts of the page that want to know of another theme.
 
     Signals
     -------
@@ -31,6 +45,18 @@ class SubPage(QWidget):
         self.unit: LengthUnit = unit
         self.told = label("warn")
         self.told.hide()
+        self.dressed: tuple[Dressed, ...] = ()
+
+    def lie_beside(self, work: QWidget | QLayout, cards: QWidget, left_px: int = 0) -> None:
+        """Lay the working surface out with its cards to the right."""
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(left_px, 0, 0, 0)
+        outer.setSpacing(0)
+        if isinstance(work, QLayout):
+            outer.addLayout(work, 1)
+        else:
+            outer.addWidget(work, 1)
+        outer.addWidget(cards)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
@@ -40,6 +66,8 @@ class SubPage(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
         self.theme = theme
+        for part in self.dressed:
+            part.set_theme(theme)
         self.refresh()
 
     def refresh(self) -> None:

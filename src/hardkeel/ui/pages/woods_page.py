@@ -20,6 +20,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.voice.safety import CARBON_CAUTION
 from hardkeel.voice.swaps import laminate_sentence, swap_sentences
 
 _DENSITY, _STIFFNESS, _STRENGTH = 1, 3, 5
@@ -45,10 +46,10 @@ class WoodsPage(SubPage):
         heads = (
             "material",
             "kg/m³",
-            "usual range",
+            "range",
             "GPa along",
             "across",
-            "MPa bending",
+            "MPa bent",
             "bends dry / wet",
             "where from",
         )
@@ -71,6 +72,7 @@ class WoodsPage(SubPage):
         self._swap, self._told = Card("Swap one wood for another", "act"), label("answer")
         self._more = label("soft")
         self._laminate, self._made = Card("Laminate"), label("heading")
+        self._caution = label("soft", CARBON_CAUTION)
         self._lay_out()
         self.document.build_changed.connect(self.refresh)
         self.refresh()
@@ -106,11 +108,8 @@ class WoodsPage(SubPage):
         self._swap.column.addWidget(self.swap)
         self._lay_out_laminate()
         self._cards = CardColumn((self.told, self._swap, self._laminate), self.theme)
-        outer = QHBoxLayout(self)
-        outer.setContentsMargins(14, 0, 0, 0)
-        outer.setSpacing(0)
-        outer.addWidget(self.table, 1)
-        outer.addWidget(self._cards)
+        self.lie_beside(self.table, self._cards, left_px=14)
+        self.dressed = (self.table, self._cards)
 
     def _lay_out_laminate(self) -> None:
         layers = QGridLayout()
@@ -129,12 +128,7 @@ class WoodsPage(SubPage):
         layers.setColumnStretch(1, 2)
         self._laminate.column.addLayout(layers)
         self._laminate.column.addWidget(self._made)
-
-    def set_theme(self, theme: Theme) -> None:
-        """Dress in another theme."""
-        self.table.set_theme(theme)
-        self._cards.set_theme(theme)
-        super().set_theme(theme)
+        self._laminate.column.addWidget(self._caution)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
@@ -256,6 +250,8 @@ class WoodsPage(SubPage):
             self._made.setText(f"{fault.fault[:1].upper()}{fault.fault[1:]}.")
             return
         self._made.setText(laminate_sentence(made, self.unit))
+        fibres = any(ply.material.startswith(("carbon", "glass")) for ply in plies)
+        self._caution.setVisible(fibres)
 
     def _edit_cell(self, key: str, column: int, text: str) -> bool:
         before = self.document.build.listed.woods.get(key, OwnWood())

@@ -5,12 +5,18 @@ from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.ui.theme import Theme
 
+_LEGEND: Final = (
+    ("outline", "outside", False),
+    ("spacing", "spacing", False),
+    ("bent-length", "bent", False),
+    ("outline", "hollow: across", True),
+)
 _STEPS: Final = (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000)
 
 
@@ -87,6 +93,7 @@ class AuditChart(QWidget):
             return QPointF(x, box.bottom() - box.height() * (off - bottom) / (top - bottom))
 
         self._paint_axes(painter, box, (widest, bottom, top))
+        self._paint_legend(painter)
         order = sorted(self._spots, key=lambda spot: spot.plan)
         painter.setPen(QPen(theme.colour("act"), 2.4))
         for spot in order:
@@ -130,6 +137,40 @@ class AuditChart(QWidget):
                 told,
             )
 
+    def _shape(
+        self,
+        painter: QPainter,
+        at: QPointF,
+        kind: str,
+        colour: QColor,
+        *,
+        across: bool,
+        size: float = 5.5,
+    ) -> None:
+        """Round for outside, square for spacings, a triangle for bent lengths; hollow for across."""
+        painter.setPen(QPen(colour, 1.6))
+        painter.setBrush(self._theme.colour("paper") if across else colour)
+        if kind == "outline":
+            painter.drawEllipse(at, size, size)
+        elif kind == "spacing":
+            painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
+        else:
+            corners = [(0, -size * 1.2), (size * 1.1, size * 0.8), (-size * 1.1, size * 0.8)]
+            painter.drawPolygon(QPolygonF([at + QPointF(x, y) for x, y in corners]))
+
+    def _paint_legend(self, painter: QPainter) -> None:
+        theme = self._theme
+        colour = theme.colour("soft")
+        x, y = self.width() - 12.0, float(theme.px(14))
+        metrics = painter.fontMetrics()
+        for kind, words, across in _LEGEND[::-1]:
+            x -= metrics.horizontalAdvance(words)
+            painter.setPen(colour)
+            painter.drawText(QPointF(x, y + metrics.ascent() / 2 - 2), words)
+            x -= theme.px(13)
+            self._shape(painter, QPointF(x, y), kind, colour, across=across, size=4.5)
+            x -= theme.px(20)
+
     def _paint_spot(self, painter: QPainter, spot: Spot, at: object, *, chosen: bool) -> None:
         theme = self._theme
         place = at(spot.plan, spot.off)  # type: ignore[operator]
@@ -140,16 +181,8 @@ class AuditChart(QWidget):
         painter.drawLine(
             QPointF(place.x(), place.y() - reach), QPointF(place.x(), place.y() + reach)
         )
-        painter.setPen(QPen(colour, 1.6))
-        painter.setBrush(theme.colour("paper") if spot.across else colour)
         size = 7.5 if chosen else 5.5
-        if spot.kind == "outline":
-            painter.drawEllipse(place, size, size)
-        elif spot.kind == "spacing":
-            painter.drawRect(QRectF(place.x() - size, place.y() - size, 2 * size, 2 * size))
-        else:
-            corners = [(0, -size * 1.2), (size * 1.1, size * 0.8), (-size * 1.1, size * 0.8)]
-            painter.drawPolygon(QPolygonF([place + QPointF(x, y) for x, y in corners]))
+        self._shape(painter, place, spot.kind, colour, across=spot.across, size=size)
         if spot.wrong or chosen:
             painter.setPen(colour)
             painter.drawText(place + QPointF(10, -9), spot.name)
