@@ -84,3 +84,13 @@ def test_what_is_not_understood_is_exit_2(arguments: list[str]) -> None:
         [sys.executable, "-m", "hardkeel", *arguments], capture_output=True, text=True, check=False
     )
     assert (done.returncode, done.stdout, done.stderr.count("\n")) == (2, "", 1)
+
+
+def test_heavy_libraries_are_not_loaded_before_they_are_needed() -> None:
+    code = (
+        "import sys; import hardkeel.ui.app;"
+        "heavy = {'shapely', 'ezdxf', 'reportlab', 'PIL', 'scipy', 'PyQt6.QtPdf', 'hardkeel.demo.kettlewick'};"
+        "print(sorted(heavy & set(sys.modules)))"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() == "[]"

@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.errors import BadInput, CannotSave, FileInUse
-from hardkeel.demo.kettlewick import demo_build
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.logbook.entries import total_hours
 from hardkeel.project.build import Build, empty_build
@@ -23,7 +22,6 @@ from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
 from hardkeel.ui.commands.document import Clock, Document
 from hardkeel.ui.commands.filing import Filing
-from hardkeel.ui.dialogs.new_build import NewBuildDialog
 from hardkeel.ui.dialogs.questions import UnsavedDialog
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.menu import BuildMenu
@@ -204,6 +202,8 @@ class MainWindow(QMainWindow):
 
     def new_build(self) -> None:
         """Ask for the figures of a model and put it on the bench."""
+        from hardkeel.ui.dialogs.new_build import NewBuildDialog  # noqa: PLC0415  start-up is felt
+
         dialog = NewBuildDialog(
             make_theme(self._settings.theme, self._settings.text_percent), self._settings.unit, self
         )
@@ -219,6 +219,8 @@ class MainWindow(QMainWindow):
     def open_demo(self) -> None:
         """Put the demo build on the bench."""
         if self._may_leave():
+            from hardkeel.demo.kettlewick import demo_build  # noqa: PLC0415  start-up is felt
+
             self.start(demo_build())
 
     def start(self, build: Build) -> None:

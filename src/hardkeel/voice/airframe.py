@@ -1,13 +1,15 @@
 """The airframe in words: bumps, templates, cut-outs as a builder writes them."""
 
 import re
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length
-from hardkeel.fuselage.cutting import Misfit
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.model import CutOut, Former
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.cutting import Misfit  # polygons load late
 
 LINE_WORDS: Final = {"top": "Top line", "bottom": "Bottom line", "half_width": "Sides"}
 METHOD_WORDS: Final = {
@@ -48,7 +50,7 @@ def _way(bump: Bump) -> str:
     return "proud" if proud else "hollow"
 
 
-def misfit_sentence(misfit: Misfit, unit: LengthUnit) -> str:
+def misfit_sentence(misfit: "Misfit", unit: LengthUnit) -> str:
     """How a template stands against the loft."""
     parts = []
     for amount, where in (

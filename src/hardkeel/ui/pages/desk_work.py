@@ -2,12 +2,12 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
 from hardkeel.base.errors import BadInput, CannotSave
-from hardkeel.demo.kettlewick import demo_fuselage
 from hardkeel.paper.model import Plan
 from hardkeel.project import drawing_edits, paper_edits
 from hardkeel.storage.atomic import write_atomically
@@ -15,10 +15,10 @@ from hardkeel.storage.attaching import Images
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.scans import PATTERN, image_from, pages_of, read_scan
-from hardkeel.ui.pages.airframe_page import AirframePage
 from hardkeel.ui.pages.layout_page import LayoutPage
-from hardkeel.ui.pages.paper_page import PaperPage
-from hardkeel.ui.pages.parts_page import PartsPage
+
+if TYPE_CHECKING:
+    from hardkeel.ui.pages.parts_page import PartsPage
 
 SAMPLE = "made-up plan page"
 
@@ -46,18 +46,19 @@ class DeskWork(QObject):
         self._jobs, self._tell, self._window = jobs, tell, parent
         page.made.connect(self._on_made)
 
-    def _on_made(self, page: object) -> None:
-        if isinstance(page, PaperPage):
-            page.scan_wanted.connect(self.open_scan)
-            page.sample_wanted.connect(self.lay_sample)
-            page.stirred.connect(self.show_image)
-            page.taken.connect(lambda: self._page.turn_to("airframe"))
+    def _on_made(self, key: str, page: object) -> None:
+        if key == "paper":
+            paper = self._page.paper
+            paper.scan_wanted.connect(self.open_scan)
+            paper.sample_wanted.connect(self.lay_sample)
+            paper.stirred.connect(self.show_image)
+            paper.taken.connect(lambda: self._page.turn_to("airframe"))
             self.show_image()
-        elif isinstance(page, AirframePage):
-            page.former_wanted.connect(self.write_former)
-            page.outline_wanted.connect(self.bring_outline)
-        elif isinstance(page, PartsPage):
-            page.csv_wanted.connect(self.write_parts)
+        elif key == "airframe":
+            self._page.airframe.former_wanted.connect(self.write_former)
+            self._page.airframe.outline_wanted.connect(self.bring_outline)
+        elif key == "parts":
+            cast("PartsPage", page).csv_wanted.connect(self.write_parts)
 
     # -- paper -----------------------------------------------------------------------------------
 
@@ -198,6 +199,7 @@ class DeskWork(QObject):
 
 
 def _sample_png() -> bytes:
+    from hardkeel.demo.kettlewick import demo_fuselage  # noqa: PLC0415  only for the sample
     from hardkeel.demo.plan_page import plan_page  # noqa: PLC0415  the drawing library loads late
 
     return plan_page(demo_fuselage(), "Kettlewick 1280, fuselage").png

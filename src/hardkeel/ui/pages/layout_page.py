@@ -1,6 +1,7 @@
 """Lay out: airframe, paper, print check, parts, woods, balance; one at a time."""
 
-from typing import Final
+from importlib import import_module
+from typing import TYPE_CHECKING, Final, cast
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import (
@@ -14,22 +15,20 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.ui.commands.document import Document
-from hardkeel.ui.pages.airframe_page import AirframePage
-from hardkeel.ui.pages.audit_page import AuditPage
-from hardkeel.ui.pages.balance_page import BalancePage
-from hardkeel.ui.pages.paper_page import PaperPage
-from hardkeel.ui.pages.parts_page import PartsPage
-from hardkeel.ui.pages.sub_page import SubPage
-from hardkeel.ui.pages.woods_page import WoodsPage
 from hardkeel.ui.theme import Theme
 
+if TYPE_CHECKING:
+    from hardkeel.ui.pages.airframe_page import AirframePage
+    from hardkeel.ui.pages.paper_page import PaperPage
+    from hardkeel.ui.pages.sub_page import SubPage
+
 _TABS: Final = (
-    ("airframe", "Airframe"),
-    ("paper", "Paper desk"),
-    ("audit", "Print check"),
-    ("parts", "Parts"),
-    ("woods", "Woods"),
-    ("balance", "Balance"),
+    ("airframe", "Airframe", "AirframePage"),
+    ("paper", "Paper desk", "PaperPage"),
+    ("audit", "Print check", "AuditPage"),
+    ("parts", "Parts", "PartsPage"),
+    ("woods", "Woods", "WoodsPage"),
+    ("balance", "Balance", "BalancePage"),
 )
 
 
@@ -38,11 +37,11 @@ class LayoutPage(QWidget):
 
     Signals
     -------
-    made : object
-        A bench was made: the `SubPage`.
+    made : str, object
+        A bench was made: its key and the `SubPage`.
     """
 
-    made = pyqtSignal(object)
+    made = pyqtSignal(str, object)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -58,7 +57,7 @@ class LayoutPage(QWidget):
         row = QHBoxLayout(bar)
         row.setContentsMargins(10, 3, 10, 2)
         row.setSpacing(6)
-        for i, (key, words) in enumerate(_TABS, start=1):
+        for i, (key, words, _) in enumerate(_TABS, start=1):
             button = QPushButton(words)
             button.setObjectName("plain")
             button.setCheckable(True)
@@ -95,36 +94,26 @@ class LayoutPage(QWidget):
         self._stack.setCurrentWidget(page)
         page.focus_work()
 
-    def page(self, key: str) -> SubPage:
+    def page(self, key: str) -> "SubPage":
         """A bench, made when it is first wanted."""
         if key not in self._pages:
-            kinds: dict[str, type[SubPage]] = {
-                "airframe": AirframePage,
-                "paper": PaperPage,
-                "audit": AuditPage,
-                "parts": PartsPage,
-                "woods": WoodsPage,
-                "balance": BalancePage,
-            }
-            page = kinds[key](self._document, self._theme, self._unit)
+            kind = next(name for one, _, name in _TABS if one == key)
+            module = import_module(f"hardkeel.ui.pages.{key}_page")  # start-up is felt
+            page: SubPage = getattr(module, kind)(self._document, self._theme, self._unit)
             self._pages[key] = page
             self._stack.addWidget(page)
-            self.made.emit(page)
+            self.made.emit(key, page)
         return self._pages[key]
 
     @property
-    def airframe(self) -> AirframePage:
+    def airframe(self) -> "AirframePage":
         """The drawing board."""
-        page = self.page("airframe")
-        assert isinstance(page, AirframePage)  # noqa: S101  made so above
-        return page
+        return cast("AirframePage", self.page("airframe"))
 
     @property
-    def paper(self) -> PaperPage:
+    def paper(self) -> "PaperPage":
         """The paper desk."""
-        page = self.page("paper")
-        assert isinstance(page, PaperPage)  # noqa: S101  made so above
-        return page
+        return cast("PaperPage", self.page("paper"))
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part, where a bench knows of parts."""
