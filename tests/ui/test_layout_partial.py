@@ -1,0 +1,119 @@
+"""Half-filled builds: every bench shows something sensible for whatever a file holds."""
+
+from collections.abc import Callable
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QLabel
+from pytestqt.qtbot import QtBot
+
+from hardkeel.base.errors import BadInput
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project import drawing_edits, paper_edits, surface_edits
+from hardkeel.project.build import Build
+from hardkeel.ui.main_window import MainWindow
+
+DEMO = demo_build()
+FUSELAGE = DEMO.fuselage
+assert FUSELAGE is not None
+PARTIAL: dict[str, Build] = {
+    "a name alone": Build(format="hardkeel/1", name="Only a name"),
+    "a survey alone": Build(format="hardkeel/1", survey=DEMO.survey),
+    "a fuselage alone": Build(format="hardkeel/1", fuselage=FUSELAGE),
+    "one former": Build(
+        format="hardkeel/1",
+        fuselage=FUSELAGE.but(formers=FUSELAGE.formers[:1], tail_post=None, sections=()),
+    ),
+    "two formers": Build(
+        format="hardkeel/1",
+        fuselage=FUSELAGE.but(formers=FUSELAGE.formers[:2], tail_post=None, sections=()),
+    ),
+    "a wing alone": Build(format="hardkeel/1", wings=DEMO.wings),
+    "masses without a wing": Build(format="hardkeel/1", masses=DEMO.masses, balance=DEMO.balance),
+    "a wing without masses": Build(format="hardkeel/1", wings=DEMO.wings, balance=DEMO.balance),
+    "an audit alone": Build(format="hardkeel/1", audit=DEMO.audit),
+    "a ledger without parts": Build(format="hardkeel/1", ledger=DEMO.ledger),
+    "a very long name": DEMO.but(
+        name="The Very Patient Marsh Harrier of Nether Fenmouth, mark two"
+    ),
+    "everything": DEMO,
+}
+
+
+@pytest.mark.parametrize("name", PARTIAL)
+@pytest.mark.parametrize("unit", ["mm", "in"])
+def test_every_bench_shows_a_half_filled_build(
+    make_window: Callable[[], MainWindow], name: str, unit: str
+) -> None:
+    window = make_window()
+    window.start(PARTIAL[name])
+    if unit == "in":
+        window.header.unit_button.click()
+    window.show_stage("Lay out")
+    for bench in window.layout_page.tabs:
+        window.layout_page.turn_to(bench)
+        page = window.layout_page.page(bench)
+        shown = " ".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
+        assert shown.strip(), bench
+        for wrong in ("None", "nan", "Traceback", "{", "14.2999"):
+            assert wrong not in shown, (bench, wrong)
+    window.show_stage("True")
+    window.show_stage("Log")
+
+
+@pytest.mark.parametrize("name", ["a name alone", "one former"])
+def test_what_can_not_be_drawn_yet_offers_a_way_to_begin(
+    make_window: Callable[[], MainWindow], name: str
+) -> None:
+    window = make_window()
+    window.start(PARTIAL[name])
+    window.show_stage("Lay out")
+    assert window.layout_page.airframe.picker.isVisible()
+
+
+def test_a_starter_keeps_what_a_build_already_has(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    """A survey by hand is not thrown away when a fuselage is laid out under it."""
+    window = make_window()
+    window.start(PARTIAL["a survey alone"])
+    window.show_stage("Lay out")
+    readings = window.document.build.surveyed.readings
+    qtbot.mouseClick(window.layout_page.airframe.picker.start, Qt.MouseButton.LeftButton)
+    build = window.document.build
+    assert build.fuselage is not None
+    assert build.surveyed.readings == readings
+    assert window.document.stack.count() == 1
+    window.document.stack.undo()
+    assert window.document.build == PARTIAL["a survey alone"]
+
+
+@pytest.mark.parametrize("name", PARTIAL)
+def test_edits_on_half_filled_builds_are_done_or_told(name: str) -> None:
+    build = PARTIAL[name]
+    edits: list[Callable[[Build], Build]] = [
+        lambda b: drawing_edits.add_former(b, 60.0),
+        lambda b: drawing_edits.set_stop(b, "F1", top=50.0),
+        lambda b: drawing_edits.delete_former(b, "F1"),
+        lambda b: drawing_edits.set_skins(b, top_skin=1.0),
+        surface_edits.put_on_wing_and_tail,
+        surface_edits.add_wing_above,
+        lambda b: surface_edits.set_tail(b, "stab", span=300.0),
+        lambda b: surface_edits.take_off(b, "wing"),
+        paper_edits.bring_parts_in,
+        lambda b: paper_edits.set_state(b, "F1", "cut"),
+        lambda b: paper_edits.weigh(b, "F1", 4.0),
+        lambda b: paper_edits.swap_wood(b, "F1", "spruce", 3.0),
+        lambda b: paper_edits.set_pack(b, mass=120.0),
+    ]
+    for edit in edits:
+        assert told(edit, build)
+
+
+def told(edit: Callable[[Build], Build], build: Build) -> str:
+    """What an edit says: that it is done, or why it can't be."""
+    try:
+        edit(build)
+    except BadInput as fault:
+        return str(fault)
+    return "done"
