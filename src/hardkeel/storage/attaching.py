@@ -54,9 +54,12 @@ class Images:
         """
         for name, data in images.items():
             place = self._place(name)
-            if place is None or place.exists():
+            if place is None:
                 continue
             try:
+                if place.exists():
+                    place.touch()  # still in use: not to be swept
+                    continue
                 place.parent.mkdir(parents=True, exist_ok=True)
                 write_atomically(place, data, versions=0)
             except (OSError, CannotSave) as fault:

@@ -18,6 +18,7 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 _NAME: Final = "hardkeel"
+_TIDY_AFTER_MS: Final = 5000
 
 
 def run_window(target: str | None) -> int:
@@ -46,6 +47,7 @@ def run_window(target: str | None) -> int:
         window.open_path(Path(target))
     window.show()
     QTimer.singleShot(0, window.offer_recovery)
+    QTimer.singleShot(_TIDY_AFTER_MS, window.filing.images.sweep)
     return app.exec()
 
 

@@ -110,8 +110,8 @@ def wrong_pair_sentence(sheet: Sheet, finding: Finding, unit: LengthUnit = "mm")
     off = pair.measured - finding.fitted[finding.wrong]
     name = f"{pair.part} " if pair.part else ""
     return (
-        f"Measure {name}{format_length(pair.plan, unit)} again: it is {format_length(off, unit)} "
-        "away from what the rest says."
+        f"Measure {name}{format_length(pair.plan, unit)} again: it is "
+        f"{format_length(abs(off), unit)} {'more' if off > 0 else 'less'} than the rest says."
     )
 
 

@@ -74,7 +74,9 @@ def test_one_bad_part_is_named_and_a_single_wrong_pair_does_not_hide_the_scale()
     found = audit([*scaled, slip])
     assert found.cause == "scale"
     assert found.wrong == 6
-    assert "200.0 mm again" in wrong_pair_sentence(Sheet(id="s", pairs=(*scaled, slip)), found)
+    assert "200.0 mm again: it is 10." in wrong_pair_sentence(
+        Sheet(id="s", pairs=(*scaled, slip)), found
+    )
 
 
 def test_what_can_not_be_told_is_undecided_with_the_dimension_that_would_decide() -> None:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
-from hardkeel.paper.calibrating import calibrate
+from hardkeel.paper.calibrating import PICK_SIGMA_PX, calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.paper.picking import ink_in, picked_stations
 
@@ -197,3 +197,59 @@ def test_a_line_at_any_angle_is_found_where_it_lies(angle: float, off: float) ->
         found = ink.right * n[0] + ink.down * n[1]
         assert found == pytest.approx(off, abs=0.2)
         assert abs(ink.normal[0] * n[0] + ink.normal[1] * n[1]) > 0.97
+
+
+def _unit_residuals(rng: np.random.Generator) -> tuple[list[float], int]:
+    """Residuals of a scan clicked with the spread that the fit believes in, in that spread."""
+    matrix = scan(rng.uniform(-0.2, 0.2), rng.uniform(0.97, 1.03), rng.uniform(0.97, 1.03))
+    spots = rng.uniform([0, -100], [900, 100], (9, 2))
+    made = known(matrix, spots, noise=PICK_SIGMA_PX, seed=int(rng.integers(1 << 30)))
+    fit = calibrate(Plan(id="p", image="plans/p.png", points=made))
+    size = PICK_SIGMA_PX * math.sqrt(fit.scale_x * fit.scale_y)
+    return [one.mm / size for one in fit.residuals], fit.spare
+
+
+def test_residuals_have_the_spread_of_the_clicks_that_made_them() -> None:
+    """Sum of squares over degrees of freedom is one on the average: the fit takes no more than it may."""
+    rng = np.random.default_rng(12)
+    total, spare = 0.0, 0
+    for _ in range(60):
+        residuals, free = _unit_residuals(rng)
+        total += sum(one**2 for one in residuals)
+        spare += free
+    assert total / spare == pytest.approx(1.0, abs=0.12)
+
+
+@settings(max_examples=20, deadline=None)
+@given(shift=st.tuples(st.floats(-500, 500), st.floats(-500, 500)), turn=st.floats(-3, 3))
+def test_a_sheet_moved_or_turned_on_the_glass_gives_the_same_lengths(
+    shift: tuple[float, float], turn: float
+) -> None:
+    """Only the known points say what is along: how the sheet lay in the scanner does not matter."""
+    plan_spots = np.array([[100.0, 20], [700, -40], [350, 80]])
+    lengths = []
+    for angle in (0.0, turn):
+        matrix = scan(angle)
+        move = np.array(
+            [[1.0, 0, -shift[0] * (angle != 0)], [0, 1, -shift[1] * (angle != 0)], [0, 0, 1]]
+        )
+        laid = matrix @ move
+        fit = calibrate(Plan(id="p", image="plans/p.png", points=known(laid, CORNERS)))
+        at = fit.to_plan(np.array(pixels_of(laid, plan_spots)))
+        lengths.append([math.dist(at[i], at[j]) for i, j in ((0, 1), (1, 2), (0, 2))])
+    assert lengths[0] == pytest.approx(lengths[1], abs=1e-4)
+
+
+def test_more_is_never_less_a_second_length_along_sharpens_the_same_scale() -> None:
+    matrix = scan()
+    ends = pixels_of(matrix, np.array([[0.0, 0], [800, 0], [0, 40], [500, 40]]))
+    one = KnownLength(a=ends[0], b=ends[1], length=800.0, along="x")
+    two = KnownLength(a=ends[2], b=ends[3], length=500.4, along="x")
+    single = calibrate(Plan(id="p", image="plans/p.png", lengths=(one,)))
+    both = calibrate(Plan(id="p", image="plans/p.png", lengths=(one, two)))
+    assert (single.kind, both.kind) == ("similar", "similar")
+    assert both.spare > single.spare
+    assert single.scale_x < both.scale_x < 500.4 / 500 * single.scale_x
+    worst = both.worst
+    assert worst is not None
+    assert worst.what.startswith("length")
