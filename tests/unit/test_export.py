@@ -1,6 +1,7 @@
 import csv
 import io
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,8 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.export.bundle import export_record, file_stem
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import COLUMNS, readings_csv
+from hardkeel.export.templates import former_files
+from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.project.build import Build, empty_build
 from hardkeel.project.figures import Figures, build_from
 from hardkeel.storage.package import load, save
@@ -71,7 +74,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         == 0
     )
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
-    assert [p.suffix for p in written] == [".pdf", ".csv", ".json", ".csv"]
+    assert [p.suffix for p in written] == [".pdf", ".csv", ".json", ".csv", ".pdf", *[".dxf"] * 7]
     assert load(written[2]).build == demo_build()
     assert json.loads(written[2].read_text())["format"] == "hardkeel/1"
 
@@ -105,3 +108,41 @@ def test_the_table_says_the_same_as_the_window(
         "Readings",
     ):
         assert words in out
+
+
+def test_formers_are_printed_at_full_size_with_a_bar_to_check_the_printer(tmp_path: Path) -> None:
+    build = demo_build()
+    files = former_files(build, "mm")
+    assert build.fuselage is not None
+    names = [former.id for former in build.fuselage.formers]
+    assert list(files) == ["formers.pdf", *(f"formers/{name}.dxf" for name in names)]
+    pages = PdfReader(io.BytesIO(files["formers.pdf"])).pages
+    assert len(pages) == len(names)
+    for page, former in zip(pages, build.fuselage.formers, strict=True):
+        text = page.extract_text()
+        assert f"Former {former.id}" in text
+        assert "50.0 mm on the print" in text
+        content = page.get_contents()
+        assert content is not None
+        spots = _path_points(content.get_data().decode("latin-1"))
+        wide = 2 * former.half_width * 72 / 25.4
+        xs = [x for x, _ in spots]
+        middle = float(page.mediabox.width) / 2
+        inside = [x for x in xs if abs(x - middle) <= wide / 2 + 0.01]
+        assert max(inside) - min(inside) == pytest.approx(wide, abs=0.02)
+
+
+def _path_points(content: str) -> list[tuple[float, float]]:
+    return [(float(x), float(y)) for x, y in re.findall(r"(-?[\d.]+) (-?[\d.]+) [ml]\b", content)]
+
+
+def test_a_large_former_gets_a_page_large_enough_and_odd_names_plain_files() -> None:
+    big = Former(id="../ Ω", station=0.0, half_width=180.0, bottom=-200.0, top=220.0)
+    other = Former(id="bay/2", station=50.0, half_width=20.0, bottom=-20.0, top=20.0)
+    build = Build(format="hardkeel/1", fuselage=Fuselage(formers=(big, other)))
+    files = former_files(build, "in")
+    assert list(files) == ["formers.pdf", "formers/former-1.dxf", "formers/bay-2.dxf"]
+    pages = PdfReader(io.BytesIO(files["formers.pdf"])).pages
+    assert float(pages[0].mediabox.width) > 360 * 72 / 25.4
+    assert float(pages[1].mediabox.width) == pytest.approx(595.3, abs=0.1)
+    assert former_files(Build(format="hardkeel/1"), "mm") == {}

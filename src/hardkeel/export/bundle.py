@@ -10,6 +10,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
+from hardkeel.export.templates import former_files
 from hardkeel.project.build import Build
 from hardkeel.project.ledger import parts_of
 from hardkeel.storage.atomic import write_atomically
@@ -25,7 +26,7 @@ def export_record(
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
 ) -> list[Path]:
-    """Write ``NAME-record.pdf``, ``NAME-readings.csv``, ``NAME-parts.csv``, ``build.json``; the paths.
+    """Write ``NAME-record.pdf``, ``NAME-readings.csv``, parts, formers and ``build.json``; the paths.
 
     Parameters
     ----------
@@ -48,6 +49,10 @@ def export_record(
     }
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
+    contents |= {
+        (f"{stem}-{name}" if "/" not in name else name): data
+        for name, data in former_files(build, unit).items()
+    }
     contents |= attached
     try:
         for name in contents:

@@ -67,6 +67,7 @@ def loft_of(fuselage: Fuselage) -> Loft:
 @lru_cache(maxsize=64)
 def _loft(names: tuple[str, ...], figures: tuple[tuple[float, ...], ...]) -> Loft:
     table = np.array(figures)
+    table.setflags(write=False)  # shared by everyone who asks for the same figures
     stations = table[:, 0]
     return Loft(
         names, stations, *(NaturalCubic(stations, table[:, column]) for column in (1, 2, 3))

@@ -23,7 +23,7 @@ from hardkeel.project.lines import (
     figures_of_drag,
     lines_of,
 )
-from hardkeel.project.starters import STARTERS, start_from
+from hardkeel.project.starters import STARTERS, start_from, starter
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.pages.airframe_cards import SURFACE_FIGURES, AirframeCards
@@ -345,7 +345,7 @@ class AirframePage(SubPage):
             self.picker.told.setText(f"{fault}.")
             return
         self.picker.told.setText("")
-        self.apply(f"lay out a {kind} airframe", lambda b: drawing.lay_out(b, made))
+        self.apply(f"lay out: {starter(kind).name.lower()}", lambda b: drawing.lay_out(b, made))
 
 
 def _kinds() -> tuple[StarterView, ...]:
