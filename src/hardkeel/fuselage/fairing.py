@@ -6,9 +6,8 @@ from typing import Final
 import numpy as np
 
 from hardkeel.fuselage.loft import LINES, Line, loft_of
-from hardkeel.fuselage.model import TAIL_POST, Fuselage
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
-from hardkeel.geometry.spline import NaturalCubic
 
 LEAST_BUMP_MM: Final = 0.6  # less than this a sanding block takes off without being told
 _STANDS_OUT: Final = 3.0  # times what the other stations leave; a drawn corner is then no bump
@@ -55,26 +54,43 @@ def bumps_of(fuselage: Fuselage) -> tuple[Bump, ...]:
 
 
 def _worst(line: Line, names: tuple[str, ...], x: Array, y: Array) -> Bump | None:
-    """The station whose removal relaxes the batten most, if it stands out from the rest.
+    """The station that, once faired, leaves the others nearest to fair, if it stands out from them.
 
-    A bump pushes its neighbours' fair places the other way, so the greatest misfit alone would
-    sometimes blame a neighbour; the bending energy that goes when the pin is drawn does not.
+    A bump pushes its neighbours' fair places the other way, so the greatest misfit alone would often
+    blame a neighbour; and the energy that goes with a pin would favour those with wide gaps beside
+    them.  What the rest leaves does neither.
     """
-    whole = NaturalCubic(x, y).energy
-    inner = range(1, len(x) - 1)
-    relief = {i: whole - _without(x, y, i).energy for i in inner}
-    worst = max(relief, key=lambda i: relief[i])
-    fair = float(_without(x, y, worst).value(x[worst]))
-    off = float(y[worst] - fair)
-    if abs(off) < LEAST_BUMP_MM or names[worst] == TAIL_POST:
+    stiff = stiffness(x)
+    own = np.diag(stiff)
+    off = stiff @ y / own
+    # column i: what every station is off once station i is faired
+    rest = off[:, None] - off[None, :] * stiff / own[:, None]
+    inner = np.arange(1, len(x) - 1)
+    left = rest[np.ix_(inner, inner)]
+    np.fill_diagonal(left, 0.0)
+    worst = int(inner[np.argmin(np.sum(left**2, axis=0))])
+    if abs(off[worst]) < LEAST_BUMP_MM:
         return None
-    mended = y.copy()
-    mended[worst] = fair
-    rest = [abs(mended[i] - _without(x, mended, i).value(x[i])) for i in inner if i != worst]
-    if abs(off) < _STANDS_OUT * max(float(np.median(rest)), _LEAST_NOISE_MM):
+    others = np.abs([rest[j, worst] for j in inner if j != worst])
+    if abs(off[worst]) < _STANDS_OUT * max(float(np.median(others)), _LEAST_NOISE_MM):
         return None
-    return Bump(line, names[worst], float(x[worst]), off, round(fair, 2))
+    fair = round(float(y[worst] - off[worst]), 2)
+    return Bump(line, names[worst], float(x[worst]), float(off[worst]), fair)
 
 
-def _without(x: Array, y: Array, i: int) -> NaturalCubic:
-    return NaturalCubic(np.delete(x, i), np.delete(y, i))
+def stiffness(x: Array) -> Array:
+    """K of the batten's bending energy yᵀ K y through pins at x, shape (n, n).
+
+    K = Q R⁻¹ Qᵀ with the band matrices of P. J. Green and B. W. Silverman, "Nonparametric Regression
+    and Generalized Linear Models", Chapman & Hall 1994, §2.1.2.  A pin drawn out lets the batten go
+    where the energy is least, so that pin i is off it by (K y)ᵢ / Kᵢᵢ.
+    """
+    n, h = len(x), np.diff(x)
+    q = np.zeros((n, n - 2))
+    r = np.zeros((n - 2, n - 2))
+    for j in range(n - 2):
+        q[j, j], q[j + 1, j], q[j + 2, j] = 1 / h[j], -1 / h[j] - 1 / h[j + 1], 1 / h[j + 1]
+        r[j, j] = (h[j] + h[j + 1]) / 3
+        if j + 1 < n - 2:
+            r[j, j + 1] = r[j + 1, j] = h[j + 1] / 6
+    return np.asarray(q @ np.linalg.solve(r, q.T))
