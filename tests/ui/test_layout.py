@@ -21,6 +21,7 @@ from hardkeel.ui.jobs.scans import image_from, pages_of, read_scan
 from hardkeel.ui.main_window import MainWindow
 from hardkeel.ui.pages.audit_page import AuditPage
 from hardkeel.ui.pages.balance_page import BalancePage
+from hardkeel.ui.pages.paper_page import PaperPage
 from hardkeel.ui.pages.parts_page import PartsPage
 from hardkeel.ui.pages.woods_page import WoodsPage
 
@@ -53,6 +54,16 @@ def type_in(qtbot: QtBot, line: QLineEdit, text: str) -> None:
     line.selectAll()
     qtbot.keyClicks(line, text)
     qtbot.keyClick(line, Qt.Key.Key_Return)
+
+
+def desk_with_page(qtbot: QtBot, window: MainWindow) -> PaperPage:
+    """The paper desk with the made-up page on it."""
+    window.show_stage("Lay out")
+    window.layout_page.turn_to("paper")
+    desk = window.layout_page.paper
+    qtbot.mouseClick(desk.sample, LEFT)
+    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    return desk
 
 
 def drag(qtbot: QtBot, window: MainWindow, name: str, grip: str, by: QPoint) -> None:
@@ -158,6 +169,19 @@ def test_a_former_is_added_from_the_loft_cut_out_and_taken_out_again(
     assert laid.document.build.fuselage.former("F8") is None  # type: ignore[union-attr]
 
 
+def test_a_former_gets_another_name_but_not_one_that_is_taken(
+    qtbot: QtBot, laid: MainWindow
+) -> None:
+    page = laid.layout_page.airframe
+    page.choose_stop("F5")
+    type_in(qtbot, page.cards.name, "bay frame")
+    assert page.stop == "bay frame"
+    assert isinstance(stop(laid, "bay frame"), Former)
+    type_in(qtbot, page.cards.name, "F1")
+    assert "used twice" in page.told.text()
+    assert page.stop == "bay frame"
+
+
 def test_a_bump_is_named_marked_and_faired_with_one_click(qtbot: QtBot, laid: MainWindow) -> None:
     page = laid.layout_page.airframe
     assert page.cards.fair.isHidden()
@@ -207,11 +231,7 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
 ) -> None:
     """From an empty document, with real clicks, to half a millimetre."""
     window = make_window()
-    window.show_stage("Lay out")
-    window.layout_page.turn_to("paper")
-    desk = window.layout_page.paper
-    qtbot.mouseClick(desk.sample, LEFT)
-    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    desk = desk_with_page(qtbot, window)
     page = plan_page(demo_fuselage(), "Kettlewick 1280, fuselage")
 
     for x, y in page.crosses:
@@ -263,11 +283,7 @@ def test_clicks_can_be_nudged_taken_back_and_undone(
     qtbot: QtBot, make_window: Callable[[], MainWindow]
 ) -> None:
     window = make_window()
-    window.show_stage("Lay out")
-    window.layout_page.turn_to("paper")
-    desk = window.layout_page.paper
-    qtbot.mouseClick(desk.sample, LEFT)
-    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    desk = desk_with_page(qtbot, window)
     desk.settle.setChecked(False)
     qtbot.mouseClick(desk.tools["stations"], LEFT)
     desk.sheet.look_at(1000.0, 500.0)
@@ -480,6 +496,10 @@ def test_a_mark_and_a_second_wing_are_put_on_and_taken_off(qtbot: QtBot, laid: M
     mark = laid.document.build.surveyed.mark("aileron_horn")
     assert mark is not None
     assert (mark.body, mark.at) == ("wing", (330.0, 250.0, 52.0))
+    assert page.cards.own_marks.currentText() == "aileron horn"
+    qtbot.mouseClick(page.cards.unmark, LEFT)
+    assert laid.document.build.surveyed.mark("aileron_horn") is None
+    assert page.cards.unmark.isHidden()
     type_in(qtbot, page.cards.mark, "somewhere")
     assert "write it like" in page.told.text()
     qtbot.mouseClick(page.cards.above, LEFT)
@@ -497,11 +517,7 @@ def test_a_former_gets_its_outline_from_the_plan(
 ) -> None:
     window = make_window()
     window.start(demo_build())
-    window.show_stage("Lay out")
-    window.layout_page.turn_to("paper")
-    desk = window.layout_page.paper
-    qtbot.mouseClick(desk.sample, LEFT)
-    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    desk = desk_with_page(qtbot, window)
     desk.settle.setChecked(False)
     qtbot.mouseClick(desk.tools["length"], LEFT)
     for u in (600.0, 1600.0):

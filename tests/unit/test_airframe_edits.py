@@ -17,7 +17,7 @@ from hardkeel.project import paper_edits as paper
 from hardkeel.project import surface_edits as surfaces
 from hardkeel.project.airframe import bodies_of, marks_from, redrawn
 from hardkeel.project.build import Build, empty_build
-from hardkeel.project.ledger import balance_wanted, masses_of, parts_of, weights_of
+from hardkeel.project.ledger import balance_wanted, parts_of, weights_of
 from hardkeel.project.lines import bodies_on_board, lines_of
 from hardkeel.project.soundness import check_build
 from hardkeel.project.starters import STARTERS, start_from
@@ -180,7 +180,6 @@ def test_the_weights_of_parts_are_the_masses_that_balance() -> None:
             assert masses[part.id].mass == pytest.approx(best, abs=0.01)
     heavier = paper.weigh(DEMO, "F7", 5.0)
     assert next(m for m in heavier.masses if m.id == "F7").mass == 5.0
-    assert {m.id for m in masses_of(heavier)} == set(masses)
     assert balance_wanted(empty_build()).target_percent == 30.0
 
 
@@ -230,3 +229,14 @@ def test_a_swap_of_wood_drops_the_old_weight_and_keeps_to_what_is_drawn() -> Non
     for part, thickness in (("wing_half", 3.0), ("nobody", 3.0), ("F4", 0.0)):
         with pytest.raises(BadInput):
             paper.swap_wood(DEMO, part, "spruce", thickness)
+
+
+def test_a_formers_state_weight_and_mass_go_with_its_name_and_its_mass_goes_with_it() -> None:
+    renamed = drawing.rename_former(DEMO, "F4", "bay")
+    assert renamed.listed.states["bay"] == DEMO.listed.states["F4"]
+    assert renamed.listed.weighed["bay"] == DEMO.listed.weighed["F4"]
+    assert "F4" not in renamed.listed.states
+    assert {m.id for m in renamed.masses} == {m.id for m in DEMO.masses} - {"F4"} | {"bay"}
+    assert drawing.rename_former(renamed, "bay", "F4") == DEMO
+    gone = drawing.delete_former(DEMO, "F4")
+    assert all(mass.id != "F4" for mass in gone.masses)

@@ -1,6 +1,6 @@
 """Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -86,11 +86,14 @@ def delete_former(build: Build, name: str) -> Build:
         if start != end:
             sections.append(section.but(from_=start, to=end))
     formers = tuple(former for former in fuselage.formers if former.id != name)
-    return with_fuselage(build, fuselage.but(formers=formers, sections=tuple(sections)))
+    lighter = build.but(masses=tuple(mass for mass in build.masses if mass.id != name))
+    return checked(
+        build, lighter.but(fuselage=fuselage.but(formers=formers, sections=tuple(sections)))
+    )
 
 
 def rename_former(build: Build, name: str, new: str) -> Build:
-    """Give a former another name.
+    """Give a former another name; its state, weight and mass go along.
 
     Raises
     ------
@@ -106,7 +109,21 @@ def rename_former(build: Build, name: str, new: str) -> Build:
         s.but(from_=new if s.from_ == name else s.from_, to=new if s.to == name else s.to)
         for s in fuselage.sections
     )
-    return with_fuselage(build, fuselage.but(formers=changed, sections=sections))
+    masses = tuple(mass.but(id=new) if mass.id == name else mass for mass in build.masses)
+    renamed = build.but(masses=masses) if build.masses else build
+    if build.ledger is not None:
+        ledger = build.ledger
+        renamed = renamed.but(
+            ledger=ledger.but(
+                states=_rekeyed(ledger.states, name, new),
+                weighed=_rekeyed(ledger.weighed, name, new),
+            )
+        )
+    return checked(build, renamed.but(fuselage=fuselage.but(formers=changed, sections=sections)))
+
+
+def _rekeyed(values: Mapping[str, object], old: str, new: str) -> dict[str, object]:
+    return {new if key == old else key: value for key, value in values.items()}
 
 
 def fair(build: Build, bump: Bump) -> Build:
@@ -221,17 +238,6 @@ def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened
 def set_template(build: Build, name: str, template: Template | None) -> Build:
     """Note what was measured on a former's template."""
     return _replace(build, _former(fuselage_of(build), name).but(template=template))
-
-
-def put_former(build: Build, made: Former) -> Build:
-    """Put a former in, in the place of one with its name or station."""
-    fuselage = build.fuselage or Fuselage()
-    rest = [
-        former
-        for former in fuselage.formers
-        if former.id != made.id and abs(former.station - made.station) > 1e-6  # noqa: PLR2004  the same place
-    ]
-    return with_fuselage(build, fuselage.but(formers=_sorted([*rest, made])))
 
 
 def take_picks(build: Build, picked: Iterable[Picked]) -> Build:

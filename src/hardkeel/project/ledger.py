@@ -3,7 +3,7 @@
 import math
 from typing import Final
 
-from hardkeel.balance.model import Balance, Mass
+from hardkeel.balance.model import Balance
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
 from hardkeel.geometry.spline import arc_lengths
@@ -46,23 +46,6 @@ def weights_of(build: Build, parts: tuple[Part, ...]) -> dict[str, Weight]:
     """What each part weighs, by id."""
     woods, weighed = woods_of(build), build.listed.weighed
     return {part.id: weight_of(part, woods, weighed.get(part.id)) for part in parts}
-
-
-def masses_of(build: Build) -> tuple[Mass, ...]:
-    """All masses that balance: the builder's own, and parts by scale or estimate.
-
-    A mass in the file with a part's id stands for that part.
-    """
-    parts = parts_of(build)
-    weights = weights_of(build, parts)
-    given = {mass.id for mass in build.masses}
-    found = list(build.masses)
-    for part in parts:
-        best = weights[part.id].best
-        if part.id not in given and best and part.x is not None:
-            weighed = weights[part.id].weighed is not None
-            found.append(Mass(id=part.id, mass=round(best, 3), x=part.x, weighed=weighed))
-    return tuple(found)
 
 
 def balance_wanted(build: Build) -> Balance:

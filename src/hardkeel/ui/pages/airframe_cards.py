@@ -22,7 +22,7 @@ from hardkeel.voice.airframe import (
     cutouts_text,
     misfit_sentence,
 )
-from hardkeel.voice.names import body_name, sentence_case
+from hardkeel.voice.names import body_name, mark_name, sentence_case
 
 if TYPE_CHECKING:
     from hardkeel.balance.model import Wing
@@ -63,6 +63,9 @@ class AirframeCards(CardColumn):
         self.remove = QPushButton("Take it out")
         self.write = QPushButton("Write its template…")
         self.bring = QPushButton("Outline from a drawing…")
+        self.name = QLineEdit()
+        self.own_marks = QComboBox()
+        self.unmark = QPushButton("Take that mark away")
         self.cutouts = QLineEdit()
         self.lightened = QCheckBox("lightening holes")
         self.method = QComboBox()
@@ -90,10 +93,15 @@ class AirframeCards(CardColumn):
         self.cutouts.setAccessibleName("cut-outs")
         for method in METHODS:
             self.method.addItem(METHOD_WORDS[method], method)
+        self.name.setAccessibleName("name of the former")
+        name_row = QHBoxLayout()
+        name_row.addWidget(label("soft", "called", wrap=False))
+        name_row.addWidget(self.name, 1)
         cut_row = QHBoxLayout()
         cut_row.addWidget(label("soft", "cut out", wrap=False))
         cut_row.addWidget(self.cutouts, 1)
         column = self.former.column
+        column.addLayout(name_row)
         column.addLayout(cut_row)
         column.addWidget(self._wood)
         method_row = QHBoxLayout()
@@ -124,16 +132,26 @@ class AirframeCards(CardColumn):
         self.mark.setPlaceholderText("a mark of your own: name, x, y, z")
         for widget in (self._parts_says, self.put_on, self.mark):
             self._parts.column.addWidget(widget)
+        self.unmark.setObjectName("tool")
+        row = QHBoxLayout()
+        row.addWidget(self.own_marks, 1)
+        row.addWidget(self.unmark)
+        self._parts.column.addLayout(row)
 
     def show_parts(self, build: "Build", body: str) -> None:
         """Say which parts and marks there are; offer what is missing."""
         survey = build.surveyed
         drawn = {mark.id for mark in marks_from(build)}
-        own = sum(mark.id not in drawn for mark in survey.marks)
+        own = [mark for mark in survey.marks if mark.id not in drawn]
+        self.own_marks.clear()
+        for mark in own:
+            self.own_marks.addItem(mark_name(survey, mark.id), mark.id)
+        for widget in (self.own_marks, self.unmark):
+            widget.setVisible(bool(own))
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
         missing = not build.wings or {"stab", "fin"} - {tail.id for tail in build.tail}
         words = f"{', '.join(names) or 'Only a fuselage yet'}. {len(survey.marks)} marks for truing"
-        words += f", {own} of your own." if own else "."
+        words += f", {len(own)} of your own." if own else "."
         self._parts_says.setText(sentence_case(words))
         self.put_on.setVisible(bool(missing))
         self.mark.setVisible(bool(names))
@@ -174,7 +192,10 @@ class AirframeCards(CardColumn):
         self._wood.setText(said)
         self._wood.setVisible(bool(said))
         self.former.show()
+        if not self.name.hasFocus():
+            self.name.setText(name if isinstance(stop, Former) else "")
         for widget in (
+            self.name,
             self.cutouts,
             self.lightened,
             self.method,

@@ -117,6 +117,8 @@ class AirframePage(SubPage):
         )
         self.cards.take_off.clicked.connect(self._on_take_off)
         self.cards.mark.returnPressed.connect(self._on_mark)
+        self.cards.unmark.clicked.connect(self._on_unmark)
+        self.cards.name.returnPressed.connect(self._on_renamed)
         self.picker.start_wanted.connect(self._on_start)
         self.document.build_changed.connect(self.refresh)
 
@@ -279,6 +281,17 @@ class AirframePage(SubPage):
             return
         if self.apply(f"add mark {name}", lambda b: surfaces.add_mark(b, name, body, at)):
             self.cards.mark.clear()
+
+    def _on_unmark(self) -> None:
+        mark, words = self.cards.own_marks.currentData(), self.cards.own_marks.currentText()
+        self.apply(f"take mark {words} away", lambda b: surfaces.delete_mark(b, mark))
+
+    def _on_renamed(self) -> None:
+        old, new = self._stop, self.cards.name.text().strip()
+        if new != old and self.apply(
+            f"call {old} {new}", lambda b: drawing.rename_former(b, old, new)
+        ):
+            self.choose_stop(new)
 
     def _on_fair(self) -> None:
         if self._bumps:

@@ -9,9 +9,8 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.project.picture import Stroke
 from hardkeel.ui.theme import Theme
-from hardkeel.ui.widgets.drafting import Frame, fit, section_path
+from hardkeel.ui.widgets.drafting import Frame, fit, paint_paper, section_path
 
-_GRID: Final = 24
 _NEAR: Final = 12.0
 
 
@@ -90,12 +89,7 @@ class BalanceView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         theme = self._theme
-        painter.fillRect(self.rect(), theme.colour("paper"))
-        painter.setPen(QPen(theme.colour("grid"), 1))
-        for x in range(0, self.width(), _GRID):
-            painter.drawLine(x, 0, x, self.height())
-        for y in range(0, self.height(), _GRID):
-            painter.drawLine(0, y, self.width(), y)
+        paint_paper(painter, theme, self.rect())
         frame = self._frame()
         if frame is None:
             painter.setPen(theme.colour("soft"))

@@ -25,7 +25,7 @@ from hardkeel.ui.widgets.board_pens import (
     paint_handle,
     pen_curve,
 )
-from hardkeel.ui.widgets.drafting import Frame, fit, section_path
+from hardkeel.ui.widgets.drafting import Frame, fit, paint_paper, section_path
 
 _TITLES: Final[dict[BoardView, str]] = {
     "side": "from port",
@@ -34,7 +34,6 @@ _TITLES: Final[dict[BoardView, str]] = {
 }
 _VIEWS: Final[tuple[BoardView, ...]] = ("side", "above", "section")
 _SECTION_SHARE: Final = 0.28
-_GRID: Final = 24
 _NEAR: Final = 10.0
 _NUDGE_MM: Final = 0.5
 _FINE_NUDGE_MM: Final = 0.1
@@ -213,12 +212,7 @@ class DrawingBoard(QWidget):
 
     def _paint_paper(self, painter: QPainter) -> None:
         theme = self._theme
-        painter.fillRect(self.rect(), theme.colour("paper"))
-        painter.setPen(QPen(theme.colour("grid"), 1))
-        for x in range(0, self.width(), _GRID):
-            painter.drawLine(x, 0, x, self.height())
-        for y in range(0, self.height(), _GRID):
-            painter.drawLine(0, y, self.width(), y)
+        paint_paper(painter, theme, self.rect())
         boxes = self._boxes()
         painter.setPen(QPen(theme.colour("hair"), 1))
         split = boxes["above"].top()

@@ -1,11 +1,15 @@
 """Putting strokes on a widget: one mapping from a view's millimetres to pixels."""
 
 from dataclasses import dataclass
+from typing import Final
 
-from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QPainterPath, QPolygonF
+from PyQt6.QtCore import QPointF, QRect, QRectF
+from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
 from hardkeel.geometry.hull import Point2
+from hardkeel.ui.theme import Theme
+
+GRID_PX: Final = 24
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +52,16 @@ def fit(box: QRectF, bounds: tuple[float, float, float, float]) -> Frame:
         middle.x() - scale * (left + right) / 2,
         middle.y() - scale * (top + bottom) / 2,
     )
+
+
+def paint_paper(painter: QPainter, theme: Theme, rect: QRect) -> None:
+    """Drawing paper with its faint grid."""
+    painter.fillRect(rect, theme.colour("paper"))
+    painter.setPen(QPen(theme.colour("grid"), 1))
+    for x in range(0, rect.width(), GRID_PX):
+        painter.drawLine(x, 0, x, rect.height())
+    for y in range(0, rect.height(), GRID_PX):
+        painter.drawLine(0, y, rect.width(), y)
 
 
 def distance_to(point: QPointF, line: QPolygonF) -> float:

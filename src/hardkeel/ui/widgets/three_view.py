@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.project.picture import VIEWS, Picture, Stroke, View
 from hardkeel.ui.theme import Theme
-from hardkeel.ui.widgets.drafting import Frame, distance_to, fit
+from hardkeel.ui.widgets.drafting import Frame, distance_to, fit, paint_paper
 
 _TITLES: Final[dict[View, str]] = {
     "plan": "from above",
@@ -18,7 +18,6 @@ _TITLES: Final[dict[View, str]] = {
     "side": "from port",
 }
 _PLAN_SHARE: Final = 0.66
-_GRID: Final = 24
 _NEAR: Final = 9.0  # pixels within which something is pointed at
 _PADDING: Final = 26.0
 
@@ -173,12 +172,7 @@ class ThreeView(QWidget):
 
     def _paint_paper(self, painter: QPainter) -> None:
         theme = self._theme
-        painter.fillRect(self.rect(), theme.colour("paper"))
-        painter.setPen(QPen(theme.colour("grid"), 1))
-        for x in range(0, self.width(), _GRID):
-            painter.drawLine(x, 0, x, self.height())
-        for y in range(0, self.height(), _GRID):
-            painter.drawLine(0, y, self.width(), y)
+        paint_paper(painter, theme, self.rect())
         split = round(self.height() * _PLAN_SHARE)
         painter.setPen(QPen(theme.colour("hair"), 1))
         painter.drawLine(10, split, self.width() - 10, split)
