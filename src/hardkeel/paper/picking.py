@@ -15,7 +15,10 @@ from hardkeel.paper.model import Plan, TraceKind
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
 _PALE: Final = 200.0  # grey from which on it is paper
 _SPECK: Final = 100.0  # less darkness than this is dust
-_LINE_RATIO: Final = 0.3  # of the spreads across and along, under which ink is one line
+_INKED: Final = 0.4  # of the darkest ink, from which on a side is crossed
+_ARM_PX: Final = 1  # half the width of an inked line, pixels
+_THIN_PX2: Final = 0.5  # spread across a thin line
+_LINE_RATIO: Final = 0.15  # of the spreads across and along a thick line
 _SMOOTH_FROM: Final = 3
 
 
@@ -133,7 +136,7 @@ class Ink:
     Attributes
     ----------
     right, down : float
-        Its centroid from the patch's middle, pixels.
+        Where it lies from the patch's middle, pixels: a line's centroid, a crossing's middle.
     normal : tuple of float or None
         Unit vector across it where it is one line; ``None`` at a crossing or a blot.
     """
@@ -153,9 +156,8 @@ def ink_in(patch: NDArray[Any]) -> Ink | None:
 
     Notes
     -----
-    A line is told from a crossing by the spread of its darkness: along a line it is wide, across it
-    narrow.  Across a line its place is known, along it nothing is, so that a click must not be moved
-    that way.
+    Across a line its place is known, along it nothing is, so that a click must not be moved that way;
+    where lines meet both are known.
     """
     dark = np.clip(_PALE - patch.astype(float), 0.0, None)
     total = float(dark.sum())
@@ -168,6 +170,41 @@ def ink_in(patch: NDArray[Any]) -> Ink | None:
     u, v = steps - right, steps - low
     spread = np.array([[across @ u**2, v @ dark @ u], [v @ dark @ u, down @ v**2]]) / total
     widths, axes = np.linalg.eigh(spread)
-    if widths[0] > _LINE_RATIO * widths[1]:
-        return Ink(right, low, None)
+    if _is_meeting(dark, widths):
+        return Ink(*_crossing(dark, (right, low)), None)
     return Ink(right, low, (float(axes[0, 0]), float(axes[1, 0])))
+
+
+def _is_meeting(dark: Array, widths: Array) -> bool:
+    """Whether lines meet in a patch, rather than one runs through it.
+
+    One line leaves by two sides.  Three or four sides are a T or a cross; two that share a corner may be
+    a corner of lines, which is wider across than any line.
+    """
+    inked = _INKED * dark.max()
+    edges = (dark[0], dark[-1], dark[:, 0], dark[:, -1])
+    top, bottom, left, right = (bool(edge.max() > inked) for edge in edges)
+    if sum((top, bottom, left, right)) > 2:  # noqa: PLR2004  more than one line's two ends
+        return True
+    if (top and bottom) or (left and right):
+        return False
+    return bool(widths[0] > _THIN_PX2 and widths[0] > _LINE_RATIO * widths[1])
+
+
+def _crossing(dark: Array, centroid: tuple[float, float]) -> tuple[float, float]:
+    """Where two lines along the sheet's axes meet, be it as a cross, a T or a corner.
+
+    The centroid of all ink would be drawn along an arm that has no counterpart; each line's place is
+    therefore taken where the other one is not.
+    """
+    reach = (len(dark) - 1) // 2
+    steps = np.arange(-reach, reach + 1, dtype=float)
+    column, row = int(np.argmax(dark.sum(axis=0))), int(np.argmax(dark.sum(axis=1)))
+    places = np.arange(len(dark))
+    level = dark[np.ix_(np.abs(places - row) <= _ARM_PX, np.abs(places - column) > _ARM_PX)]
+    upright = dark[np.ix_(np.abs(places - row) > _ARM_PX, np.abs(places - column) <= _ARM_PX)]
+    if level.sum() < _SPECK or upright.sum() < _SPECK:
+        return centroid
+    down = level.sum(axis=1) @ steps[np.abs(places - row) <= _ARM_PX] / level.sum()
+    right = upright.sum(axis=0) @ steps[np.abs(places - column) <= _ARM_PX] / upright.sum()
+    return float(right), float(down)

@@ -253,3 +253,22 @@ def test_more_is_never_less_a_second_length_along_sharpens_the_same_scale() -> N
     worst = both.worst
     assert worst is not None
     assert worst.what.startswith("length")
+
+
+@pytest.mark.parametrize("arms", ["cross", "tee", "corner"])
+@pytest.mark.parametrize("right", [-1.0, 0.0, 1.0])
+@pytest.mark.parametrize("down", [-1.0, 0.0, 1.0])
+def test_a_meeting_of_two_lines_is_found_whatever_its_arms(
+    arms: str, right: float, down: float
+) -> None:
+    v, u = np.mgrid[-4:5, -4:5].astype(float)
+    level = np.exp(-(((v - down) / 0.8) ** 2))
+    upright = np.exp(-(((u - right) / 0.8) ** 2))
+    if arms != "cross":
+        upright = np.where(v >= down, upright, 0.0)
+    if arms == "corner":
+        level = np.where(u >= right, level, 0.0)
+    ink = ink_in(255.0 - 235.0 * np.maximum(level, upright))
+    assert ink is not None
+    assert ink.normal is None
+    assert (ink.right, ink.down) == pytest.approx((right, down), abs=0.15)
