@@ -18,7 +18,7 @@ from hardkeel.demo.plan_page import PlanPage, plan_page
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
-from hardkeel.project import drawing_edits, edits, paper_edits, surface_edits
+from hardkeel.project import drawing_edits, edits, ledger_edits, paper_edits, surface_edits
 from hardkeel.project.build import Build
 from hardkeel.storage.format import text_of
 from hardkeel.storage.package import load
@@ -199,13 +199,13 @@ def _steps(rng: random.Random) -> Iterator[tuple[str, edits.Edit]]:
         lambda: lambda b: surface_edits.set_tail(b, "stab", incidence=rng.uniform(-2, 2)),
         lambda: surface_edits.add_wing_above,
         lambda: lambda b: surface_edits.take_off(b, "upper_wing"),
-        lambda: lambda b: paper_edits.weigh(b, f"F{rng.randint(1, 7)}", rng.uniform(1, 9)),
-        lambda: lambda b: paper_edits.set_state(b, f"F{rng.randint(1, 7)}", "trued"),
+        lambda: lambda b: ledger_edits.weigh(b, f"F{rng.randint(1, 7)}", rng.uniform(1, 9)),
+        lambda: lambda b: ledger_edits.set_state(b, f"F{rng.randint(1, 7)}", "trued"),
         lambda: (
             lambda b: paper_edits.add_pair(b, "s", Pair(plan=100.0, measured=rng.uniform(95, 105)))
         ),
-        lambda: lambda b: paper_edits.set_pack(b, mass=rng.uniform(90, 300)),
-        lambda: lambda b: paper_edits.set_balance(b, target_percent=rng.uniform(20, 45)),
+        lambda: lambda b: ledger_edits.set_pack(b, mass=rng.uniform(90, 300)),
+        lambda: lambda b: ledger_edits.set_balance(b, target_percent=rng.uniform(20, 45)),
         lambda: lambda b: edits.change_value(b, f"r{rng.randint(1, 30)}", rng.uniform(0, 900)),
     ]
     while True:
@@ -266,7 +266,7 @@ def test_an_edit_of_lay_out_that_touches_no_reading_is_not_judged_again(
 ) -> None:
     document = Document(demo_build(), clock)
     before = document.judgement
-    document.apply("weigh", lambda b: paper_edits.weigh(b, "F5", 3.3))
+    document.apply("weigh", lambda b: ledger_edits.weigh(b, "F5", 3.3))
     assert document.judgement is before
     document.apply("read", lambda b: edits.change_value(b, "r5", 2.4))
     assert document.judgement is not before

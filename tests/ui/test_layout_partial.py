@@ -9,7 +9,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.project import drawing_edits, paper_edits, surface_edits
+from hardkeel.project import drawing_edits, ledger_edits, surface_edits
 from hardkeel.project.build import Build
 from hardkeel.ui.main_window import MainWindow
 
@@ -100,11 +100,11 @@ def test_edits_on_half_filled_builds_are_done_or_told(name: str) -> None:
         surface_edits.add_wing_above,
         lambda b: surface_edits.set_tail(b, "stab", span=300.0),
         lambda b: surface_edits.take_off(b, "wing"),
-        paper_edits.bring_parts_in,
-        lambda b: paper_edits.set_state(b, "F1", "cut"),
-        lambda b: paper_edits.weigh(b, "F1", 4.0),
-        lambda b: paper_edits.swap_wood(b, "F1", "spruce", 3.0),
-        lambda b: paper_edits.set_pack(b, mass=120.0),
+        ledger_edits.bring_parts_in,
+        lambda b: ledger_edits.set_state(b, "F1", "cut"),
+        lambda b: ledger_edits.weigh(b, "F1", 4.0),
+        lambda b: ledger_edits.swap_wood(b, "F1", "spruce", 3.0),
+        lambda b: ledger_edits.set_pack(b, mass=120.0),
     ]
     for edit in edits:
         assert told(edit, build)

@@ -13,6 +13,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
 from hardkeel.project import drawing_edits as drawing
+from hardkeel.project import ledger_edits
 from hardkeel.project import paper_edits as paper
 from hardkeel.project import surface_edits as surfaces
 from hardkeel.project.airframe import bodies_of, marks_from, redrawn
@@ -157,13 +158,13 @@ def test_picks_keep_the_names_of_formers_that_are_there() -> None:
 
 def test_edits_of_the_paper_and_the_ledger_are_refused_where_they_make_no_sense() -> None:
     with pytest.raises(BadInput, match="no part"):
-        paper.set_state(DEMO, "propeller blade", "cut")
-    with pytest.raises(paper.AskFirst):
-        paper.set_state(DEMO, "doubler1", "glued")
-    held = paper.answer_pair(DEMO, "doubler1", "mirrored")
-    assert paper.set_state(held, "doubler1", "glued").listed.states["doubler1"] == "glued"
+        ledger_edits.set_state(DEMO, "propeller blade", "cut")
+    with pytest.raises(ledger_edits.AskFirst):
+        ledger_edits.set_state(DEMO, "doubler1", "glued")
+    held = ledger_edits.answer_pair(DEMO, "doubler1", "mirrored")
+    assert ledger_edits.set_state(held, "doubler1", "glued").listed.states["doubler1"] == "glued"
     with pytest.raises(BadInput):
-        paper.weigh(DEMO, "F2", 0.0)
+        ledger_edits.weigh(DEMO, "F2", 0.0)
     with pytest.raises(BadInput, match="no sheet"):
         paper.delete_pair(DEMO, "nothing", 0)
     made = paper.add_pair(DEMO, "new sheet", Pair(plan=100.0, measured=101.0))
@@ -178,7 +179,7 @@ def test_the_weights_of_parts_are_the_masses_that_balance() -> None:
         best = weights[part.id].best
         if part.x is not None and best:
             assert masses[part.id].mass == pytest.approx(best, abs=0.01)
-    heavier = paper.weigh(DEMO, "F7", 5.0)
+    heavier = ledger_edits.weigh(DEMO, "F7", 5.0)
     assert next(m for m in heavier.masses if m.id == "F7").mass == 5.0
     assert balance_wanted(empty_build()).target_percent == 30.0
 
@@ -217,18 +218,18 @@ def test_marks_are_added_by_hand_and_taken_away_unless_read() -> None:
 
 def test_a_swap_of_wood_drops_the_old_weight_and_keeps_to_what_is_drawn() -> None:
     assert "F4" in DEMO.listed.weighed
-    swapped = paper.swap_wood(DEMO, "F4", "balsa-hard", 5.0)
+    swapped = ledger_edits.swap_wood(DEMO, "F4", "balsa-hard", 5.0)
     assert "F4" not in swapped.listed.weighed
     mass = next(m for m in swapped.masses if m.id == "F4")
     assert not mass.weighed
     assert mass.mass == pytest.approx(
         weights_of(swapped, parts_of(swapped))["F4"].estimated, abs=0.01
     )
-    sides = paper.swap_wood(DEMO, "side1", "light-ply", 2.0)
+    sides = ledger_edits.swap_wood(DEMO, "side1", "light-ply", 2.0)
     assert fuselage(sides).side_thickness == 2.0
     for part, thickness in (("wing_half", 3.0), ("nobody", 3.0), ("F4", 0.0)):
         with pytest.raises(BadInput):
-            paper.swap_wood(DEMO, part, "spruce", thickness)
+            ledger_edits.swap_wood(DEMO, part, "spruce", thickness)
 
 
 def test_a_formers_state_weight_and_mass_go_with_its_name_and_its_mass_goes_with_it() -> None:

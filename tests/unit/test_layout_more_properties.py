@@ -81,7 +81,9 @@ def test_lists_that_agree_have_no_difference_in_any_order(names: list[str]) -> N
     listed = [Listed(name=name.upper(), quantity=1) for name in reversed(names)]
     assert compare(parts, listed, listed) == ()
     short = compare(parts, listed[1:], ())
-    assert [one.missing_from for one in short] == ([("printed",)] if listed[1:] else [])
+    assert [(one.drawing, one.printed, one.box) for one in short] == [(1, 0, None)] * bool(
+        listed[1:]
+    )
 
 
 @settings(deadline=None)

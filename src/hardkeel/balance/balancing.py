@@ -6,6 +6,7 @@ from typing import Final
 
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import unique_ids
 
 # Surfaces that do not count for the mean chord, should a file list them among its wings.
 _NO_WINGS: Final = frozenset({"stab", "fin", "canard"})
@@ -115,11 +116,7 @@ def check_balance(masses: Sequence[Mass], wanted: Balance) -> None:
     BadInput
         Naming the place.
     """
-    seen: set[str] = set()
-    for i, one in enumerate(masses):
-        if one.id in seen:
-            raise BadInput(f"masses[{i}].id", f'"{one.id}" is used twice')
-        seen.add(one.id)
+    seen = unique_ids("masses", (one.id for one in masses))
     if wanted.battery is not None:
         if wanted.battery.id in seen:
             raise BadInput("balance.battery.id", f'"{wanted.battery.id}" is among the masses too')

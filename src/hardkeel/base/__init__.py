@@ -1,6 +1,7 @@
 """Errors and units: the ground floor.
 
-Lives here: the error tree, lengths and angles as builders write them.
+Lives here: the error tree, lengths and angles as builders write them, the value that every part of
+a build is made of.
 Does not live here: anything that knows what an airframe is.
 Imports nothing of the project.
 """

@@ -5,9 +5,12 @@ a file may hold keys that we do not know and must give back (`extra="allow"` doe
 level), and the same definition then checks a file and a builder's entry alike.
 """
 
+from collections.abc import Iterable
 from typing import Annotated, Any, Final
 
 from pydantic import BaseModel, ConfigDict, Field
+
+from hardkeel.base.errors import BadInput
 
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
 # overflows in the first square.
@@ -39,3 +42,19 @@ class Value(BaseModel):
         kept.update(self.model_extra or {})
         kept.update(changes)
         return type(self)(**kept)
+
+
+def unique_ids(place: str, ids: Iterable[str], *, taken: Iterable[str] = ()) -> set[str]:
+    """Return the ids as a set, with those `taken` already.
+
+    Raises
+    ------
+    BadInput
+        Naming the second of two that are the same: ``survey.marks[3].id``.
+    """
+    seen = set(taken)
+    for i, one in enumerate(ids):
+        if one in seen:
+            raise BadInput(f"{place}[{i}].id", f'"{one}" is used twice')
+        seen.add(one)
+    return seen

@@ -11,7 +11,7 @@ from hardkeel.parts.model import Ledger, Listed
 from hardkeel.project import drawing_edits
 from hardkeel.project.build import Build
 from hardkeel.project.ledger import parts_of
-from hardkeel.project.paper_edits import bring_parts_in
+from hardkeel.project.ledger_edits import bring_parts_in
 
 _SCALE: Final = 1.016  # the template sheet was printed this much too large
 _SEED: Final = 41

@@ -3,6 +3,7 @@
 from itertools import pairwise
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import unique_ids
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, TailPost
 
 CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
@@ -16,16 +17,10 @@ def check_fuselage(fuselage: Fuselage, place: str = "fuselage") -> None:
     BadInput
         Naming the place, as ``fuselage.formers[2].top: is not above its bottom``.
     """
-    seen: set[str] = {TAIL_POST}
+    unique_ids(f"{place}.formers", (one.id for one in fuselage.formers), taken={TAIL_POST})
     for i, former in enumerate(fuselage.formers):
-        if former.id in seen:
-            raise BadInput(f"{place}.formers[{i}].id", f'"{former.id}" is used twice')
-        seen.add(former.id)
         _check_stop(former, f"{place}.formers[{i}]")
-        holes = [hole.id for hole in former.cutouts]
-        for j, hole in enumerate(holes):
-            if hole in holes[:j]:
-                raise BadInput(f"{place}.formers[{i}].cutouts[{j}].id", f'"{hole}" is used twice')
+        unique_ids(f"{place}.formers[{i}].cutouts", (hole.id for hole in former.cutouts))
     if fuselage.tail_post is not None:
         _check_stop(fuselage.tail_post, f"{place}.tail_post")
     _check_stations(fuselage, place)
@@ -40,10 +35,7 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
             )
             if not known:
                 raise BadInput(f"{place}.sections[{i}].{field}", f'no former "{name}"')
-    names = [longeron.id for longeron in fuselage.longerons]
-    for i, name in enumerate(names):
-        if name in names[:i]:
-            raise BadInput(f"{place}.longerons[{i}].id", f'"{name}" is used twice')
+    unique_ids(f"{place}.longerons", (longeron.id for longeron in fuselage.longerons))
 
 
 def _check_stop(stop: Former | TailPost, place: str) -> None:

@@ -177,22 +177,22 @@ def _best_of(fitted: list[_Fit], weights: Array, cause: Cause) -> _Fit:
 
 def _models(rows: _Rows) -> list[_Model]:
     n = len(rows)
-    plan = np.array([pair.plan for pair in rows]).reshape(n, 1)
-    across = np.array([pair.direction == "x" for pair in rows]).reshape(n, 1)
-    outline = np.array([pair.kind == "outline" for pair in rows], dtype=float).reshape(n, 1)
-    bent = np.array([pair.kind == "bent-length" for pair in rows]).reshape(n, 1)
+    spreads: dict[Cause, tuple[float, ...]] = {
+        "right": (),
+        "scale": (SCALE_SPREAD,),
+        "scale-xy": (SCALE_SPREAD, SCALE_SPREAD),
+        "constant": (CONSTANT_SPREAD_MM,),
+        "development": (DEVELOPMENT_SPREAD,),
+    }
     models = [
-        _Model("right", np.zeros((n, 0)), np.zeros(0), share=RIGHT_SHARE),
-        _Model("scale", plan, np.array([SCALE_SPREAD])),
         _Model(
-            "scale-xy",
-            np.hstack([np.where(across, plan, 0.0), np.where(across, 0.0, plan)]),
-            np.array([SCALE_SPREAD, SCALE_SPREAD]),
-        ),
-        _Model("constant", outline, np.array([CONSTANT_SPREAD_MM])),
-        _Model(
-            "development", np.where(bent, plan, 0.0), np.array([DEVELOPMENT_SPREAD]), positive=True
-        ),
+            cause,
+            np.array([_row(cause, pair) for pair in rows]).reshape(n, len(spread)),
+            np.array(spread),
+            positive=cause == "development",
+            share=RIGHT_SHARE if cause == "right" else 1.0,
+        )
+        for cause, spread in spreads.items()
     ]
     parts = sorted({pair.part for pair in rows if pair.part is not None})
     for part in parts:
@@ -305,23 +305,22 @@ def _deciding(
 
 def _expected(fit: _Fit, pair: Pair) -> tuple[float, float]:
     """Mean and variance of (measured − plan) that a cause expects of a further pair."""
-    row = _row(fit.model.cause, pair)
     if fit.model.cause == "one-part":
         return 0.0, PART_SPREAD_MM**2 if pair.part == fit.model.part else 0.0
-    if row is None:
-        return 0.0, 0.0
+    row = np.array(_row(fit.model.cause, pair))
     return float(row @ fit.mean), float(row @ fit.covariance @ row)
 
 
-def _row(cause: Cause, pair: Pair) -> Array | None:
+def _row(cause: Cause, pair: Pair) -> list[float]:
+    """What a pair is off by, for one of each of the cause's figures."""
     match cause:
         case "scale":
-            return np.array([pair.plan])
+            return [pair.plan]
         case "scale-xy":
-            return np.array([pair.plan, 0.0] if pair.direction == "x" else [0.0, pair.plan])
+            return [pair.plan, 0.0] if pair.direction == "x" else [0.0, pair.plan]
         case "constant":
-            return np.array([1.0 if pair.kind == "outline" else 0.0])
+            return [1.0 if pair.kind == "outline" else 0.0]
         case "development":
-            return np.array([pair.plan if pair.kind == "bent-length" else 0.0])
+            return [pair.plan if pair.kind == "bent-length" else 0.0]
         case _:
-            return None
+            return []

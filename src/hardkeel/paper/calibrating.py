@@ -20,7 +20,6 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.paper.model import KnownLength, MapKind, Plan
 
 PICK_SIGMA_PX: Final = 0.7  # a careful click under the loupe
-_FREE: Final[dict[MapKind, int]] = {"similar": 4, "axes": 5, "affine": 6, "perspective": 8}
 _ACROSS_DEG: Final = 25.0  # lengths whose directions differ by more give a scale for each axis
 _ROUNDS: Final = 40
 _ENOUGH: Final = 4  # known points from which skew, and in a photo perspective, is found

@@ -5,12 +5,11 @@ import io
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.parts.model import Listed, Part
 
-Where = Literal["drawing", "printed", "box"]
 _MOST_LINES: Final = 2000
 _FILLER: Final = frozenset({"the", "of", "a", "pcs", "off", "part", "former"})
 _HEADS: Final = {
@@ -28,16 +27,6 @@ class Difference:
     drawing: int
     printed: int | None
     box: int | None
-
-    @property
-    def missing_from(self) -> tuple[Where, ...]:
-        """The lists that do not know it at all."""
-        counts: tuple[tuple[Where, int | None], ...] = (
-            ("drawing", self.drawing),
-            ("printed", self.printed),
-            ("box", self.box),
-        )
-        return tuple(where for where, count in counts if count == 0)
 
 
 def read_list(text: str) -> tuple[Listed, ...]:

@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.parts.woods import Wood
+from hardkeel.parts.woods import G_PER_MM3, Wood
 
-_G_PER_MM3: Final = 1e-6  # of 1 kg/m³
 _NMM2_PER_GPA_MM4: Final = 1e3
 MOST_PLIES: Final = 20
 
@@ -91,7 +90,7 @@ def figures_of(choice: Choice, woods: Mapping[str, Wood]) -> Figures:
     modulus = (wood.stiffness if choice.along else wood.across) * _NMM2_PER_GPA_MM4
     strength = wood.strength * (1.0 if choice.along else wood.across / wood.stiffness)
     return Figures(
-        mass=length * width * thick * wood.density * _G_PER_MM3,
+        mass=length * width * thick * wood.density * G_PER_MM3,
         flat=modulus * width * thick**3 / 12,
         edge=modulus * thick * width**3 / 12,
         breaks_flat=strength * width * thick**2 / 6,
@@ -130,7 +129,7 @@ def laminate_of(
         neutral=neutral,
         flat=sum(e * width * (t**3 / 12 + t * (z - neutral) ** 2) for e, t, z, _ in rows),
         edge=stiff * width**3 / 12,
-        mass=sum(t * density for _, t, _, density in rows) * width * length * _G_PER_MM3,
+        mass=sum(t * density for _, t, _, density in rows) * width * length * G_PER_MM3,
     )
 
 

@@ -4,9 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from hardkeel.parts.model import Part
-from hardkeel.parts.woods import Wood
-
-_G_PER_MM3 = 1e-6  # of 1 kg/m³
+from hardkeel.parts.woods import G_PER_MM3, Wood
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,14 +39,14 @@ def weight_of(part: Part, woods: Mapping[str, Wood], weighed: float | None) -> W
     """The weight of a part; all estimates ``None`` where material or size is not known."""
     wood = woods.get(part.material or "")
     volume = part.volume_mm3 * part.pieces
-    density = weighed / volume / _G_PER_MM3 if weighed is not None and volume > 0 else None
+    density = weighed / volume / G_PER_MM3 if weighed is not None and volume > 0 else None
     if wood is None or volume <= 0:
         return Weight(None, None, None, weighed, density, odd=False)
     least, most = wood.density_range
     return Weight(
-        estimated=volume * wood.density * _G_PER_MM3,
-        least=volume * least * _G_PER_MM3,
-        most=volume * most * _G_PER_MM3,
+        estimated=volume * wood.density * G_PER_MM3,
+        least=volume * least * G_PER_MM3,
+        most=volume * most * G_PER_MM3,
         weighed=weighed,
         density=density,
         odd=density is not None and not 0.9 * least <= density <= 1.1 * most,

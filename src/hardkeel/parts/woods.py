@@ -10,6 +10,8 @@ from typing import Final
 
 from hardkeel.parts.model import OwnWood
 
+G_PER_MM3: Final = 1e-6  # of 1 kg/m³
+
 # Wood Handbook, FPL-GTR-282 (2021), chapter 5, clear wood at 12 % moisture; balsa scaled with density.
 _FPL: Final = "Wood Handbook"
 _PLY: Final = "panel data sheets"  # half the plies lie across the face grain

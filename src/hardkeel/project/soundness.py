@@ -1,10 +1,8 @@
 """Does a whole build hang together?  What no single value can know, section by section."""
 
-from collections.abc import Iterable
-
 from hardkeel.balance.balancing import check_balance
 from hardkeel.balance.model import Balance
-from hardkeel.base.errors import BadInput
+from hardkeel.base.values import unique_ids
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.project.build import Build
 from hardkeel.survey.soundness import check_survey
@@ -22,23 +20,8 @@ def check_build(build: Build) -> None:
         check_survey(build.survey)
     if build.fuselage is not None:
         check_fuselage(build.fuselage)
-    unique("wings", (wing.id for wing in build.wings))
-    unique("tail", (surface.id for surface in build.tail))
-    unique("audit", (sheet.id for sheet in build.audit))
-    unique("plans", (plan.id for plan in build.plans))
+    unique_ids("wings", (wing.id for wing in build.wings))
+    unique_ids("tail", (surface.id for surface in build.tail))
+    unique_ids("audit", (sheet.id for sheet in build.audit))
+    unique_ids("plans", (plan.id for plan in build.plans))
     check_balance(build.masses, build.balance or Balance())
-
-
-def unique(place: str, ids: Iterable[str]) -> None:
-    """Raise where an id is used twice.
-
-    Raises
-    ------
-    BadInput
-        Naming the second.
-    """
-    seen: set[str] = set()
-    for i, one in enumerate(ids):
-        if one in seen:
-            raise BadInput(f"{place}[{i}].id", f'"{one}" is used twice')
-        seen.add(one)

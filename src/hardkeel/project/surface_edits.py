@@ -16,7 +16,7 @@ _Lifting = TypeVar("_Lifting", Wing, TailSurface)
 
 
 def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
-    """Set figures of a wing, mm and degrees; a wing that is not there is made."""
+    """Set figures of a wing, mm and degrees."""
     wings = list(build.wings)
     for i, wing in enumerate(wings):
         if wing.id == wing_id:

@@ -1,8 +1,7 @@
 """Does a survey hang together?  What no single value can know: ids, and what they point at."""
 
-from collections.abc import Iterable
-
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import unique_ids
 from hardkeel.survey.model import (
     FUSELAGE,
     AngleAt,
@@ -26,18 +25,18 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     BadInput
         Naming the place, as ``survey.readings[4].to: no mark "stab_tip"``.
     """
-    body_ids = _unique(f"{place}.bodies", (body.id for body in survey.bodies))
+    body_ids = unique_ids(f"{place}.bodies", (body.id for body in survey.bodies))
     for i, body in enumerate(survey.bodies):
         _check_body(body, f"{place}.bodies[{i}]")
     body_ids.add(FUSELAGE)
-    marks = _unique(f"{place}.marks", (mark.id for mark in survey.marks))
+    marks = unique_ids(f"{place}.marks", (mark.id for mark in survey.marks))
     for i, mark in enumerate(survey.marks):
         if mark.body not in body_ids:
             raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
-    _unique(f"{place}.readings", (reading.id for reading in survey.readings))
+    unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
     for i, reading in enumerate(survey.readings):
         check_reading(reading, marks, body_ids, f"{place}.readings[{i}]")
-    _unique(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+    unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
 
 
 def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: str) -> None:
@@ -85,13 +84,4 @@ def _check_body(body: Body, place: str) -> None:
     if body.twist and body.span is None:
         raise BadInput(f"{place}.span", "is missing, and twist needs it")
     if body.seat is not None:
-        _unique(f"{place}.seat.contacts", (contact.id for contact in body.seat.contacts))
-
-
-def _unique(place: str, ids: Iterable[str]) -> set[str]:
-    seen: set[str] = set()
-    for i, one in enumerate(ids):
-        if one in seen:
-            raise BadInput(f"{place}[{i}].id", f'"{one}" is used twice')
-        seen.add(one)
-    return seen
+        unique_ids(f"{place}.seat.contacts", (contact.id for contact in body.seat.contacts))

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.parts.handing import question_for, wrong_pairs
-from hardkeel.parts.lists import compare, name_key, read_list
+from hardkeel.parts.lists import Difference, compare, name_key, read_list
 from hardkeel.parts.model import Ledger, Listed, OwnWood, Part
 from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.weighing import weight_of
@@ -101,9 +101,8 @@ def test_the_lists_are_compared_by_what_they_mean() -> None:
         [Listed(name="Doublers", quantity=1), Listed(name="F3")],
     )
     said = {one.name: one for one in found}
-    assert said["doubler"].drawing == 2
-    assert said["doubler"].missing_from == ("printed",)
-    assert said["hatch"].missing_from == ("drawing", "box")
+    assert said["doubler"] == Difference("doubler", drawing=2, printed=0, box=1)
+    assert said["hatch"] == Difference("hatch", drawing=0, printed=1, box=0)
     assert "former F3" not in said
     assert "the drawing does not know it" in difference_sentence(said["hatch"])
     assert compare(parts, (), ()) == ()

@@ -8,7 +8,7 @@ from hardkeel.balance.balancing import Balanced, balance_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_number
-from hardkeel.project import paper_edits
+from hardkeel.project import ledger_edits
 from hardkeel.project.ledger import balance_wanted
 from hardkeel.project.picture import keel_strokes
 from hardkeel.ui.commands.document import Document
@@ -88,7 +88,7 @@ class BalancePage(SubPage):
         self.wanted.figure_changed.connect(self._on_wanted)
         self.pack.figure_changed.connect(self._on_pack)
         self.bring.clicked.connect(
-            lambda: self.apply("count the parts in", paper_edits.bring_parts_in)
+            lambda: self.apply("count the parts in", ledger_edits.bring_parts_in)
         )
         self.add.clicked.connect(self._on_add)
         for line in (self.name, self.grams, self.station):
@@ -228,7 +228,7 @@ class BalancePage(SubPage):
     def _on_struck(self, row: int) -> None:
         shown = self.model.row(row)
         if shown is not None:
-            self.apply(f"take {shown.key} out", lambda b: paper_edits.delete_mass(b, shown.key))
+            self.apply(f"take {shown.key} out", lambda b: ledger_edits.delete_mass(b, shown.key))
 
     def _on_add(self) -> None:
         name = self.name.text().strip()
@@ -246,7 +246,7 @@ class BalancePage(SubPage):
             self.tell("A mass can't be less than 0.")
             return
         mass = Mass(id=name, mass=grams, x=x, weighed=True)
-        if self.apply(f"put {name} in", lambda b: paper_edits.put_mass(b, mass)):
+        if self.apply(f"put {name} in", lambda b: ledger_edits.put_mass(b, mass)):
             for line in (self.name, self.grams, self.station):
                 line.clear()
             self.name.setFocus()
@@ -261,13 +261,13 @@ class BalancePage(SubPage):
         except (BadInput, ValueError) as fault:
             self.tell(str(fault) if isinstance(fault, BadInput) else "A mass can't be less than 0.")
             return False
-        return self.apply(f"change {key}", lambda b: paper_edits.put_mass(b, changed))
+        return self.apply(f"change {key}", lambda b: ledger_edits.put_mass(b, changed))
 
     def _on_wanted(self, key: str, value: float) -> None:
         changes: dict[str, object] = {key: value}
         if key == "target_percent":
             changes["target_x"] = None
-        self._try("set what is wanted", lambda b: paper_edits.set_balance(b, **changes))
+        self._try("set what is wanted", lambda b: ledger_edits.set_balance(b, **changes))
 
     def _on_pack(self, key: str, value: float) -> None:
         wanted = balance_wanted(self.document.build)
@@ -284,7 +284,7 @@ class BalancePage(SubPage):
             }.get(key)
             if made is None:
                 made = old.but(width=max(value, 1.0))
-            self._try("set the hatch", lambda b: paper_edits.set_balance(b, hatches=(made,)))
+            self._try("set the hatch", lambda b: ledger_edits.set_balance(b, hatches=(made,)))
             return
         pack = wanted.battery or Battery(mass=150.0)
         if key == "mass":
@@ -298,9 +298,9 @@ class BalancePage(SubPage):
             size = list(pack.size or (100.0, 35.0, 25.0))
             size[("length", "width", "height").index(key)] = value
             changes = {"size": tuple(size)}
-        self._try("set the pack", lambda b: paper_edits.set_pack(b, **changes))
+        self._try("set the pack", lambda b: ledger_edits.set_pack(b, **changes))
 
-    def _try(self, name: str, edit: paper_edits.BuildEdit) -> None:
+    def _try(self, name: str, edit: ledger_edits.BuildEdit) -> None:
         try:
             self.apply(name, edit)
         except ValueError:

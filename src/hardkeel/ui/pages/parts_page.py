@@ -18,7 +18,7 @@ from hardkeel.base.units import LengthUnit, format_length, parse_number
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import Difference, compare
 from hardkeel.parts.model import STATES, Part, State
-from hardkeel.project import paper_edits
+from hardkeel.project import ledger_edits
 from hardkeel.project.ledger import parts_of, weights_of
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.models.cells import CellsModel, Column, Row
@@ -315,9 +315,9 @@ class PartsPage(SubPage):
         try:
             self.document.apply(
                 f"{part.name}: {STATE_WORDS[state]}",
-                lambda b: paper_edits.set_state(b, part.id, state),
+                lambda b: ledger_edits.set_state(b, part.id, state),
             )
-        except paper_edits.AskFirst as ask:
+        except ledger_edits.AskFirst as ask:
             self._asked, self._wanted = ask.part, state
             self.refresh()
         except BadInput as fault:
@@ -327,12 +327,12 @@ class PartsPage(SubPage):
         part, state = self._asked, self._wanted
         self._asked = ""
         if facing != 1:
-            self.apply("two of one hand", lambda b: paper_edits.answer_pair(b, part, "same"))
+            self.apply("two of one hand", lambda b: ledger_edits.answer_pair(b, part, "same"))
         elif state is not None:
             self.apply(
                 f"pair held, {STATE_WORDS[state]}",
-                lambda b: paper_edits.set_state(
-                    paper_edits.answer_pair(b, part, "mirrored"), part, state
+                lambda b: ledger_edits.set_state(
+                    ledger_edits.answer_pair(b, part, "mirrored"), part, state
                 ),
             )
         self.refresh()
@@ -344,11 +344,11 @@ class PartsPage(SubPage):
             self.tell(str(fault))
             return False
         name = next(part.name for part in self._parts if part.id == key)
-        return self.apply(f"weigh {name}", lambda b: paper_edits.weigh(b, key, grams))
+        return self.apply(f"weigh {name}", lambda b: ledger_edits.weigh(b, key, grams))
 
     def _on_list(self, which: str) -> None:
         text = self.paste.toPlainText()
-        edit = paper_edits.paste_printed if which == "printed" else paper_edits.count_box
+        edit = ledger_edits.paste_printed if which == "printed" else ledger_edits.count_box
         words = "printed list" if which == "printed" else "box"
         if self.apply(f"take the {words}", lambda b: edit(b, text)):
             self.paste.clear()

@@ -10,7 +10,7 @@ from hardkeel.base.units import LengthUnit, parse_number
 from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, Figures, Ply, figures_of, laminate_of
 from hardkeel.parts.woods import WOODS, Wood
-from hardkeel.project import paper_edits
+from hardkeel.project import ledger_edits
 from hardkeel.project.ledger import balance_wanted, parts_of, woods_of
 from hardkeel.ui.commands.document import Document
 from hardkeel.ui.models.cells import CellsModel, Column, Row
@@ -192,14 +192,14 @@ class WoodsPage(SubPage):
         name = self.part.currentText()
         done = self.apply(
             f"make {name} of {box.currentText()}",
-            lambda b: paper_edits.swap_wood(b, part, wood, thick),
+            lambda b: ledger_edits.swap_wood(b, part, wood, thick),
         )
         if done:
             self._on_part()
 
     def _show_swap(self) -> None:
         kinds = {part.id: part.kind for part in parts_of(self.document.build)}
-        self.swap.setVisible(kinds.get(self.part.currentData()) in paper_edits.SWAPPED_KINDS)
+        self.swap.setVisible(kinds.get(self.part.currentData()) in ledger_edits.SWAPPED_KINDS)
         values = {key: field.value for key, field in self.piece.items()}
         length, width, station = (values[key] for key, _ in _PIECE)
         found: list[Figures] = []
@@ -268,7 +268,8 @@ class WoodsPage(SubPage):
         empty = own.density is None and own.stiffness is None and own.strength is None
         name = next(wood.name for wood in WOODS if wood.id == key)
         return self.apply(
-            f"set {field} of {name}", lambda b: paper_edits.set_wood(b, key, None if empty else own)
+            f"set {field} of {name}",
+            lambda b: ledger_edits.set_wood(b, key, None if empty else own),
         )
 
 

@@ -32,7 +32,6 @@ _TITLES: Final[dict[BoardView, str]] = {
     "above": "from above",
     "section": "section",
 }
-_VIEWS: Final[tuple[BoardView, ...]] = ("side", "above", "section")
 _SECTION_SHARE: Final = 0.28
 _NEAR: Final = 10.0
 _NUDGE_MM: Final = 0.5
