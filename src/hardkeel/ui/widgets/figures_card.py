@@ -11,7 +11,6 @@ from hardkeel.ui.widgets.cards import Card, label
 from hardkeel.ui.widgets.fields import QuantityEdit
 
 FigureKind = Literal["length", "angle", "grams", "percent", "number"]
-_DROP_PX = 5
 _SUFFIX = {"grams": "g", "percent": "%", "number": " "}
 
 
@@ -80,7 +79,8 @@ class FiguresCard(Card):
             field.line.setMinimumWidth(56)
             field.value_changed.connect(lambda value, key=figure.key: self._on_settled(key, value))
             words = label("soft", figure.words, wrap=False)
-            words.setContentsMargins(0, _DROP_PX, 0, 0)  # on the line of what is typed
+            field.line.ensurePolished()
+            words.setMinimumHeight(field.line.sizeHint().height())  # on the line of what is typed
             row, column = divmod(i, self._columns)
             self._grid.addWidget(words, row, column * 2, Qt.AlignmentFlag.AlignTop)
             self._grid.addWidget(field, row, column * 2 + 1)
