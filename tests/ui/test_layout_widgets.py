@@ -24,6 +24,7 @@ from hardkeel.ui.widgets.chances import Chances
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.part_state import paint_state
 from hardkeel.ui.widgets.plan_sheet import PlanSheet, SheetMark
+from tests.ui.cutting import is_cut
 
 THEME = make_theme("light")
 LEFT = Qt.MouseButton.LeftButton
@@ -414,17 +415,9 @@ def test_no_label_of_lay_out_is_cut_at_any_text_size(
             assert window.width() == 1280, bench
             page = window.layout_page.page(bench)
             labels = [one for one in page.findChildren(QLabel) if one.isVisible()]
-            assert [one.text() for one in labels if _is_cut(one)] == [], bench
+            assert [one.text() for one in labels if is_cut(one)] == [], bench
             buttons = [b for b in page.findChildren(QPushButton) if b.isVisible()]
             cut = [b.text() for b in buttons if b.width() < b.minimumSizeHint().width() - 2]
             assert cut == [], bench
     finally:
         apply_theme(qapp, make_theme("light"))
-
-
-def _is_cut(label: QLabel) -> bool:
-    if not label.text().strip():
-        return False
-    if label.wordWrap():
-        return label.height() + 2 < label.heightForWidth(label.width())
-    return label.width() + 1 < label.sizeHint().width()

@@ -19,6 +19,7 @@ from hardkeel.ui.pages.log_page import parse_hours
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.theme import PALETTES, SCALES, ThemeName, apply_theme, make_theme
 from hardkeel.ui.widgets.vial import Vial, VialValue
+from tests.ui.cutting import is_cut
 
 
 def luminance(colour: str) -> float:
@@ -66,7 +67,7 @@ def test_no_label_is_cut_at_any_text_size(
             cut = [
                 label.text()
                 for label in window.findChildren(QLabel)
-                if label.isVisible() and _is_cut(label)
+                if label.isVisible() and is_cut(label)
             ]
             assert cut == []
             short = [
@@ -77,17 +78,6 @@ def test_no_label_is_cut_at_any_text_size(
             assert short == []
     finally:
         apply_theme(qapp, make_theme("light"))
-
-
-def _is_cut(label: QLabel) -> bool:
-    if not label.text().strip():
-        return False
-    if label.wordWrap():
-        return label.height() + 2 < label.heightForWidth(label.width())
-    return (
-        label.width() + 1 < label.sizeHint().width()
-        or label.height() + 2 < label.sizeHint().height()
-    )
 
 
 def test_a_vial_is_picked_by_keyboard(qtbot: QtBot) -> None:

@@ -18,6 +18,7 @@ from hardkeel.base.units import LengthUnit, format_length, parse_number
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import Difference, compare
 from hardkeel.parts.model import STATES, Part, State
+from hardkeel.parts.woods import woods_with
 from hardkeel.project import ledger_edits
 from hardkeel.project.ledger import parts_of, weights_of
 from hardkeel.ui.commands.document import Document
@@ -191,7 +192,9 @@ class PartsPage(SubPage):
         self._weights = weights_of(build, self._parts)
         words = self.filter.text().casefold().split()
         shown = [
-            p for p in self._parts if all(w in f"{p.name} {p.material}".casefold() for w in words)
+            p
+            for p in self._parts
+            if all(w in f"{p.name} {self._wood(p)}".casefold() for w in words)
         ]
         self.model.show_rows([self._row(part) for part in shown], self.theme)
         grams = sum(w.best or 0.0 for w in self._weights.values())
@@ -226,7 +229,7 @@ class PartsPage(SubPage):
         cells = (
             sentence_case(part.name),
             f"{part.pieces}{hands}",
-            part.material or "–",
+            self._wood(part) or "–",
             size,
             "–" if weight.estimated is None else f"{weight.estimated:.1f} g",
             "" if weight.weighed is None else f"{weight.weighed:.1f} g",
@@ -234,6 +237,12 @@ class PartsPage(SubPage):
         )
         tip = weight_sentence(weight)
         return Row(part.id, cells, "out" if bad else "ink", tip, cell_colours=colours)
+
+    def _wood(self, part: Part) -> str:
+        """What the wood is called; a name that is not in the table stands as it is."""
+        material = part.material or ""
+        wood = woods_with(self.document.build.listed.woods).get(material)
+        return wood.name if wood is not None else material
 
     def _show_hand(self) -> None:
         part = self._found()
@@ -246,7 +255,7 @@ class PartsPage(SubPage):
         self._name.setText(sentence_case(part.name))
         grain = {"along": "grain along", "across": "grain across", "any": ""}[part.grain]
         station = f"at {format_length(part.x, self.unit, 0)}" if part.x is not None else ""
-        facts = [hand_words(part), part.material or "", _size(part, self.unit), grain, station]
+        facts = [hand_words(part), self._wood(part), _size(part, self.unit), grain, station]
         facts.append(weight_sentence(self._weights[part.id]))
         self._about.setText(" · ".join(fact for fact in facts if fact))
         more = number + 1 < len(STATES)
