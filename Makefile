@@ -4,7 +4,11 @@ PY     := $(VENV)/bin/python
 READY  := $(VENV)/.ready-dev
 RUN    := $(VENV)/.ready-run
 
-.PHONY: demo test lint types unit ui wheel-test bench screenshots lock clean
+# two workers on two cores; a slow test is handed over while the other worker has time
+PYTEST := $(PY) -m pytest -q -n auto --dist worksteal
+MINUTES ?= 20
+
+.PHONY: demo test lint types unit ui soak wheel-test bench screenshots lock clean
 
 demo: $(RUN)
 	$(VENV)/bin/hardkeel demo
@@ -22,10 +26,14 @@ types: $(READY)
 	$(VENV)/bin/mypy
 
 unit: $(READY)
-	$(PY) -m pytest -q -m "not ui"
+	$(PYTEST) -m "not ui"
 
 ui: $(READY)
-	$(PY) -m pytest -q -m ui
+	$(PYTEST) -m ui
+
+# Properties with new examples each round, for as long as you like: make soak MINUTES=60
+soak: $(READY)
+	$(PY) tools/soak.py $(MINUTES)
 
 # The same unit tests against the built wheel in a room of its own, so that a file left out of the package is noticed.
 wheel-test: $(READY)
@@ -34,6 +42,7 @@ wheel-test: $(READY)
 bench: $(READY)
 	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds
 	$(PY) tools/measure_start.py
+	PYTHONPATH=. $(PY) tools/measure_settling.py
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
@@ -44,8 +53,8 @@ lock:
 clean:
 	rm -rf $(VENV) dist .mypy_cache .ruff_cache .pytest_cache .hypothesis .benchmarks
 
-$(RUN): requirements/run.lock pyproject.toml tools/setup.sh
-	sh tools/setup.sh run
+$(RUN): requirements/run.lock pyproject.toml tools/setup.py
+	python3 tools/setup.py run
 
-$(READY): requirements/dev.lock pyproject.toml tools/setup.sh
-	sh tools/setup.sh dev
+$(READY): requirements/dev.lock pyproject.toml tools/setup.py
+	python3 tools/setup.py dev

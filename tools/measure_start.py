@@ -34,7 +34,7 @@ def hook(made):
     global window, watch
     install(made)
     window, watch = made, Watch()
-    made.true.drawing.installEventFilter(watch)
+    made.pages['true'].drawing.installEventFilter(watch)
 
 app.install_fault_hook = hook
 sys.exit(app.run_window("demo"))

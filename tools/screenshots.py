@@ -5,24 +5,26 @@ import sys
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
+from typing import cast
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from PyQt6.QtCore import QSettings
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.build.model import empty_build
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
+from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.paper import add_plan
+from hardkeel.edits.truing import set_phase
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
-from hardkeel.project.build import empty_build
-from hardkeel.project.drawing_edits import set_stop
-from hardkeel.project.edits import set_phase
-from hardkeel.project.figures import Figures, build_from
-from hardkeel.project.paper_edits import add_plan
 from hardkeel.ui.app import now
-from hardkeel.ui.dialogs.new_build import NewBuildDialog
-from hardkeel.ui.main_window import MainWindow
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.new_build import NewBuildDialog
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 
@@ -57,16 +59,20 @@ def main(folder: Path) -> None:
         window.close()
 
 
+def _laid_out(window: MainWindow) -> LayoutPage:
+    return cast("LayoutPage", window.pages["layout"])
+
+
 def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], object]]:
     def dark() -> None:
-        window.show_stage("True")
+        window.show_stage("true")
         settings.theme = "dark"
         window.dress()
 
     def large() -> None:
         settings.theme, settings.text_percent = "light", 150
         window.dress()
-        window.show_stage("True")
+        window.show_stage("true")
 
     def inches() -> None:
         settings.text_percent = 100
@@ -83,11 +89,11 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         )
 
     return {
-        "blank": lambda: window.show_stage("True"),
+        "blank": lambda: window.show_stage("true"),
         "true": lambda: window.start(demo_build()),
-        "log": lambda: window.show_stage("Log"),
+        "log": lambda: window.show_stage("log"),
         "true-dark": dark,
-        "log-dark": lambda: window.show_stage("Log"),
+        "log-dark": lambda: window.show_stage("log"),
         "true-150": large,
         "true-inches": inches,
         "true-wet": wet,
@@ -98,8 +104,8 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
 def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], object]]:
     def bench(name: str) -> Callable[[], object]:
         def scene() -> None:
-            window.show_stage("Lay out")
-            window.layout_page.turn_to(name)
+            window.show_stage("layout")
+            _laid_out(window).turn_to(name)
 
         return scene
 
@@ -109,7 +115,7 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         window.start(demo_build())
         window.document.apply("spoil", lambda build: set_stop(build, "F6", half_width=17.5))
         bench("airframe")()
-        window.layout_page.airframe.choose_stop("F3")
+        _laid_out(window).airframe.choose_stop("F3")
 
     def paper() -> None:
         bench("paper")()
@@ -119,7 +125,7 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         settings.theme = "dark"
         window.dress()
         bench("airframe")()
-        window.layout_page.choose_body("wing")
+        _laid_out(window).choose_body("wing")
 
     def starters() -> None:
         settings.theme = "light"
@@ -167,9 +173,9 @@ def _lay_plan(window: MainWindow) -> None:
         ),
     )
     window.document.apply("lay", lambda build: add_plan(build, plan))
-    window.layout_page.paper.show_plan(plan.id)
-    window.layout_page.paper.use("side-top")
-    window.layout_page.paper.sheet.look_at(*page.pixel(215, 0), zoom=0.24)
+    _laid_out(window).paper.show_plan(plan.id)
+    _laid_out(window).paper.use("side-top")
+    _laid_out(window).paper.sheet.look_at(*page.pixel(215, 0), zoom=0.24)
 
 
 if __name__ == "__main__":
