@@ -85,11 +85,18 @@ def readings_of(
 
 def exactly_wrong(name: str, amount: float, step: float = 0.01) -> Judgement:
     """Judge a stabilizer that is known to stand wrong by one unknown, mm or degrees."""
-    survey: Survey = plain_survey(twist=False).but(shop=Shop(shim_step=step, sand_step=step))
+    return exactly({f"stab.{name}": amount}, step)
+
+
+def exactly(wrong: dict[str, float], step: float = 0.01) -> Judgement:
+    """Judge an airframe known exactly: true but for these unknowns (``wing.roll``), mm or degrees."""
+    survey = plain_survey(twist=False).but(shop=Shop(shim_step=step, sand_step=step))
     net = network_of(survey)
     truth = np.zeros(net.layout.size)
-    column = net.layout.column("stab", name)
-    assert column is not None
-    truth[column] = amount
+    for unknown, amount in wrong.items():
+        body, _, name = unknown.partition(".")
+        column = net.layout.column(body, name)
+        assert column is not None
+        truth[column] = amount
     exact = readings_of(survey, truth, np.random.default_rng(1), 400, noise=0.0).readings
     return judge_survey(survey.but(readings=tuple(r.but(sigma=0.001) for r in exact)))

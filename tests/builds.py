@@ -2,12 +2,12 @@
 
 from hypothesis import strategies as st
 
+from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
+from hardkeel.build.model import Build
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron, Section, TailPost, Template
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace
 from hardkeel.parts.model import STATES, Ledger, Listed, OwnWood
-from hardkeel.project.build import Build
-from hardkeel.project.starters import STARTERS, start_from
 
 figures = st.floats(-400, 400).map(lambda x: round(x, 3))
 sizes = st.floats(0.5, 400).map(lambda x: round(x, 3))
@@ -130,7 +130,7 @@ def builds(draw: st.DrawFn) -> Build:
     kind = draw(st.sampled_from([one.id for one in STARTERS]))
     span = draw(st.floats(500, 2500))
     build = start_from(kind, round(span, 1), round(span * draw(st.floats(0.7, 1.2)), 1))
-    return build.but(  # type: ignore[no-any-return]
+    return build.but(
         audit=draw(sheets),
         masses=draw(masses),
         balance=draw(st.none() | balances),

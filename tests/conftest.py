@@ -6,6 +6,13 @@ from datetime import datetime, timedelta, timezone
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
+
+# `make test` and CI take the same examples each time; `make soak` takes new ones.  Past failures stand
+# as `@example` beside their test.  No deadline: a slow machine is no fault of the code.
+settings.register_profile("steady", derandomize=True, deadline=None, database=None)
+settings.register_profile("soak", deadline=None, print_blob=True)
+settings.load_profile(os.environ.get("HARDKEEL_HYPOTHESIS", "steady"))
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
@@ -15,6 +22,8 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     for item in items:
         if {"ui", "integration"} & set(Path(item.fspath).parts):
             item.add_marker(pytest.mark.ui)
+        if getattr(getattr(item, "obj", None), "is_hypothesis_test", False):
+            item.add_marker(pytest.mark.property)
 
 
 class StepClock:

@@ -28,6 +28,7 @@ class Independent:
         self.names: list[tuple[str, str]] = []
         self._last: Named | None = None
         self._turns: dict[str, NDArray[np.float64]] = {}
+        self._placed: dict[str, NDArray[np.float64]] = {}
         prior: list[float] = []
         for body_id, body in self.bodies.items():
             if body_id == "fuselage":
@@ -50,14 +51,21 @@ class Independent:
     def _turn(self, x: Named, body_id: str) -> NDArray[np.float64]:
         """A body's rotation, remembered while the unknowns are the same."""
         if self._last is not x:
-            self._last, self._turns = x, {}
+            self._last, self._turns, self._placed = x, {}, {}
         if body_id not in self._turns:
             angles = [x.get((body_id, name), 0.0) for name in ("yaw", "pitch", "roll")]
             self._turns[body_id] = Rotation.from_euler("ZYX", angles, degrees=True).as_matrix()
         return self._turns[body_id]
 
     def place(self, x: Named, mark_id: str) -> NDArray[np.float64]:
-        """A mark in airframe axes."""
+        """A mark in airframe axes, remembered while the unknowns are the same."""
+        if self._last is not x:
+            self._last, self._turns, self._placed = x, {}, {}
+        if mark_id not in self._placed:
+            self._placed[mark_id] = self._put(x, mark_id)
+        return self._placed[mark_id]
+
+    def _put(self, x: Named, mark_id: str) -> NDArray[np.float64]:
         mark = self.marks[mark_id]
         at = np.array(mark["at"], float)
         body = self.bodies.get(mark["body"])
@@ -113,7 +121,9 @@ class Independent:
             value += x[(body["id"], f"twist_{side}")] * r.get("span_fraction", 0.0)
         return float(value)
 
-    def solve(self, readings: list[Json]) -> tuple[NDArray[np.float64], Any, Any, Any]:
+    def solve(
+        self, readings: list[Json], start: NDArray[np.float64] | None = None
+    ) -> tuple[NDArray[np.float64], Any, Any, Any]:
         """Unknowns, covariance, residuals and redundancies for these readings."""
         sigma = np.array([r.get("sigma") or SIGMA[r["kind"]] for r in readings])
         value = np.array([r["value"] for r in readings])
@@ -122,14 +132,15 @@ class Independent:
             return dict(zip(self.names, x, strict=True))
 
         def model(x: Any) -> Any:
-            return np.array([self.predict(named(x), r) for r in readings])
+            unknowns = named(x)  # one for all readings, so that turns and places are remembered
+            return np.array([self.predict(unknowns, r) for r in readings])
 
         def cost(x: Any) -> Any:
             return np.concatenate([(value - model(x)) / sigma, x / self.prior])
 
         found = least_squares(
             cost,
-            np.zeros(len(self.names)),
+            np.zeros(len(self.names)) if start is None else start,
             jac="2-point",
             x_scale=self.prior,
             xtol=1e-14,
@@ -152,8 +163,9 @@ class Independent:
     def run(self) -> Json:
         """Set suspects aside one by one; unknowns by name, sigmas, suspects in order."""
         held, suspects = list(self.readings), []
+        x: NDArray[np.float64] | None = None
         while True:
-            x, covariance, residual, redundancy = self.solve(held)
+            x, covariance, residual, redundancy = self.solve(held, x)
             sigma = np.array([r.get("sigma") or SIGMA[r["kind"]] for r in held])
             w = np.where(
                 redundancy > 0.02, abs(residual) / sigma / np.sqrt(np.maximum(redundancy, 1e-9)), 0

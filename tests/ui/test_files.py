@@ -9,11 +9,11 @@ from PyQt6.QtWidgets import QApplication, QMenu
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.project import edits
+from hardkeel.edits import truing as edits
 from hardkeel.storage.atomic import versions_of
 from hardkeel.storage.package import load, save
-from hardkeel.ui.dialogs.questions import Answer, UnsavedDialog
-from hardkeel.ui.main_window import MainWindow
+from hardkeel.ui.shell.questions import Answer, UnsavedDialog
+from hardkeel.ui.shell.window import MainWindow
 
 
 def note(window: MainWindow, text: str) -> None:
@@ -36,7 +36,7 @@ def test_an_empty_window_says_how_to_begin(make_window: Callable[[], MainWindow]
     assert window.stage == ""
     assert window.blank.isVisible()
     window.blank.demo.click()
-    assert window.stage == "True"
+    assert window.stage == "true"
     assert window.document.build.name == "Kettlewick 1280"
 
 

@@ -9,16 +9,17 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QInputDialog, QLineEdit, 
 from pytestqt.qtbot import QtBot
 from reportlab.pdfgen.canvas import Canvas
 
+from hardkeel.build.model import empty_build
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.paper.model import Plan
-from hardkeel.project import drawing_edits
-from hardkeel.project.build import empty_build
 from hardkeel.storage.package import save
-from hardkeel.ui.main_window import MainWindow
-from hardkeel.ui.pages.audit_page import AuditPage
-from hardkeel.ui.pages.balance_page import BalancePage
-from hardkeel.ui.pages.parts_page import PartsPage
-from hardkeel.ui.pages.woods_page import WoodsPage
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.audit_page import AuditPage
+from hardkeel.ui.stages.layout.balance_page import BalancePage
+from hardkeel.ui.stages.layout.parts_page import PartsPage
+from hardkeel.ui.stages.layout.woods_page import WoodsPage
+from tests.stages_of import desk_of, layout_of
 
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 
@@ -26,7 +27,7 @@ CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModi
 @pytest.fixture
 def active(qtbot: QtBot, window: MainWindow) -> MainWindow:
     window.activateWindow()
-    window.show_stage("Lay out")
+    window.show_stage("layout")
     qtbot.waitUntil(window.isActiveWindow)
     return window
 
@@ -39,7 +40,7 @@ def focus() -> QWidget:
 
 def wait_for_place(qtbot: QtBot, window: MainWindow, place: str) -> None:
     """A button's key presses it visibly: its click comes a moment later."""
-    qtbot.waitUntil(lambda: place in (window.stage, window.layout_page.now))
+    qtbot.waitUntil(lambda: place in (window.stage, layout_of(window).now))
 
 
 def wait_for_plans(qtbot: QtBot, window: MainWindow, count: int) -> None:
@@ -47,11 +48,11 @@ def wait_for_plans(qtbot: QtBot, window: MainWindow, count: int) -> None:
 
 
 def test_stages_and_benches_are_reached_by_keys(qtbot: QtBot, active: MainWindow) -> None:
-    for number, stage in enumerate(("Lay out", "True", "Log"), start=1):
+    for number, stage in enumerate(("layout", "true", "log"), start=1):
         qtbot.keyClick(active, getattr(Qt.Key, f"Key_{number}"), CTRL)
         wait_for_place(qtbot, active, stage)
     qtbot.keyClick(active, Qt.Key.Key_1, CTRL)
-    wait_for_place(qtbot, active, "Lay out")
+    wait_for_place(qtbot, active, "layout")
     benches = ("airframe", "paper", "audit", "parts", "woods", "balance")
     for number, bench in enumerate(benches, start=1):
         qtbot.keyClick(active, getattr(Qt.Key, f"Key_{number}"), CTRL | SHIFT)
@@ -59,7 +60,7 @@ def test_stages_and_benches_are_reached_by_keys(qtbot: QtBot, active: MainWindow
 
 
 def test_each_bench_puts_the_cursor_where_the_hands_are(active: MainWindow) -> None:
-    page = active.layout_page
+    page = layout_of(active)
     page.turn_to("airframe")
     assert focus() is page.airframe.board
     page.turn_to("parts")
@@ -75,8 +76,8 @@ def test_each_bench_puts_the_cursor_where_the_hands_are(active: MainWindow) -> N
 def test_a_dimension_is_entered_from_field_to_field_with_tab(
     qtbot: QtBot, active: MainWindow
 ) -> None:
-    active.layout_page.turn_to("audit")
-    page = active.layout_page.page("audit")
+    layout_of(active).turn_to("audit")
+    page = layout_of(active).page("audit")
     assert isinstance(page, AuditPage)
     count = len(active.document.build.audit[0].pairs)
     qtbot.keyClicks(page.part, "F6")
@@ -93,8 +94,8 @@ def test_a_dimension_is_entered_from_field_to_field_with_tab(
 
 
 def test_a_weight_is_typed_straight_into_the_table(qtbot: QtBot, active: MainWindow) -> None:
-    active.layout_page.turn_to("parts")
-    page = active.layout_page.page("parts")
+    layout_of(active).turn_to("parts")
+    page = layout_of(active).page("parts")
     assert isinstance(page, PartsPage)
     row = page.model.number_of("F6")
     page.table.setCurrentIndex(page.model.index(row, 5))
@@ -112,8 +113,8 @@ def test_a_weight_is_typed_straight_into_the_table(qtbot: QtBot, active: MainWin
 
 
 def test_a_mass_is_struck_out_and_brought_back(qtbot: QtBot, active: MainWindow) -> None:
-    active.layout_page.turn_to("balance")
-    page = active.layout_page.page("balance")
+    layout_of(active).turn_to("balance")
+    page = layout_of(active).page("balance")
     assert isinstance(page, BalancePage)
     row = page.model.number_of("receiver")
     page.table.setCurrentIndex(page.model.index(row, 0))
@@ -139,8 +140,8 @@ def test_a_mass_is_struck_out_and_brought_back(qtbot: QtBot, active: MainWindow)
 def test_the_hatch_and_the_pack_are_typed_figure_by_figure(
     qtbot: QtBot, active: MainWindow
 ) -> None:
-    active.layout_page.turn_to("balance")
-    page = active.layout_page.page("balance")
+    layout_of(active).turn_to("balance")
+    page = layout_of(active).page("balance")
     assert isinstance(page, BalancePage)
 
     def settle(key: str, text: str) -> None:
@@ -175,7 +176,7 @@ def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
     answers: list[str] = [""]
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (answers[0], ""))
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (answers[0], ""))
-    desk = active.desk
+    desk = desk_of(active)
     desk.open_scan()
     desk.bring_outline()
     desk.write_former("F3")
@@ -186,7 +187,7 @@ def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
     assert (tmp_path / "parts.csv").read_text(encoding="utf-8").startswith("id,name")
     answers[0] = str(tmp_path / "F3.dxf")
     desk.write_former("F3")
-    active.layout_page.airframe.choose_stop("F6")
+    layout_of(active).airframe.choose_stop("F6")
     desk.bring_outline()
     assert active.document.stack.undoText() == "outline of F6 from F3.dxf"
     answers[0] = str(tmp_path / "no such folder" / "x.csv")
@@ -211,22 +212,22 @@ def test_a_pdf_of_several_pages_asks_which(
 
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (name, ""))
     monkeypatch.setattr(QInputDialog, "getInt", which)
-    active.layout_page.turn_to("paper")
-    active.desk.open_scan()
+    layout_of(active).turn_to("paper")
+    desk_of(active).open_scan()
     assert active.document.build.plans == ()  # given up at the question
-    active.desk.open_scan()
+    desk_of(active).open_scan()
     qtbot.waitUntil(lambda: bool(active.document.build.plans), timeout=10000)
     assert asked == ["plans.pdf has 3 pages."] * 2
     (tmp_path / "plans.pdf").write_bytes(b"%PDF broken")
-    active.desk.open_scan()
+    desk_of(active).open_scan()
     assert "can't be read as a PDF" in active.notice.text
 
 
 def test_the_same_scan_twice_gets_a_name_of_its_own(qtbot: QtBot, active: MainWindow) -> None:
-    active.layout_page.turn_to("paper")
-    desk = active.layout_page.paper
+    layout_of(active).turn_to("paper")
+    desk = layout_of(active).paper
     for count in (1, 2):
-        active.desk.lay_sample()
+        desk_of(active).lay_sample()
         wait_for_plans(qtbot, active, count)
     names = [plan.id for plan in active.document.build.plans]
     assert names == ["made-up plan page", "made-up plan page 2"]
@@ -243,8 +244,8 @@ def test_an_image_that_is_gone_is_told_once_and_the_rest_goes_on(
     save(lost, tmp_path / "a.keel")
     window = make_window()
     window.open_path(tmp_path / "a.keel")
-    window.show_stage("Lay out")
-    window.layout_page.turn_to("paper")
+    window.show_stage("layout")
+    layout_of(window).turn_to("paper")
     assert "open it again" in window.notice.text
     window.document.apply("x", lambda b: drawing_edits.set_stop(b, "F4", top=44.0))
     assert window.save()
@@ -255,26 +256,26 @@ def test_from_the_blank_page_one_comes_to_the_plan(
 ) -> None:
     window = make_window()
     qtbot.mouseClick(window.blank.plan, Qt.MouseButton.LeftButton)
-    assert window.stage == "Lay out"
-    assert window.layout_page.now == "paper"
-    assert window.layout_page.paper.open.isVisible()
+    assert window.stage == "layout"
+    assert layout_of(window).now == "paper"
+    assert layout_of(window).paper.open.isVisible()
 
 
 def test_picking_a_part_on_the_keel_line_takes_it_in_hand_on_the_board(
     active: MainWindow,
 ) -> None:
     active.header.body_picked.emit("stab")
-    page = active.layout_page.airframe
-    assert page.cards.surface.isVisible()
-    assert not page.cards.former.isVisible()
+    page = layout_of(active).airframe
+    assert page.surface.isVisible()
+    assert not page.former.isVisible()
     page.choose_stop("F2")
-    assert page.cards.former.isVisible()
-    assert not page.cards.surface.isVisible()
+    assert page.former.isVisible()
+    assert not page.surface.isVisible()
 
 
 def test_a_swap_is_made_and_the_balance_follows(qtbot: QtBot, active: MainWindow) -> None:
-    active.layout_page.turn_to("woods")
-    page = active.layout_page.page("woods")
+    layout_of(active).turn_to("woods")
+    page = layout_of(active).page("woods")
     assert isinstance(page, WoodsPage)
     assert not page.swap.isVisible()  # no part is named yet
     row = page.part.findData("F6")
@@ -300,6 +301,6 @@ def test_clearing_the_bench_leads_to_the_kinds_of_airframe(
 ) -> None:
     active.document.stack.setClean()
     active.clear_bench()
-    assert active.stage == "Lay out"
+    assert active.stage == "layout"
     assert active.document.build == empty_build()
-    assert active.layout_page.airframe.picker.isVisible()
+    assert layout_of(active).airframe.picker.isVisible()

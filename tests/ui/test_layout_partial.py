@@ -8,10 +8,13 @@ from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.project import drawing_edits, ledger_edits, surface_edits
-from hardkeel.project.build import Build
-from hardkeel.ui.main_window import MainWindow
+from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.edits import ledger as ledger_edits
+from hardkeel.edits import surfaces as surface_edits
+from hardkeel.ui.shell.window import MainWindow
+from tests.stages_of import layout_of
 
 DEMO = demo_build()
 FUSELAGE = DEMO.fuselage
@@ -49,16 +52,16 @@ def test_every_bench_shows_a_half_filled_build(
     window.start(PARTIAL[name])
     if unit == "in":
         window.header.unit_button.click()
-    window.show_stage("Lay out")
-    for bench in window.layout_page.tabs:
-        window.layout_page.turn_to(bench)
-        page = window.layout_page.page(bench)
+    window.show_stage("layout")
+    for bench in layout_of(window).tabs:
+        layout_of(window).turn_to(bench)
+        page = layout_of(window).page(bench)
         shown = " ".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
         assert shown.strip(), bench
         for wrong in ("None", "nan", "Traceback", "{", "14.2999"):
             assert wrong not in shown, (bench, wrong)
-    window.show_stage("True")
-    window.show_stage("Log")
+    window.show_stage("true")
+    window.show_stage("log")
 
 
 @pytest.mark.parametrize("name", ["a name alone", "one former"])
@@ -67,8 +70,8 @@ def test_what_can_not_be_drawn_yet_offers_a_way_to_begin(
 ) -> None:
     window = make_window()
     window.start(PARTIAL[name])
-    window.show_stage("Lay out")
-    assert window.layout_page.airframe.picker.isVisible()
+    window.show_stage("layout")
+    assert layout_of(window).airframe.picker.isVisible()
 
 
 def test_a_starter_keeps_what_a_build_already_has(
@@ -77,9 +80,9 @@ def test_a_starter_keeps_what_a_build_already_has(
     """A survey by hand is not thrown away when a fuselage is laid out under it."""
     window = make_window()
     window.start(PARTIAL["a survey alone"])
-    window.show_stage("Lay out")
+    window.show_stage("layout")
     readings = window.document.build.surveyed.readings
-    qtbot.mouseClick(window.layout_page.airframe.picker.start, Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(layout_of(window).airframe.picker.start, Qt.MouseButton.LeftButton)
     build = window.document.build
     assert build.fuselage is not None
     assert build.surveyed.readings == readings

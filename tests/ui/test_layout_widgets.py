@@ -10,20 +10,21 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.parts.model import STATES
-from hardkeel.project.lines import Handle, bodies_on_board, lines_of
-from hardkeel.project.picture import keel_strokes
-from hardkeel.ui.main_window import MainWindow
-from hardkeel.ui.models.cells import CellsModel, Column, Row
+from hardkeel.picture.board import Handle, bodies_on_board, lines_of
+from hardkeel.picture.truing import keel_strokes
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
+from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.ui.kit.part_state import paint_state
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
+from hardkeel.ui.stages.layout.balance_view import BalanceShown, BalanceView, Weighed
+from hardkeel.ui.stages.layout.board import DrawingBoard
+from hardkeel.ui.stages.layout.board_pens import BumpNote, OnBoard
+from hardkeel.ui.stages.layout.chances import Chances
+from hardkeel.ui.stages.layout.plan_sheet import PlanSheet, SheetMark
 from hardkeel.ui.theme import SCALES, ThemeName, apply_theme, make_theme
-from hardkeel.ui.widgets.audit_chart import AuditChart, Spot
-from hardkeel.ui.widgets.balance_view import BalanceShown, BalanceView, Weighed
-from hardkeel.ui.widgets.board import DrawingBoard
-from hardkeel.ui.widgets.board_pens import BumpNote, OnBoard
-from hardkeel.ui.widgets.cells_table import CellsTable
-from hardkeel.ui.widgets.chances import Chances
-from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
-from hardkeel.ui.widgets.part_state import paint_state
-from hardkeel.ui.widgets.plan_sheet import PlanSheet, SheetMark
+from tests.stages_of import layout_of
 from tests.ui.cutting import is_cut
 
 THEME = make_theme("light")
@@ -405,15 +406,15 @@ def test_no_label_of_lay_out_is_cut_at_any_text_size(
     if theme == "dark":
         window.header.theme_button.click()
     window.menu.scale_wanted.emit(percent)
-    window.show_stage("Lay out")
+    window.show_stage("layout")
     try:
-        for bench in window.layout_page.tabs:
-            window.layout_page.turn_to(bench)
+        for bench in layout_of(window).tabs:
+            layout_of(window).turn_to(bench)
             window.resize(1280, 800)
             for _ in range(6):
                 qapp.processEvents()
             assert window.width() == 1280, bench
-            page = window.layout_page.page(bench)
+            page = layout_of(window).page(bench)
             labels = [one for one in page.findChildren(QLabel) if one.isVisible()]
             assert [one.text() for one in labels if is_cut(one)] == [], bench
             buttons = [b for b in page.findChildren(QPushButton) if b.isVisible()]

@@ -5,39 +5,48 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QPushButton
 from pytestqt.qtbot import QtBot
 
-from hardkeel.project import edits
-from hardkeel.project.figures import Figures, build_from
-from hardkeel.survey.model import DistanceDifference, Incidence
-from hardkeel.ui.main_window import MainWindow
-from hardkeel.ui.models.readings import Column
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.edits import truing as edits
+from hardkeel.survey.model import DistanceDifference, Incidence, Reading
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.readings_model import Column
+from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
 
 
 def type_value(qtbot: QtBot, window: MainWindow, text: str) -> None:
-    line = window.true.next.field.line
+    line = true_of(window).next.field.line
     line.clear()
     qtbot.keyClicks(line, text)
     qtbot.keyClick(line, Qt.Key.Key_Return)
 
 
 def tool(window: MainWindow, kind: str) -> QPushButton:
-    return next(b for b in window.true.next.findChildren(QPushButton) if b.property("kind") == kind)
+    return next(
+        b for b in true_of(window).next.findChildren(QPushButton) if b.property("kind") == kind
+    )
+
+
+def wanted(window: MainWindow) -> Reading:
+    target = true_of(window).target
+    assert target is not None
+    return target
 
 
 def vial_word(window: MainWindow, check: str) -> str:
-    vial = window.true.checks.vial(check)
+    vial = true_of(window).checks.vial(check)
     assert vial is not None
     return vial.value.word
 
 
 def next_title(window: MainWindow) -> str:
-    shown = window.true.next.findChildren(type(window.true.next.eyebrow))
+    shown = true_of(window).next.findChildren(type(true_of(window).next.eyebrow))
     return next(label.text() for label in shown if label.objectName() == "title")
 
 
 def answers(window: MainWindow) -> str:
-    labels = window.true.seat.findChildren(type(window.true.seat.eyebrow))
+    labels = true_of(window).seat.findChildren(type(true_of(window).seat.eyebrow))
     return next(label.text() for label in labels if label.objectName() == "answer")
 
 
@@ -48,8 +57,7 @@ def test_the_demo_says_what_is_out_what_to_do_and_which_reading_to_doubt(
     assert vial_word(window, "wing_roll") == "true"
     assert vial_word(window, "fin_yaw") == "open"
     assert answers(window).startswith("Sand ")
-    assert window.true.target is not None
-    assert window.true.target.id == window.document.judgement.suspects[0].reading
+    assert wanted(window).id == window.document.judgement.suspects[0].reading
 
 
 def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_back(
@@ -72,26 +80,26 @@ def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_b
 
 def test_enter_takes_a_reading_and_goes_to_the_next_one(qtbot: QtBot, window: MainWindow) -> None:
     type_value(qtbot, window, "955.0")
-    first = window.true.target
+    first = true_of(window).target
     assert first is not None
     count = len(window.document.judgement.readings)
     type_value(qtbot, window, f"{first.value:.2f}")
     assert len(window.document.judgement.readings) == count + 1
-    assert window.true.target != first
-    assert window.true.next.field.line.text() == ""
-    assert window.true.next.field.line.hasFocus()
+    assert true_of(window).target != first
+    assert true_of(window).next.field.line.text() == ""
+    assert true_of(window).next.field.line.hasFocus()
 
 
 def test_a_reading_changes_vial_and_correction_at_once(qtbot: QtBot, window: MainWindow) -> None:
-    vial = window.true.checks.vial("stab_roll")
+    vial = true_of(window).checks.vial("stab_roll")
     assert vial is not None
     before, words = vial.value, answers(window)
     for value in ("955.0", "0.3"):
         type_value(qtbot, window, value)
     tool(window, "tilt").click()
     for mark in ("stab te port", "stab te starboard"):
-        qtbot.keyClicks(window.true.next.place, mark)
-        qtbot.keyClick(window.true.next.place, Qt.Key.Key_Return)
+        qtbot.keyClicks(true_of(window).next.place, mark)
+        qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
     type_value(qtbot, window, "2.4")
     assert vial.value.error != before.error
     assert answers(window) != words or window.document.judgement.suspects
@@ -104,15 +112,15 @@ def test_what_is_not_understood_is_told_beside_the_field_and_changes_nothing(
     before = window.document.build
     type_value(qtbot, window, text)
     assert window.document.build is before
-    assert window.true.next.field.told.text().strip()
-    assert window.true.next.field.line.property("wrong")
+    assert true_of(window).next.field.told.text().strip()
+    assert true_of(window).next.field.line.property("wrong")
 
 
 def test_fractions_are_understood_while_typing(qtbot: QtBot, window: MainWindow) -> None:
-    line = window.true.next.field.line
+    line = true_of(window).next.field.line
     line.clear()
     qtbot.keyClicks(line, "37-19/32")
-    assert window.true.next.field.told.text() == "954.88 mm = 37-19/32″"
+    assert true_of(window).next.field.told.text() == "954.88 mm = 37-19/32″"
 
 
 def test_a_line_is_swung_by_clicking_three_marks_in_the_drawing(
@@ -120,10 +128,10 @@ def test_a_line_is_swung_by_clicking_three_marks_in_the_drawing(
 ) -> None:
     tool(window, "distance-difference").click()
     for mark in ("tail_pin", "wing_tip_le_port", "wing_tip_le_starboard"):
-        at = window.true.drawing.mark_position(mark)
+        at = true_of(window).drawing.mark_position(mark)
         assert at is not None
-        qtbot.mouseClick(window.true.drawing, LEFT, pos=at.toPoint())
-    target = window.true.target
+        qtbot.mouseClick(true_of(window).drawing, LEFT, pos=at.toPoint())
+    target = true_of(window).target
     assert isinstance(target, DistanceDifference)
     assert (target.from_, target.to) == ("tail_pin", ("wing_tip_le_port", "wing_tip_le_starboard"))
     type_value(qtbot, window, "0.4")
@@ -133,51 +141,51 @@ def test_a_line_is_swung_by_clicking_three_marks_in_the_drawing(
 
 def test_a_gauge_is_hung_by_clicking_the_wing(qtbot: QtBot, window: MainWindow) -> None:
     tool(window, "incidence").click()
-    port = window.true.drawing.mark_position("wing_tip_le_port")
-    aft = window.true.drawing.mark_position("wing_tip_te_port")
+    port = true_of(window).drawing.mark_position("wing_tip_le_port")
+    aft = true_of(window).drawing.mark_position("wing_tip_te_port")
     assert port is not None
     assert aft is not None
     # right on the string of r6: while a gauge is to be hung, strings do not catch the click
     middle = QPoint(int(port.x() + 18), int((port.y() + aft.y()) / 2))
-    qtbot.mouseClick(window.true.drawing, LEFT, pos=middle)
-    target = window.true.target
+    qtbot.mouseClick(true_of(window).drawing, LEFT, pos=middle)
+    target = true_of(window).target
     assert isinstance(target, Incidence)
     assert (target.body, target.side) == ("wing", "port")
     assert target.span_fraction > 0.8
 
 
 def test_escape_puts_the_tool_down(qtbot: QtBot, window: MainWindow) -> None:
-    proposed = window.true.target
+    proposed = true_of(window).target
     tool(window, "height").click()
-    qtbot.keyClicks(window.true.next.place, "nose pin")
-    qtbot.keyClick(window.true.next.place, Qt.Key.Key_Return)
-    assert window.true.target is not None
-    assert window.true.target.kind == "height"
-    qtbot.keyClick(window.true.next.field.line, Qt.Key.Key_Escape)
-    assert window.true.target == proposed
+    qtbot.keyClicks(true_of(window).next.place, "nose pin")
+    qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
+    assert wanted(window).kind == "height"
+    qtbot.keyClick(true_of(window).next.field.line, Qt.Key.Key_Escape)
+    assert true_of(window).target == proposed
 
 
 def test_a_mark_that_is_not_there_is_told(qtbot: QtBot, window: MainWindow) -> None:
     tool(window, "height").click()
-    qtbot.keyClicks(window.true.next.place, "propeller")
-    qtbot.keyClick(window.true.next.place, Qt.Key.Key_Return)
-    assert window.true.target is None
+    qtbot.keyClicks(true_of(window).next.place, "propeller")
+    qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
+    assert true_of(window).target is None
     hints = [
-        label.text() for label in window.true.next.findChildren(type(window.true.next.eyebrow))
+        label.text()
+        for label in true_of(window).next.findChildren(type(true_of(window).next.eyebrow))
     ]
-    assert any("no mark is called" in text for text in hints)
+    assert any("in its name" in text for text in hints)
 
 
 def test_row_and_string_point_at_each_other(qtbot: QtBot, window: MainWindow) -> None:
-    table = window.true.readings.table
-    window.true.drawing.reading_pointed.emit("r12")
+    table = true_of(window).readings.table
+    true_of(window).drawing.reading_pointed.emit("r12")
     assert table.currentIndex().row() == 11
-    with qtbot.waitSignal(window.true.readings.row_pointed):
-        window.true.readings.point_at(13)
+    with qtbot.waitSignal(true_of(window).readings.row_pointed):
+        true_of(window).readings.point_at(13)
 
 
 def test_pointing_at_a_string_names_its_reading(qtbot: QtBot, window: MainWindow) -> None:
-    drawing = window.true.drawing
+    drawing = true_of(window).drawing
     start, end = drawing.mark_position("tail_pin"), drawing.mark_position("wing_tip_le_port")
     assert start is not None
     assert end is not None
@@ -188,7 +196,7 @@ def test_pointing_at_a_string_names_its_reading(qtbot: QtBot, window: MainWindow
 
 
 def test_a_value_in_the_list_is_typed_over(window: MainWindow) -> None:
-    model = window.true.readings.table.model()
+    model = true_of(window).readings.table.model()
     assert model is not None
     index = model.index(3, Column.VALUE)
     assert model.setData(index, "1.95")
@@ -198,43 +206,44 @@ def test_a_value_in_the_list_is_typed_over(window: MainWindow) -> None:
 
 
 def test_a_reading_is_set_aside_and_struck_out_by_key(qtbot: QtBot, window: MainWindow) -> None:
-    window.true.readings.point_at(0)
-    table = window.true.readings.table
+    true_of(window).readings.point_at(0)
+    table = true_of(window).readings.table
     table.setFocus()
     qtbot.keyClick(table, Qt.Key.Key_Space)
     assert window.document.build.surveyed.readings[0].ignored
-    window.true.readings.point_at(0)
+    true_of(window).readings.point_at(0)
     qtbot.keyClick(table, Qt.Key.Key_Delete)
     assert window.document.build.surveyed.reading("r1") is None
     assert window.document.stack.undoText() == "strike out r1"
 
 
 def test_a_row_worth_taking_is_started_by_enter(qtbot: QtBot, window: MainWindow) -> None:
-    model = window.true.readings.table.model()
+    model = true_of(window).readings.table.model()
     assert model is not None
     qtbot.waitUntil(lambda: model.rowCount() > len(window.document.judgement.readings))
     last = model.rowCount() - 1
-    window.true.readings.row_started.emit(last)
-    assert window.true.target is not None
-    assert window.true.target.id == "?"
+    true_of(window).readings.row_started.emit(last)
+    assert wanted(window).id == "?"
 
 
 def test_phases_are_shown_apart_with_what_moved(qtbot: QtBot, window: MainWindow) -> None:
-    buttons = {b.text(): b for b in window.true.readings.findChildren(QPushButton)}
+    buttons = {b.text(): b for b in true_of(window).readings.findChildren(QPushButton)}
     buttons["wet"].click()
     assert {r.phase for r in window.document.judgement.readings} == {"wet"}
     assert window.document.stack.undoText() == "go to glue wet"
-    texts = [w.text() for w in window.true.readings.findChildren(type(window.true.next.eyebrow))]
+    texts = [
+        w.text() for w in true_of(window).readings.findChildren(type(true_of(window).next.eyebrow))
+    ]
     assert any("since dry" in text for text in texts)
 
 
 def test_a_picked_vial_is_told_in_words_and_its_tolerance_can_be_changed(
     qtbot: QtBot, window: MainWindow
 ) -> None:
-    vial = window.true.checks.vial("stab_roll")
+    vial = true_of(window).checks.vial("stab_roll")
     assert vial is not None
     qtbot.mouseClick(vial, LEFT)
-    limit = next(f for f in window.true.checks.findChildren(type(window.true.next.field)))
+    limit = next(f for f in true_of(window).checks.findChildren(type(true_of(window).next.field)))
     assert limit.isVisible()
     limit.line.clear()
     qtbot.keyClicks(limit.line, "2")
@@ -245,7 +254,7 @@ def test_a_picked_vial_is_told_in_words_and_its_tolerance_can_be_changed(
 
 
 def test_shims_and_sanding_are_two_ways_to_the_same_end(window: MainWindow) -> None:
-    buttons = {b.text(): b for b in window.true.seat.findChildren(QPushButton)}
+    buttons = {b.text(): b for b in true_of(window).seat.findChildren(QPushButton)}
     buttons["only shims"].click()
     assert answers(window).startswith("Put ")
     buttons["only sanding"].click()
@@ -254,23 +263,23 @@ def test_shims_and_sanding_are_two_ways_to_the_same_end(window: MainWindow) -> N
 
 def test_a_correction_done_goes_in_the_log_and_asks_for_new_readings(window: MainWindow) -> None:
     done = next(
-        b for b in window.true.seat.findChildren(QPushButton) if b.text().startswith("Done")
+        b for b in true_of(window).seat.findChildren(QPushButton) if b.text().startswith("Done")
     )
     done.click()
     assert window.document.build.log[-1].kind in ("correction", "verdict")
     assert any(entry.kind == "correction" for entry in window.document.build.log)
     assert vial_word(window, "stab_roll") == "open"
-    assert window.true.target is not None
+    assert true_of(window).target is not None
 
 
 def test_a_part_picked_on_the_keel_line_is_shown_on_the_page(window: MainWindow) -> None:
     window.header.keel.body_picked.emit("wing")
-    assert window.true.seat.eyebrow.text() == "Wing seat"
+    assert true_of(window).seat.eyebrow.text() == "Wing seat"
 
 
 def test_inches_are_shown_and_read(qtbot: QtBot, window: MainWindow) -> None:
     window.header.unit_button.click()
-    model = window.true.readings.table.model()
+    model = true_of(window).readings.table.model()
     assert model is not None
     assert model.index(9, Column.VALUE).data().endswith("″")
     type_value(qtbot, window, "37.6")
@@ -281,7 +290,7 @@ def test_a_builders_own_model_is_trued_on_the_first_day(qtbot: QtBot, window: Ma
     """Take whatever is proposed, with what a true model would show, until nothing is open."""
     window.start(build_from(Figures(name="First")))
     for _ in range(60):
-        target = window.true.target
+        target = true_of(window).target
         if target is None:
             break
         type_value(qtbot, window, f"{target.value:.3f}")

@@ -9,16 +9,18 @@ from pytestqt.modeltest import ModelTester
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
 from hardkeel.gauges.protocol import GAUGE_KINDS
-from hardkeel.project.build import Build
-from hardkeel.ui.dialogs.new_build import NewBuildDialog
-from hardkeel.ui.dialogs.questions import AboutDialog, ReportDialog
-from hardkeel.ui.main_window import MainWindow
-from hardkeel.ui.models.readings import ReadingRow, ReadingsModel
-from hardkeel.ui.pages.log_page import parse_hours
+from hardkeel.ui.kit.vial import Vial, VialValue
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.new_build import NewBuildDialog
+from hardkeel.ui.shell.questions import AboutDialog, ReportDialog
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.log.page import parse_hours
+from hardkeel.ui.stages.true.gauge_dock import PlaceMenu
+from hardkeel.ui.stages.true.readings_model import ReadingRow, ReadingsModel
 from hardkeel.ui.theme import PALETTES, SCALES, ThemeName, apply_theme, make_theme
-from hardkeel.ui.widgets.vial import Vial, VialValue
+from tests.stages_of import gauges_of, log_of, true_of
 from tests.ui.cutting import is_cut
 
 
@@ -47,7 +49,7 @@ def test_models_keep_the_rules_of_qt(window: MainWindow, qtmodeltester: ModelTes
     model = ReadingsModel(lambda _id, _text: True, make_theme("light"))
     model.show_rows(tuple(ReadingRow(f"r{i}", "what", "1", "2", "", "fits") for i in range(4)))
     qtmodeltester.check(model)
-    qtmodeltester.check(window.log.model)
+    qtmodeltester.check(log_of(window).model)
 
 
 @pytest.mark.parametrize("percent", SCALES)
@@ -61,7 +63,7 @@ def test_no_label_is_cut_at_any_text_size(
     for _ in range(5):
         qapp.processEvents()
     try:
-        for stage in ("True", "Log"):
+        for stage in ("true", "log"):
             window.show_stage(stage)
             qapp.processEvents()
             cut = [
@@ -93,20 +95,20 @@ def test_a_vial_is_picked_by_keyboard(qtbot: QtBot) -> None:
 
 
 def test_notes_hours_and_filter_of_the_log(qtbot: QtBot, window: MainWindow) -> None:
-    window.show_stage("Log")
-    total = window.log.model.rowCount()
-    qtbot.keyClicks(window.log.note, "Opened the tube hole by a millimetre")
-    qtbot.keyClick(window.log.note, Qt.Key.Key_Return)
-    assert window.log.model.rowCount() == total + 1
-    assert window.log.model.index(0, 2).data() == "Opened the tube hole by a millimetre"
-    qtbot.keyClicks(window.log.filter, "tube")
-    assert window.log.model.rowCount() == 1
-    qtbot.keyClicks(window.log.hours_line, "1h30 tail")
-    qtbot.keyClick(window.log.hours_line, Qt.Key.Key_Return)
+    window.show_stage("log")
+    total = log_of(window).model.rowCount()
+    qtbot.keyClicks(log_of(window).note, "Opened the tube hole by a millimetre")
+    qtbot.keyClick(log_of(window).note, Qt.Key.Key_Return)
+    assert log_of(window).model.rowCount() == total + 1
+    assert log_of(window).model.index(0, 2).data() == "Opened the tube hole by a millimetre"
+    qtbot.keyClicks(log_of(window).filter, "tube")
+    assert log_of(window).model.rowCount() == 1
+    qtbot.keyClicks(log_of(window).hours_line, "1h30 tail")
+    qtbot.keyClick(log_of(window).hours_line, Qt.Key.Key_Return)
     assert window.document.build.sessions[-1].hours == 1.5
     assert window.document.stack.undoText() == "add 1.5 h"
-    qtbot.keyClicks(window.log.hours_line, "long")
-    qtbot.keyClick(window.log.hours_line, Qt.Key.Key_Return)
+    qtbot.keyClicks(log_of(window).hours_line, "long")
+    qtbot.keyClick(log_of(window).hours_line, Qt.Key.Key_Return)
     assert window.document.build.sessions[-1].hours == 1.5
 
 
@@ -172,14 +174,18 @@ def test_about_carries_the_safety_word_and_the_report_can_be_copied(
 
 
 def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: MainWindow) -> None:
-    row = window.dock.row("tape")
+    row = true_of(window).dock.row("tape")
     row.plug.click()
+    menu = QApplication.activePopupWidget()
+    assert isinstance(menu, PlaceMenu)
+    menu.actions()[0].trigger()
+    menu.close()
     qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
     row.zero.click()
     qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
-    target = window.true.target
+    target = true_of(window).target
     assert target is not None
-    field = window.true.next.field
+    field = true_of(window).next.field
     qtbot.waitUntil(field.line.hasSelectedText, timeout=10000)
     qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
@@ -191,11 +197,11 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
 
 
 def test_a_dead_gauge_never_holds_the_window(qtbot: QtBot, window: MainWindow) -> None:
-    window.gauges.desk.plug("level", "/dev/no-such-port")
-    row = window.dock.row("level")
+    gauges_of(window).desk.plug("level", "/dev/no-such-port")
+    row = true_of(window).dock.row("level")
     qtbot.waitUntil(lambda: row.state == "lost", timeout=10000)
     for kind in GAUGE_KINDS:
-        window.gauges.desk.unplug(kind)
+        gauges_of(window).desk.unplug(kind)
 
 
 def test_settings_keep_only_what_makes_sense(settings: Settings) -> None:

@@ -3,25 +3,24 @@
 from collections.abc import Callable
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from hardkeel.airframe.bodies import bodies_of, marks_from, redrawn
+from hardkeel.airframe.parts import balance_wanted, parts_of, weights_of
+from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build, empty_build
+from hardkeel.build.soundness import check_build
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import fuselage as drawing
+from hardkeel.edits import ledger as ledger_edits
+from hardkeel.edits import paper, surfaces
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
-from hardkeel.project import drawing_edits as drawing
-from hardkeel.project import ledger_edits
-from hardkeel.project import paper_edits as paper
-from hardkeel.project import surface_edits as surfaces
-from hardkeel.project.airframe import bodies_of, marks_from, redrawn
-from hardkeel.project.build import Build, empty_build
-from hardkeel.project.ledger import balance_wanted, parts_of, weights_of
-from hardkeel.project.lines import bodies_on_board, lines_of
-from hardkeel.project.soundness import check_build
-from hardkeel.project.starters import STARTERS, start_from
+from hardkeel.picture.board import bodies_on_board, lines_of
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Distance, Mark
@@ -95,7 +94,7 @@ def test_a_part_with_readings_can_not_be_lost() -> None:
         redrawn(build, gone)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     i=st.integers(0, 7),
     figures=st.dictionaries(
@@ -104,10 +103,17 @@ def test_a_part_with_readings_can_not_be_lost() -> None:
         min_size=1,
     ),
 )
+@example(i=5, figures={"station": 0.0, "top": 453.0})
+@example(i=2, figures={"station": 0.0, "half_width": 740.0})
 def test_whatever_a_hand_drags_the_airframe_stays_sound(i: int, figures: dict[str, float]) -> None:
     name = fuselage(DEMO).stops[i][0]
     moved = dragged(fuselage(DEMO), name, **figures)
-    build = drawing.with_fuselage(DEMO, moved)
+    try:
+        build = drawing.with_fuselage(DEMO, moved)
+    except BadInput as fault:
+        if "too close" not in str(fault):
+            raise
+        return
     assert [stop for stop, _ in fuselage(build).stops] == [s for s, _ in fuselage(DEMO).stops]
     assert marks_from(build)
 
@@ -160,9 +166,12 @@ def test_edits_of_the_paper_and_the_ledger_are_refused_where_they_make_no_sense(
     with pytest.raises(BadInput, match="no part"):
         ledger_edits.set_state(DEMO, "propeller blade", "cut")
     with pytest.raises(ledger_edits.AskFirst):
-        ledger_edits.set_state(DEMO, "doubler1", "glued")
-    held = ledger_edits.answer_pair(DEMO, "doubler1", "mirrored")
-    assert ledger_edits.set_state(held, "doubler1", "glued").listed.states["doubler1"] == "glued"
+        ledger_edits.set_state(DEMO, "doubler_F1_F4", "glued")
+    held = ledger_edits.answer_pair(DEMO, "doubler_F1_F4", "mirrored")
+    assert (
+        ledger_edits.set_state(held, "doubler_F1_F4", "glued").listed.states["doubler_F1_F4"]
+        == "glued"
+    )
     with pytest.raises(BadInput):
         ledger_edits.weigh(DEMO, "F2", 0.0)
     with pytest.raises(BadInput, match="no sheet"):
@@ -203,7 +212,7 @@ def test_wing_and_tail_go_on_a_bare_fuselage_and_come_off_again() -> None:
 def test_marks_are_added_by_hand_and_taken_away_unless_read() -> None:
     name, at = read_mark("Hatch corner, 120, 10 mm, 1-3/4", "mm")
     build = surfaces.add_mark(DEMO, name, FUSELAGE, at)
-    assert build.surveyed.mark("hatch_corner").at == (120.0, 10.0, 44.45)  # type: ignore[union-attr]
+    assert build.surveyed.mark("hatch_corner").at == pytest.approx((120.0, 10.0, 44.45))  # type: ignore[union-attr]
     assert surfaces.delete_mark(build, "hatch_corner") == DEMO
     for refused in (
         lambda: surfaces.add_mark(build, "hatch corner", FUSELAGE, at),
@@ -225,7 +234,7 @@ def test_a_swap_of_wood_drops_the_old_weight_and_keeps_to_what_is_drawn() -> Non
     assert mass.mass == pytest.approx(
         weights_of(swapped, parts_of(swapped))["F4"].estimated, abs=0.01
     )
-    sides = ledger_edits.swap_wood(DEMO, "side1", "light-ply", 2.0)
+    sides = ledger_edits.swap_wood(DEMO, "side_F1_F4", "light-ply", 2.0)
     assert fuselage(sides).side_thickness == 2.0
     for part, thickness in (("wing_half", 3.0), ("nobody", 3.0), ("F4", 0.0)):
         with pytest.raises(BadInput):
@@ -237,7 +246,8 @@ def test_a_formers_state_weight_and_mass_go_with_its_name_and_its_mass_goes_with
     assert renamed.listed.states["bay"] == DEMO.listed.states["F4"]
     assert renamed.listed.weighed["bay"] == DEMO.listed.weighed["F4"]
     assert "F4" not in renamed.listed.states
-    assert {m.id for m in renamed.masses} == {m.id for m in DEMO.masses} - {"F4"} | {"bay"}
+    names = {"F4": "bay", "side_F1_F4": "side_F1_bay", "doubler_F1_F4": "doubler_F1_bay"}
+    assert [m.id for m in renamed.masses] == [names.get(m.id, m.id) for m in DEMO.masses]
     assert drawing.rename_former(renamed, "bay", "F4") == DEMO
     gone = drawing.delete_former(DEMO, "F4")
     assert all(mass.id != "F4" for mass in gone.masses)

@@ -7,32 +7,35 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
+from hardkeel.airframe.bodies import bodies_of, marks_from, redrawn
+from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.balance.balancing import balance_of
+from hardkeel.balance.model import Balance
 from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.build.soundness import check_build
+from hardkeel.cli.audit import audit_json
+from hardkeel.cli.balance import balance_json, balance_table
 from hardkeel.cli.commands import run_command
-from hardkeel.cli.layout import audit_json, balance_json, balance_table, parts_json, parts_table
+from hardkeel.cli.parts import parts_json, parts_table
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import fuselage as drawing
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.fuselage.loft import former_at, loft_of
-from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.fuselage.soundness import check_fuselage
-from hardkeel.project import drawing_edits as drawing
-from hardkeel.project.airframe import bodies_of, marks_from, redrawn
-from hardkeel.project.build import Build
-from hardkeel.project.ledger import parts_of, weights_of
-from hardkeel.project.lines import figures_of_drag, lines_of
-from hardkeel.project.soundness import check_build
+from hardkeel.picture.board import figures_of_drag, lines_of
 from hardkeel.storage.format import build_from_text, text_of
 from tests.builds import balances, builds, fuselages, masses
 from tests.strategies import seeds
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(build=builds())
 def test_a_file_gives_back_every_section(build: Build) -> None:
     check_build(build)
@@ -42,7 +45,7 @@ def test_a_file_gives_back_every_section(build: Build) -> None:
     assert text_of(again) == text
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(build=builds())
 def test_every_build_has_parts_with_sizes_that_a_saw_can_cut(build: Build) -> None:
     parts = parts_of(build)
@@ -61,12 +64,14 @@ def test_every_build_has_parts_with_sizes_that_a_saw_can_cut(build: Build) -> No
     json.dumps(audit_json(build), allow_nan=False)
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=80)
 @given(weights=masses, wanted=balances)
 def test_balance_never_gives_what_is_not_a_number(
     weights: tuple[object, ...], wanted: object
 ) -> None:
     build = demo_build().but(masses=weights, balance=wanted)
+    build = build.but(balance=build.balance or Balance())
+    assert build.balance is not None
     try:
         found = balance_of(build.masses, build.wings, build.balance)
     except BadInput:
@@ -79,7 +84,7 @@ def test_balance_never_gives_what_is_not_a_number(
     assert balance_table(build, "mm")
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(fuselage=fuselages())
 def test_former_shapes_never_leave_their_outside(fuselage: Fuselage) -> None:
     check_fuselage(fuselage)
@@ -96,8 +101,19 @@ def test_former_shapes_never_leave_their_outside(fuselage: Fuselage) -> None:
         assert rough.lightening == ()
 
 
-@settings(max_examples=60, deadline=None)
+# a former 0.6 mm beside another made hundredths count for millimetres
+_ONE_CLOSE_BESIDE = Fuselage(
+    formers=(
+        Former(id="F1", station=0, bottom=-1.53, top=98.88, half_width=52.6),
+        Former(id="F2", station=153, bottom=-0.24, top=94.7, half_width=67.92),
+    ),
+    tail_post=TailPost(station=184, bottom=0, top=12, half_width=3),
+)
+
+
+@settings(max_examples=60)
 @given(fuselage=fuselages(), share=st.floats(0.02, 0.98))
+@example(fuselage=_ONE_CLOSE_BESIDE, share=0.828125)
 def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float) -> None:
     """A natural cubic through one more of its own points is the same curve."""
     loft = loft_of(fuselage)
@@ -113,10 +129,10 @@ def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float
         before, after = loft.line(line).value(along), more.line(line).value(along)
         scale = max(1.0, float(np.abs(before).max()))
         if loft.line(line).value(station) >= 0 or line != "half_width":
-            assert np.abs(before - after).max() < 0.08 * scale
+            assert np.abs(before - after).max() < 1e-6 * scale
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(fuselage=fuselages(), pick=st.randoms(use_true_random=False))
 def test_a_handle_dropped_where_it_was_changes_nothing(
     fuselage: Fuselage, pick: random.Random
@@ -130,7 +146,7 @@ def test_a_handle_dropped_where_it_was_changes_nothing(
         assert getattr(after, figure) == pytest.approx(getattr(before, figure), abs=0.0501)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(build=builds())
 def test_redrawing_what_has_not_changed_changes_nothing(build: Build) -> None:
     assert redrawn(build, build) == build
@@ -138,7 +154,7 @@ def test_redrawing_what_has_not_changed_changes_nothing(build: Build) -> None:
     assert {mark.id for mark in build.surveyed.marks} == {mark.id for mark in marks_from(build)}
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(seed=seeds)
 def test_any_walk_of_edits_keeps_a_build_sound(seed: int) -> None:
     rng = random.Random(seed)

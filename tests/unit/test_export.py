@@ -7,16 +7,18 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
-from hardkeel.base.errors import CannotSave
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.base.errors import CannotSave, NotOurs
+from hardkeel.build.model import Build, empty_build
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.export.bundle import export_record, file_stem
 from hardkeel.export.record import record_pdf
+from hardkeel.export.renewing import Destination
 from hardkeel.export.sheets import COLUMNS, readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.fuselage.model import Former, Fuselage
-from hardkeel.project.build import Build, empty_build
-from hardkeel.project.figures import Figures, build_from
 from hardkeel.storage.package import load, save
 from hardkeel.survey.judging import judge_survey
 
@@ -79,10 +81,88 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     assert json.loads(written[2].read_text())["format"] == "hardkeel/1"
 
 
+def names_in(folder: Path) -> set[str]:
+    return {str(file.relative_to(folder)) for file in folder.rglob("*") if file.is_file()}
+
+
+def test_a_second_export_renews_ours_as_a_whole(tmp_path: Path) -> None:
+    build = demo_build()
+    export_record(build, Destination(tmp_path), "dry", "mm")
+    (tmp_path / "my notes.txt").write_text("mine")
+    first = names_in(tmp_path)
+    assert "kettlewick-1280-formers/F4.dxf" in first
+    export_record(drawing_edits.delete_former(build, "F4"), Destination(tmp_path), "dry", "in")
+    assert names_in(tmp_path) == first - {"kettlewick-1280-formers/F4.dxf"}
+
+
+def test_two_builds_in_one_folder_leave_each_other_alone(tmp_path: Path) -> None:
+    export_record(demo_build(), Destination(tmp_path, of=tmp_path / "a.keel"), "dry", "mm")
+    before = {name: (tmp_path / name).read_bytes() for name in names_in(tmp_path)}
+    export_record(demo_build().but(name="Another"), Destination(tmp_path), "dry", "mm")
+    assert {name: (tmp_path / name).read_bytes() for name in before} == before
+    with pytest.raises(NotOurs):  # a build of the same name from another file
+        export_record(demo_build(), Destination(tmp_path, of=tmp_path / "b.keel"), "dry", "in")
+    assert {name: (tmp_path / name).read_bytes() for name in before} == before
+
+
+@pytest.mark.parametrize(
+    "name", ["kettlewick-1280-record.pdf", "kettlewick-1280-formers/F4.dxf", "kettlewick-1280-formers/mine.dxf"]
+)  # fmt: skip
+def test_anothers_file_is_never_written_over_unasked(tmp_path: Path, name: str) -> None:
+    (tmp_path / name).parent.mkdir(exist_ok=True)
+    (tmp_path / name).write_text("another's")
+    with pytest.raises(NotOurs, match=Path(name).name):
+        export_record(demo_build(), Destination(tmp_path), "dry", "mm")
+    assert names_in(tmp_path) == {name}
+    assert (tmp_path / name).read_text() == "another's"
+    export_record(demo_build(), Destination(tmp_path, overwrite=True), "dry", "mm")
+    assert "kettlewick-1280-build.json" in names_in(tmp_path)
+
+
+def test_what_the_builder_changed_in_our_files_is_not_ours_any_more(tmp_path: Path) -> None:
+    export_record(demo_build(), Destination(tmp_path), "dry", "mm")
+    notes = tmp_path / "kettlewick-1280-readings.csv"
+    notes.write_text(notes.read_text() + "my own line\n")
+    with pytest.raises(NotOurs, match=r"readings\.csv"):
+        export_record(demo_build(), Destination(tmp_path), "dry", "mm")
+
+
+def test_the_command_refuses_and_overwrites_only_when_told(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    save(demo_build(), tmp_path / "demo.keel")
+    out = tmp_path / "out"
+    out.mkdir()
+    (out / "kettlewick-1280-record.pdf").write_text("another's")
+    command = ["export", str(tmp_path / "demo.keel"), "--to", str(out)]
+    assert run_command(command) == 2
+    told = capsys.readouterr()
+    assert told.out == ""
+    assert told.err.count("\n") == 1
+    assert "--overwrite" in told.err
+    assert run_command([*command, "--overwrite"]) == 0
+    assert (out / "kettlewick-1280-record.pdf").read_bytes().startswith(b"%PDF")
+
+
+@pytest.mark.parametrize("text", ["word " * 1500, "x" * 7500, "line\n" * 3000, "\x0b\x00 & <b>"])
+def test_a_long_note_goes_on_over_the_pages_of_the_record(text: str) -> None:
+    build = demo_build()
+    entry = build.log[0].model_copy(update={"text": text})
+    long = build.but(log=(entry, *build.log), name=text[:5000])
+    pages = PdfReader(io.BytesIO(record_pdf(long, judge_survey(long.surveyed), "mm"))).pages
+    assert len(pages) > (2 if len(text) > 100 else 0)
+
+
+def test_no_millimetres_stand_in_an_inch_record() -> None:
+    build = demo_build().but(log=())
+    text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "in"))
+    assert not re.findall(r"[^\n]*\d mm\b[^\n]*", text)
+
+
 def test_a_folder_that_can_not_be_made_is_told(tmp_path: Path) -> None:
     (tmp_path / "taken").write_text("a file")
     with pytest.raises(CannotSave):
-        export_record(demo_build(), tmp_path / "taken" / "x", "dry", "mm")
+        export_record(demo_build(), Destination(tmp_path / "taken" / "x"), "dry", "mm")
 
 
 @pytest.mark.parametrize(
@@ -139,9 +219,15 @@ def _path_points(content: str) -> list[tuple[float, float]]:
 def test_a_large_former_gets_a_page_large_enough_and_odd_names_plain_files() -> None:
     big = Former(id="../ Ω", station=0.0, half_width=180.0, bottom=-200.0, top=220.0)
     other = Former(id="bay/2", station=50.0, half_width=20.0, bottom=-20.0, top=20.0)
-    build = Build(format="hardkeel/1", fuselage=Fuselage(formers=(big, other)))
+    like = Former(id="bay-2", station=80.0, half_width=20.0, bottom=-20.0, top=20.0)
+    build = Build(format="hardkeel/1", fuselage=Fuselage(formers=(big, other, like)))
     files = former_files(build, "in")
-    assert list(files) == ["formers.pdf", "formers/former-1.dxf", "formers/bay-2.dxf"]
+    assert list(files) == [
+        "formers.pdf",
+        "formers/former-1.dxf",
+        "formers/bay-2.dxf",
+        "formers/bay-2-3.dxf",
+    ]
     pages = PdfReader(io.BytesIO(files["formers.pdf"])).pages
     assert float(pages[0].mediabox.width) > 360 * 72 / 25.4
     assert float(pages[1].mediabox.width) == pytest.approx(595.3, abs=0.1)

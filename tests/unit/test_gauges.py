@@ -7,11 +7,11 @@ from collections.abc import Callable
 import numpy as np
 import pytest
 
-from hardkeel.gauges.hidden import Hidden, hidden_by_chance, hidden_from
 from hardkeel.gauges.link import GaugeLink, GaugeReport
 from hardkeel.gauges.port import StandInPort
 from hardkeel.gauges.protocol import gauge_for, parse_value, value_line
 from hardkeel.gauges.standin import StandIn
+from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
 from hardkeel.survey.model import Distance, Incidence
 from tests.airframes import plain_survey
 
@@ -47,9 +47,15 @@ def test_a_gauge_zeroed_on_the_datum_reads_true_and_before_that_does_not(hidden:
 def test_a_tape_reads_lengths_and_refuses_angles(hidden: Hidden) -> None:
     gauge = StandIn("tape", hidden, np.random.default_rng(1))
     far = Distance(id="?", from_="nose_pin", to="wing_tip_te_port", value=0.0)
+    hold = "HOLD " + far.model_dump_json(by_alias=True)
+    gauge.answer(hold)
+    before = np.mean([value_of(gauge) for _ in range(200)])
+    assert abs(before - hidden.show(far)) > 0.3  # its own zero is off until it is zeroed
+    gauge.answer("HOLD datum")
     gauge.answer("ZERO")
-    gauge.answer("HOLD " + far.model_dump_json(by_alias=True))
-    assert value_of(gauge) == pytest.approx(hidden.show(far), abs=2.0)
+    gauge.answer(hold)
+    after = np.mean([value_of(gauge) for _ in range(200)])
+    assert after == pytest.approx(hidden.show(far), abs=0.06)
     assert gauge.answer("HOLD " + AT_WING.model_dump_json()).startswith("ERR")
 
 
@@ -106,7 +112,7 @@ def wait_for(
 def test_a_link_reads_a_stand_in_zeroes_it_and_notices_the_pulled_cable(hidden: Hidden) -> None:
     port = StandInPort(StandIn("incidence", hidden, np.random.default_rng(5)))
     reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
-    link = GaugeLink(port.url, reports.put)
+    link = GaugeLink(port.url, reports.put, kind="incidence", stand_in=True)
     try:
         wait_for(reports, lambda r: r.state == "live")
         link.zero()

@@ -7,7 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from hardkeel.cli.layout import audit_json, balance_json
+from hardkeel.cli.audit import audit_json
+from hardkeel.cli.balance import balance_json
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.export.parts import COLUMNS, parts_csv, parts_notes, parts_rows
 from hardkeel.storage.format import build_from_text, text_of

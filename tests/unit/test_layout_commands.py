@@ -100,8 +100,8 @@ def test_parts_name_every_part_of_the_airframe(
     assert run(file, "parts", "--json") == 0
     found = json.loads(capsys.readouterr().out)
     by_id = {part["id"]: part for part in found["parts"]}
-    assert by_id["side1"]["hand"] == "pair"
-    assert by_id["side1"]["pieces"] == 2
+    [side] = [part for part in by_id.values() if part["kind"] == "side"]
+    assert (side["hand"], side["pieces"]) == ("pair", 2)
     assert by_id["F1"]["size"] == [75.0, 50.0, 6.0]
     assert by_id["F1"]["estimated"] == pytest.approx(75 * 50 * 6 * 680e-6)
     assert "wing_half" in by_id

@@ -25,7 +25,7 @@ part_names = st.text(alphabet="abcdefgh XYZ0123456789-", min_size=1, max_size=12
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(seed=seeds)
 def test_a_batten_bends_as_little_as_it_can(seed: int) -> None:
     """Of all curves through the pins the natural cubic has the least bending energy."""
@@ -47,7 +47,7 @@ def test_a_batten_bends_as_little_as_it_can(seed: int) -> None:
         assert energy(curve.value(fine) + amount * wave) >= least * (1 - 1e-6)
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(fuselage=fuselages())
 def test_a_bent_side_is_never_shorter_than_its_drawing(fuselage: Fuselage) -> None:
     loft = loft_of(fuselage)
@@ -86,7 +86,6 @@ def test_lists_that_agree_have_no_difference_in_any_order(names: list[str]) -> N
     )
 
 
-@settings(deadline=None)
 @given(
     a=materials,
     b=materials,

@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import truing as edits
 from hardkeel.geometry.rotation import Array
-from hardkeel.project import edits
-from hardkeel.project.build import Build, empty_build
-from hardkeel.project.drafting import KIND_ORDER, Draft, find_body, find_mark
-from hardkeel.project.figures import Figures, build_from
-from hardkeel.project.picture import VIEWS, body_ring, picture_of
+from hardkeel.picture.truing import VIEWS, body_ring, picture_of
 from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.survey.drafts import KIND_ORDER, Draft, find_body, find_mark
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Body, Distance, Height, Incidence, Mark, Survey
 from hardkeel.survey.planning import plan
@@ -190,8 +190,23 @@ def test_marks_and_bodies_are_found_by_what_a_builder_calls_them() -> None:
     for words in ("wing te", "propeller", ""):
         with pytest.raises(BadInput):
             find_mark(survey, words)
-    with pytest.raises(BadInput):
-        find_body(survey, "wing port 3")
+    for words, share in (("0,5", 0.5), ("1/2", 0.5), ("50%", 0.5), (".25", 0.25), ("1", 1.0)):
+        for text in (f"wing port {words}", f"{words} port wing"):
+            body, y = find_body(survey, text)
+            assert (body, y) == ("wing", -600.0 * share)
+    assert find_body(survey, "stabilizer")[0] == find_body(survey, "tail")[0] == "stab"
+    for text, told in (
+        ("wing port 3", "not a share"),
+        ("wing port 1/0", "not a share"),
+        ("wingg2", "wingg2"),
+        ("wing port half", "half"),
+        ("wing 0.5", "needs port or starboard"),
+        ("", "write it like"),
+    ):
+        with pytest.raises(BadInput, match=told):
+            find_body(survey, text)
+    with pytest.raises(BadInput, match="“prot” in its name"):
+        find_mark(survey, "stab te prot")
 
 
 def test_the_picture_exaggerates_the_error_and_nothing_else() -> None:

@@ -12,8 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput, CannotSave, FileInUse
+from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.project.build import Build
 from hardkeel.storage.atomic import stamp_of, versions_of, write_atomically
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.holding import Hold, hold_file
@@ -66,7 +66,7 @@ def test_photos_and_plans_survive_a_save(tmp_path: Path) -> None:
     save(demo_build(), path)
     with zipfile.ZipFile(path, "a") as archive:
         archive.writestr("photos/tail.jpg", b"picture")
-    save(demo_build(), path)
+    save(demo_build(), path, others=load(path).others)
     with zipfile.ZipFile(path) as archive:
         assert archive.read("photos/tail.jpg") == b"picture"
 
@@ -146,7 +146,7 @@ WRITER = """
 import sys, itertools
 from datetime import datetime, timezone
 from pathlib import Path
-from hardkeel.project.build import Build
+from hardkeel.build.model import Build
 from hardkeel.storage.journal import Journal
 journal = Journal(Path(sys.argv[1]))
 for n in itertools.count():

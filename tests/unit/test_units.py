@@ -11,6 +11,7 @@ from hardkeel.base.units import (
     nearest_fraction,
     parse_angle,
     parse_length,
+    parse_number,
 )
 
 
@@ -60,6 +61,27 @@ def test_what_is_no_length_gets_one_sentence(text: str) -> None:
         parse_length(text)
     assert "\n" not in str(told.value)
     assert len(str(told.value)) > 10
+
+
+@pytest.mark.parametrize("text", ["1,250", "12,500 mm", "1,250,000", "-3,175"])
+def test_a_comma_that_can_be_read_two_ways_is_refused(text: str) -> None:
+    for parse in (parse_length, parse_angle, parse_number):
+        with pytest.raises(BadInput, match="two ways"):
+            parse(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "value"), [("0,125", 0.125), ("12,5", 12.5), ("1,25", 1.25), ("1,2345", 1.2345)]
+)
+def test_a_comma_that_can_only_be_a_decimal_one_is(text: str, value: float) -> None:
+    assert parse_length(text).mm == parse_number(text) == parse_angle(text) == value
+
+
+@pytest.mark.parametrize("text", ["9" * 350, "9" * 350 + "/2", "1/" + "9" * 350, "1" * 41 + '"'])
+def test_hundreds_of_digits_are_told(text: str) -> None:
+    for parse in (parse_length, parse_angle, parse_number):
+        with pytest.raises(BadInput):
+            parse(text)
 
 
 def test_it_says_what_it_understood() -> None:

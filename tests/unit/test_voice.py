@@ -2,10 +2,10 @@ import re
 
 import pytest
 
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.build.model import empty_build
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.project import edits
-from hardkeel.project.build import empty_build
-from hardkeel.project.figures import Figures, build_from
+from hardkeel.edits import truing as edits
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import AngleAt, Body, DistanceDifference, Incidence, Survey, Tilt
 from hardkeel.voice import names

@@ -4,7 +4,16 @@ from typing import Annotated
 
 from pydantic import Field
 
-from hardkeel.base.values import Finite, NotNegative, Place, Positive, Text, Value
+from hardkeel.base.values import (
+    NotNegative,
+    Place,
+    Positive,
+    Size,
+    SizeOrZero,
+    Slope,
+    Text,
+    Value,
+)
 
 
 class Wing(Value):
@@ -13,19 +22,19 @@ class Wing(Value):
     Attributes
     ----------
     seat_width : float, optional
-        Across its seat; without it the seat is as wide as the fuselage inside.  Our own key.
+        Across its seat; without it the wing rests on the middle of both sides' edges.  Our own key.
     """
 
     id: Text
     le_x: Place
-    z: Finite = 0.0
-    span: Positive
-    root_chord: Positive
-    tip_chord: NotNegative
-    sweep_le: Finite = 0.0
-    dihedral: Finite = 0.0
-    incidence: Finite = 0.0
-    seat_width: Positive | None = None
+    z: Place = 0.0
+    span: Size
+    root_chord: Size
+    tip_chord: SizeOrZero
+    sweep_le: Place = 0.0
+    dihedral: Slope = 0.0
+    incidence: Slope = 0.0
+    seat_width: Size | None = None
 
 
 class Mass(Value):
@@ -55,7 +64,7 @@ class Battery(Value):
     id: Text = "pack"
     mass: Positive
     between: tuple[Place, Place] | None = None
-    size: tuple[Positive, Positive, Positive] | None = None
+    size: tuple[Size, Size, Size] | None = None
 
 
 class Hatch(Value):
@@ -63,7 +72,7 @@ class Hatch(Value):
 
     id: Text
     between: tuple[Place, Place]
-    width: Positive
+    width: Size
 
 
 class Balance(Value):

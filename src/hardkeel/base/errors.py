@@ -1,5 +1,7 @@
 """The error tree.  Errors carry data; the interface and the command line choose how to show them."""
 
+from collections.abc import Sequence
+
 
 class HardKeelError(Exception):
     """Everything that the application raises on purpose."""
@@ -29,6 +31,38 @@ class BadInput(HardKeelError):
 
 class CannotSave(HardKeelError):
     """The disk, or a change made to the file behind our back, does not let us save."""
+
+
+class WouldLose(CannotSave):
+    """A save would drop something that came with the build.
+
+    Attributes
+    ----------
+    names : tuple of str
+        What can't be carried along.
+    """
+
+    def __init__(self, file: str, names: Sequence[str]) -> None:
+        self.names = tuple(names)
+        more = f" and {len(names) - 1} more" if len(names) > 1 else ""
+        super().__init__(
+            one_line(f"{names[0]}{more} came with {file}, which does not give it any more")
+        )
+
+
+class NotOurs(CannotSave):
+    """An export would write over files that are not this build's.
+
+    Attributes
+    ----------
+    names : tuple of str
+        What stands in the way.
+    """
+
+    def __init__(self, folder: str, names: Sequence[str]) -> None:
+        self.names = tuple(names)
+        more = f" and {len(names) - 1} more" if len(names) > 1 else ""
+        super().__init__(one_line(f"{names[0]}{more} in {folder} is not of this build's export"))
 
 
 class FileInUse(HardKeelError):

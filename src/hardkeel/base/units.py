@@ -18,6 +18,9 @@ LengthUnit = Literal["mm", "in"]
 MM_PER_INCH: Final = 25.4  # exact, by definition of the inch
 FINEST_FRACTION: Final = 64
 LONGEST_MM: Final = 1e6
+_LONGEST_ENTRY: Final = 40
+# a comma with three digits behind it: thousands to one builder, tenths to the next
+_GROUPED = re.compile(r"(?<![\d.,])[1-9]\d{0,2}(?:,\d{3})+(?![\d,])")
 
 _UNITS: Final = {
     "": None,
@@ -73,7 +76,7 @@ def parse_length(text: str, bare: LengthUnit = "mm") -> Understood:
     BadInput
         With a sentence that says what would be understood.
     """
-    cleaned = _normalise(text)
+    cleaned = _bounded(text)
     sign = 1.0
     if cleaned[:1] in "+-" and cleaned:
         sign = -1.0 if cleaned[0] == "-" else 1.0
@@ -95,7 +98,7 @@ def parse_angle(text: str) -> float:
     match = re.fullmatch(
         r"(?P<sign>[+-]?)\s*(?P<deg>\d+(?:\.\d*)?|\.\d+)\s*(?:°|deg|degrees?)?"
         r"(?:\s*(?P<min>\d+(?:\.\d*)?)\s*')?",
-        _normalise(text),
+        _bounded(text),
     )
     if match is None:
         raise BadInput("", f"“{text.strip()}” is not an angle; write it like 2.1 or −0.3")
@@ -113,7 +116,7 @@ def parse_number(text: str) -> float:
     BadInput
         When it is none.
     """
-    cleaned = _normalise(text).rstrip("g% ")
+    cleaned = _bounded(text).rstrip("g% ")
     if re.fullmatch(r"[+-]?(\d+(\.\d*)?|\.\d+)", cleaned) is None:
         raise BadInput("", f"“{text.strip()}” is not a number")
     value = float(cleaned)
@@ -127,6 +130,13 @@ def format_length(mm: float, unit: LengthUnit, digits: int = 1) -> str:
     if unit == "mm":
         return f"{_no_minus_zero(mm, digits)} mm"
     return f"{_no_minus_zero(mm / MM_PER_INCH, digits + 2)}″"
+
+
+def format_area(mm2: float, unit: LengthUnit) -> str:
+    """An area: ``12.3 cm²`` or ``1.91 in²``."""
+    if unit == "mm":
+        return f"{_no_minus_zero(mm2 / 100, 1)} cm²"
+    return f"{_no_minus_zero(mm2 / MM_PER_INCH**2, 2)} in²"
 
 
 def format_small_length(mm: float, unit: LengthUnit) -> str:
@@ -158,6 +168,26 @@ def nearest_fraction(mm: float) -> str:
 def both_units(mm: float) -> str:
     """What a field shows that it understood: ``30.16 mm = 1-3/16″``."""
     return f"{_no_minus_zero(mm, 2)} mm = {nearest_fraction(mm)}″"
+
+
+def _bounded(text: str) -> str:
+    """What was typed, made uniform; hundreds of digits are no figure.
+
+    Raises
+    ------
+    BadInput
+        When it is longer than any figure, or its comma may stand for thousands or for tenths.
+    """
+    if len(text) > _LONGEST_ENTRY:
+        raise BadInput("", f"“{text[:12]}…” is too long for a figure")
+    grouped = _GROUPED.search(text)
+    if grouped:
+        one = grouped[0]
+        raise BadInput(
+            "",
+            f"{one} can be read two ways: write {one.replace(',', '')} or {one.replace(',', '.')}",
+        )
+    return _normalise(text)
 
 
 def _normalise(text: str) -> str:

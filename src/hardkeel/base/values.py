@@ -6,11 +6,12 @@ level), and the same definition then checks a file and a builder's entry alike.
 """
 
 from collections.abc import Iterable
-from typing import Annotated, Any, Final
+from typing import Annotated, Final, Self
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
 # overflows in the first square.
@@ -19,8 +20,13 @@ Finite = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND, le=_BEYOND)]
 Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=_BEYOND)]
 NotNegative = Annotated[float, Field(allow_inf_nan=False, ge=0, le=_BEYOND)]
 Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
-# tighter, so that what is reckoned from places is itself a sound figure
-Place = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND / 1000, le=_BEYOND / 1000)]
+# No model is twenty metres long: a place or a size beyond that is a slip, and the adjustment would
+# spend its steps on it.
+LONGEST_MODEL_MM: Final = 20_000.0
+Place = Annotated[float, Field(allow_inf_nan=False, ge=-LONGEST_MODEL_MM, le=LONGEST_MODEL_MM)]
+Size = Annotated[float, Field(allow_inf_nan=False, gt=0, le=LONGEST_MODEL_MM)]
+SizeOrZero = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LONGEST_MODEL_MM)]
+Slope = Annotated[float, Field(allow_inf_nan=False, ge=-60, le=60)]  # incidence, dihedral: degrees
 Point = tuple[Place, Place, Place]
 Point2 = tuple[Place, Place]
 
@@ -32,16 +38,19 @@ class Value(BaseModel):
         frozen=True, extra="allow", strict=True, populate_by_name=True, serialize_by_alias=True
     )
 
-    def but(self, **changes: object) -> "Any":
+    def but(self, **changes: object) -> Self:
         """Return a copy with these fields changed and checked again.
 
-        Returns ``Any`` because pydantic's own `model_copy` skips the checks and a typed `Self` would
-        need every caller to know that; the class of the result is the class of this value.
+        Raises
+        ------
+        BadInput
+            Naming the field that can't have its new value.
         """
         kept = {name: getattr(self, name) for name in self.model_fields_set}
         kept.update(self.model_extra or {})
         kept.update(changes)
-        return type(self)(**kept)
+        with faults_told():
+            return type(self)(**kept)
 
 
 def unique_ids(place: str, ids: Iterable[str], *, taken: Iterable[str] = ()) -> set[str]:

@@ -5,13 +5,13 @@ from typing import Any, Final
 
 import numpy as np
 
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.build.model import Build
 from hardkeel.demo.workshop import furnish
+from hardkeel.edits import truing as edits
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.gauges.hidden import Hidden, hidden_from
 from hardkeel.logbook.entries import Entry, Session
-from hardkeel.project import edits
-from hardkeel.project.build import Build
-from hardkeel.project.figures import Figures, build_from
+from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.survey.model import (
     ANGULAR,
     Distance,

@@ -4,14 +4,14 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.airframe.parts import parts_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
+from hardkeel.build.model import Build
+from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.edits.ledger import bring_parts_in
 from hardkeel.fuselage.model import CutOut, Template
 from hardkeel.paper.model import Pair, Sheet
 from hardkeel.parts.model import Ledger, Listed
-from hardkeel.project import drawing_edits
-from hardkeel.project.build import Build
-from hardkeel.project.ledger import parts_of
-from hardkeel.project.ledger_edits import bring_parts_in
 
 _SCALE: Final = 1.016  # the template sheet was printed this much too large
 _SEED: Final = 41
@@ -39,14 +39,14 @@ _FITTINGS: Final = (
     ("covering and paint, guessed", 78.0, 400.0, False),
 )
 _WEIGHED: Final = {
-    "F1": 6.3,
-    "F2": 2.2,
-    "F3": 3.4,
+    "F1": 5.8,
+    "F2": 1.9,
+    "F3": 2.8,
     "F4": 9.8,  # cut from birch by mistake: the scale tells
     "wing_half": 142.0,
     "stab_half": 21.0,
     "fin_panel": 5.2,
-    "doubler1": 20.5,
+    "doubler_F1_F4": 20.5,
 }
 _STATES: Final = {
     "F1": "glued",
@@ -56,7 +56,7 @@ _STATES: Final = {
     "F5": "glued",
     "F6": "glued",
     "F7": "dry-fitted",
-    "side1": "glued",
+    "side_F1_F4": "glued",
     "longeron_upper": "glued",
     "longeron_lower": "glued",
     "wing_half": "trued",
@@ -64,7 +64,7 @@ _STATES: Final = {
     "wing_seat": "glued",
     "stab_half": "dry-fitted",
     "fin_panel": "dry-fitted",
-    "doubler1": "cleaned",
+    "doubler_F1_F4": "cleaned",
     "top_sheet": "cut",
     "bottom_sheet": "cut",
 }
@@ -138,7 +138,7 @@ def _ledger(build: Build) -> Ledger:
         states={name: state for name, state in _STATES.items() if name in known},  # type: ignore[misc]
         weighed={name: mass for name, mass in _WEIGHED.items() if name in known},
         pairs={
-            "side1": "mirrored",
+            "side_F1_F4": "mirrored",
             "wing_half": "mirrored",
             "wing_tip": "mirrored",
             "wing_seat": "mirrored",

@@ -5,15 +5,14 @@ from collections.abc import Mapping
 from pathlib import Path
 from types import MappingProxyType
 
-from hardkeel.base.errors import CannotSave
+from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
+from hardkeel.export.renewing import Destination, renew
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.templates import former_files
-from hardkeel.project.build import Build
-from hardkeel.project.ledger import parts_of
-from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase
@@ -21,12 +20,12 @@ from hardkeel.survey.model import Phase
 
 def export_record(
     build: Build,
-    folder: Path,
+    to: Destination,
     phase: Phase | None,
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
 ) -> list[Path]:
-    """Write ``NAME-record.pdf``, ``NAME-readings.csv``, parts, formers and ``build.json``; the paths.
+    """Write record, readings, parts, formers and the build, each under the build's own name; the paths.
 
     Parameters
     ----------
@@ -35,6 +34,8 @@ def export_record(
 
     Raises
     ------
+    NotOurs
+        When a file of another hand, or of another build, stands where ours would go.
     CannotSave
         When the folder can't be made or written.
     BadInput
@@ -45,23 +46,14 @@ def export_record(
     contents = {
         f"{stem}-record.pdf": record_pdf(build, judgement, unit),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
-        "build.json": text_of(build).encode("utf-8"),
+        f"{stem}-build.json": text_of(build).encode("utf-8"),
     }
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
-    contents |= {
-        (f"{stem}-{name}" if "/" not in name else name): data
-        for name, data in former_files(build, unit).items()
-    }
+    contents |= {f"{stem}-{name}": data for name, data in former_files(build, unit).items()}
     contents |= attached
-    try:
-        for name in contents:
-            (folder / name).parent.mkdir(parents=True, exist_ok=True)
-    except OSError as fault:
-        raise CannotSave(f"{folder} can't be made: {fault.strerror}") from fault
-    for name, content in contents.items():
-        write_atomically(folder / name, content, versions=0)
-    return [folder / name for name in contents]
+    renew(to, stem, contents)
+    return [to.folder / name for name in contents]
 
 
 def file_stem(name: str) -> str:

@@ -5,7 +5,7 @@ from typing import Final
 from reportlab.graphics.shapes import Drawing, Line, PolyLine, String
 from reportlab.lib.colors import Color, HexColor, black
 
-from hardkeel.project.picture import Picture, Stroke, View
+from hardkeel.picture.truing import Picture, Stroke, View
 
 _INK: Final = HexColor(0x1E2B33)
 _SOFT: Final = HexColor(0x8A958F)

@@ -8,11 +8,11 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph
 from hardkeel.balance.balancing import balance_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.build.model import Build
 from hardkeel.export.parts import parts_notes, parts_rows
 from hardkeel.export.stationery import WIDTH, Styles, ruled_table, safe
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.paper.audit import audit
-from hardkeel.project.build import Build
 from hardkeel.voice.airframe import bump_sentence
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
 from hardkeel.voice.paper import cure_sentence, finding_sentence, wrong_pair_sentence

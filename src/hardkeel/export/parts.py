@@ -4,13 +4,13 @@ import csv
 import io
 from typing import Final
 
+from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.build.model import Build
 from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import compare
-from hardkeel.project.build import Build
-from hardkeel.project.ledger import parts_of, weights_of
 from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 COLUMNS: Final = (
@@ -49,8 +49,8 @@ def parts_csv(build: Build) -> str:
                 part.pieces,
                 plain(part.material or ""),
                 part.grain,
-                *(f"{side:g}" for side in part.size),
-                "" if part.x is None else f"{part.x:g}",
+                *(f"{round(side, 1):g}" for side in part.size),
+                "" if part.x is None else f"{round(part.x, 1):g}",
                 states.get(part.id, "wanted"),
                 "" if weight.estimated is None else f"{weight.estimated:.2f}",
                 "" if weight.weighed is None else f"{weight.weighed:.2f}",

@@ -17,6 +17,7 @@ from reportlab.platypus import (
 
 from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.layout_story import layout_story
 from hardkeel.export.stationery import (
@@ -29,8 +30,7 @@ from hardkeel.export.stationery import (
     safe,
 )
 from hardkeel.logbook.entries import total_hours
-from hardkeel.project.build import Build
-from hardkeel.project.picture import picture_of
+from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import Judgement
 from hardkeel.voice.advice import (
     format_reading,
@@ -41,7 +41,7 @@ from hardkeel.voice.advice import (
 )
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.voice.safety import SAFETY
-from hardkeel.voice.verdicts import format_doubt, format_value, way_off
+from hardkeel.voice.verdicts import format_doubt, format_value, format_wanted, way_off
 
 _FACTOR: Final = 10.0
 
@@ -124,8 +124,7 @@ def _checks(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles
         shape = {"true": "true", "out": "OUT", "unsure": "not known yet"}[check.verdict]
         if check.verdict == "out":
             shape += f": {way_off(survey, check, unit)}"
-        suffix = "°" if check.unit == "deg" else " mm"
-        wanted = f"{check.target:.2f} ±{check.tolerance:.2f}{suffix}"
+        wanted = format_wanted(check, unit)
         rows.append(
             [
                 check_name(survey, check),
@@ -184,10 +183,10 @@ def _readings(
             format_residual(reading, fit, unit),
             f"{fit.w:.1f}",
             taken,
-            "yes" if fit.used else "no",
+            "simulated" if reading.simulated else "yes" if fit.used else "no",
         ]
         rows.append(row)
-    widths = [12 * mm, WIDTH - 104 * mm, 22 * mm, 20 * mm, 12 * mm, 28 * mm, 10 * mm]
+    widths = [12 * mm, WIDTH - 110 * mm, 22 * mm, 20 * mm, 12 * mm, 28 * mm, 16 * mm]
     return [Paragraph("Readings", styles.heading), ruled_table(rows, widths, (2, 3, 4))]
 
 

@@ -3,7 +3,7 @@
 import csv
 import io
 
-from hardkeel.project.build import Build
+from hardkeel.build.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, sigma_of
 from hardkeel.voice.names import reading_name
@@ -23,6 +23,7 @@ COLUMNS = (
     "used",
     "instrument",
     "taken",
+    "simulated",
 )
 
 
@@ -48,6 +49,7 @@ def readings_csv(build: Build, judgement: Judgement) -> str:
                 "yes" if fit.used else "no",
                 plain(reading.instrument or ""),
                 reading.taken or "",
+                "yes" if reading.simulated else "no",
             )
         )
     return out.getvalue()

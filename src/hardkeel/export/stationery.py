@@ -55,7 +55,8 @@ def safe(text: str) -> str:
 
 def ruled_table(rows: list[list[str]], widths: list[float], right: tuple[int, ...]) -> Table:
     """A table with hairlines; the columns in `right` hold figures."""
-    table = Table(rows, colWidths=widths, repeatRows=1)
+    # a long note is one row: it goes on over the page's end
+    table = Table(rows, colWidths=widths, repeatRows=1, splitInRow=1)
     style: list[Any] = [
         ("FONT", (0, 0), (-1, 0), BOLD, 8),
         ("FONT", (0, 1), (-1, -1), REGULAR, 8),

@@ -8,11 +8,11 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.build.model import Build
 from hardkeel.export.parts import former_dxf
 from hardkeel.export.stationery import BOLD, INK, REGULAR, register_fonts
 from hardkeel.fuselage.cutting import FormerShape, shape_of
 from hardkeel.fuselage.model import Former
-from hardkeel.project.build import Build
 
 _MARGIN: Final = 15 * mm
 _HEAD: Final = 34 * mm
@@ -34,7 +34,10 @@ def former_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
     shapes = [(former, shape_of(fuselage, former)) for former in fuselage.formers]
     found = {"formers.pdf": _pdf(build, shapes, unit)}
     for number, (former, shape) in enumerate(shapes, start=1):
-        found[f"formers/{_plain_name(former.id, number)}.dxf"] = former_dxf(shape).encode("utf-8")
+        name = f"formers/{_plain_name(former.id, number)}.dxf"
+        if name in found:  # "bay/2" and "bay-2"
+            name = f"formers/{_plain_name(former.id, number)}-{number}.dxf"
+        found[name] = former_dxf(shape).encode("utf-8")
     return found
 
 

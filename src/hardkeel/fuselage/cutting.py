@@ -26,6 +26,7 @@ _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
 _MOST_HOLES: Final = 6
 _IN_WOOD: Final = 0.6  # share of a longeron's notch that must lie in the wood
 _DEEPEST_MM: Final = 30.0
+_WAYS_ROUND: Final = 24
 _SUNK_TO_MM: Final = 0.25
 _THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
 
@@ -131,9 +132,9 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
     return Former(
         id=former_id,
         station=station,
-        half_width=round((right - left) / 2, 3),
-        bottom=round(low, 3),
-        top=round(high, 3),
+        half_width=(right - left) / 2,
+        bottom=low,
+        top=high,
         outline=tuple((round(y - middle, 3), round(z, 3)) for y, z in _ring(shape.exterior.coords)),
     )
 
@@ -164,10 +165,25 @@ def _inside(fuselage: Fuselage, former: Former, outside: Polygon) -> BaseGeometr
     low, high = former.bottom + fuselage.bottom_skin, former.top - fuselage.top_skin
     if half <= 0 or high <= low:
         return Polygon()
-    shrunk = outside
-    if former.corner or former.outline:  # skins follow a round section
-        shrunk = outside.buffer(-min(side, fuselage.top_skin, fuselage.bottom_skin))
+    shrunk: BaseGeometry = outside
+    if former.corner or former.outline:
+        shrunk = _without_skins(outside, side, fuselage.top_skin, fuselage.bottom_skin)
     return shrunk.intersection(box(-half, low, half, high))
+
+
+def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> BaseGeometry:
+    """A round section less its skins, each as thick as its side wants and blending round the corners.
+
+    The wood may be where every point within the skin around it is still inside: the section moved by
+    each way round an ellipse of the skins' thickness, and what all of these have in common.
+    """
+    left = outside
+    for i in range(_WAYS_ROUND):
+        angle = 2 * math.pi * i / _WAYS_ROUND
+        up = math.sin(angle)
+        moved = translate(outside, side * math.cos(angle), up * (bottom if up > 0 else top))
+        left = left.intersection(moved)
+    return left
 
 
 def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
@@ -178,7 +194,7 @@ def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
     left, low, right, high = inner.bounds
     for longeron in fuselage.longerons:
         across, deep = longeron.section
-        upper = longeron.id != "lower"
+        upper = not longeron.is_lower
         z = high - deep if upper else low
         starboard = _sunk(inner, box(right - across, z, right, z + deep), 1, upper=upper)
         port = scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))

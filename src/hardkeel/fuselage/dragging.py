@@ -40,6 +40,6 @@ def dragged(fuselage: Fuselage, name: str, **figures: float) -> Fuselage:
         kept["station"] = min(max(kept["station"], low), high)
     moved = stop.but(**{key: round(value, 1) for key, value in kept.items()})
     if name == TAIL_POST:
-        return fuselage.but(tail_post=moved)  # type: ignore[no-any-return]
+        return fuselage.but(tail_post=moved)
     formers = tuple(moved if former.id == name else former for former in fuselage.formers)
-    return fuselage.but(formers=formers)  # type: ignore[no-any-return]
+    return fuselage.but(formers=formers)

@@ -74,7 +74,7 @@ def _worst(line: Line, names: tuple[str, ...], x: Array, y: Array) -> Bump | Non
     others = np.abs([rest[j, worst] for j in inner if j != worst])
     if abs(off[worst]) < _STANDS_OUT * max(float(np.median(others)), _LEAST_NOISE_MM):
         return None
-    fair = round(float(y[worst] - off[worst]), 2)
+    fair = float(y[worst] - off[worst])
     return Bump(line, names[worst], float(x[worst]), float(off[worst]), fair)
 
 

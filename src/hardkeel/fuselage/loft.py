@@ -90,22 +90,23 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
         )
     if np.min(np.abs(loft.stations - station)) < 0.5:  # noqa: PLR2004  mm, no room for two
         raise BadInput("station", f"a former stands at {station:g} already")
-    figures = {key: round(value, 2) for key, value in loft.figures(station).items()}
+    # unrounded: a former close beside another would carry a hundredth far into the loft
+    figures = loft.figures(station)
     beside = sorted(fuselage.formers, key=lambda former: abs(former.station - station))[:2]
     share = 0.0
     if len(beside) == 2 and beside[0].station != beside[1].station:  # noqa: PLR2004
         share = (station - beside[0].station) / (beside[1].station - beside[0].station)
     corners = [former.corner for former in beside] or [0.0]
     corner = corners[0] + min(1.0, max(0.0, share)) * (corners[-1] - corners[0])
-    kept: dict[str, object] = {"corner": round(corner, 2)} if corner else {}
+    kept: dict[str, object] = {"corner": corner} if corner else {}
     for key in ("thickness", "material"):
         if beside and getattr(beside[0], key) is not None:
             kept[key] = getattr(beside[0], key)
     made = Former(
         id=former_id,
-        station=round(station, 2),
+        station=station,
         half_width=figures["half_width"],
         bottom=figures["bottom"],
         top=figures["top"],
     )
-    return made.but(**kept)  # type: ignore[no-any-return]
+    return made.but(**kept)

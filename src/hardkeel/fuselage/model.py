@@ -3,16 +3,21 @@
 Lengths in mm; half-widths, bottoms and tops are to the outside of the finished airframe.
 """
 
+import re
 from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from hardkeel.base.values import Finite, NotNegative, Place, Point2, Positive, Text, Value
+from hardkeel.base.values import Place, Point2, Size, SizeOrZero, Text, Value
 
 Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
 METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "board")
 CutOutKind = Literal["battery", "tank", "hatch", "hole"]
 TAIL_POST: Final = "tail_post"
+MOST_FORMERS: Final = 200  # each is lofted, cut and drawn at full size; a model has a dozen or two
+
+
+_LOWER_WORDS: Final = frozenset({"lower", "bottom", "low", "belly", "keel", "under", "underside"})
 
 
 class CutOut(Value):
@@ -28,18 +33,18 @@ class CutOut(Value):
 
     id: Text
     kind: CutOutKind = "hole"
-    width: Positive
-    height: Positive
-    y: Finite = 0.0
-    z: Finite = 0.0
+    width: Size
+    height: Size
+    y: Place = 0.0
+    z: Place = 0.0
 
 
 class Template(Value):
     """What was measured on the template that does not fit, mm to the outside; our own key."""
 
-    half_width: NotNegative
-    bottom: Finite
-    top: Finite
+    half_width: SizeOrZero
+    bottom: Place
+    top: Place
 
 
 class Former(Value):
@@ -59,10 +64,10 @@ class Former(Value):
     station: Place
     bottom: Place
     top: Place
-    half_width: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-    thickness: Positive | None = None
+    half_width: SizeOrZero
+    thickness: Size | None = None
     material: str | None = None
-    corner: NotNegative = 0.0
+    corner: SizeOrZero = 0.0
     cutouts: tuple[CutOut, ...] = ()
     lightened: bool = False
     outline: tuple[Point2, ...] = ()
@@ -75,7 +80,7 @@ class TailPost(Value):
     station: Place
     bottom: Place
     top: Place
-    half_width: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+    half_width: SizeOrZero
 
 
 class Section(Value):
@@ -90,34 +95,40 @@ class Longeron(Value):
     """A stick along all stations; `section` is (across the side, as seen in side view), mm."""
 
     id: Text
-    section: tuple[Positive, Positive]
+    section: tuple[Size, Size]
     material: str | None = None
+
+    @property
+    def is_lower(self) -> bool:
+        """Whether it runs along the bottom line; by what builders call it."""
+        words = set(re.split(r"[^a-z]+", self.id.casefold()))
+        return bool(words & _LOWER_WORDS)
 
 
 class Bracing(Value):
     """Uprights and diagonals of stick sides, sections in mm."""
 
-    upright: tuple[Positive, Positive] | None = None
-    diagonal: tuple[Positive, Positive] | None = None
+    upright: tuple[Size, Size] | None = None
+    diagonal: tuple[Size, Size] | None = None
     pattern: Literal["zigzag", "crossed", "none"] = "zigzag"
 
 
 class Board(Value):
     """The building board, `z` in airframe axes, mm."""
 
-    z: Finite = 0.0
+    z: Place = 0.0
     inverted: bool = False
 
 
 class Fuselage(Value):
     """The fuselage section of a build."""
 
-    side_thickness: NotNegative = 0.0
+    side_thickness: SizeOrZero = 0.0
     side_material: str | None = None
-    bottom_skin: NotNegative = 0.0
-    top_skin: NotNegative = 0.0
+    bottom_skin: SizeOrZero = 0.0
+    top_skin: SizeOrZero = 0.0
     board: Board | None = None
-    formers: tuple[Former, ...] = ()
+    formers: Annotated[tuple[Former, ...], Field(max_length=MOST_FORMERS)] = ()
     tail_post: TailPost | None = None
     sections: tuple[Section, ...] = ()
     longerons: tuple[Longeron, ...] = ()

@@ -5,6 +5,7 @@ It would talk to a real gauge through the same code: any URL that pyserial opens
 """
 
 import queue
+import re
 import termios
 import threading
 import time
@@ -12,12 +13,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final, Literal
 
-from hardkeel.gauges.protocol import LONGEST_LINE, Shown, parse_value
+from hardkeel.gauges.protocol import LONGEST_LINE, GaugeKind, Shown, parse_value
 
 if TYPE_CHECKING:
     from serial import Serial
 
-LinkState = Literal["silent", "live", "lost"]
+LinkState = Literal["silent", "live", "lost", "other"]
+_NAMED: Final = re.compile(r"IAM (\w{1,20})\b")
 _POLL_S: Final = 0.35
 _ANSWER_S: Final = 0.8
 _RETRY_S: Final = 1.0
@@ -26,10 +28,20 @@ _SILENT_AFTER: Final = 3  # unanswered or garbled questions before we say so
 
 @dataclass(frozen=True, slots=True)
 class GaugeReport:
-    """What became known of a gauge: its state, and what it shows if it shows something."""
+    """What became known of a gauge: its state, and what it shows if it shows something.
+
+    Attributes
+    ----------
+    held : bool
+        Whether it is held where the reading is wanted; a stand-in says no to a place that it can't take.
+    name : str
+        What it called itself, where it is another gauge than was plugged in here.
+    """
 
     state: LinkState
     shown: Shown | None = None
+    held: bool = True
+    name: str = ""
 
 
 class GaugeLink:
@@ -41,11 +53,25 @@ class GaugeLink:
         What pyserial opens.
     report : callable
         Called in the link's own thread with each `GaugeReport`.
+    kind : GaugeKind, optional
+        What it should be; another gauge is told, and nothing it shows is passed on.
+    stand_in : bool
+        Whether it can be told where it is held, and on the datum before it is zeroed.
     """
 
-    def __init__(self, url: str, report: Callable[[GaugeReport], None]) -> None:
+    def __init__(
+        self,
+        url: str,
+        report: Callable[[GaugeReport], None],
+        *,
+        kind: GaugeKind | None = None,
+        stand_in: bool = False,
+    ) -> None:
         self._url = url
         self._report = report
+        self._kind = kind
+        self._stand_in = stand_in
+        self._held = True
         self._orders: queue.SimpleQueue[str] = queue.SimpleQueue()
         self._stop = threading.Event()
         self._thread = threading.Thread(target=self._run, name=f"gauge {url}", daemon=True)
@@ -53,12 +79,14 @@ class GaugeLink:
 
     def zero(self) -> None:
         """Hold it on the datum and zero it."""
-        self._orders.put("HOLD datum")
+        if self._stand_in:
+            self._orders.put("HOLD datum")
         self._orders.put("ZERO")
 
     def hold(self, reading_json: str) -> None:
-        """Tell a stand-in where it is held; a real gauge answers ERR, which is ignored."""
-        self._orders.put(f"HOLD {reading_json}")
+        """Tell a stand-in where it is held; a real gauge is held by the builder's hand."""
+        if self._stand_in:
+            self._orders.put(f"HOLD {reading_json}")
 
     def close(self) -> None:
         """Stop asking; returns at once, the thread ends by itself."""
@@ -84,13 +112,21 @@ class GaugeLink:
 
     def _talk(self, port: "Serial") -> None:
         missed = 0
+        named = _NAMED.match(self._ask(port, "WHO"))
+        if named and self._kind is not None and named[1] != self._kind:
+            self._tell(GaugeReport("other", name=named[1]))
+            self._stop.wait()
+            return
         while not self._stop.is_set():
             while not self._orders.empty():
-                self._ask(port, self._orders.get())
+                order = self._orders.get()
+                answer = self._ask(port, order)
+                if order.startswith("HOLD"):
+                    self._held = answer.strip() == "OK"
             shown = parse_value(self._ask(port, "READ"))
             missed = 0 if shown is not None else missed + 1
             if shown is not None:
-                self._tell(GaugeReport("live", shown))
+                self._tell(GaugeReport("live", shown, self._held))
             elif missed >= _SILENT_AFTER:
                 self._tell(GaugeReport("silent"))
             self._stop.wait(_POLL_S)

@@ -4,12 +4,11 @@ Like a real one it has a zero of its own: until it was zeroed on the datum, all 
 """
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Protocol
 
 import numpy as np
 from pydantic import TypeAdapter, ValidationError
 
-from hardkeel.gauges.hidden import Hidden
 from hardkeel.gauges.protocol import TAKES, GaugeKind, value_line
 from hardkeel.survey.model import DEFAULT_SIGMA, Reading
 
@@ -41,18 +40,31 @@ MAKES: Final[dict[GaugeKind, Make]] = {
 }
 
 
+class Airframe(Protocol):
+    """What a stand-in is held on."""
+
+    def show(self, reading: Reading) -> float:
+        """What a perfect instrument would read, mm or degrees."""
+        ...
+
+    @property
+    def bench_pitch(self) -> float:
+        """How far the datum line leans against the board, degrees."""
+        ...
+
+
 class StandIn:
     """One gauge in the hand of somebody who holds it where he is told.
 
     Parameters
     ----------
-    hidden : Hidden
+    hidden : Airframe
         What it measures.
     rng : numpy Generator
         Its noise and its own zero.
     """
 
-    def __init__(self, kind: GaugeKind, hidden: Hidden, rng: np.random.Generator) -> None:
+    def __init__(self, kind: GaugeKind, hidden: Airframe, rng: np.random.Generator) -> None:
         self.kind = kind
         self._make = MAKES[kind]
         self._hidden = hidden

@@ -22,6 +22,9 @@ from hardkeel.paper.model import KnownLength, MapKind, Plan
 PICK_SIGMA_PX: Final = 0.7  # a careful click under the loupe
 _ACROSS_DEG: Final = 25.0  # lengths whose directions differ by more give a scale for each axis
 _ROUNDS: Final = 40
+_STEPS: Final = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
+_WORST_CONDITION: Final = 300.0
+_IN_LINE: Final = "three of the known points lie nearly in line: mark one more, well to the side"
 _ENOUGH: Final = 4  # known points from which skew, and in a photo perspective, is found
 
 
@@ -87,6 +90,7 @@ def calibrate(plan: Plan) -> Calibration:
     with np.errstate(all="ignore"):
         values = _descend(kind, plan, anchor, start)
         misfits = _misfits(plan, anchor, values)
+        _check_hold(kind, plan, anchor, values)
     if not (np.isfinite(values).all() and np.isfinite(misfits).all()):
         raise BadInput("plan", "the known points and lengths do not make a plan")
     matrix = _matrix(values, anchor)
@@ -175,20 +179,42 @@ def _first_guess(plan: Plan) -> Array:
     return np.array([math.log(max(scale, 1e-9)), turn, *centre, 0, 0, 0, 0])
 
 
+def _check_hold(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> None:
+    """Refuse a map that what is known does not hold: a click's error would throw it anywhere.
+
+    The slopes of the misfits, each unknown in its own unit of a pixel at the farthest known place, have
+    a condition number of some tens for points well spread, and of thousands where they lie in line.
+    """
+    if kind not in ("affine", "perspective"):
+        return
+    free = _unknowns(kind, plan)
+    slopes = _slopes(plan, anchor, values, free)
+    size = np.linalg.norm(slopes, axis=0)
+    if not np.isfinite(slopes).all() or size.min() <= 0:
+        raise BadInput("points", _IN_LINE)
+    if np.linalg.cond(slopes / size) > _WORST_CONDITION:
+        raise BadInput("points", _IN_LINE)
+
+
+def _slopes(plan: Plan, anchor: Array, values: Array, free: list[int]) -> Array:
+    """Derivatives of the misfits by the free figures, central differences."""
+    columns = []
+    for i in free:
+        up, down = values.copy(), values.copy()
+        up[i] += _STEPS[i]
+        down[i] -= _STEPS[i]
+        columns.append(
+            (_misfits(plan, anchor, up) - _misfits(plan, anchor, down)) / (2 * _STEPS[i])
+        )
+    return np.array(columns).T
+
+
 def _descend(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> Array:
     """Levenberg–Marquardt with central differences; the map has at most eight figures."""
     free = _unknowns(kind, plan)
-    steps = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
     damping, misfits = 1e-6, _misfits(plan, anchor, values)
     for _ in range(_ROUNDS):
-        slopes = np.empty((len(misfits), len(free)))
-        for column, i in enumerate(free):
-            up, down = values.copy(), values.copy()
-            up[i] += steps[i]
-            down[i] -= steps[i]
-            slopes[:, column] = (_misfits(plan, anchor, up) - _misfits(plan, anchor, down)) / (
-                2 * steps[i]
-            )
+        slopes = _slopes(plan, anchor, values, free)
         normal, right = slopes.T @ slopes, -slopes.T @ misfits
         scale = np.maximum(np.diag(normal), 1e-12)
         move = np.linalg.lstsq(normal + damping * np.diag(scale), right, rcond=1e-14)[0]
@@ -196,7 +222,7 @@ def _descend(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> Array:
         trial[free] += move
         after = _misfits(plan, anchor, trial)
         if after @ after <= misfits @ misfits:
-            done = np.all(np.abs(move) < steps[free] * 1e-3)
+            done = np.all(np.abs(move) < _STEPS[free] * 1e-3)
             values, misfits, damping = trial, after, damping / 10
             if done:
                 break

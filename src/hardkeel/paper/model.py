@@ -4,7 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from hardkeel.base.values import Place, Point2, Positive, Text, Value
+from hardkeel.base.values import Place, Point2, Positive, Size, Text, Value
 
 Direction = Literal["x", "y"]
 PairKind = Literal["outline", "spacing", "bent-length"]
@@ -31,8 +31,8 @@ class Pair(Value):
     part: Text | None = None
     direction: Direction = "x"
     kind: PairKind = "outline"
-    plan: Positive
-    measured: Positive
+    plan: Size
+    measured: Size
     sigma: Positive = DEFAULT_SIGMA_MM
 
 
@@ -54,7 +54,7 @@ class KnownLength(Value):
 
     a: Point2
     b: Point2
-    length: Positive
+    length: Size
     along: Direction | None = None
 
 

@@ -1,10 +1,9 @@
 """What was clicked along the lines of a plan, turned into figures at stations."""
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
@@ -13,13 +12,10 @@ from hardkeel.paper.calibrating import Calibration
 from hardkeel.paper.model import Plan, TraceKind
 
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
-_PALE: Final = 200.0  # grey from which on it is paper
-_SPECK: Final = 100.0  # less darkness than this is dust
-_INKED: Final = 0.4  # of the darkest ink, from which on a side is crossed
-_ARM_PX: Final = 1  # half the width of an inked line, pixels
-_THIN_PX2: Final = 0.5  # spread across a thin line
-_LINE_RATIO: Final = 0.15  # of the spreads across and along a thick line
 _SMOOTH_FROM: Final = 3
+_ABREAST_MM: Final = 12.0
+_ABREAST_SHARE: Final = 0.03  # of the length along which was clicked
+_PAIRED: Final = 0.6
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +33,8 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
 
     Stations are the places clicked as such.  The side view's lines give top and bottom over the
     datum line through the plan's origin; the line of the view from above gives half-widths, from its
-    own centre line where that was clicked, else half of what lies between its two sides.
+    own centre line where that was clicked, else half of what lies between its two sides; none where
+    only one side was clicked.
 
     Raises
     ------
@@ -54,7 +51,7 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
     kept = [x for i, x in enumerate(stations) if i == 0 or x - stations[i - 1] > _SAME_MM]
     return tuple(
         Picked(
-            round(x, 2),
+            x,
             _half_width(lines, x),
             _height(lines["side-bottom"], x),
             _height(lines["side-top"], x),
@@ -92,10 +89,30 @@ def _half_width(lines: dict[TraceKind, Array], x: float) -> float | None:
             height = _height(one, x)
             if height is not None:
                 found.append(abs(height - float(middle)))
-        return round(float(np.mean(found)), 2) if found else None
-    split = (side[:, 1].max() + side[:, 1].min()) / 2
-    low, high = _height(side[side[:, 1] < split], x), _height(side[side[:, 1] >= split], x)
-    return round((high - low) / 2, 2) if low is not None and high is not None else None
+        return float(np.mean(found)) if found else None
+    sides = _both_sides(side)
+    if sides is None:
+        return None  # one side alone: only its centre line would say how far away it is
+    low, high = (_height(one, x) for one in sides)
+    return (high - low) / 2 if low is not None and high is not None else None
+
+
+def _both_sides(clicks: Array) -> tuple[Array, Array] | None:
+    """The two sides that were clicked, shapes (n, 2); ``None`` where it is one side alone.
+
+    Of two sides most clicks have one of the other side about abreast; along a single one, however much
+    it bends, the other half of its clicks lies further fore and aft.
+    """
+    split = (clicks[:, 1].max() + clicks[:, 1].min()) / 2
+    upper = clicks[:, 1] >= split
+    low, high = clicks[~upper], clicks[upper]
+    if not len(low) or not len(high):
+        return None
+    length = float(np.ptp(clicks[:, 0]))
+    abreast = max(_ABREAST_MM, _ABREAST_SHARE * length)
+    apart = np.abs(low[:, None, 0] - high[None, :, 0])
+    paired = int((apart.min(axis=1) <= abreast).sum() + (apart.min(axis=0) <= abreast).sum())
+    return (low, high) if paired >= _PAIRED * len(clicks) else None
 
 
 def _height(points: Array, x: float) -> float | None:
@@ -104,15 +121,15 @@ def _height(points: Array, x: float) -> float | None:
         return None
     near = int(np.argmin(np.abs(points[:, 0] - x)))
     if abs(points[near, 0] - x) <= _SAME_MM:
-        return round(float(points[near, 1]), 2)
+        return float(points[near, 1])
     ordered = points[np.argsort(points[:, 0])]
     keep = np.concatenate([[True], np.diff(ordered[:, 0]) > _SAME_MM])
     ordered = ordered[keep]
     if not ordered[0, 0] - _SAME_MM <= x <= ordered[-1, 0] + _SAME_MM:
         return None
     if len(ordered) < _SMOOTH_FROM:
-        return round(float(np.interp(x, ordered[:, 0], ordered[:, 1])), 2)
-    return round(float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x)), 2)
+        return float(np.interp(x, ordered[:, 0], ordered[:, 1]))
+    return float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x))
 
 
 def picked_outline(plan: Plan, calibration: Calibration) -> tuple[tuple[float, float], ...]:
@@ -127,84 +144,3 @@ def picked_outline(plan: Plan, calibration: Calibration) -> tuple[tuple[float, f
     if len(points) < 3:  # noqa: PLR2004  a triangle
         raise BadInput("outline", "click all round the former first")
     return tuple((float(x), float(y)) for x, y in points)
-
-
-@dataclass(frozen=True, slots=True)
-class Ink:
-    """The ink in a patch of a scan.
-
-    Attributes
-    ----------
-    right, down : float
-        Where it lies from the patch's middle, pixels: a line's centroid, a crossing's middle.
-    normal : tuple of float or None
-        Unit vector across it where it is one line; ``None`` at a crossing or a blot.
-    """
-
-    right: float
-    down: float
-    normal: tuple[float, float] | None
-
-
-def ink_in(patch: NDArray[Any]) -> Ink | None:
-    """What ink lies in a square patch; ``None`` where there is hardly any.
-
-    Parameters
-    ----------
-    patch : Array
-        Shape (n, n), n odd, grey from 0 (ink) to 255 (paper).
-
-    Notes
-    -----
-    Across a line its place is known, along it nothing is, so that a click must not be moved that way;
-    where lines meet both are known.
-    """
-    dark = np.clip(_PALE - patch.astype(float), 0.0, None)
-    total = float(dark.sum())
-    if total < _SPECK:
-        return None
-    reach = (len(patch) - 1) // 2
-    steps = np.arange(-reach, reach + 1, dtype=float)
-    across, down = dark.sum(axis=0), dark.sum(axis=1)
-    right, low = float(across @ steps) / total, float(down @ steps) / total
-    u, v = steps - right, steps - low
-    spread = np.array([[across @ u**2, v @ dark @ u], [v @ dark @ u, down @ v**2]]) / total
-    widths, axes = np.linalg.eigh(spread)
-    if _is_meeting(dark, widths):
-        return Ink(*_crossing(dark, (right, low)), None)
-    return Ink(right, low, (float(axes[0, 0]), float(axes[1, 0])))
-
-
-def _is_meeting(dark: Array, widths: Array) -> bool:
-    """Whether lines meet in a patch, rather than one runs through it.
-
-    One line leaves by two sides.  Three or four sides are a T or a cross; two that share a corner may be
-    a corner of lines, which is wider across than any line.
-    """
-    inked = _INKED * dark.max()
-    edges = (dark[0], dark[-1], dark[:, 0], dark[:, -1])
-    top, bottom, left, right = (bool(edge.max() > inked) for edge in edges)
-    if sum((top, bottom, left, right)) > 2:  # noqa: PLR2004  more than one line's two ends
-        return True
-    if (top and bottom) or (left and right):
-        return False
-    return bool(widths[0] > _THIN_PX2 and widths[0] > _LINE_RATIO * widths[1])
-
-
-def _crossing(dark: Array, centroid: tuple[float, float]) -> tuple[float, float]:
-    """Where two lines along the sheet's axes meet, be it as a cross, a T or a corner.
-
-    The centroid of all ink would be drawn along an arm that has no counterpart; each line's place is
-    therefore taken where the other one is not.
-    """
-    reach = (len(dark) - 1) // 2
-    steps = np.arange(-reach, reach + 1, dtype=float)
-    column, row = int(np.argmax(dark.sum(axis=0))), int(np.argmax(dark.sum(axis=1)))
-    places = np.arange(len(dark))
-    level = dark[np.ix_(np.abs(places - row) <= _ARM_PX, np.abs(places - column) > _ARM_PX)]
-    upright = dark[np.ix_(np.abs(places - row) > _ARM_PX, np.abs(places - column) <= _ARM_PX)]
-    if level.sum() < _SPECK or upright.sum() < _SPECK:
-        return centroid
-    down = level.sum(axis=1) @ steps[np.abs(places - row) <= _ARM_PX] / level.sum()
-    right = upright.sum(axis=0) @ steps[np.abs(places - column) <= _ARM_PX] / upright.sum()
-    return float(right), float(down)

@@ -85,6 +85,8 @@ def _with(wood: Wood, own: OwnWood) -> Wood:
         density=own.density or wood.density,
         density_range=_about(own.density) if own.density else wood.density_range,
         stiffness=own.stiffness or wood.stiffness,
+        # the two go together: a stiffer sheet is stiffer across the grain, too
+        across=wood.across * (own.stiffness or wood.stiffness) / wood.stiffness,
         strength=own.strength or wood.strength,
         source=own.source or "your own figure",
         own=True,

@@ -4,6 +4,7 @@ import os
 import shutil
 import stat
 import tempfile
+import time
 from contextlib import suppress
 from datetime import datetime
 from pathlib import Path
@@ -13,6 +14,8 @@ from hardkeel.base.errors import CannotSave
 
 Stamp = tuple[int, int, int]
 VERSIONS_KEPT: Final = 5
+_BESIDE: Final = ".new"
+_LITTER_AFTER_S: Final = 3600.0
 
 
 def stamp_of(path: Path) -> Stamp:
@@ -45,7 +48,9 @@ def write_atomically(
                 f"{path.name} was changed on disk by something else since it was opened"
             )
         mode = stat.S_IMODE(target.stat().st_mode) if target.exists() else 0o666 & ~_umask()
-        handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".new", dir=target.parent)
+        handle, name = tempfile.mkstemp(
+            prefix=f".{target.name}.", suffix=_BESIDE, dir=target.parent
+        )
         try:
             with os.fdopen(handle, "wb") as file:
                 file.write(content)
@@ -60,6 +65,7 @@ def write_atomically(
                 Path(name).unlink()
             raise
         _sync_folder(target.parent)
+        _sweep_beside(target)
         return stamp_of(target)
     except OSError as fault:
         raise CannotSave(f"{path.name} can't be saved: {fault.strerror or fault}") from fault
@@ -69,6 +75,20 @@ def versions_of(path: Path) -> list[Path]:
     """Older versions of a file, newest first."""
     folder = _version_folder(path.resolve())
     return sorted(folder.glob(f"*{path.suffix}"), reverse=True) if folder.is_dir() else []
+
+
+def _sweep_beside(target: Path) -> None:
+    """Take away what killed programs left half written beside this file.
+
+    Younger ones are left: another machine on the same drive may be writing just now.
+    """
+    limit = time.time() - _LITTER_AFTER_S
+    with suppress(OSError):
+        for half in target.parent.iterdir():
+            if half.name.startswith(f".{target.name}.") and half.name.endswith(_BESIDE):
+                with suppress(OSError):
+                    if half.stat().st_mtime < limit:
+                        half.unlink()
 
 
 def _version_folder(target: Path) -> Path:

@@ -8,11 +8,12 @@ import hashlib
 import re
 import time
 from collections.abc import Mapping
+from contextlib import suppress
 from pathlib import Path
 from typing import Final
 
-from hardkeel.base.errors import BadInput, CannotSave
-from hardkeel.project.build import Build
+from hardkeel.base.errors import CannotSave
+from hardkeel.build.model import Build
 from hardkeel.storage.atomic import write_atomically
 
 _NAME: Final = re.compile(r"plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}")
@@ -31,46 +32,43 @@ class Images:
 
     def __init__(self, state: Path) -> None:
         self._folder = state / "images"
+        # what the state folder would not take: kept as long as the window lives
+        self._held: dict[str, bytes] = {}
+        # names that a file gave: two files may call two scans alike
+        self._named: dict[str, str] = {}
 
     def add(self, data: bytes, suffix: str = ".png") -> str:
-        """Keep an image; its name inside a build.
-
-        Raises
-        ------
-        BadInput
-            When the state folder can't be written.
-        """
-        name = f"plans/{hashlib.sha256(data).hexdigest()[:20]}{suffix}"
+        """Keep an image; its name inside a build."""
+        name = _by_content(data, suffix)
         self.keep({name: data})
         return name
 
     def keep(self, images: Mapping[str, bytes]) -> None:
-        """Keep images that came with a file.
-
-        Raises
-        ------
-        BadInput
-            When the state folder can't be written.
-        """
+        """Keep images that came with a file; in memory where the state folder can't be written."""
         for name, data in images.items():
-            place = self._place(name)
-            if place is None:
+            if not _NAME.fullmatch(name):
                 continue
+            own = _by_content(data, Path(name).suffix)
+            self._named[name] = own
+            place = self._folder / own
             try:
                 if place.exists():
                     place.touch()  # still in use: not to be swept
                     continue
                 place.parent.mkdir(parents=True, exist_ok=True)
                 write_atomically(place, data, versions=0)
-            except (OSError, CannotSave) as fault:
-                raise BadInput(name, f"can't be kept: {fault}") from None
+            except (OSError, CannotSave):
+                self._held[own] = data
 
     def read(self, name: str) -> bytes | None:
         """An image's bytes; ``None`` where it is not here."""
-        place = self._place(name)
-        if place is None or not place.is_file():
+        if not _NAME.fullmatch(name):
             return None
-        return place.read_bytes()
+        own = self._named.get(name, name)
+        try:
+            return (self._folder / own).read_bytes()
+        except OSError:
+            return self._held.get(own)
 
     def of(self, build: Build) -> dict[str, bytes]:
         """The images that a build names, as far as they are here."""
@@ -81,8 +79,10 @@ class Images:
         """Drop images that nobody has touched for half a year."""
         limit = (now if now is not None else time.time()) - _KEPT_DAYS * _SECONDS_A_DAY
         for file in self._folder.rglob("*") if self._folder.is_dir() else []:
-            if file.is_file() and file.stat().st_mtime < limit:
-                file.unlink(missing_ok=True)
+            with suppress(OSError):
+                if file.is_file() and file.stat().st_mtime < limit:
+                    file.unlink(missing_ok=True)
 
-    def _place(self, name: str) -> Path | None:
-        return self._folder / name if _NAME.fullmatch(name) else None
+
+def _by_content(data: bytes, suffix: str) -> str:
+    return f"plans/{hashlib.sha256(data).hexdigest()[:20]}{suffix}"

@@ -2,27 +2,21 @@
 
 import json
 import re
-from collections.abc import Sequence
 from typing import Any, Final
 
 from pydantic import ValidationError
 
+from hardkeel.airframe.parts import with_parts_by_ends
 from hardkeel.base.errors import BadInput
-from hardkeel.project.build import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
-from hardkeel.project.soundness import check_build
+from hardkeel.base.faults import clause_of, place_name
+from hardkeel.build.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
+from hardkeel.build.soundness import check_build
 from hardkeel.survey.model import DEFAULT_SIGMA
 
 Json = dict[str, Any]
+# a build with everything has some thousands; 64 MB of empty braces would take gigabytes
+_MOST_VALUES: Final = 1_000_000
 _TAG_AT: Final = 3  # survey, readings, number, kind
-_ORIGINS: Final = {
-    "list": "a list",
-    "dict": "an object",
-    "str": "text",
-    "int": "a number",
-    "float": "a number",
-    "bool": "true or false",
-    "NoneType": "nothing",
-}
 
 
 def build_from_text(text: str | bytes) -> Build:
@@ -53,6 +47,7 @@ def build_from_data(data: object) -> Build:
         raise _told(fault) from None
     except (ValueError, RecursionError):
         raise BadInput("build.json", "is nested too deeply to be read") from None
+    build = with_parts_by_ends(build)
     check_build(build)
     return build
 
@@ -67,6 +62,8 @@ def text_of(build: Build) -> str:
 def _parse(text: str | bytes) -> object:
     try:
         decoded = text.decode("utf-8-sig") if isinstance(text, bytes) else text
+        if sum(map(decoded.count, ",{[")) > _MOST_VALUES:
+            raise BadInput("build.json", f"holds more than {_MOST_VALUES:,} values")
         return json.loads(decoded, object_pairs_hook=_no_twins, parse_int=_number)
     except UnicodeDecodeError as fault:
         raise BadInput("build.json", f"is not UTF-8 text (byte {fault.start})") from None
@@ -126,64 +123,4 @@ def _told(fault: ValidationError) -> BadInput:
         and location[_TAG_AT] in DEFAULT_SIGMA
     ):
         del location[_TAG_AT]  # pydantic puts the kind that it chose in the path
-    return BadInput(place_name(location), _fault(first))
-
-
-def place_name(location: Sequence[int | str]) -> str:
-    """``("survey", "readings", 4, "to")`` as ``survey.readings[4].to``."""
-    text = ""
-    for part in location:
-        text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else part
-    return text or "build.json"
-
-
-def _fault(error: Any) -> str:
-    """One clause for a fault that pydantic found; its own words where we have none."""
-    kind, given, context = error["type"], error.get("input"), error.get("ctx", {})
-    if kind in ("string_too_short", "string_pattern_mismatch") and str(given).strip():
-        return f"{_quoted(given)} is not of the right form"
-    template = _FAULTS.get(kind)
-    if template is None:
-        return str(error["msg"])
-    return template.format(
-        kind=_kind(given),
-        given=_quoted(given),
-        count=context.get("max_length") or context.get("min_length"),
-        **{"tag": "", "actual_length": "", "expected": "", "error": "", **context},
-    )
-
-
-_FAULTS: Final = {
-    "missing": "is missing",
-    "finite_number": "must be a finite number",
-    "float_type": "must be a number, not {kind}",
-    "float_parsing": "must be a number, not {kind}",
-    "int_type": "must be a whole number, not {kind}",
-    "greater_than": "must be more than {gt:g}, not {given}",
-    "greater_than_equal": "must be at least {ge:g}, not {given}",
-    "less_than_equal": "must be at most {le:g}, not {given}",
-    "string_type": "must be text, not {kind}",
-    "string_too_short": "must not be empty",
-    "string_pattern_mismatch": "must not be empty",
-    "bool_type": "must be true or false, not {kind}",
-    "bool_parsing": "must be true or false, not {kind}",
-    "literal_error": "must be {expected}, not {given}",
-    "tuple_type": "must be a list, not {kind}",
-    "list_type": "must be a list, not {kind}",
-    "too_long": "must hold {count} values, not {actual_length}",
-    "too_short": "must hold {count} values, not {actual_length}",
-    "union_tag_not_found": "has no kind",
-    "union_tag_invalid": 'kind "{tag}" is not one of ' + ", ".join(DEFAULT_SIGMA),
-    "model_type": "must be an object in braces, not {kind}",
-    "model_attributes_type": "must be an object in braces, not {kind}",
-    "dict_type": "must be an object in braces, not {kind}",
-    "value_error": "{given} can't be read ({error})",
-}
-
-
-def _kind(given: object) -> str:
-    return _ORIGINS.get(type(given).__name__, type(given).__name__)
-
-
-def _quoted(given: object) -> str:
-    return json.dumps(given, ensure_ascii=False, default=str)
+    return BadInput(place_name(location), clause_of(first))

@@ -15,11 +15,13 @@ from pathlib import Path
 from typing import Final
 
 from hardkeel.base.errors import BadInput, FileInUse
-from hardkeel.project.build import Build
+from hardkeel.build.model import Build
+from hardkeel.storage.atomic import Stamp
 from hardkeel.storage.format import build_from_data, text_of
-from hardkeel.storage.holding import Hold
+from hardkeel.storage.holding import Hold, sweep_locks
 
 _SUFFIX: Final = ".journal"
+_BESIDE: Final = ".new"
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,12 +34,15 @@ class Rescued:
         The file it belonged to; ``None`` for a build never saved.
     at : datetime
         When it was last written.
+    stamp : Stamp or None
+        How that file looked when it was last read or saved: saving over another one is refused.
     """
 
     journal: Path
     build: Build
     path: Path | None
     at: datetime
+    stamp: Stamp | None = None
 
 
 class Journal:
@@ -52,24 +57,43 @@ class Journal:
     def __init__(self, state: Path) -> None:
         self._folder = state / "journals"
         self._file = self._folder / f"{uuid.uuid4().hex}{_SUFFIX}"
-        self._hold = Hold(self._file.with_suffix(".lock"))
+        self._hold: Hold | None = None
 
-    def write(self, build: Build, path: Path | None, at: datetime) -> None:
-        """Keep the build as it is now."""
-        head = json.dumps({"path": str(path) if path else None, "at": at.isoformat()})
-        beside = self._file.with_suffix(".new")
-        beside.write_text(f"{head}\n{text_of(build)}", encoding="utf-8")
-        beside.replace(self._file)
+    def write(
+        self, build: Build, path: Path | None, at: datetime, stamp: Stamp | None = None
+    ) -> None:
+        """Keep the build as it is now.
+
+        Raises
+        ------
+        OSError
+            When the state folder can't be written; what was kept before is then still there.
+        """
+        if self._hold is None:
+            self._hold = Hold(self._file.with_suffix(".lock"))
+        head = json.dumps(
+            {"path": str(path) if path else None, "at": at.isoformat(), "stamp": stamp}
+        )
+        beside = self._file.with_suffix(_BESIDE)
+        try:
+            beside.write_text(f"{head}\n{text_of(build)}", encoding="utf-8")
+            beside.replace(self._file)
+        except OSError:
+            with suppress(OSError):
+                beside.unlink()
+            raise
 
     def clear(self) -> None:
         """Nothing is unsaved any more."""
-        self._file.unlink(missing_ok=True)
+        with suppress(OSError):
+            self._file.unlink(missing_ok=True)
 
     def close(self) -> None:
         """End in peace: nothing to recover."""
         self.clear()
-        self._hold.release()
-        self._file.with_suffix(".lock").unlink(missing_ok=True)
+        if self._hold is not None:
+            self._hold.release()
+            self._hold = None
 
 
 def orphans(state: Path) -> list[Rescued]:
@@ -80,7 +104,7 @@ def orphans(state: Path) -> list[Rescued]:
         try:
             with Hold(file.with_suffix(".lock")):
                 found.append(_read(file))
-        except (FileInUse, BadInput, OSError, ValueError, KeyError):
+        except (FileInUse, BadInput, OSError, ValueError, KeyError, TypeError, IndexError):
             continue
     return sorted(found, key=lambda rescued: rescued.at, reverse=True)
 
@@ -92,9 +116,26 @@ def forget(rescued: Rescued) -> None:
         rescued.journal.with_suffix(".lock").unlink(missing_ok=True)
 
 
+def sweep(state: Path) -> None:
+    """Take away what killed programs left half written, and their locks; never a journal."""
+    folder = state / "journals"
+    for half in folder.glob(f"*{_BESIDE}") if folder.is_dir() else []:
+        with suppress(FileInUse, OSError), Hold(half.with_suffix(".lock")):
+            half.unlink(missing_ok=True)
+    sweep_locks(folder)
+    sweep_locks(state / "locks")
+
+
 def _read(file: Path) -> Rescued:
     head, _, body = file.read_text(encoding="utf-8").partition("\n")
     about = json.loads(head)
     build = build_from_data(json.loads(body))
     path = Path(about["path"]) if about["path"] else None
-    return Rescued(file, build, path, datetime.fromisoformat(about["at"]))
+    stamp = about.get("stamp")
+    return Rescued(
+        file,
+        build,
+        path,
+        datetime.fromisoformat(about["at"]),
+        (int(stamp[0]), int(stamp[1]), int(stamp[2])) if stamp else None,
+    )

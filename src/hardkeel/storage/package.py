@@ -2,24 +2,38 @@
 
 import io
 import zipfile
-import zlib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path, PurePosixPath, PureWindowsPath
 from types import MappingProxyType
 from typing import Final
 
-from hardkeel.base.errors import BadInput
-from hardkeel.project.build import Build
+from hardkeel.base.errors import BadInput, CannotSave, WouldLose, one_line
+from hardkeel.build.model import Build
 from hardkeel.storage.atomic import Stamp, stamp_of, write_atomically
 from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.storage.members import UNREADABLE, copy_member
 
 BUILD_JSON: Final = "build.json"
 SUFFIX: Final = ".keel"
 _LARGEST_JSON: Final = 64 * 1024 * 1024
 _LARGEST_FILE: Final = 1024 * 1024 * 1024
-_LARGEST_IMAGE: Final = 256 * 1024 * 1024
+_LARGEST_IMAGES: Final = 256 * 1024 * 1024  # all of a build's together
 _EPOCH: Final = (1980, 1, 1, 0, 0, 0)  # zip's own beginning: the same build gives the same bytes
+
+
+@dataclass(frozen=True, slots=True)
+class Others:
+    """What a build's file held besides ``build.json`` when it was opened, to be carried along.
+
+    Attributes
+    ----------
+    path : Path
+        The file that was opened; what others hold is none of this build's.
+    """
+
+    path: Path
+    names: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,29 +44,38 @@ class Loaded:
     ----------
     stamp : Stamp
         How the file looked on disk, to notice a change behind our back.
+    others : Others
+        Photos, plans and whatever else its file holds.
     """
 
     build: Build
     path: Path
     stamp: Stamp
+    others: Others
 
     def attached(self) -> dict[str, bytes]:
-        """The images that the build names, as far as its file holds them."""
+        """The images that the build names, as far as its file holds them and they are no burden.
+
+        One that is not here is told as missing where it is wanted; the file keeps it all the same.
+        """
         wanted = [plan.image for plan in self.build.plans]
-        if not wanted:
-            return {}
         if self.path.suffix.lower() == ".json":
-            beside = {name: self.path.parent / name for name in wanted}
-            return {name: file.read_bytes() for name, file in beside.items() if file.is_file()}
+            return _beside(self.path.parent, wanted)
         found: dict[str, bytes] = {}
+        room = _LARGEST_IMAGES
         try:
             with zipfile.ZipFile(self.path) as archive:
                 held = {info.filename: info.file_size for info in archive.infolist()}
                 for name in wanted:
-                    if held.get(name, _LARGEST_IMAGE + 1) <= _LARGEST_IMAGE:
+                    if name not in held or held[name] > room:
+                        continue
+                    try:
                         found[name] = archive.read(name)
-        except (zipfile.BadZipFile, zlib.error, OSError, RuntimeError):
-            return found  # the build itself is sound; a picture that is not is told as missing
+                    except UNREADABLE:
+                        continue
+                    room -= held[name]
+        except UNREADABLE:
+            return found
         return found
 
 
@@ -64,20 +87,21 @@ def load(path: Path) -> Loaded:
     BadInput
         With one clear sentence; nothing is half loaded.
     """
-    if not path.exists():
-        raise BadInput("", f"no file {path.name}")
-    if not path.is_file():
-        raise BadInput("", f"{path.name} is not a file")
     try:
+        if not path.exists():
+            raise BadInput("", f"no file {path.name}")
+        if not path.is_file():
+            raise BadInput("", f"{path.name} is not a file")
         stamp = stamp_of(path)
         if path.stat().st_size > _LARGEST_FILE:
             raise BadInput(path.name, "is too large to be a build")
         with path.open("rb") as file:
             is_zip = file.read(2) == b"PK"
-        text = _json_in_zip(path) if is_zip else _bare_json(path)
+        text, names = _json_in_zip(path) if is_zip else (_bare_json(path), ())
     except OSError as fault:
-        raise BadInput("", f"{path.name} can't be read: {fault.strerror or fault}") from None
-    return Loaded(build_from_text(text), path, stamp)
+        short = one_line(path.name, 80)
+        raise BadInput("", f"{short} can't be read: {fault.strerror or fault}") from None
+    return Loaded(build_from_text(text), path, stamp, Others(path, names))
 
 
 def save(
@@ -85,8 +109,9 @@ def save(
     path: Path,
     expected: Stamp | None = None,
     attached: Mapping[str, bytes] = MappingProxyType({}),
+    others: Others | None = None,
 ) -> Stamp:
-    """Write a build, keeping photos, plans and whatever else the old file holds.
+    """Write a build with everything that belongs to it.
 
     Parameters
     ----------
@@ -94,29 +119,30 @@ def save(
         How the file looked when it was read; saving is refused when it looks otherwise now.
     attached : mapping of str to bytes
         Images that the build names; a bare ``build.json`` gets them in a folder beside it.
+    others : Others, optional
+        What came with the build from the file that was opened; what the file at `path` holds is
+        only carried along where it is that one.
 
     Raises
     ------
+    WouldLose
+        When something that came with the build can't be carried along.
     CannotSave
         When the disk refuses or the file was changed by another hand.
     """
     text = text_of(build).encode("utf-8")
     if path.suffix.lower() == ".json":
-        for name, data in attached.items():
-            beside = path.parent / name
-            if not beside.exists():
-                beside.parent.mkdir(parents=True, exist_ok=True)
-                write_atomically(beside, data, versions=0)
+        _write_beside(path.parent, {**_unpacked(others), **attached})
         return write_atomically(path, text, expected)
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as archive:
         info = zipfile.ZipInfo(BUILD_JSON, _EPOCH)
         info.compress_type = zipfile.ZIP_DEFLATED
         archive.writestr(info, text)
-        kept = _carry_over(path, archive)
+        if others is not None:
+            _carry_over(others, archive, fresh=set(attached))
         for name, data in attached.items():
-            if name not in kept:
-                archive.writestr(zipfile.ZipInfo(name, _EPOCH), data)
+            archive.writestr(zipfile.ZipInfo(name, _EPOCH), data)
     return write_atomically(path, packed.getvalue(), expected)
 
 
@@ -128,22 +154,24 @@ def _bare_json(path: Path) -> bytes:
     return path.read_bytes()
 
 
-def _json_in_zip(path: Path) -> bytes:
+def _json_in_zip(path: Path) -> tuple[bytes, tuple[str, ...]]:
+    """The text of ``build.json``, and the names of the other members."""
     try:
         with zipfile.ZipFile(path) as archive:
-            for name in archive.namelist():
+            names = archive.namelist()
+            for name in names:
                 _check_name(name)
-            if archive.namelist().count(BUILD_JSON) != 1:
+            if names.count(BUILD_JSON) != 1:
                 raise BadInput(path.name, f"must hold exactly one {BUILD_JSON}")
             if archive.getinfo(BUILD_JSON).file_size > _LARGEST_JSON:
                 raise BadInput(BUILD_JSON, "is over 64 MB unpacked")
             with archive.open(BUILD_JSON) as member:
                 text = member.read(_LARGEST_JSON + 1)
-    except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError) as fault:
+    except UNREADABLE as fault:
         raise BadInput(path.name, f"is cut off or damaged ({fault})") from None
     if len(text) > _LARGEST_JSON:
         raise BadInput(BUILD_JSON, "is over 64 MB unpacked")
-    return text
+    return text, tuple(name for name in names if name != BUILD_JSON)
 
 
 def _check_name(name: str) -> None:
@@ -154,18 +182,70 @@ def _check_name(name: str) -> None:
         raise BadInput(name, "climbs out of the zip, which is not allowed")
 
 
-def _carry_over(old: Path, archive: zipfile.ZipFile) -> set[str]:
-    """Copy what else the old file held; the names copied."""
-    kept: set[str] = set()
-    if not old.is_file():
-        return kept
+def _beside(folder: Path, names: list[str]) -> dict[str, bytes]:
+    """Images in the folder of a bare ``build.json``."""
+    found: dict[str, bytes] = {}
+    room = _LARGEST_IMAGES
+    for name in names:
+        file = folder / name
+        try:
+            if file.is_file() and file.stat().st_size <= room:
+                found[name] = file.read_bytes()
+                room -= len(found[name])
+        except OSError:
+            continue
+    return found
+
+
+def _write_beside(folder: Path, files: Mapping[str, bytes]) -> None:
+    """Put a bare build's pictures in its folder; another's are never written over."""
+    for name, data in files.items():
+        place = folder / name
+        try:
+            if place.exists():
+                if place.read_bytes() != data:
+                    raise CannotSave(f"{name} beside it is another file; it was left alone")
+                continue
+            place.parent.mkdir(parents=True, exist_ok=True)
+        except OSError as fault:
+            raise CannotSave(f"{name} can't be saved: {fault.strerror or fault}") from fault
+        write_atomically(place, data, versions=0)
+
+
+def _unpacked(others: Others | None) -> dict[str, bytes]:
+    """What came with a build, to be written as files."""
+    if others is None or not others.names:
+        return {}
+    found: dict[str, bytes] = {}
+    lost = [name for name in others.names if not name.endswith("/")]
     try:
-        with zipfile.ZipFile(old) as before:
+        with zipfile.ZipFile(others.path) as before:
+            for name in list(lost):
+                try:
+                    found[name] = before.read(name)
+                except (*UNREADABLE, KeyError):
+                    continue
+                lost.remove(name)
+    except UNREADABLE:
+        pass
+    if lost:
+        raise WouldLose(others.path.name, lost)
+    return found
+
+
+def _carry_over(others: Others, archive: zipfile.ZipFile, fresh: set[str]) -> None:
+    """Copy what came with the build, byte for byte, but for what is written afresh."""
+    lost = {name for name in others.names if name not in fresh}
+    if not lost:
+        return
+    try:
+        with zipfile.ZipFile(others.path) as before:
             for info in before.infolist():
-                if info.filename != BUILD_JSON and not info.is_dir():
-                    archive.writestr(info, before.read(info))
-                    kept.add(info.filename)
-    except (zipfile.BadZipFile, zlib.error, OSError):
-        # What stood there was no sound build of ours; the version kept beside still holds it.
-        return kept
-    return kept
+                if info.filename == BUILD_JSON or info.filename in fresh:
+                    continue
+                copy_member(others.path, info, archive)
+                lost.discard(info.filename)
+    except UNREADABLE:
+        pass  # what is still in `lost` tells it
+    if lost:
+        raise WouldLose(others.path.name, sorted(lost))

@@ -17,6 +17,7 @@ from hardkeel.survey.placing import Placed, Placer
 # A step of a ten-thousandth of its own sigma changes nothing that anyone could read.
 _SETTLED: Final = 1e-4
 _MOST_STEPS: Final = 60
+_FAR_FROM_SETTLED: Final = 1.0  # a last step of more than its own sigma: nothing can be said yet
 _MOST_HALVINGS: Final = 30
 _WORTH_TURNING: Final = 0.02  # share of the last step below which acceleration changes nothing
 
@@ -98,7 +99,8 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
     Raises
     ------
     BadInput
-        When figures in the file are so large that the sums overflow.
+        When figures in the file are so large that the sums overflow, or so far from any airframe that
+        the steps do not settle.
     """
     observer = net.observer(readings)
     observed = np.array([reading.value for reading in readings])
@@ -136,6 +138,7 @@ def _descend(
         return placed, residuals, slopes, cost
 
     now = look(unknowns)
+    length = 0.0
     before: tuple[Array, Array] | None = None  # the last point and the step that was wanted there
     for _ in range(_MOST_STEPS):
         placed, residuals, slopes, cost = now
@@ -144,7 +147,8 @@ def _descend(
         pull = scaled.T @ (residuals * root_weight) - prior * unknowns
         step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
         # The step measured in its own sigma: stepᵀ N step.
-        if not step @ normal @ step > _SETTLED**2:
+        length = float(np.sqrt(step @ normal @ step))
+        if not length > _SETTLED:
             break
         for trial in _trials(unknowns, step, before, normal):
             seen = look(trial)
@@ -153,6 +157,12 @@ def _descend(
         else:
             break
         before, unknowns, now = (unknowns, step), trial, seen
+    else:
+        if length > _FAR_FROM_SETTLED:
+            raise BadInput(
+                "survey",
+                f"the adjustment does not settle in {_MOST_STEPS} steps: a reading or a place is far off",
+            )
     placed, residuals, slopes, _ = now
     return unknowns, placed, residuals, slopes
 

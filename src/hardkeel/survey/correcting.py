@@ -15,6 +15,9 @@ from hardkeel.survey.model import Body, Contact, Shop
 from hardkeel.survey.placing import Placer
 
 _VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
+_RISES_FREELY_MM: Final = (
+    1e4  # a degree of turn counts as much as this: it is taken only where needed
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,12 +117,13 @@ def _round_up_from_zero(amounts: Array, step: float) -> Array:
 def _tilt_by(layout: Layout, body: str, vertical: Array, lifts: Array) -> Array:
     """Change of the unknowns when the contacts are lifted by `lifts` mm.
 
-    Least squares over dz, roll and pitch; where the contacts do not define one of them (two in
-    line) the smallest change is taken, which leaves that one alone.
+    Least squares over dz, roll and pitch; where the contacts do not define all of them (two in line)
+    the body turns as little as it can, so that what nobody packs does not change.
     """
     columns = [layout.start[body] + layout.names[body].index(name) for name in _VERTICAL]
+    cost = np.array([_RISES_FREELY_MM, 1.0, 1.0])  # dz in mm beside roll and pitch in degrees
     change = np.zeros(layout.size)
-    change[columns] = np.linalg.lstsq(vertical[:, columns], lifts, rcond=1e-9)[0]
+    change[columns] = cost * np.linalg.lstsq(vertical[:, columns] * cost, lifts, rcond=1e-9)[0]
     return change
 
 

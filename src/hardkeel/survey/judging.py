@@ -1,11 +1,13 @@
 """The whole judgement of a survey: adjust, suspect, check, correct, propose."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from hardkeel.survey.adjusting import Network, Solution, network_of
+from hardkeel.survey.blaming import charges_of, culprit_of
 from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, corrections_of
-from hardkeel.survey.model import Phase, Reading, Survey, in_phase, place_of
+from hardkeel.survey.model import Phase, Reading, Survey, counted, in_phase, place_of
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import NextReading, rank, undecided
 from hardkeel.survey.soundness import check_survey
@@ -22,6 +24,10 @@ class Judgement:
         Whose readings were used; ``None`` for all.
     readings : tuple of Reading
         Those of the phase, used or not, in the order of `fits`.
+    charged : mapping of str to tuple of str
+        The bodies that each check is charged to, by the check's id.
+    culprit : str
+        The body whose correction mends most of what is out; empty where nothing is.
     """
 
     phase: Phase | None
@@ -34,10 +40,26 @@ class Judgement:
     checks: tuple[Check, ...]
     corrections: tuple[Correction, ...]
     next: tuple[NextReading, ...]
+    charged: Mapping[str, tuple[str, ...]]
+    culprit: str
+
+    @property
+    def simulated(self) -> bool:
+        """Whether all that it rests on was made up by a stand-in gauge."""
+        used = counted(self.readings)
+        return bool(used) and used[0].simulated
 
     def check(self, check_id: str) -> Check | None:
         """The check with this id."""
         return next((c for c in self.checks if c.id == check_id), None)
+
+    def checks_on(self, body: str) -> tuple[Check, ...]:
+        """The checks that speak of a body: its own, and what is out between two and charged to it."""
+        return tuple(
+            check
+            for check in self.checks
+            if body in (self.charged[check.id] if check.verdict == "out" else (check.body,))
+        )
 
     def unknown(self, body: str, name: str) -> float:
         """The estimate of one unknown of a body, mm or degrees; 0 for one it does not have."""
@@ -56,9 +78,11 @@ def judge_survey(survey: Survey, phase: Phase | None = None) -> Judgement:
     check_survey(survey)
     net = network_of(survey)
     readings = in_phase(survey.readings, phase)
-    solution, held, suspects = set_aside(net, [r for r in readings if not r.ignored])
+    solution, held, suspects = set_aside(net, counted(readings))
     rules = rules_of(survey, net.layout)
     checks = judge(rules, solution.unknowns, solution.covariance)
+    corrections = corrections_of(net, solution, rules)
+    charged = charges_of(net.layout, rules, checks, solution.unknowns, solution.covariance)
     return Judgement(
         phase=phase,
         net=net,
@@ -68,8 +92,10 @@ def judge_survey(survey: Survey, phase: Phase | None = None) -> Judgement:
         fits=fits(net, readings, held, solution),
         suspects=suspects,
         checks=checks,
-        corrections=corrections_of(net, solution, rules),
+        corrections=corrections,
         next=_next_readings(net, solution, rules, checks, held),
+        charged=charged,
+        culprit=culprit_of(checks, charged, corrections),
     )
 
 

@@ -8,7 +8,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field, field_validator
 
-from hardkeel.base.values import Finite, Point, Positive, Text, Value
+from hardkeel.base.values import Finite, Point, Positive, Size, Slope, Text, Value
 
 Phase = Literal["dry", "wet", "cured"]
 Side = Literal["port", "starboard", "centre"]
@@ -47,9 +47,9 @@ class Body(Value):
 
     id: Text
     pivot: Point | None = None
-    incidence: Finite = 0.0
-    span: Positive | None = None
-    chord: Positive | None = None
+    incidence: Slope = 0.0
+    span: Size | None = None
+    chord: Size | None = None
     twist: bool = False
     seat: Seat | None = None
     label: str | None = None
@@ -71,7 +71,13 @@ class Mark(Value):
 
 
 class ReadingBase(Value):
-    """What every reading has, whatever was read."""
+    """What every reading has, whatever was read.
+
+    Attributes
+    ----------
+    simulated : bool
+        Taken from a stand-in gauge on a build that is no exercise; our own addition to the file.
+    """
 
     id: Text
     value: Finite
@@ -80,6 +86,7 @@ class ReadingBase(Value):
     phase: Phase | None = None
     taken: str | None = None
     ignored: bool = False
+    simulated: bool = False
 
     def model_post_init(self, _context: object, /) -> None:
         """Count the kind as given, so that it is written even where it came from the class."""
@@ -178,11 +185,15 @@ class Instrument(Value):
     sigma: Positive | None = None
 
 
+# finer than a hand can work, or coarser than any shim, is a slip
+Step = Annotated[float, Field(ge=0.001, le=20, allow_inf_nan=False)]
+
+
 class Shop(Value):
     """How finely the builder can correct, mm; our own addition to the file."""
 
-    shim_step: Positive = 0.1
-    sand_step: Positive = 0.2
+    shim_step: Step = 0.1
+    sand_step: Step = 0.2
 
 
 class Survey(Value):
@@ -239,6 +250,12 @@ def place_of(reading: Reading) -> tuple[object, ...]:
     if isinstance(reading, Distance):
         ends = tuple(sorted(ends))
     return (reading.kind, *ends)
+
+
+def counted(readings: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    """The readings that are adjusted: not the ignored ones, and no simulated one beside a real one."""
+    held = tuple(reading for reading in readings if not reading.ignored)
+    return tuple(reading for reading in held if not reading.simulated) or held
 
 
 def in_phase(readings: tuple[Reading, ...], phase: Phase | None) -> tuple[Reading, ...]:

@@ -7,11 +7,11 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import CheckRule
+from hardkeel.survey.handiness import efforts_of, handiest, turn_of
 from hardkeel.survey.model import Reading, place_of, sigma_of
 from hardkeel.survey.proposing import candidates_of
-from hardkeel.survey.ranking import best_pair, single_gains
+from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
 
-_SHARP_ENOUGH: Final = 0.25  # sigma against tolerance at which a true part will be seen to be true
 _LONGEST: Final = 30
 _LEAST_GAIN: Final = 0.02  # of the variance: a reading that helps less is not asked for
 
@@ -25,7 +25,8 @@ def plan(
 ) -> tuple[Reading, ...]:
     """Choose readings one by one, each for the check that is then least known.
 
-    Greedy, with the covariance brought up to date by rank one after each choice; readings already
+    Greedy, with the covariance brought up to date by rank one after each choice, the handiest of those
+    worth nearly the same; then put in the order of the bodies that they are for.  Readings already
     `taken` are not proposed again.  Values are what the estimate expects.
     """
     done = {place_of(reading) for reading in taken}
@@ -36,31 +37,40 @@ def plan(
     noise = np.square([sigma_of(c) for c in candidates])
     slopes = np.array([rule.slope for rule in rules])
     tolerance = np.array([rule.tolerance for rule in rules])
+    efforts = efforts_of(net.survey, candidates)
     covariance = solution.covariance.copy()
-    chosen: list[Reading] = []
+    named = [rule.body for rule in rules]
+    chosen: list[tuple[tuple[int, int], Reading]] = []
     open_ = np.ones(len(candidates), dtype=bool)
     dull = np.zeros(len(rules), dtype=bool)
     while len(chosen) < most and open_.any():
         sharpness = np.sqrt(np.sum((slopes @ covariance) * slopes, axis=1)) / tolerance
         sharpness[dull] = 0.0
         worst = int(np.argmax(sharpness))
-        if sharpness[worst] <= _SHARP_ENOUGH:
+        if sharpness[worst] <= KNOWN:
             break
-        best_ones = _most_helpful(rows, np.where(open_, noise, np.inf), covariance, slopes[worst])
+        free = np.where(open_, noise, np.inf)
+        best_ones = _most_helpful(rows, free, covariance, slopes[worst], efforts)
         dull[worst] = not best_ones
         for best in best_ones:
             spread = rows[best] @ covariance
             covariance -= np.outer(spread, spread) / (noise[best] + spread @ rows[best])
             open_[best] = False
-            chosen.append(candidates[best].but(value=float(expected[best])))
-    return tuple(chosen[:most])
+            reading = candidates[best].but(value=float(expected[best]))
+            body = rules[worst].body
+            chosen.append(((turn_of(body), named.index(body)), reading))
+    chosen = sorted(chosen[:most], key=lambda one: one[0])
+    return tuple(reading for _, reading in chosen)
 
 
-def _most_helpful(rows: Array, noise: Array, covariance: Array, slope: Array) -> tuple[int, ...]:
-    """The best reading for a check, or the best two where none helps alone, or none."""
-    least = _LEAST_GAIN * float(slope @ covariance @ slope)
+def _most_helpful(
+    rows: Array, noise: Array, covariance: Array, slope: Array, efforts: Array
+) -> tuple[int, ...]:
+    """The handiest good reading for a check, or the best two where none helps alone, or none."""
+    variance = float(slope @ covariance @ slope)
+    least = _LEAST_GAIN * variance
     gains = single_gains(rows, noise, covariance, slope)
-    best = int(np.argmax(gains))
+    best = int(handiest(np.sqrt(np.maximum(variance - gains, 0.0)), efforts)[0])
     if gains[best] > least:
         return (best,)
     known = np.flatnonzero(np.isfinite(noise))

@@ -10,8 +10,10 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.handiness import efforts_of, handiest, turn_of
 from hardkeel.survey.model import Reading, sigma_of
 
+KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
 _WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
 
 
@@ -36,9 +38,21 @@ class NextReading:
 
 
 def undecided(checks: Sequence[Check]) -> list[Check]:
-    """The unsure checks, first the one whose sigma is largest for its tolerance."""
+    """The unsure checks, one body after another, first the one whose sigma is largest for its tolerance.
+
+    What is known and lies at the limit comes last: it holds nobody up.
+    """
     unsure = [check for check in checks if check.verdict == "unsure"]
-    return sorted(unsure, key=lambda c: -c.sigma / c.tolerance)
+    named = [check.body for check in checks]
+    return sorted(
+        unsure,
+        key=lambda c: (
+            c.sigma <= KNOWN * c.tolerance,
+            turn_of(c.body),
+            named.index(c.body),
+            -c.sigma / c.tolerance,
+        ),
+    )
 
 
 def rank(
@@ -48,7 +62,7 @@ def rank(
     rule: CheckRule,
     most: int = 5,
 ) -> tuple[NextReading, ...]:
-    """The best candidates for one check, best first.
+    """The best candidates for one check, the handiest of the nearly best first.
 
     Adding a reading with row j and sigma s changes the covariance by rank one (Sherman and
     Morrison, Ann. Math. Stat. 21 (1950), 124–127), so a check g's variance becomes
@@ -63,10 +77,10 @@ def rank(
     noise = np.square([sigma_of(reading) for reading in candidates])
     variance = float(rule.slope @ solution.covariance @ rule.slope)
     now = math.sqrt(variance)
-    after = np.sqrt(
-        np.maximum(variance - single_gains(rows, noise, solution.covariance, rule.slope), 0.0)
-    )
-    best = [int(i) for i in np.argsort(after, kind="stable")[:most] if after[i] < now * _WORTH]
+    gains = single_gains(rows, noise, solution.covariance, rule.slope)
+    after = np.sqrt(np.maximum(variance - gains, 0.0))
+    order = handiest(after, efforts_of(net.survey, candidates))[:most]
+    best = [int(i) for i in order if after[i] < now * _WORTH]
     sigmas = [float(after[i]) for i in best]
     if not best:
         first, second, gain = best_pair(rows, noise, solution.covariance, rule.slope)

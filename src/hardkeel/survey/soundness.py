@@ -1,8 +1,11 @@
 """Does a survey hang together?  What no single value can know: ids, and what they point at."""
 
+from typing import Final
+
 from hardkeel.base.errors import BadInput
-from hardkeel.base.values import unique_ids
+from hardkeel.base.values import LONGEST_MODEL_MM, unique_ids
 from hardkeel.survey.model import (
+    ANGULAR,
     FUSELAGE,
     AngleAt,
     Body,
@@ -16,6 +19,11 @@ from hardkeel.survey.model import (
     Tilt,
 )
 
+_LARGEST_DEGREES: Final = 180.0
+_MOST_BODIES: Final = 40
+_MOST_MARKS: Final = 2000
+_MOST_READINGS: Final = 3000  # the covariance of all of them is kept
+
 
 def check_survey(survey: Survey, place: str = "survey") -> None:
     """Raise on the first thing that does not fit.
@@ -25,6 +33,15 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     BadInput
         Naming the place, as ``survey.readings[4].to: no mark "stab_tip"``.
     """
+    for name, many, most in (
+        ("bodies", survey.bodies, _MOST_BODIES),
+        ("marks", survey.marks, _MOST_MARKS),
+        ("readings", survey.readings, _MOST_READINGS),
+    ):
+        if len(many) > most:
+            raise BadInput(
+                f"{place}.{name}", f"holds {len(many)}, more than the {most} of any model"
+            )
     body_ids = unique_ids(f"{place}.bodies", (body.id for body in survey.bodies))
     for i, body in enumerate(survey.bodies):
         _check_body(body, f"{place}.bodies[{i}]")
@@ -47,6 +64,10 @@ def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: st
     BadInput
         Naming the field.
     """
+    most = _LARGEST_DEGREES if reading.kind in ANGULAR else 2 * LONGEST_MODEL_MM
+    if abs(reading.value) > most:
+        what = "degrees" if reading.kind in ANGULAR else "mm"
+        raise BadInput(f"{place}.value", f"{reading.value:g} {what} can't be read on a model")
     if isinstance(reading, Incidence):
         if reading.body not in bodies:
             raise BadInput(f"{place}.body", f'no body "{reading.body}"')

@@ -29,12 +29,19 @@ def as_json(judgement: Judgement) -> Json:
         "phase": judgement.phase,
         "bodies": {body: named(layout.names[body], at) for body, at in layout.start.items()},
         "bench": named(BENCH, layout.bench),
-        "checks": [_check(check) for check in judgement.checks],
+        "checks": [
+            _check(check) | {"charged_to": list(judgement.charged[check.id])}
+            for check in judgement.checks
+        ],
+        "culprit": judgement.culprit or None,
         "suspects": [
             {"reading": s.reading, "w": s.w, "set_aside": True, "or": list(s.alike)}
             for s in judgement.suspects
         ],
-        "readings": [_fit(fit) for fit in judgement.fits],
+        "readings": [
+            _fit(fit) | ({"simulated": True} if reading.simulated else {})
+            for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
+        ],
         "next": [_next(one) for one in judgement.next],
         "corrections": {c.body: _moves(c) for c in judgement.corrections},
         "ways": {

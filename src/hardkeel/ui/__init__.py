@@ -1,5 +1,6 @@
 """The window: the only room that knows Qt.
 
-Storeys, top first: app · main_window · pages · dialogs · commands, models, jobs · widgets · settings,
-theme.  The interface shows and asks; every formula lives below, every sentence in voice.
+Storeys, top first: app · shell · stages · document, jobs · kit · settings, screen · theme.  Stages
+never import each other.  The interface shows and asks; every formula lives below, every sentence in
+voice.
 """

@@ -1,7 +1,9 @@
 """The composition root: makes the application, dresses it, and catches what nobody foresaw."""
 
+import os
 import platform
 import sys
+import threading
 import traceback
 from datetime import datetime
 from pathlib import Path
@@ -9,16 +11,18 @@ from types import TracebackType
 from typing import Final
 
 import platformdirs
-from PyQt6.QtCore import QSettings, QTimer
+from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QApplication
 
 from hardkeel import __version__
-from hardkeel.ui.main_window import MainWindow
+from hardkeel.ui.screen import why_no_window
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 _NAME: Final = "hardkeel"
 _TIDY_AFTER_MS: Final = 5000
+_NO_WINDOW: Final = 1
 
 
 def run_window(target: str | None) -> int:
@@ -29,6 +33,10 @@ def run_window(target: str | None) -> int:
     target : str or None
         A path, the word ``demo``, or nothing.
     """
+    why = why_no_window(os.environ)
+    if why is not None:
+        sys.stderr.write(f"hardkeel: {why}\n")
+        return _NO_WINDOW
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Hard Keel")
     app.setDesktopFileName(_NAME)
@@ -47,7 +55,7 @@ def run_window(target: str | None) -> int:
         window.open_path(Path(target))
     window.show()
     QTimer.singleShot(0, window.offer_recovery)
-    QTimer.singleShot(_TIDY_AFTER_MS, window.filing.images.sweep)
+    QTimer.singleShot(_TIDY_AFTER_MS, window.filing.tidy)
     return app.exec()
 
 
@@ -58,17 +66,23 @@ def now() -> datetime:
 
 def state_folder() -> Path:
     """Where locks and journals are kept."""
-    return platformdirs.user_state_path(_NAME, ensure_exists=True)
+    return platformdirs.user_state_path(_NAME)
 
 
 def config_folder() -> Path:
     """Where settings are kept."""
-    return platformdirs.user_config_path(_NAME, ensure_exists=True)
+    return platformdirs.user_config_path(_NAME)
 
 
 def install_fault_hook(window: MainWindow) -> None:
-    """Show faults that nobody foresaw with a report to copy; the journal already holds the work."""
+    """Show faults that nobody foresaw with a report to copy; the journal already holds the work.
+
+    A fault in the window's own thread opens the report; one in another thread, which must not touch a
+    window, becomes a notice.
+    """
     before = sys.excepthook
+    mouth = _Mouth(window)
+    mouth.fault.connect(window.tell_fault)
 
     def hook(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
         if issubclass(kind, KeyboardInterrupt):
@@ -76,9 +90,21 @@ def install_fault_hook(window: MainWindow) -> None:
             return
         text = "".join(traceback.format_exception(kind, fault, trace))
         sys.stderr.write(text)
-        from hardkeel.ui.dialogs.questions import ReportDialog  # noqa: PLC0415  only after a fault
+        report = f"Hard Keel {__version__}, Python {platform.python_version()}, {platform.platform()}\n\n{text}"
+        if threading.current_thread() is not threading.main_thread():
+            mouth.fault.emit(report)
+            return
+        from hardkeel.ui.shell.questions import ReportDialog  # noqa: PLC0415  only after a fault
 
-        about = f"Hard Keel {__version__}, Python {platform.python_version()}, {platform.platform()}\n\n"
-        ReportDialog(about + text, window).exec()
+        ReportDialog(report, window).exec()
 
     sys.excepthook = hook
+    threading.excepthook = lambda given: hook(
+        given.exc_type, given.exc_value or given.exc_type(), given.exc_traceback
+    )
+
+
+class _Mouth(QObject):
+    """Brings a fault from another thread into the window's."""
+
+    fault = pyqtSignal(str)

@@ -57,15 +57,27 @@ class Settings:
 
     @property
     def recent(self) -> list[Path]:
-        """Files opened lately, newest first."""
+        """Files opened lately that can be seen, newest first."""
+        return [path for path in self._opened if _is_there(path)]
+
+    @property
+    def _opened(self) -> list[Path]:
         raw = self._store.value("recent", [])
         names = [raw] if isinstance(raw, str) else list(raw or [])
         return [Path(str(name)) for name in names][:_MOST_RECENT]
 
     def add_recent(self, path: Path) -> None:
         """Put a file at the head of the recent ones."""
-        names = [str(path), *(str(p) for p in self.recent if p != path)]
+        names = [str(path), *(str(p) for p in self._opened if p != path)]
         self._store.setValue("recent", names[:_MOST_RECENT])
+
+    def gauge_place(self, kind: str) -> str:
+        """Where a kind of gauge was plugged in last; empty for nowhere yet."""
+        return str(self._store.value(f"gauge/{kind}", "") or "")
+
+    def set_gauge_place(self, kind: str, url: str) -> None:
+        """Remember where a kind of gauge is plugged in."""
+        self._store.setValue(f"gauge/{kind}", url)
 
     @property
     def geometry(self) -> QByteArray | None:
@@ -76,3 +88,11 @@ class Settings:
     @geometry.setter
     def geometry(self, geometry: QByteArray) -> None:
         self._store.setValue("geometry", geometry)
+
+
+def _is_there(path: Path) -> bool:
+    """Whether a file can be seen; a folder that is closed to us hides what is in it."""
+    try:
+        return path.exists()
+    except OSError:
+        return False

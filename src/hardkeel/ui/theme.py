@@ -8,13 +8,14 @@ from string import Template
 from typing import Final, Literal
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QDialog, QMainWindow, QMenu, QWidget
 
 ThemeName = Literal["light", "dark"]
 
 TEXT: Final = "Barlow"
 NARROW: Final = "Barlow Semi Condensed"
 BASE_PX: Final = 14
+_SHEET: Final = "sheet"  # of the application's properties
 SCALES: Final = (100, 125, 150)
 
 
@@ -148,8 +149,14 @@ def load_fonts() -> None:
 
 
 def apply_theme(app: QApplication, theme: Theme) -> None:
-    """Dress the whole application."""
-    app.setFont(theme.font())
+    """Dress the application: palette, font, and the windows that have no rooms.
+
+    The style sheet is not the application's own: Qt would work through every widget of every page at
+    each change, seen or not.  A window's rooms put it on with `wear` when they are shown.
+    """
+    app.setProperty(_SHEET, style_sheet(theme))
+    if app.font() != theme.font():
+        app.setFont(theme.font())
     palette = QPalette()
     roles = {
         QPalette.ColorRole.Window: "desk",
@@ -168,9 +175,25 @@ def apply_theme(app: QApplication, theme: Theme) -> None:
     for role, name in roles.items():
         palette.setColor(role, theme.colour(name))
     app.setPalette(palette)
-    app.setStyleSheet(style_sheet(theme))
+    for top in app.topLevelWidgets():
+        if isinstance(top, QDialog | QMenu) or (top.parent() is None and not is_roomy(top)):
+            wear(top)
 
 
+def is_roomy(window: QWidget) -> bool:
+    """Whether a window dresses its rooms itself."""
+    return isinstance(window, QMainWindow)
+
+
+def wear(widget: QWidget) -> None:
+    """Put the application's style sheet on a room, a dialog or a menu, unless it is worn already."""
+    app = QApplication.instance()
+    sheet = str(app.property(_SHEET) or "") if app is not None else ""
+    if widget.styleSheet() != sheet:
+        widget.setStyleSheet(sheet)
+
+
+@cache
 def style_sheet(theme: Theme) -> str:
     """The style sheet with this theme's colours and sizes filled in."""
     raw = (resources.files("hardkeel.resources") / "style.qss").read_text(encoding="utf-8")

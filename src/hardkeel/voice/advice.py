@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
+from hardkeel.survey.blaming import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement
@@ -17,9 +18,6 @@ from hardkeel.voice.verdicts import format_doubt, format_value
 WayName = Literal["shims", "sanding"]
 NextKind = Literal["again", "reading", "correct", "glue", "describe", "first"]
 
-_BY_PACKING: Final = frozenset(
-    {"incidence", "roll", "roll_to_wing", "decalage", "fin_lean_to_stab"}
-)
 _BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
 _LEAST_MM: Final = 0.05
 
@@ -63,11 +61,11 @@ def seat_advice(
     body = survey.body(correction.body)
     contacts = body.seat.contacts if body is not None and body.seat is not None else ()
     named = {contact.id: contact for contact in contacts}
-    out = [c for c in judgement.checks if c.body == correction.body and c.verdict == "out"]
+    out = [c for c in judgement.checks_on(correction.body) if c.verdict == "out"]
     title = f"{sentence_case(body_name(survey, correction.body))} seat"
     chosen = correction.only_shims if way == "shims" else correction.only_sanding
     do: list[str] = []
-    if any(check.kind in _BY_PACKING for check in out):
+    if any(check.kind in BY_PACKING for check in out):
         do += _packing(chosen, named, unit)
     if any(check.kind in _BY_SLIDING for check in out):
         do += _sliding(correction, named, unit)
@@ -91,7 +89,7 @@ def seat_advice(
 
 
 def _nothing_to_do(judgement: Judgement, body: str) -> str:
-    unsure = any(c.body == body and c.verdict == "unsure" for c in judgement.checks)
+    unsure = any(c.verdict == "unsure" for c in judgement.checks_on(body))
     return "Measure more before you touch it." if unsure else "Leave it: nothing here is out."
 
 
@@ -137,7 +135,7 @@ def _sliding(correction: Correction, named: dict[str, Contact], unit: LengthUnit
 
 
 def _then(survey: Survey, way: Way, out: list[Check], unit: LengthUnit) -> str:
-    packed = {check.id for check in out if check.kind in _BY_PACKING}
+    packed = {check.id for check in out if check.kind in BY_PACKING}
     told = [
         f"{_without_body(survey, check)} {format_value(check, unit)} {format_doubt(check, unit)}"
         for check in way.checks
@@ -202,7 +200,7 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         return _measure(survey, judgement, judgement.next[0], unit)
     out = [check for check in judgement.checks if check.verdict == "out"]
     if out:
-        body = out[0].body
+        body = judgement.culprit
         return NextStep(
             "correct",
             f"Correct the {body_name(survey, body)}",
@@ -239,12 +237,18 @@ def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: Leng
 
 def headline(survey: Survey, judgement: Judgement) -> str:
     """The answer of the whole page in a line."""
+    answer = _answer(survey, judgement)
+    return f"Simulated: {answer[:1].lower()}{answer[1:]}" if judgement.simulated else answer
+
+
+def _answer(survey: Survey, judgement: Judgement) -> str:
     out = [check for check in judgement.checks if check.verdict == "out"]
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
     if judgement.checks and not judgement.readings:
         return "Nothing measured yet"
     if out:
-        bodies = list(dict.fromkeys(body_name(survey, check.body) for check in out))
+        blamed = {body for check in out for body in judgement.charged[check.id]}
+        bodies = [body_name(survey, body.id) for body in survey.bodies if body.id in blamed]
         return f"{sentence_case(' and '.join(bodies))} out of true"
     if unsure:
         return f"Nothing out; {len(unsure)} not known yet"

@@ -119,8 +119,10 @@ def read_mark(text: str, unit: LengthUnit) -> tuple[str, tuple[float, float, flo
     BadInput
         When it is not a name and three lengths.
     """
-    parts = [part.strip() for part in text.split(",")]
+    # with a space behind it a comma parts figures, without one it may stand for a decimal point
+    between = r";|,\s" if re.search(r";|,\s", text) else ","
+    parts = [part.strip() for part in re.split(between, text)]
     if len(parts) != 4 or not parts[0]:  # noqa: PLR2004  name, x, y, z
         raise BadInput("", f"“{text.strip()}”: write it like hatch corner, 120, 10, 44")
     x, y, z = (parse_length(part, unit).mm for part in parts[1:])
-    return parts[0], (round(x, 3), round(y, 3), round(z, 3))
+    return parts[0], (x, y, z)

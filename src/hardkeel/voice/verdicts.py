@@ -24,6 +24,15 @@ _WAYS: Final = {
     "fin_yaw": ("leading edge {mm} to port", "leading edge {mm} to starboard"),
     "fin_lean_to_stab": ("top {mm} to port", "top {mm} to starboard"),
 }
+_SHORT: Final = {
+    "roll": "level",
+    "yaw": "square",
+    "roll_to_wing": "level",
+    "twist_difference": "twist",
+    "fin_yaw": "straight",
+    "fin_lean_to_stab": "upright",
+    "offset": "centred",
+}
 _IN_THE_AIR: Final = {
     "incidence": "Flies at another trim than drawn; elevator trim takes it up at the cost of drag.",
     "yaw": "Turns on its own, and the turn changes with speed.",
@@ -52,6 +61,13 @@ def format_doubt(check: Check, unit: LengthUnit) -> str:
     return "±" + format_angle(check.sigma)
 
 
+def format_wanted(check: Check, unit: LengthUnit) -> str:
+    """What a check should be, and what is allowed: ``2.00° ±0.50°``."""
+    if check.unit == "mm":
+        return f"{format_length(check.target, unit, 2)} ±{format_length(check.tolerance, unit, 2)}"
+    return f"{format_angle(check.target)} ±{format_angle(check.tolerance)}"
+
+
 def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
     """Which way and how far, at the place where one sees it: ``starboard tip 2.3 mm high``."""
     plus, minus = _WAYS.get(check.kind, ("{deg} too much", "{deg} too little"))
@@ -76,6 +92,23 @@ def verdict_sentence(survey: Survey, check: Check, unit: LengthUnit) -> str:
         else format_angle(check.tolerance)
     )
     return f"{name} is not known yet: {format_doubt(check, unit)} where ±{allowed} is allowed."
+
+
+def state_words(checks: tuple[Check, ...], unit: LengthUnit) -> str:
+    """A part's worst check in a few words: what is out, else how many are not known yet."""
+    for verdict in ("out", "unsure"):
+        found = [check for check in checks if check.verdict == verdict]
+        if verdict == "out" and found:
+            worst = max(found, key=lambda c: abs(c.error) / c.tolerance)
+            return f"{_SHORT.get(worst.kind, worst.kind)} out {_way(worst, unit)}"
+        if found:
+            return f"{len(found)} not known yet"
+    return VERDICT_WORDS["true"] if checks else ""
+
+
+def _way(check: Check, unit: LengthUnit) -> str:
+    error = abs(check.error)
+    return format_length(error, unit) if check.unit == "mm" else format_angle(error, 1)
 
 
 def in_the_air(check: Check) -> str:

@@ -10,13 +10,13 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.interpolate import CubicSpline
 
+from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, fuselage_from
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.fairing import bumps_of, stiffness
 from hardkeel.fuselage.loft import former_at, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
-from hardkeel.project.frames import CRUTCH, ON_BOARD, SHEET_BOX, STICK, fuselage_from
 from tests.strategies import seeds
 
 
@@ -41,10 +41,10 @@ def fair(count: int = 9) -> Fuselage:
 def with_bump(fuselage: Fuselage, i: int, **off: float) -> Fuselage:
     former = fuselage.formers[i]
     changed = former.but(**{key: getattr(former, key) + mm for key, mm in off.items()})
-    return fuselage.but(formers=(*fuselage.formers[:i], changed, *fuselage.formers[i + 1 :]))  # type: ignore[no-any-return]
+    return fuselage.but(formers=(*fuselage.formers[:i], changed, *fuselage.formers[i + 1 :]))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(seed=seeds, count=st.integers(3, 12))
 def test_the_spline_is_scipys_natural_cubic(seed: int, count: int) -> None:
     rng = np.random.default_rng(seed)
@@ -110,7 +110,7 @@ def test_one_station_makes_no_loft() -> None:
         loft_of(Fuselage(formers=fair().formers[:1]))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(seed=seeds, count=st.integers(5, 14))
 def test_a_pin_is_off_by_what_the_batten_without_it_says(seed: int, count: int) -> None:
     rng = np.random.default_rng(seed)

@@ -111,7 +111,7 @@ def test_no_pairs_are_undecided() -> None:
     assert found.fitted == ()
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(seed=seeds)
 def test_the_order_of_pairs_does_not_matter(seed: int) -> None:
     rng = np.random.default_rng(seed)

@@ -1,6 +1,7 @@
 """Calibration: known maps are found again, errors stay what the clicks were."""
 
 import math
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -12,7 +13,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
 from hardkeel.paper.calibrating import PICK_SIGMA_PX, calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
-from hardkeel.paper.picking import ink_in, picked_stations
+from hardkeel.paper.picking import picked_stations
 
 DPI = 150.0
 
@@ -94,7 +95,7 @@ def test_four_points_give_the_skew_and_five_leave_something_over() -> None:
     assert abs(worst.mm) > 0.7
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(turn=st.floats(-0.3, 0.3), stretch=st.floats(0.97, 1.03), seed=st.integers(0, 99))
 def test_picked_points_of_a_scan_are_within_three_tenths(
     turn: float, stretch: float, seed: int
@@ -109,7 +110,7 @@ def test_picked_points_of_a_scan_are_within_three_tenths(
     assert np.percentile(np.hypot(*off.T), 95) < 0.3
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(lean=st.floats(-4e-5, 4e-5), seed=st.integers(0, 99))
 def test_a_photo_is_within_eight_tenths(lean: float, seed: int) -> None:
     matrix = scan(0.02, 1.0, 1.0, lean)
@@ -170,35 +171,6 @@ def test_picks_become_figures_at_the_stations() -> None:
         picked_stations(plan.but(origin=None), calibrate(plan))
 
 
-def test_a_line_is_known_across_and_a_crossing_both_ways() -> None:
-    patch = np.full((9, 9), 255.0)
-    assert ink_in(patch) is None
-    patch[:, 6] = 20.0  # an upright line two pixels to the right
-    line = ink_in(patch)
-    assert line is not None
-    assert (line.right, line.down) == pytest.approx((2.0, 0.0))
-    assert line.normal is not None
-    assert abs(line.normal[0]) == pytest.approx(1.0)
-    patch[3, :] = 20.0
-    cross = ink_in(patch)
-    assert cross is not None
-    assert cross.normal is None
-
-
-@given(angle=st.floats(0, math.pi), off=st.floats(-2.5, 2.5))
-def test_a_line_at_any_angle_is_found_where_it_lies(angle: float, off: float) -> None:
-    """Painted softly, as a scanner sees it; its distance is found to a tenth of a pixel."""
-    n = np.array([math.cos(angle), math.sin(angle)])
-    v, u = np.mgrid[-4:5, -4:5].astype(float)
-    gap = u * n[0] + v * n[1] - off
-    ink = ink_in(255.0 - 230.0 * np.exp(-((gap / 0.9) ** 2)))
-    assert ink is not None
-    if ink.normal is not None:
-        found = ink.right * n[0] + ink.down * n[1]
-        assert found == pytest.approx(off, abs=0.2)
-        assert abs(ink.normal[0] * n[0] + ink.normal[1] * n[1]) > 0.97
-
-
 def _unit_residuals(rng: np.random.Generator) -> tuple[list[float], int]:
     """Residuals of a scan clicked with the spread that the fit believes in, in that spread."""
     matrix = scan(rng.uniform(-0.2, 0.2), rng.uniform(0.97, 1.03), rng.uniform(0.97, 1.03))
@@ -220,7 +192,7 @@ def test_residuals_have_the_spread_of_the_clicks_that_made_them() -> None:
     assert total / spare == pytest.approx(1.0, abs=0.12)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(shift=st.tuples(st.floats(-500, 500), st.floats(-500, 500)), turn=st.floats(-3, 3))
 def test_a_sheet_moved_or_turned_on_the_glass_gives_the_same_lengths(
     shift: tuple[float, float], turn: float
@@ -255,20 +227,54 @@ def test_more_is_never_less_a_second_length_along_sharpens_the_same_scale() -> N
     assert worst.what.startswith("length")
 
 
-@pytest.mark.parametrize("arms", ["cross", "tee", "corner"])
-@pytest.mark.parametrize("right", [-1.0, 0.0, 1.0])
-@pytest.mark.parametrize("down", [-1.0, 0.0, 1.0])
-def test_a_meeting_of_two_lines_is_found_whatever_its_arms(
-    arms: str, right: float, down: float
-) -> None:
-    v, u = np.mgrid[-4:5, -4:5].astype(float)
-    level = np.exp(-(((v - down) / 0.8) ** 2))
-    upright = np.exp(-(((u - right) / 0.8) ** 2))
-    if arms != "cross":
-        upright = np.where(v >= down, upright, 0.0)
-    if arms == "corner":
-        level = np.where(u >= right, level, 0.0)
-    ink = ink_in(255.0 - 235.0 * np.maximum(level, upright))
-    assert ink is not None
-    assert ink.normal is None
-    assert (ink.right, ink.down) == pytest.approx((right, down), abs=0.15)
+def test_photo_points_of_which_three_lie_in_line_are_refused() -> None:
+    """They let the fit put a known 100 mm anywhere; well spread ones measure it."""
+    matrix = scan(0.1)
+    good = np.array([[0.0, 0], [300, 0], [300, 200], [0, 200]])
+    for spots in (
+        np.array([[0.0, 0], [150, 100], [300, 200], [0, 200]]),
+        np.array([[0.0, 0], [150, 0.6], [300, 0], [0, 200]]),
+    ):
+        plan = Plan(
+            id="p", image="plans/p.png", photo=True, points=known(matrix, spots, noise=0.7, seed=3)
+        )
+        with pytest.raises(BadInput, match="in line"):
+            calibrate(plan)
+    fit = calibrate(
+        Plan(id="p", image="plans/p.png", photo=True, points=known(matrix, good, noise=0.7, seed=3))
+    )
+    a, b = fit.to_plan(np.array(pixels_of(matrix, np.array([[100.0, 50], [200, 50]]))))
+    assert math.dist(a, b) == pytest.approx(100, abs=1.0)
+    five = np.array(
+        [[0.0, 0], [150, 0], [300, 0], [300, 200], [0, 200]]
+    )  # three in line, and enough
+    calibrate(Plan(id="p", image="plans/p.png", photo=True, points=known(matrix, five)))
+
+
+def test_one_side_alone_gives_no_half_width_and_two_do() -> None:
+    """Straight, tapering and bulging sides, clicked at their own places or abreast."""
+    matrix = scan()
+    stations = np.array([[x, 3.0] for x in (0.0, 300, 600, 900)])
+    shapes: list[Callable[[float], float]] = [
+        lambda x: 40 - x / 25,
+        lambda x: 20 + 20 * math.sin(math.pi * x / 900),
+        lambda _x: 30.0,
+    ]
+    for shape in shapes:
+        for xs in (np.linspace(0, 900, 4), np.linspace(0, 900, 9)):
+            one = np.array([[x, shape(x) - 150] for x in xs])
+            two = np.array([[x, side * shape(x) - 150] for x in xs for side in (-1, 1)])
+            for clicks, known_there in ((one, False), (two, True)):
+                traces = tuple(
+                    Trace(id=k, kind=k, pixels=tuple(pixels_of(matrix, spots)))  # type: ignore[arg-type]
+                    for k, spots in (("plan-side", clicks), ("stations", stations))
+                )
+                plan = Plan(
+                    id="p", image="plans/i.png", points=known(matrix, CORNERS), traces=traces,
+                    origin=pixels_of(matrix, np.array([[0.0, 0.0]]))[0],
+                )  # fmt: skip
+                for row in picked_stations(plan, calibrate(plan)):
+                    if known_there:
+                        assert row.half_width == pytest.approx(shape(row.station), abs=0.7)
+                    else:
+                        assert row.half_width is None

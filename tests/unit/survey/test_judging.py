@@ -69,21 +69,21 @@ def test_predicted_sigmas_are_those_of_solving_with_the_reading() -> None:
         assert check.sigma == pytest.approx(sigma, rel=2e-3)
 
 
-def test_next_helps_the_worst_open_check_and_is_not_taken_yet() -> None:
+def test_next_helps_the_worst_open_check_of_the_first_body_and_is_not_taken_yet() -> None:
     rng = np.random.default_rng(5)
     base = plain_survey()
     survey = readings_of(base, random_truth(network_of(base), rng, 0.05), rng, 20)
     judgement = judge_survey(survey)
     open_ = [c for c in judgement.checks if c.verdict == "unsure"]
-    worst = max(open_, key=lambda c: c.sigma / c.tolerance)
+    first = next(body for body in ("wing", "stab", "fin") if body in {c.body for c in open_})
+    worst = max((c for c in open_ if c.body == first), key=lambda c: c.sigma / c.tolerance)
     assert judgement.next
     assert all(one.helps == worst.id for one in judgement.next)
     assert all(
         one.sigma_after < one.sigma_now == pytest.approx(worst.sigma) for one in judgement.next
     )
-    assert [one.sigma_after for one in judgement.next] == sorted(
-        one.sigma_after for one in judgement.next
-    )
+    # what is asked for first is worth nearly as much as the best
+    assert judgement.next[0].sigma_after <= 1.2 * min(one.sigma_after for one in judgement.next)
     taken = {place_of(r) for r in survey.readings}
     assert not any(place_of(one.reading) in taken for one in judgement.next)
 

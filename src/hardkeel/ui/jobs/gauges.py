@@ -5,12 +5,12 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from hardkeel.gauges.hidden import Hidden, hidden_by_chance, hidden_from
+from hardkeel.build.model import Build
 from hardkeel.gauges.link import GaugeLink, GaugeReport
 from hardkeel.gauges.port import StandInPort
 from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
 from hardkeel.gauges.standin import StandIn
-from hardkeel.project.build import Build
+from hardkeel.practice.hidden import hidden_by_chance, hidden_from
 from hardkeel.survey.model import Reading
 
 
@@ -37,7 +37,6 @@ class GaugeDesk(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._plugged: dict[GaugeKind, _Plugged] = {}
-        self._hidden: Hidden | None = None
         self._zeroed: set[GaugeKind] = set()
 
     def is_plugged(self, kind: GaugeKind) -> bool:
@@ -48,25 +47,30 @@ class GaugeDesk(QObject):
         """Whether it was zeroed since it was plugged in."""
         return kind in self._zeroed
 
-    def set_build(self, build: Build) -> None:
-        """Let the stand-ins measure the hidden copy of this build from the next plugging in on."""
-        given = (build.model_extra or {}).get("stand_in")
-        survey = build.surveyed
-        self._hidden = (
+    def is_simulated(self, kind: GaugeKind) -> bool:
+        """Whether what it shows is made up by a stand-in."""
+        return kind in self._plugged and self._plugged[kind].port is not None
+
+    def plug(self, kind: GaugeKind, url: str) -> None:
+        """Plug a real gauge in, at a URL that pyserial opens."""
+        if kind not in self._plugged:
+            link = GaugeLink(url, lambda report: self._pass_on(kind, report), kind=kind)
+            self._plugged[kind] = _Plugged(link, None)
+
+    def plug_stand_in(self, kind: GaugeKind, build: Build) -> None:
+        """Plug a simulated gauge in, which measures a hidden crooked copy of a build."""
+        if kind in self._plugged:
+            return
+        given, survey = build.hidden, build.surveyed
+        hidden = (
             hidden_from(survey, given)
-            if isinstance(given, dict)
+            if given is not None
             else hidden_by_chance(survey, build.name)
         )
-
-    def plug(self, kind: GaugeKind, url: str | None = None) -> None:
-        """Plug a gauge in: a stand-in, or a real one at a URL that pyserial opens."""
-        if kind in self._plugged or (url is None and self._hidden is None):
-            return
-        port = None
-        if url is None and self._hidden is not None:
-            port = StandInPort(StandIn(kind, self._hidden, np.random.default_rng()))
-            url = port.url
-        link = GaugeLink(url or "", lambda report: self._pass_on(kind, report))
+        port = StandInPort(StandIn(kind, hidden, np.random.default_rng()))
+        link = GaugeLink(
+            port.url, lambda report: self._pass_on(kind, report), kind=kind, stand_in=True
+        )
         self._plugged[kind] = _Plugged(link, port)
 
     def unplug(self, kind: GaugeKind) -> None:

@@ -1,5 +1,6 @@
 """Pure functions run beside the window, their result or error brought back by a signal."""
 
+import traceback
 from collections.abc import Callable
 
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
@@ -9,7 +10,8 @@ from hardkeel.base.errors import HardKeelError
 
 class _Mouth(QObject):
     done = pyqtSignal(object)
-    failed = pyqtSignal(str)
+    failed = pyqtSignal(object)
+    crashed = pyqtSignal(str)
 
 
 class _Job(QRunnable):
@@ -22,13 +24,23 @@ class _Job(QRunnable):
         try:
             result = self._work()
         except HardKeelError as fault:
-            self._mouth.failed.emit(str(fault))
+            self._mouth.failed.emit(fault)
+        except Exception:  # noqa: BLE001  whatever it is, the window's thread must hear of it
+            self._mouth.crashed.emit(traceback.format_exc())
         else:
             self._mouth.done.emit(result)
 
 
 class Jobs(QObject):
-    """Starts jobs; an answer to a job that is no longer the newest of its kind is dropped."""
+    """Starts jobs; an answer to a job that is no longer the newest of its kind is dropped.
+
+    Signals
+    -------
+    crashed : str
+        A job ended by a fault that nobody foresaw; the report.
+    """
+
+    crashed = pyqtSignal(str)
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -41,7 +53,7 @@ class Jobs(QObject):
         kind: str,
         work: Callable[[], object],
         done: Callable[[object], object],
-        failed: Callable[[str], object],
+        failed: Callable[[HardKeelError], object],
     ) -> None:
         """Run `work` on frozen input; `done` or `failed` is called in the window's thread."""
         number = self._newest[kind] = self._newest.get(kind, 0) + 1
@@ -55,8 +67,13 @@ class Jobs(QObject):
                 answer()
 
         mouth.done.connect(lambda result: finish(lambda: done(result)))
-        mouth.failed.connect(lambda text: finish(lambda: failed(text)))
+        mouth.failed.connect(lambda fault: finish(lambda: failed(fault)))
+        mouth.crashed.connect(lambda report: finish(lambda: self._crash(report, failed)))
         self._pool.start(_Job(work, mouth))
+
+    def _crash(self, report: str, failed: Callable[[HardKeelError], object]) -> None:
+        failed(HardKeelError("it went wrong in a way that nobody foresaw"))
+        self.crashed.emit(report)
 
     def wait(self, milliseconds: int = 5000) -> bool:
         """Let running jobs end; for closing and for tests."""

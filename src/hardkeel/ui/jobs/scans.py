@@ -9,8 +9,9 @@ from PyQt6.QtGui import QImage, QImageReader
 from hardkeel.base.errors import BadInput
 
 SCAN_DPI: Final = 150
-_LARGEST_MB: Final = 1024
-_LONGEST_PX: Final = 14000
+_LARGEST_MB: Final = 512
+MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
+_LEAST_PT: Final = 4.0  # a page smaller than a letter of print is no page
 _POINTS_PER_INCH: Final = 72.0
 PATTERN: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
 
@@ -56,19 +57,45 @@ def as_png(image: QImage) -> bytes:
     return bytes(data.data())
 
 
-def image_from(data: bytes) -> QImage:
-    """An image from its bytes; null where they are none."""
-    QImageReader.setAllocationLimit(_LARGEST_MB)
-    return QImage.fromData(QByteArray(data))
+def image_from(data: bytes) -> tuple[QImage, QSize]:
+    """An image from its bytes, smaller where it is very large, and its own size; null where they are none."""
+    held = QByteArray(data)
+    buffer = QBuffer(held)
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    reader = QImageReader(buffer)
+    size = reader.size()
+    image = _reduced(reader)
+    return image, size if size.isValid() else image.size()
 
 
 def _picture(path: Path) -> QImage:
-    QImageReader.setAllocationLimit(_LARGEST_MB)
     reader = QImageReader(str(path))
     reader.setAutoTransform(True)  # a photo knows which way it was held
-    image = reader.read()
+    image = _reduced(reader)
     if image.isNull():
+        size = reader.size()
+        if size.width() * size.height() > MOST_PIXELS:
+            says = (
+                f"{size.width()} × {size.height()} pixels are too many: scan it in grey or coarser"
+            )
+            raise BadInput(path.name, says)
         raise BadInput(path.name, f"can't be read: {reader.errorString().lower()}")
+    return image
+
+
+def _reduced(reader: QImageReader) -> QImage:
+    """What a reader holds, read in no more than `MOST_PIXELS`; its resolution goes with it."""
+    QImageReader.setAllocationLimit(_LARGEST_MB)
+    size = reader.size()
+    if not size.isValid() or size.width() * size.height() <= MOST_PIXELS:
+        return reader.read()
+    share = (MOST_PIXELS / (size.width() * size.height())) ** 0.5
+    small = QSize(max(1, int(size.width() * share)), max(1, int(size.height() * share)))
+    reader.setScaledSize(small)
+    image = reader.read()
+    if not image.isNull():
+        image.setDotsPerMeterX(round(image.dotsPerMeterX() * small.width() / size.width()))
+        image.setDotsPerMeterY(round(image.dotsPerMeterY() * small.height() / size.height()))
     return image
 
 
@@ -82,9 +109,14 @@ def _pdf_page(path: Path, page: int) -> QImage:
         raise BadInput(path.name, f"has no page {page + 1}")
     points = document.pagePointSize(page)
     scale = SCAN_DPI / _POINTS_PER_INCH
-    longest = max(points.width(), points.height()) * scale
-    if longest > _LONGEST_PX:
-        scale *= _LONGEST_PX / longest
+    if min(points.width(), points.height()) < _LEAST_PT:
+        raise BadInput(
+            path.name,
+            f"page {page + 1} is {points.width():.3g} by {points.height():.3g} points: nothing is on it",
+        )
+    pixels = points.width() * points.height() * scale**2
+    if pixels > MOST_PIXELS:
+        scale *= (MOST_PIXELS / pixels) ** 0.5
     size = QSize(round(points.width() * scale), round(points.height() * scale))
     image = document.render(page, size)
     document.close()

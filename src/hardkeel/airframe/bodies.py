@@ -1,0 +1,249 @@
+"""From the airframe's figures to the survey's bodies and marks: no figure is typed twice."""
+
+from typing import Final, TypeVar
+
+from pydantic import ValidationError
+
+from hardkeel.airframe.shapes import (
+    Fin,
+    Surface,
+    fin_body,
+    fin_marks,
+    surface_body,
+    surface_marks,
+)
+from hardkeel.airframe.tolerances import class_tolerances
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Value
+from hardkeel.build.model import Build, TailSurface
+from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.survey.model import FUSELAGE, Body, Mark, Survey, marks_of
+
+_Drawn = TypeVar("_Drawn", Body, Mark)
+_NAMES: Final = {"stab": "stabilizer"}
+_NARROWEST_SEAT_MM: Final = 12.0
+_PIN_INSET_MM: Final = 10.0
+_HAIR_MM: Final = 0.051
+
+
+def surfaces_of(build: Build) -> tuple[Surface | Fin, ...]:
+    """Wings and placed tail surfaces as shapes."""
+    shapes: list[Surface | Fin] = [
+        Surface(
+            wing.id,
+            wing.le_x,
+            wing.z,
+            wing.span,
+            wing.root_chord,
+            wing.tip_chord,
+            sweep=wing.sweep_le,
+            dihedral=wing.dihedral,
+            incidence=wing.incidence,
+            seat_width=wing.seat_width
+            or _seat_width(build.fuselage, wing.le_x + wing.root_chord / 2),
+        )
+        for wing in build.wings
+    ]
+    shapes += [shape for tail in build.tail if (shape := _tail_shape(build, tail)) is not None]
+    return tuple(shapes)
+
+
+def _tail_shape(build: Build, tail: TailSurface) -> Surface | Fin | None:
+    """A tail surface that has a size and a place; ``None`` for one that has not."""
+    root = tail.root_chord
+    if tail.le_x is None or tail.z is None or tail.span is None or root is None:
+        return None
+    tip = tail.tip_chord if tail.tip_chord is not None else root
+    if tail.upright:
+        return Fin(tail.le_x, tail.z, tail.span / 2, root, tip, tail.sweep_le, tail.id)
+    return Surface(
+        tail.id,
+        tail.le_x,
+        tail.z,
+        tail.span,
+        root,
+        tip,
+        sweep=tail.sweep_le,
+        dihedral=tail.dihedral,
+        incidence=tail.incidence,
+        seat_width=tail.seat_width or _seat_width(build.fuselage, tail.le_x + root / 2),
+    )
+
+
+def bodies_of(build: Build) -> tuple[Body, ...]:
+    """The bodies that the airframe has; the fuselage first."""
+    found = [Body(id=FUSELAGE)]
+    found += [
+        fin_body(shape) if isinstance(shape, Fin) else surface_body(shape)
+        for shape in surfaces_of(build)
+    ]
+    return tuple(found)
+
+
+def marks_from(build: Build) -> tuple[Mark, ...]:
+    """Marks that follow from the geometry: pins, longerons, tips, corners, middles."""
+    marks: list[Mark] = []
+    shapes = surfaces_of(build)
+    if build.fuselage is not None and len(build.fuselage.stops) > 1:
+        marks += fuselage_pins(build.fuselage, _tail_pin_x(build.fuselage, shapes))
+    for shape in shapes:
+        if isinstance(shape, Fin):
+            marks += fin_marks(shape)
+        else:
+            marks += surface_marks(shape, _NAMES.get(shape.id, shape.id.replace("_", " ")))
+    return tuple(marks)
+
+
+def fuselage_pins(fuselage: Fuselage, tail_x: float) -> tuple[Mark, ...]:
+    """Marks that tie readings to the fuselage.
+
+    Two pins on the top centre line to swing a line from, one under the nose, and the two upper
+    longerons at the widest former: without something that has width nobody could tell a wing that
+    is not level from a fuselage that leans.
+    """
+    loft = loft_of(fuselage)
+    formers = sorted(fuselage.formers, key=lambda former: former.station)
+    if not formers:
+        return ()
+    places = {"nose_pin": formers[0].station + _PIN_INSET_MM, "tail_pin": tail_x}
+    pins = [
+        Mark(
+            id=name,
+            body=FUSELAGE,
+            at=(x, 0.0, float(loft.top.value(x))),
+            label=name.replace("_", " "),
+        )
+        for name, x in places.items()
+    ]
+    nose = formers[0]
+    foot = Mark(
+        id="nose_foot", body=FUSELAGE, at=(nose.station, 0.0, nose.bottom), label="nose underside"
+    )
+    widest = max(formers, key=lambda former: former.half_width)
+    sides = [
+        Mark(
+            id=f"longeron_{side}",
+            body=FUSELAGE,
+            at=(widest.station, sign * widest.half_width, widest.top),
+            label=f"{widest.id} upper longeron {side}",
+        )
+        for side, sign in (("port", -1), ("starboard", 1))
+    ]
+    return (*pins, foot, *sides)
+
+
+def redrawn(before: Build, after: Build) -> Build:
+    """`after` with the survey following every change of the airframe since `before`.
+
+    What the builder set by hand stays: a body or mark is only moved along where it still stands as
+    the old airframe had put it.
+
+    Raises
+    ------
+    BadInput
+        When a part that readings were taken on is gone, or stations are so close together that the loft
+        swings out of all measure between them.
+    """
+    try:
+        return _redrawn(before, after)
+    except ValidationError:
+        raise BadInput(
+            "fuselage", "its lines swing out of all measure: two stations are too close together"
+        ) from None
+
+
+def _redrawn(before: Build, after: Build) -> Build:
+    drawn_before = {body.id: body for body in bodies_of(before)}
+    drawn_after = {body.id: body for body in bodies_of(after)}
+    if before.survey is None and len(drawn_after) < 2:  # noqa: PLR2004  a fuselage alone is no survey
+        return after
+    survey = after.surveyed
+    bodies = _follow({b.id: b for b in survey.bodies}, drawn_before, drawn_after)
+    marks = _follow(
+        {m.id: m for m in survey.marks},
+        {m.id: m for m in marks_from(before)},
+        {m.id: m for m in marks_from(after)},
+    )
+    kept = {name: mark for name, mark in marks.items() if mark.body in bodies}
+    _refuse_lost(survey, bodies, kept)
+    changed = survey.but(bodies=tuple(bodies.values()), marks=tuple(kept.values()))
+    lying = [shape.id for shape in surfaces_of(after) if isinstance(shape, Surface)]
+    new = [name for name in lying if name in bodies and name not in drawn_before]
+    allowed = class_tolerances(after.model_class, new) if new and after.model_class else None
+    if allowed:  # a wing that comes later is held to the same class
+        changed = changed.but(tolerances={**allowed, **(survey.tolerances or {})})
+    if changed == survey and after.survey is not None:
+        return after
+    return after.but(survey=changed)
+
+
+def _follow(
+    now: dict[str, _Drawn], drawn_before: dict[str, _Drawn], drawn_after: dict[str, _Drawn]
+) -> dict[str, _Drawn]:
+    out: dict[str, _Drawn] = {}
+    for name, one in now.items():
+        drawn = drawn_after.get(name)
+        if name not in drawn_before:  # the builder's own
+            out[name] = one
+        elif drawn is not None:
+            out[name] = _moved_along(one, drawn_before[name], drawn)
+    # what was drawn before and is not there now was taken away by hand, unless nothing was there
+    new = [n for n in drawn_after if n not in now and (n not in drawn_before or not now)]
+    return out | {name: drawn_after[name] for name in new}
+
+
+def _moved_along(one: _Drawn, was: _Drawn, drawn: _Drawn) -> _Drawn:
+    """Take each figure from the new drawing that the builder had not changed."""
+    changes = {
+        field: getattr(drawn, field)
+        for field in type(one).model_fields
+        if getattr(was, field) != getattr(drawn, field)
+        and _alike(getattr(one, field), getattr(was, field))
+    }
+    return one.but(**changes) if changes else one
+
+
+def _alike(a: object, b: object) -> bool:
+    """Whether two figures are the same to a hair.
+
+    Files written before figures were kept unrounded hold tenths, and another machine's arithmetic may
+    differ in the last bit; neither is the builder's hand.
+    """
+    if isinstance(a, float | int) and isinstance(b, float | int):
+        return abs(a - b) <= _HAIR_MM
+    if isinstance(a, tuple) and isinstance(b, tuple):
+        return len(a) == len(b) and all(map(_alike, a, b))
+    if isinstance(a, Value) and isinstance(b, Value):
+        return type(a) is type(b) and all(
+            _alike(getattr(a, field), getattr(b, field)) for field in type(a).model_fields
+        )
+    return a == b
+
+
+def _refuse_lost(survey: Survey, bodies: dict[str, Body], marks: dict[str, Mark]) -> None:
+    for reading in survey.readings:
+        if reading.kind == "incidence" and reading.body not in bodies:
+            raise BadInput("", f"readings were taken on “{reading.body}”; strike them out first")
+        lost = [name for name in marks_of(reading) if name not in marks]
+        if lost:
+            raise BadInput("", f"readings were taken on “{lost[0]}”; strike them out first")
+
+
+def _seat_width(fuselage: Fuselage | None, x: float) -> float:
+    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+        return 50.0
+    inside = 2 * (loft_of(fuselage).figures(x)["half_width"] - fuselage.side_thickness / 2)
+    return max(inside, _NARROWEST_SEAT_MM)
+
+
+def _tail_pin_x(fuselage: Fuselage, shapes: tuple[Surface | Fin, ...]) -> float:
+    """A quarter of the tail arm ahead of the stabilizer, or well aft where there is none."""
+    lying = [shape for shape in shapes if isinstance(shape, Surface)]
+    stab = next((shape for shape in lying if shape.id == "stab"), None)
+    wing = next((shape for shape in lying if shape.id != "stab"), None)
+    stops = [stop.station for _, stop in fuselage.stops]
+    if stab is None or wing is None:
+        return stops[0] + 0.75 * (stops[-1] - stops[0])
+    arm = stab.le_x + stab.root / 4 - wing.le_x - wing.root / 4
+    return min(max(stab.le_x - 0.25 * arm, stops[0]), stops[-1])

@@ -1,0 +1,130 @@
+"""A new build from a dozen figures: bodies, seats, marks and tools enough to true it today."""
+
+from typing import Final
+
+from pydantic import BaseModel, ConfigDict
+
+from hardkeel.airframe.bodies import bodies_of, marks_from
+from hardkeel.airframe.kinds import SHEET_BOX, Frame, fuselage_from
+from hardkeel.airframe.tolerances import class_tolerances
+from hardkeel.balance.model import Wing
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Finite, Positive
+from hardkeel.build.model import FORMAT, Build, ModelClass, TailSurface
+from hardkeel.survey.model import Instrument, Survey
+
+TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
+    Instrument(id="tape", kind="tape", label="tape"),
+    Instrument(id="line", kind="line", label="line with a sliding mark"),
+    Instrument(id="stand", kind="height-stand", label="height stand"),
+    Instrument(id="gauge", kind="incidence-gauge", label="incidence gauge"),
+    Instrument(id="level", kind="level", label="level"),
+    Instrument(id="laser", kind="laser", label="centreline laser"),
+    Instrument(id="square", kind="square", label="square"),
+    Instrument(id="eye", kind="eye", label="the eye from the nose"),
+)
+NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
+_TAIL_SEAT_SHARE: Final = 0.25  # of the depth: a stabilizer sits on a platform
+SHORTEST_NOSE_MM: Final = 60.0
+_DEPTH_SHARE: Final = 0.068  # fuselage depth at the wing, of the span
+
+
+class Figures(BaseModel):
+    """What the builder types, mm and degrees; the defaults are a middling sport model."""
+
+    model_config = ConfigDict(frozen=True)
+
+    name: str = "My model"
+    wing_span: Positive = 1200.0
+    wing_root: Positive = 200.0
+    wing_tip: Positive = 180.0
+    wing_le_x: Finite = 190.0
+    wing_incidence: Finite = 1.5
+    wing_dihedral: Finite = 3.0
+    tail_arm: Positive = 560.0
+    stab_span: Positive = 420.0
+    stab_chord: Positive = 115.0
+    stab_incidence: Finite = 0.0
+    fin_height: Positive = 150.0
+    fin_chord: Positive = 120.0
+    model_class: ModelClass = "sport"
+    tools: tuple[str, ...] = ("tape", "line", "stand", "gauge", "level")
+
+
+def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
+    """Lay out a whole airframe around the figures.
+
+    The tail arm runs from the wing's quarter chord to the stabilizer's, at the roots.  Nose, depth
+    and formers are guesses in proportion, to be put right on the Lay out page; nothing in the
+    survey depends on them but the pins in the fuselage and the width of the seats.
+
+    Raises
+    ------
+    BadInput
+        When figures contradict each other.
+    """
+    _check(figures)
+    depth = max(30.0, _DEPTH_SHARE * figures.wing_span)
+    stab_le = figures.wing_le_x + figures.wing_root / 4 + figures.tail_arm - figures.stab_chord / 4
+    wing_z, stab_z = round(0.55 * depth, 1), round(0.3 * depth, 1)
+    tail_end = stab_le + figures.stab_chord
+    wing = Wing(
+        id="wing",
+        le_x=figures.wing_le_x,
+        z=wing_z,
+        span=figures.wing_span,
+        root_chord=figures.wing_root,
+        tip_chord=figures.wing_tip,
+        sweep_le=(figures.wing_root - figures.wing_tip) / 2,
+        dihedral=figures.wing_dihedral,
+        incidence=figures.wing_incidence,
+    )
+    stab = TailSurface(
+        id="stab",
+        span=figures.stab_span,
+        root_chord=figures.stab_chord,
+        tip_chord=round(figures.stab_chord * 0.85, 2),
+        sweep_le=round(figures.stab_chord * 0.1, 2),
+        le_x=stab_le,
+        z=stab_z,
+        incidence=figures.stab_incidence,
+        seat_width=round(_TAIL_SEAT_SHARE * depth, 1),
+    )
+    fin = TailSurface(
+        id="fin",
+        span=2 * figures.fin_height,
+        root_chord=figures.fin_chord,
+        tip_chord=round(figures.fin_chord * 0.6, 2),
+        sweep_le=round(figures.fin_chord * 0.35, 2),
+        le_x=tail_end - figures.fin_chord,
+        z=stab_z + 6,
+        upright=True,
+    )
+    nose = figures.wing_le_x - max(NOSE_SHARE * figures.wing_span, SHORTEST_NOSE_MM)
+    build = Build(
+        format=FORMAT,
+        name=figures.name.strip() or "My model",
+        phase="dry",
+        model_class=figures.model_class,
+        fuselage=fuselage_from(frame, nose, tail_end - nose, depth),
+        wings=(wing,),
+        tail=(stab, fin),
+    )
+    survey = Survey(
+        bodies=bodies_of(build),
+        marks=marks_from(build),
+        readings=(),
+        tolerances=class_tolerances(figures.model_class),
+        instruments=tuple(tool for tool in TOOL_CHOICES if tool.id in figures.tools),
+    )
+    return build.but(survey=survey)
+
+
+def _check(figures: Figures) -> None:
+    gap = figures.wing_root / 4 + figures.tail_arm - figures.stab_chord / 4 - figures.wing_root
+    if gap <= 0:
+        raise BadInput("tail arm", "is so short that the stabilizer would stand in the wing")
+    if figures.stab_span >= figures.wing_span:
+        raise BadInput("stabilizer span", "is not smaller than the wing's")
+    if figures.fin_chord > figures.tail_arm:
+        raise BadInput("fin chord", "is longer than the tail arm")

@@ -1,0 +1,317 @@
+"""Which parts an airframe has, and what all of them weigh where."""
+
+from collections.abc import Mapping
+from functools import lru_cache
+from typing import Final
+
+from hardkeel.airframe.bodies import surfaces_of
+from hardkeel.airframe.shapes import Fin, Surface
+from hardkeel.balance.model import Balance, Mass
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.model import Former, Fuselage, Longeron, Section
+from hardkeel.geometry.spline import arc_lengths
+from hardkeel.parts.model import Ledger, Part
+from hardkeel.parts.weighing import Weight, weight_of
+from hardkeel.parts.woods import Wood, woods_with
+
+_LEDGER_OF_PARTS: Final = ("states", "weighed", "pairs")  # what the ledger keeps by part
+_HAIR: Final = 0.051  # older files hold grams and places to a tenth
+_SHEETED: Final = ("sheet-sides", "crutch", "board")
+_DOUBLER: Final = (1.5, "light-ply")
+_DEFAULT_FORMER_MM: Final = 3.0
+# What an open wing and tail of balsa ribs and spars weighs as a share of the box around it: a first
+# guess for balance, until they are on the scale.
+_WING_THICKNESS: Final = 0.12
+_WING_SOLID: Final = 0.24
+_TAIL_THICK_MM: Final = 5.0
+_TAIL_SOLID: Final = 0.75
+
+
+def parts_of(build: Build) -> tuple[Part, ...]:
+    """Every part that follows from the airframe, and the builder's own; by place, nose to tail."""
+    parts: list[Part] = []
+    if build.fuselage is not None and len(build.fuselage.stops) > 1:
+        parts += _fuselage_parts(build.fuselage)
+    for shape in surfaces_of(build):
+        parts += _fin_parts(shape) if isinstance(shape, Fin) else _surface_parts(shape, build)
+    known = {part.id for part in parts}
+    parts += [part for part in build.listed.own if part.id not in known]
+    return tuple(parts)
+
+
+def woods_of(build: Build) -> dict[str, Wood]:
+    """The materials with the builder's own figures."""
+    return woods_with(build.listed.woods)
+
+
+def weights_of(build: Build, parts: tuple[Part, ...]) -> dict[str, Weight]:
+    """What each part weighs, by id."""
+    woods, weighed = woods_of(build), build.listed.weighed
+    return {part.id: weight_of(part, woods, weighed.get(part.id)) for part in parts}
+
+
+def balance_wanted(build: Build) -> Balance:
+    """The balance section, with a quarter to a third of the chord where nothing is said."""
+    return build.balance or Balance(target_percent=30.0)
+
+
+def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
+    loft = loft_of(fuselage)
+    first, last = float(loft.stations[0]), float(loft.stations[-1])
+    parts = [
+        _former_part(fuselage, former) for _, former in fuselage.stops if isinstance(former, Former)
+    ]
+    station = dict(zip(loft.names, loft.stations, strict=True))
+    developed = dict(zip(loft.names, loft.developed(), strict=True))
+    for i, section in enumerate(fuselage.sections):
+        if section.method not in _SHEETED or fuselage.side_thickness <= 0:
+            continue
+        a, b = station[section.from_], station[section.to]
+        tall = [stop.top - stop.bottom for _, stop in fuselage.stops if a <= stop.station <= b]
+        length = float(developed[section.to] - developed[section.from_])
+        size = (length, max(tall), fuselage.side_thickness)
+        volume = length * sum(tall) / len(tall) * fuselage.side_thickness
+        middle = float(a + b) / 2
+        number = "" if i == 0 else f" {i + 1}"
+        parts.append(
+            Part(
+                id=section_part("side", section),
+                name=f"side{number}",
+                kind="side",
+                hand="pair",
+                material=fuselage.side_material,
+                grain="along",
+                size=size,
+                volume=volume,
+                x=middle,
+            )
+        )
+        if section.method == "sheet-sides":
+            thickness, ply = _DOUBLER
+            parts.append(
+                Part(
+                    id=section_part("doubler", section),
+                    name=f"doubler{number}",
+                    kind="doubler",
+                    hand="pair",
+                    material=ply,
+                    grain="along",
+                    size=(length * 0.8, min(tall), thickness),
+                    x=middle,
+                )
+            )
+    parts += [_longeron_part(fuselage, longeron) for longeron in fuselage.longerons]
+    for place, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
+        if skin > 0:
+            widths = [2 * stop.half_width for _, stop in fuselage.stops]
+            length = last - first
+            parts.append(
+                Part(
+                    id=f"{place}_sheet",
+                    name=f"{place} sheeting",
+                    kind="sheeting",
+                    material=fuselage.side_material,
+                    grain="across",
+                    size=(length, max(widths), skin),
+                    volume=length * sum(widths) / len(widths) * skin,
+                    x=(first + last) / 2,
+                )
+            )
+    return parts
+
+
+def section_part(kind: str, section: Section) -> str:
+    """The id of a section's part: by its ends, so that another section's coming or going leaves it."""
+    return f"{kind}_{section.from_}_{section.to}"
+
+
+def with_parts_by_ends(build: Build) -> Build:
+    """A ledger of older files, which numbered sides and doublers, with its parts by their ends."""
+    if build.fuselage is None or build.ledger is None:
+        return build
+    names = {
+        f"{kind}{i}": section_part(kind, section)
+        for i, section in enumerate(build.fuselage.sections, start=1)
+        for kind in ("side", "doubler")
+    }
+    ledger = build.ledger
+    used = {mass.id for mass in build.masses}
+    for field in _LEDGER_OF_PARTS:
+        used |= getattr(ledger, field).keys()
+    if not used & names.keys():
+        return build
+    masses = tuple(mass.but(id=names.get(mass.id, mass.id)) for mass in build.masses)
+    renamed = build.but(masses=masses) if build.masses else build
+    return renamed.but(ledger=ledger_renamed(ledger, names))
+
+
+def ledger_renamed(ledger: Ledger, names: Mapping[str, str]) -> Ledger:
+    """The ledger with what it says of some parts under their new ids."""
+    return ledger.but(
+        **{
+            field: {names.get(key, key): value for key, value in getattr(ledger, field).items()}
+            for field in _LEDGER_OF_PARTS
+            if getattr(ledger, field)
+        }
+    )
+
+
+def followed(before: Build, after: Build, anew: frozenset[str] = frozenset()) -> Build:
+    """`after` with masses and ledger following its parts.
+
+    A mass that stands for a part takes the part's new weight and place, each as long as it still is
+    what the part had given it: what the builder weighed or moved stays.  What is said of a part that
+    is gone goes with it, so that it does not wait for a namesake.
+
+    Parameters
+    ----------
+    anew : set of str
+        Parts whose mass is taken over whatever it was: they came from the scale just now.
+    """
+    if not after.masses and after.ledger is None:
+        return after
+    was = {part.id: part for part in parts_of(before)}
+    now = {part.id: part for part in parts_of(after)}
+    gone = was.keys() - now.keys()
+    if after.ledger is not None and gone:
+        kept = {
+            field: {k: v for k, v in getattr(after.ledger, field).items() if k not in gone}
+            for field in _LEDGER_OF_PARTS
+        }
+        changed = {k: v for k, v in kept.items() if v != getattr(after.ledger, k)}
+        after = after.but(ledger=after.ledger.but(**changed)) if changed else after
+    if not after.masses:
+        return after
+    weighed_was = weights_of(before, tuple(was.values()))
+    weighed_now = weights_of(after, tuple(now.values()))
+    masses: list[Mass] = []
+    for mass in after.masses:
+        part, then = now.get(mass.id), was.get(mass.id)
+        if part is None or (then is None and mass.id not in anew):
+            if mass.id not in gone:
+                masses.append(mass)
+            continue
+        best = weighed_now[part.id].best
+        changes: dict[str, object] = {}
+        follows = mass.id in anew or _near(mass.mass, weighed_was[part.id].best)
+        if best is not None and follows and mass.mass != best:
+            changes |= {"mass": best, "weighed": weighed_now[part.id].weighed is not None}
+        if part.x is not None and then is not None and _near(mass.x, then.x) and mass.x != part.x:
+            changes["x"] = part.x
+        masses.append(mass.but(**changes) if changes else mass)
+    return after.but(masses=tuple(masses)) if tuple(masses) != after.masses else after
+
+
+def _near(a: float, b: float | None) -> bool:
+    """Whether a figure is the part's own; older files hold it to a tenth."""
+    return b is not None and abs(a - b) <= _HAIR
+
+
+@lru_cache(maxsize=512)
+def _wood_area(
+    former: Former, skins: tuple[float, float, float], longerons: tuple[Longeron, ...]
+) -> float:
+    """What is left of a former in its own plane, mm²; the box around it where it can't be cut."""
+    from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
+
+    side, top, bottom = skins
+    around = Fuselage(side_thickness=side, top_skin=top, bottom_skin=bottom, longerons=longerons)
+    try:
+        return shape_of(around, former).area
+    except BadInput:
+        return 2 * former.half_width * (former.top - former.bottom)
+
+
+def _former_part(fuselage: Fuselage, former: Former) -> Part:
+    wide = max(2 * (former.half_width - fuselage.side_thickness), 0.0)
+    tall = max(former.top - former.bottom - fuselage.top_skin - fuselage.bottom_skin, 0.0)
+    thick = former.thickness or _DEFAULT_FORMER_MM
+    skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    return Part(
+        id=former.id,
+        name=f"former {former.id}",
+        kind="former",
+        material=former.material,
+        grain="across",
+        size=(tall, wide, thick),
+        volume=_wood_area(former, skins, fuselage.longerons) * thick,
+        x=former.station,
+    )
+
+
+def _longeron_part(fuselage: Fuselage, longeron: Longeron) -> Part:
+    loft = loft_of(fuselage)
+    height = loft.bottom if longeron.is_lower else loft.top
+    length = float(arc_lengths((loft.half_width, height), loft.stations)[-1])
+    return Part(
+        id=f"longeron_{longeron.id}",
+        name=f"{longeron.id} longeron",
+        kind="longeron",
+        material=longeron.material,
+        grain="along",
+        quantity=2,
+        size=(length, longeron.section[1], longeron.section[0]),
+        x=float(loft.stations[0] + loft.stations[-1]) / 2,
+    )
+
+
+def _surface_parts(shape: Surface, build: Build) -> list[Part]:
+    is_wing = shape.id in {wing.id for wing in build.wings}
+    mean = (shape.root + shape.tip) / 2
+    half = shape.span / 2
+    thick = _WING_THICKNESS * mean if is_wing else _TAIL_THICK_MM
+    solid = _WING_SOLID if is_wing else _TAIL_SOLID
+    name = {"stab": "stabilizer"}.get(shape.id, shape.id.replace("_", " "))
+    seat = Part(
+        id=f"{shape.id}_seat",
+        name=f"{name} seat",
+        kind="seat",
+        hand="pair",
+        material="balsa-hard",
+        grain="along",
+        size=(shape.root, 6.0, 6.0),
+        x=shape.le_x + shape.root / 2,
+        of=shape.id,
+    )
+    return [
+        Part(
+            id=f"{shape.id}_half",
+            name=f"{name} half",
+            kind="panel",
+            hand="pair",
+            material="balsa-light",
+            size=(half, mean, thick),
+            volume=half * mean * thick * solid,
+            x=shape.le_x + shape.sweep / 2 + 0.42 * mean,
+            of=shape.id,
+        ),
+        Part(
+            id=f"{shape.id}_tip",
+            name=f"{name} tip",
+            kind="tip",
+            hand="pair",
+            material="balsa-light",
+            size=(shape.tip, 12.0, thick),
+            x=shape.le_x + shape.sweep + shape.tip / 2,
+            of=shape.id,
+        ),
+        seat,
+    ]
+
+
+def _fin_parts(shape: Fin) -> list[Part]:
+    mean = (shape.root + shape.tip) / 2
+    return [
+        Part(
+            id=f"{shape.id}_panel",
+            name=shape.id.replace("_", " "),
+            kind="panel",
+            material="balsa-light",
+            size=(shape.height, mean, _TAIL_THICK_MM),
+            volume=shape.height * mean * _TAIL_THICK_MM * _TAIL_SOLID,
+            x=shape.le_x + shape.sweep / 2 + mean / 2,
+            of=shape.id,
+        )
+    ]

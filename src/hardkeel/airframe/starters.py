@@ -1,0 +1,121 @@
+"""Airframes to start from, scaled by span and length."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.airframe.bodies import redrawn
+from hardkeel.airframe.figures import NOSE_SHARE, SHORTEST_NOSE_MM, Figures, build_from
+from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, Frame
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+
+_SHORTEST_SHARE: Final = 0.45  # of the span: shorter, wing and tail would run into each other
+_LONGEST_SHARE: Final = 1.6
+_STAGGER: Final = 0.05  # of the span, upper wing ahead of the lower
+_GAP: Final = 0.15  # of the span, between the two wings
+_TAIL_CHORD: Final = 0.092
+
+
+@dataclass(frozen=True, slots=True)
+class Starter:
+    """A kind of airframe.
+
+    Attributes
+    ----------
+    length : float
+        Usual length as a share of the span.
+    says : str
+        What it is good for, in a line.
+    """
+
+    id: str
+    name: str
+    says: str
+    frame: Frame
+    length: float = 0.77
+    chord: float = 0.16
+    taper: float = 0.88
+    dihedral: float = 3.0
+    incidence: float = 1.5
+    two_wings: bool = False
+
+
+STARTERS: Final[tuple[Starter, ...]] = (
+    Starter("stick", "Stick fuselage", "Longerons, uprights and diagonals over the drawing: the lightest.", STICK, 0.80, 0.15, 0.9, 5.0, 2.0),
+    Starter("sheet-box", "Sheet sides", "Two sheet sides with doublers, sticks behind the wing: quick and sturdy.", SHEET_BOX),
+    Starter("crutch", "Crutch", "A flat frame is the datum, formers above and below it: keeps itself true.", CRUTCH, 0.78, 0.16, 0.7, 2.0, 1.0),
+    Starter("board", "Formers on a board", "Round formers on spacers, stringers over them: the shapely one.", ON_BOARD, 0.76, 0.165, 0.65, 2.5, 1.0),
+    Starter("biplane", "Biplane", "Sheet sides and two wings, the upper one ahead.", SHEET_BOX, 0.86, 0.15, 1.0, 1.5, 1.0, two_wings=True),
+)  # fmt: skip
+
+
+def starter(starter_id: str) -> Starter:
+    """The starter with this id.
+
+    Raises
+    ------
+    BadInput
+        When there is none.
+    """
+    for one in STARTERS:
+        if one.id == starter_id:
+            return one
+    raise BadInput("starter", f'there is no "{starter_id}"')
+
+
+def start_from(
+    starter_id: str,
+    span: float,
+    length: float,
+    name: str = "My model",
+) -> Build:
+    """An airframe of a kind with this span and length over all, mm.
+
+    Raises
+    ------
+    BadInput
+        When span and length do not make a model.
+    """
+    kind = starter(starter_id)
+    if not span > 0 or not length > 0:
+        raise BadInput("span and length", "must be more than 0")
+    if not _SHORTEST_SHARE * span <= length <= _LONGEST_SHARE * span:
+        raise BadInput(
+            "length",
+            f"{length:g} does not go with a span of {span:g}: between "
+            f"{_SHORTEST_SHARE * span:.0f} and {_LONGEST_SHARE * span:.0f}",
+        )
+    root, stab_chord = kind.chord * span, _TAIL_CHORD * span
+    nose = max(NOSE_SHARE * span, SHORTEST_NOSE_MM)  # so that the first former stands at 0
+    arm = length - nose - root / 4 - 0.75 * stab_chord
+    figures = Figures(
+        name=name,
+        wing_span=round(span, 1),
+        wing_root=round(root, 1),
+        wing_tip=round(root * kind.taper, 1),
+        wing_le_x=round(nose, 1),
+        wing_incidence=kind.incidence,
+        wing_dihedral=kind.dihedral,
+        tail_arm=round(arm, 1),
+        stab_span=round(0.345 * span, 1),
+        stab_chord=round(stab_chord, 1),
+        fin_height=round(0.115 * span, 1),
+        fin_chord=round(0.1 * span, 1),
+    )
+    build = build_from(figures, kind.frame)
+    return _with_upper_wing(build, span) if kind.two_wings else build
+
+
+def _with_upper_wing(build: Build, span: float) -> Build:
+    """Lower the first wing to the belly and put a second over it."""
+    first = build.wings[0]
+    depth = build.fuselage.former("F3") if build.fuselage is not None else None
+    belly = depth.bottom + 4.0 if depth is not None else first.z - 40.0
+    lower = first.but(z=round(belly, 1))
+    upper = first.but(
+        id="upper_wing",
+        le_x=round(first.le_x - _STAGGER * span, 1),
+        z=round(belly + _GAP * span, 1),
+        dihedral=0.0,
+    )
+    return redrawn(build, build.but(wings=(lower, upper)))

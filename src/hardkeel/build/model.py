@@ -1,0 +1,105 @@
+"""The whole document: what a ``.keel`` file's ``build.json`` holds."""
+
+from typing import Final, Literal
+
+from hardkeel.balance.model import Balance, Mass, Wing
+from hardkeel.base.values import Place, Size, SizeOrZero, Slope, Text, Value
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.logbook.entries import Entry, Session
+from hardkeel.paper.model import Plan, Sheet
+from hardkeel.parts.model import Ledger
+from hardkeel.survey.model import Phase, Survey
+
+FORMAT_NAME: Final = "hardkeel"
+FORMAT_VERSION: Final = 1
+FORMAT: Final = f"{FORMAT_NAME}/{FORMAT_VERSION}"
+
+ModelClass = Literal["trainer", "sport", "precision"]
+
+
+class TailSurface(Value):
+    """A tail surface; the contract's tail section with the place that it leaves open.
+
+    Attributes
+    ----------
+    span : float
+        mm; for a fin twice its height.
+    le_x, z : float, optional
+        Leading edge at the root; without them the surface has no place yet.  Our own keys, like
+        incidence and upright.
+    """
+
+    id: Text
+    span: Size | None = None
+    root_chord: Size | None = None
+    tip_chord: SizeOrZero | None = None
+    sweep_le: Place = 0.0
+    le_x: Place | None = None
+    z: Place | None = None
+    incidence: Slope = 0.0
+    dihedral: Slope = 0.0
+    seat_width: Size | None = None
+    upright: bool = False
+
+
+class Build(Value):
+    """One model aircraft on the bench.
+
+    Attributes
+    ----------
+    phase : Phase
+        What the builder is measuring now; our own addition to the file, like name and log.
+    """
+
+    format: str = FORMAT
+    name: str = ""
+    model_class: ModelClass | None = None
+    phase: Phase | None = None
+    fuselage: Fuselage | None = None
+    wings: tuple[Wing, ...] = ()
+    tail: tuple[TailSurface, ...] = ()
+    masses: tuple[Mass, ...] = ()
+    balance: Balance | None = None
+    audit: tuple[Sheet, ...] = ()
+    plans: tuple[Plan, ...] = ()
+    ledger: Ledger | None = None
+    survey: Survey | None = None
+    log: tuple[Entry, ...] = ()
+    sessions: tuple[Session, ...] = ()
+
+    @property
+    def surveyed(self) -> Survey:
+        """The survey, empty where the file has none."""
+        return self.survey or Survey()
+
+    @property
+    def listed(self) -> Ledger:
+        """The ledger, empty where the file has none."""
+        return self.ledger or Ledger()
+
+    @property
+    def hidden(self) -> dict[str, dict[str, float]] | None:
+        """How crooked the airframe is that stand-in gauges measure: only a demo or exercise has it."""
+        given = (self.model_extra or {}).get("stand_in")
+        if not isinstance(given, dict):
+            return None
+        return {
+            str(body): {str(n): float(v) for n, v in names.items() if isinstance(v, int | float)}
+            for body, names in given.items()
+            if isinstance(names, dict)
+        }
+
+    @property
+    def described(self) -> bool:
+        """Whether there is anything of an airframe yet."""
+        return bool(
+            self.survey is not None
+            or self.wings
+            or self.tail
+            or (self.fuselage is not None and self.fuselage.stops)
+        )
+
+
+def empty_build() -> Build:
+    """A build that nobody has described yet."""
+    return Build(format=FORMAT, name="")

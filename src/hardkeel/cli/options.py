@@ -1,0 +1,44 @@
+"""What may stand behind a command; help, parser and the papers' test are fed from here."""
+
+import argparse
+import json
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any, Final
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.survey.model import PHASES
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One option: how it is written, how it stands in the line of help, what it does."""
+
+    flag: str
+    usage: str
+    says: str
+    how: dict[str, Any] = field(default_factory=dict)
+
+
+_SWITCH: Final = {"action": "store_true"}
+JSON: Final = Option("--json", "[--json]", "print unrounded numbers as JSON", _SWITCH)
+INCHES: Final = Option("--inches", "[--inches]", "lengths in inches", _SWITCH)
+PHASE: Final = Option(
+    "--phase", "[--phase PHASE]", "the readings of this phase alone", {"choices": PHASES}
+)
+TO: Final = Option(
+    "--to", "--to DIR", "made where missing", {"type": Path, "required": True, "metavar": "DIR"}
+)
+OVERWRITE: Final = Option(
+    "--overwrite", "[--overwrite]", "write over files that are not this build's, too", _SWITCH
+)
+
+
+def unit_of(parsed: argparse.Namespace) -> LengthUnit:
+    """The unit asked for."""
+    return "in" if parsed.inches else "mm"
+
+
+def as_text(data: object) -> str:
+    """JSON for a terminal or a pipe."""
+    return json.dumps(data, indent=1, allow_nan=False) + "\n"

@@ -1,0 +1,85 @@
+"""``hardkeel true``: what is out of true, and by how much."""
+
+import argparse
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.build.model import Build
+from hardkeel.cli.options import as_text, unit_of
+from hardkeel.storage.package import load
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.telling import as_json
+from hardkeel.voice.advice import (
+    format_reading,
+    format_residual,
+    headline,
+    next_step,
+    seat_advice,
+    suspect_sentence,
+)
+from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.voice.verdicts import VERDICT_WORDS, format_doubt, format_value, way_off
+
+_NAME_WIDTH = 44
+
+
+def run(parsed: argparse.Namespace) -> str:
+    """The judgement of the survey."""
+    build = load(parsed.file).build
+    if build.survey is None:
+        raise BadInput("survey", "is missing: there are no readings to adjust")
+    judgement = judge_survey(build.survey, parsed.phase)
+    return (
+        as_text(as_json(judgement))
+        if parsed.json
+        else true_table(build, judgement, unit_of(parsed))
+    )
+
+
+def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
+    """Checks, doubts, corrections, the next reading, and every reading with its residual."""
+    survey = build.surveyed
+    phase = PHASE_WORDS[judgement.phase] if judgement.phase else "all phases"
+    lines = [f"{build.name or 'Unnamed build'}, {phase}: {headline(survey, judgement)}", ""]
+    for check in judgement.checks:
+        text = f"  {check_name(survey, check):<28}{format_value(check, unit):>10} {format_doubt(check, unit):<10}"
+        verdict = VERDICT_WORDS[check.verdict]
+        told = f"{verdict}: {way_off(survey, check, unit)}" if check.verdict == "out" else verdict
+        lines.append(text + told)
+    lines += _section(
+        "Doubts", [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
+    )
+    for correction in judgement.corrections:
+        advice = seat_advice(survey, judgement, correction, "sanding", unit)
+        if advice.needed:
+            shims = seat_advice(survey, judgement, correction, "shims", unit)
+            lines += _section(
+                advice.title, [*advice.do, "Or, with shims only:", *shims.do, advice.then]
+            )
+    step = next_step(survey, judgement, unit)
+    lines += _section("Next", [f"{step.title}. {step.why}"])
+    lines += _section("Readings", _readings(build, judgement, unit))
+    return "\n".join(lines) + "\n"
+
+
+def _section(title: str, lines: list[str]) -> list[str]:
+    return ["", title, *(f"  {line}" for line in lines)] if lines else []
+
+
+def _readings(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
+    rows = []
+    for reading, fit in zip(judgement.readings, judgement.fits, strict=True):
+        name = f"{reading.id:<5}{reading_name(build.surveyed, reading)}"
+        noticed = "nothing checks it"
+        if fit.noticed_from < float("inf"):
+            angular = reading.kind in ("incidence", "tilt", "angle")
+            amount = (
+                format_angle(fit.noticed_from) if angular else format_length(fit.noticed_from, unit)
+            )
+            noticed = f"noticed from {amount}"
+        state = ("" if fit.used else "  not used") + ("  simulated" if reading.simulated else "")
+        rows.append(
+            f"{name:<{_NAME_WIDTH + 20}}{format_reading(reading, unit):>11}"
+            f"{format_residual(reading, fit, unit):>10}  {noticed}{state}"
+        )
+    return rows

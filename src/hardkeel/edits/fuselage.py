@@ -1,0 +1,380 @@
+"""Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
+
+from collections.abc import Iterable, Sequence
+from typing import Final
+
+from hardkeel.airframe.bodies import redrawn
+from hardkeel.airframe.parts import followed, ledger_renamed, section_part
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
+from hardkeel.build.model import Build
+from hardkeel.build.soundness import check_build
+from hardkeel.fuselage.fairing import Bump
+from hardkeel.fuselage.loft import former_at
+from hardkeel.fuselage.model import (
+    TAIL_POST,
+    CutOut,
+    Former,
+    Fuselage,
+    Longeron,
+    Method,
+    Section,
+    TailPost,
+    Template,
+)
+from hardkeel.paper.model import Sheet
+from hardkeel.paper.picking import Picked
+
+_SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
+_STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
+
+
+def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
+    """The build with another fuselage, checked, the survey's pins and seats following."""
+    return checked(build, build.but(fuselage=fuselage))
+
+
+def set_stop(build: Build, name: str, **figures: float) -> Build:
+    """Set figures of a former or the tail post (``station``, ``half_width``, ``top``, ``bottom``), mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such stop, or its figures do not hang together.
+    """
+    unknown = set(figures) - _STOP_FIGURES
+    if unknown:
+        raise BadInput("", f"no figure {sorted(unknown)[0]}")
+    fuselage = fuselage_of(build)
+    if figures.get("half_width", 0.0) < 0:
+        raise BadInput("", "a half-width can't be less than 0")
+    if name == TAIL_POST and fuselage.tail_post is not None:
+        return with_fuselage(build, fuselage.but(tail_post=fuselage.tail_post.but(**figures)))
+    return _replace(build, _former(fuselage, name).but(**figures))
+
+
+def add_former(build: Build, station: float) -> Build:
+    """Put the former in that the loft wants at a station, mm.
+
+    Raises
+    ------
+    BadInput
+        When the station lies outside, or on one that is there.
+    """
+    fuselage = fuselage_of(build)
+    made = former_at(fuselage, station, free_former_id(fuselage))
+    return with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
+
+
+def delete_former(build: Build, name: str) -> Build:
+    """Take a former out; sections that began or ended there go on to its neighbour.
+
+    Raises
+    ------
+    BadInput
+        When there is none, or it is one of the last two stations.
+    """
+    fuselage = fuselage_of(build)
+    _former(fuselage, name)
+    names = [one for one, _ in fuselage.stops]
+    if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
+        raise BadInput("", "a fuselage needs two stations")
+    i = names.index(name)
+    before, after = names[max(i - 1, 0)], names[min(i + 1, len(names) - 1)]
+    sections = []
+    for section in fuselage.sections:
+        start = (after if i == 0 else before) if section.from_ == name else section.from_
+        end = (before if i == len(names) - 1 else after) if section.to == name else section.to
+        if start != end:
+            sections.append(section.but(from_=start, to=end))
+    formers = tuple(former for former in fuselage.formers if former.id != name)
+    return with_fuselage(build, fuselage.but(formers=formers, sections=tuple(sections)))
+
+
+def rename_former(build: Build, name: str, new: str) -> Build:
+    """Give a former another name; its state, weight, mass and audit pairs go along.
+
+    Raises
+    ------
+    BadInput
+        When the name is empty or taken.
+    """
+    fuselage = fuselage_of(build)
+    _former(fuselage, name)
+    new = new.strip()
+    if not new:
+        raise BadInput("", "a former needs a name")
+    changed = tuple(f.but(id=new) if f.id == name else f for f in fuselage.formers)
+    sections = tuple(
+        s.but(from_=new if s.from_ == name else s.from_, to=new if s.to == name else s.to)
+        for s in fuselage.sections
+    )
+    names = {name: new} | {
+        section_part(kind, old): section_part(kind, now)
+        for old, now in zip(fuselage.sections, sections, strict=True)
+        for kind in ("side", "doubler")
+    }
+    renamed = build
+    if build.masses:
+        renamed = renamed.but(
+            masses=tuple(mass.but(id=names.get(mass.id, mass.id)) for mass in build.masses)
+        )
+    if build.ledger is not None:
+        renamed = renamed.but(ledger=ledger_renamed(build.ledger, names))
+    if build.audit:
+        renamed = renamed.but(audit=tuple(_pairs_renamed(one, name, new) for one in build.audit))
+    drawn = redrawn(build, renamed.but(fuselage=fuselage.but(formers=changed, sections=sections)))
+    check_build(drawn)
+    return drawn
+
+
+def _pairs_renamed(sheet: Sheet, old: str, new: str) -> Sheet:
+    return sheet.but(
+        pairs=tuple(pair.but(part=new) if pair.part == old else pair for pair in sheet.pairs)
+    )
+
+
+def fair(build: Build, bump: Bump) -> Build:
+    """Put a station on the fair curve."""
+    return set_stop(build, bump.former, **{bump.line: bump.fair})
+
+
+def set_skins(build: Build, **figures: float) -> Build:
+    """Set ``side_thickness``, ``top_skin`` or ``bottom_skin``, mm."""
+    for name, value in figures.items():
+        if value < 0:
+            raise BadInput("", f"{name.replace('_', ' ')} can't be less than 0")
+    return with_fuselage(build, fuselage_of(build).but(**figures))
+
+
+def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
+    """Give a former an outline of its own, laid on its bottom and centred, mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former, or the outline closes around nothing.
+    """
+    from hardkeel.fuselage.cutting import former_from_outline  # noqa: PLC0415  polygons load late
+
+    former = _former(fuselage_of(build), name)
+    low = min((z for _, z in ring), default=0.0)
+    made = former_from_outline(
+        name, former.station, [(y, z - low + former.bottom) for y, z in ring]
+    )
+    return _replace(
+        build,
+        former.but(
+            half_width=made.half_width, top=made.top, bottom=made.bottom, outline=made.outline
+        ),
+    )
+
+
+def set_method(build: Build, start: str, end: str, method: Method) -> Build:
+    """Say how the stretch from one stop to another is built; what it overlaps gives way.
+
+    Raises
+    ------
+    BadInput
+        When the two are not stops in this order.
+    """
+    fuselage = fuselage_of(build)
+    names = [name for name, _ in fuselage.stops]
+    if start not in names or end not in names or names.index(start) >= names.index(end):
+        raise BadInput("", "a section runs from one station to a later one")
+    a, b = names.index(start), names.index(end)
+    kept: list[Section] = []
+    for section in fuselage.sections:
+        p, q = names.index(section.from_), names.index(section.to)
+        for low, high in ((p, min(q, a)), (max(p, b), q)):
+            if low < high:
+                kept.append(section.but(from_=names[low], to=names[high]))
+    kept.append(Section(from_=start, to=end, method=method))
+    kept.sort(key=lambda section: names.index(section.from_))
+    return with_fuselage(build, fuselage.but(sections=tuple(kept)))
+
+
+def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -> Build:
+    """Set a longeron's section (across the side, as seen from the side), mm."""
+    if min(section) <= 0:
+        raise BadInput("", "a longeron's section must be more than 0")
+    fuselage = fuselage_of(build)
+    made = Longeron(id=longeron_id, section=section, material="spruce")
+    found = [
+        one.but(section=section) if one.id == longeron_id else one for one in fuselage.longerons
+    ]
+    if all(one.id != longeron_id for one in found):
+        found.append(made)
+    return with_fuselage(build, fuselage.but(longerons=tuple(found)))
+
+
+def set_all_longerons(build: Build, section: tuple[float, float]) -> Build:
+    """Set the section of both longerons, mm."""
+    for longeron_id in ("upper", "lower"):
+        build = set_longeron(build, longeron_id, section)
+    return build
+
+
+def set_wood(build: Build, name: str, **figures: float) -> Build:
+    """Set a former's ``thickness`` or ``corner`` radius, mm."""
+    for key, value in figures.items():
+        if value < 0 or (key == "thickness" and value == 0):
+            raise BadInput("", f"a {key} of {value:g} can't be cut")
+    return _replace(build, _former(fuselage_of(build), name).but(**figures))
+
+
+def lay_out(build: Build, made: Build) -> Build:
+    """Put an airframe on the bench where there is none yet, keeping log, hours, plans and readings."""
+    laid = build.but(
+        name=build.name or made.name,
+        phase=build.phase or made.phase,
+        fuselage=made.fuselage,
+        wings=build.wings or made.wings,
+        tail=build.tail or made.tail,
+    )
+    if build.survey is None:
+        laid = laid.but(survey=made.survey)
+    return checked(build, laid)
+
+
+def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:
+    """Say what is cut out of a former."""
+    former = _former(fuselage_of(build), name)
+    return _replace(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
+
+
+def set_template(build: Build, name: str, template: Template | None) -> Build:
+    """Note what was measured on a former's template."""
+    return _replace(build, _former(fuselage_of(build), name).but(template=template))
+
+
+def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
+    """Make picked points the airframe's figures; the last station is the tail post.
+
+    A station within a millimetre and a half of a former becomes that former's; others make new ones;
+    formers that were not picked stay as they are.
+
+    Raises
+    ------
+    BadInput
+        When a station has no half-width, top or bottom yet, or a former that was not picked would stand
+        behind the tail post.
+    """
+    rows = list(picked)
+    if len(rows) < 2:  # noqa: PLR2004  nose and tail post
+        raise BadInput("stations", "click at least two stations")
+    for row in rows:
+        lacking = [
+            word
+            for word, value in (
+                ("half-width", row.half_width),
+                ("bottom", row.bottom),
+                ("top", row.top),
+            )
+            if value is None
+        ]
+        if lacking:
+            raise BadInput("", f"the station at {row.station:.0f} mm has no {lacking[0]} yet")
+    fuselage = build.fuselage or Fuselage()
+    last = rows[-1]
+    formers = _picked_formers(fuselage, rows[:-1])
+    behind = [former for former in formers if former.station >= last.station]
+    if behind:
+        raise BadInput(
+            "",
+            f"{behind[0].id} at {behind[0].station:.0f} mm was not picked and stands behind the tail "
+            f"post at {last.station:.0f} mm: pick its station, or take it out first",
+        )
+    post = (fuselage.tail_post or _post_of(last)).but(**_figures(last))
+    names = {former.id for former in formers} | {TAIL_POST}
+    sections = tuple(s for s in fuselage.sections if s.from_ in names and s.to in names)
+    return with_fuselage(
+        build, fuselage.but(formers=_sorted(formers), tail_post=post, sections=sections)
+    )
+
+
+def free_former_id(fuselage: Fuselage) -> str:
+    """The next unused name of the form F8."""
+    used = {former.id for former in fuselage.formers}
+    number = len(used) + 1
+    while f"F{number}" in used:
+        number += 1
+    return f"F{number}"
+
+
+def unpicked(fuselage: Fuselage | None, rows: Sequence[Picked]) -> tuple[str, ...]:
+    """Formers whose station was not picked: they stay as they are."""
+    formers = fuselage.formers if fuselage is not None else ()
+    return tuple(
+        former.id
+        for former in formers
+        if all(abs(former.station - row.station) > _SAME_STATION_MM for row in rows)
+    )
+
+
+def _picked_formers(fuselage: Fuselage, rows: Sequence[Picked]) -> list[Former]:
+    """The formers with what was picked: those picked anew, new ones between them, the rest as they are."""
+    kept = {former.id: former for former in fuselage.formers}
+    used = set(kept)
+    for number, row in enumerate(rows, start=1):
+        near = [f for f in kept.values() if abs(f.station - row.station) <= _SAME_STATION_MM]
+        if near:
+            kept[near[0].id] = near[0].but(**_figures(row))
+            continue
+        name = f"F{number}"
+        while name in used:
+            number += 1  # noqa: PLW2901  the next name that is free
+            name = f"F{number}"
+        used.add(name)
+        kept[name] = Former.model_validate({"id": name, **_figures(row)})
+    return list(kept.values())
+
+
+def _figures(row: Picked) -> dict[str, float | None]:
+    return {
+        "station": row.station,
+        "half_width": row.half_width,
+        "bottom": row.bottom,
+        "top": row.top,
+    }
+
+
+def _post_of(row: Picked) -> TailPost:
+    return TailPost.model_validate(_figures(row))
+
+
+def checked(before: Build, after: Build) -> Build:
+    """`after` with survey, masses and ledger following, checked."""
+    drawn = redrawn(before, after)
+    check_build(drawn)
+    return followed(before, drawn)
+
+
+def fuselage_of(build: Build) -> Fuselage:
+    """The fuselage.
+
+    Raises
+    ------
+    BadInput
+        When there is none.
+    """
+    if build.fuselage is None:
+        raise BadInput("", "there is no fuselage yet")
+    return build.fuselage
+
+
+def _former(fuselage: Fuselage, name: str) -> Former:
+    former = fuselage.former(name)
+    if former is None:
+        raise BadInput("", f'no former "{name}"')
+    return former
+
+
+def _replace(build: Build, changed: Former) -> Build:
+    fuselage = fuselage_of(build)
+    formers = [changed if former.id == changed.id else former for former in fuselage.formers]
+    return with_fuselage(build, fuselage.but(formers=_sorted(formers)))
+
+
+def _sorted(formers: Iterable[Former]) -> tuple[Former, ...]:
+    return tuple(sorted(formers, key=lambda former: former.station))

@@ -1,0 +1,179 @@
+"""Pure edits of the ledger, and of the masses and the balance that follow its weights."""
+
+from collections.abc import Callable
+from typing import Final
+
+from hardkeel.airframe.parts import followed, parts_of, weights_of
+from hardkeel.balance.model import Balance, Battery, Mass
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.build.soundness import check_build
+from hardkeel.edits.fuselage import with_fuselage
+from hardkeel.parts.handing import question_for
+from hardkeel.parts.lists import read_list
+from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
+
+SWAPPED_KINDS: Final = ("former", "side")
+BuildEdit = Callable[[Build], Build]
+
+
+class AskFirst(BadInput):
+    """A pair must be held against each other before it goes further.
+
+    Attributes
+    ----------
+    part : str
+        Which pair.
+    """
+
+    def __init__(self, part: str) -> None:
+        self.part = part
+        super().__init__("", f"hold both hands of {part} against each other first")
+
+
+# -- ledger ----------------------------------------------------------------------------------------
+
+
+def _with_ledger(build: Build, **changes: object) -> Build:
+    return build.but(ledger=build.listed.but(**changes))
+
+
+def set_state(build: Build, part_id: str, state: State) -> Build:
+    """Say how far a part is.
+
+    Raises
+    ------
+    AskFirst
+        When it is a handed pair that is about to be glued and was not held against each other.
+    """
+    part = next((one for one in parts_of(build) if one.id == part_id), None)
+    if part is None:
+        raise BadInput("", f'no part "{part_id}"')
+    ledger: Ledger = build.listed
+    if question_for(part, ledger, state) is not None:
+        raise AskFirst(part_id)
+    return _with_ledger(build, states={**ledger.states, part_id: state})
+
+
+def answer_pair(build: Build, part_id: str, answer: PairAnswer) -> Build:
+    """Note what holding a pair against each other showed."""
+    return _with_ledger(build, pairs={**build.listed.pairs, part_id: answer})
+
+
+def weigh(build: Build, part_id: str, grams: float | None) -> Build:
+    """Note what the scale says of all pieces of a part; a mass for it follows."""
+    weighed = {name: mass for name, mass in build.listed.weighed.items() if name != part_id}
+    if grams is not None:
+        if not grams > 0:
+            raise BadInput("", "a weight must be more than 0")
+        weighed[part_id] = grams
+    return followed(build, _with_ledger(build, weighed=weighed), frozenset({part_id}))
+
+
+def paste_printed(build: Build, text: str) -> Build:
+    """Take a printed list pasted as CSV.
+
+    Raises
+    ------
+    BadInput
+        Naming the line that can't be read.
+    """
+    return _with_ledger(build, printed=read_list(text))
+
+
+def count_box(build: Build, text: str) -> Build:
+    """Take what lies in the box, as CSV.
+
+    Raises
+    ------
+    BadInput
+        Naming the line that can't be read.
+    """
+    return _with_ledger(build, box=read_list(text))
+
+
+def set_wood(build: Build, material: str, own: OwnWood | None) -> Build:
+    """Put the builder's own figure in the table's place, or take it back."""
+    woods = {name: wood for name, wood in build.listed.woods.items() if name != material}
+    if own is not None:
+        woods[material] = own
+    return followed(build, _with_ledger(build, woods=woods))
+
+
+# -- masses and balance ----------------------------------------------------------------------------
+
+
+def bring_parts_in(build: Build) -> Build:
+    """Let every part with a weight and a place count in the balance."""
+    parts = parts_of(build)
+    weights = weights_of(build, parts)
+    own = {part.id for part in parts}
+    kept = [mass for mass in build.masses if mass.id not in own]
+    for part in parts:
+        best = weights[part.id].best
+        if best and part.x is not None:
+            weighed = weights[part.id].weighed is not None
+            kept.append(Mass(id=part.id, mass=best, x=part.x, weighed=weighed))
+    return _balanced(build.but(masses=tuple(kept)))
+
+
+def put_mass(build: Build, mass: Mass) -> Build:
+    """Put a mass in the place of the one with its id, or last."""
+    rest = [mass if one.id == mass.id else one for one in build.masses]
+    if mass not in rest:
+        rest.append(mass)
+    return _balanced(build.but(masses=tuple(rest)))
+
+
+def delete_mass(build: Build, mass_id: str) -> Build:
+    """Take a mass out."""
+    return _balanced(build.but(masses=tuple(m for m in build.masses if m.id != mass_id)))
+
+
+def set_balance(build: Build, **changes: object) -> Build:
+    """Set what is wanted: ``target_percent``, ``target_x``, ``nose_weight_x``, ``hatches``."""
+    wanted = build.balance or Balance(target_percent=30.0)
+    return _balanced(build.but(balance=wanted.but(**changes)))
+
+
+def set_pack(build: Build, **changes: object) -> Build:
+    """Set the pack's ``mass``, ``between`` or ``size``."""
+    wanted = build.balance or Balance(target_percent=30.0)
+    pack = wanted.battery or Battery(id="pack", mass=150.0)
+    return set_balance(build, battery=pack.but(**changes))
+
+
+def swap_wood(build: Build, part_id: str, material: str, thickness: float) -> Build:
+    """Make a part of another wood, mm thick; its mass in the balance follows.
+
+    Raises
+    ------
+    BadInput
+        When the part's wood is not drawn but guessed, as a wing's.
+    """
+    fuselage = build.fuselage
+    part = next((one for one in parts_of(build) if one.id == part_id), None)
+    if fuselage is None or part is None or part.kind not in SWAPPED_KINDS:
+        raise BadInput("", "the wood of that part is not drawn here")
+    if not thickness > 0:
+        raise BadInput("", "a thickness must be more than 0")
+    if part.kind == "side":
+        changed = fuselage.but(side_material=material, side_thickness=thickness)
+    else:
+        former = fuselage.former(part_id)
+        if former is None:
+            raise BadInput("", f'no former "{part_id}"')
+        made = former.but(material=material, thickness=thickness)
+        changed = fuselage.but(
+            formers=tuple(made if one.id == part_id else one for one in fuselage.formers)
+        )
+    weighed = {name: g for name, g in build.listed.weighed.items() if name != part_id}
+    drawn = with_fuselage(build, changed)
+    if weighed != build.listed.weighed:  # what was on the scale was the old one
+        drawn = _with_ledger(drawn, weighed=weighed)
+    return followed(build, drawn, frozenset({part_id}))
+
+
+def _balanced(build: Build) -> Build:
+    check_build(build)
+    return build

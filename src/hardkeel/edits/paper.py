@@ -1,0 +1,101 @@
+"""Pure edits of audit sheets and of the plans on the desk."""
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.build.soundness import check_build
+from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace, TraceKind
+
+# -- audit -----------------------------------------------------------------------------------------
+
+
+def put_sheet(build: Build, sheet: Sheet) -> Build:
+    """Put an audit sheet in the place of the one with its id, or last."""
+    rest = [sheet if one.id == sheet.id else one for one in build.audit]
+    if sheet not in rest:
+        rest.append(sheet)
+    return build.but(audit=tuple(rest))
+
+
+def add_pair(build: Build, sheet_id: str, pair: Pair) -> Build:
+    """Add a pair to a sheet; a sheet that is not there is made."""
+    sheet = next((s for s in build.audit if s.id == sheet_id), Sheet(id=sheet_id))
+    return put_sheet(build, sheet.but(pairs=(*sheet.pairs, pair)))
+
+
+def change_pair(build: Build, sheet_id: str, number: int, **changes: object) -> Build:
+    """Put a figure of a pair right."""
+    sheet = _sheet(build, sheet_id)
+    pairs = list(sheet.pairs)
+    pairs[number] = pairs[number].but(**changes)
+    return put_sheet(build, sheet.but(pairs=tuple(pairs)))
+
+
+def delete_pair(build: Build, sheet_id: str, number: int) -> Build:
+    """Strike a pair out."""
+    sheet = _sheet(build, sheet_id)
+    pairs = sheet.pairs[:number] + sheet.pairs[number + 1 :]
+    return put_sheet(build, sheet.but(pairs=pairs))
+
+
+def _sheet(build: Build, sheet_id: str) -> Sheet:
+    for sheet in build.audit:
+        if sheet.id == sheet_id:
+            return sheet
+    raise BadInput("audit", f'no sheet "{sheet_id}"')
+
+
+# -- plans -----------------------------------------------------------------------------------------
+
+
+def add_plan(build: Build, plan: Plan) -> Build:
+    """Lay a scan on the desk."""
+    changed: Build = build.but(plans=(*build.plans, plan))
+    check_build(changed)
+    return changed
+
+
+def put_plan(build: Build, plan: Plan) -> Build:
+    """Put a plan in the place of the one with its id."""
+    return build.but(plans=tuple(plan if one.id == plan.id else one for one in build.plans))
+
+
+def add_length(build: Build, plan: Plan, known: KnownLength) -> Build:
+    """Note two points whose distance is known."""
+    return put_plan(build, plan.but(lengths=(*plan.lengths, known)))
+
+
+def add_known_point(build: Build, plan: Plan, known: KnownPoint) -> Build:
+    """Note a point whose place on the plan is known."""
+    return put_plan(build, plan.but(points=(*plan.points, known)))
+
+
+def pick(build: Build, plan: Plan, kind: TraceKind, pixel: tuple[float, float]) -> Build:
+    """Click one more point along a line of a plan."""
+    traces = list(plan.traces)
+    for i, trace in enumerate(traces):
+        if trace.kind == kind:
+            traces[i] = trace.but(pixels=(*trace.pixels, pixel))
+            break
+    else:
+        traces.append(Trace(id=kind, kind=kind, pixels=(pixel,)))
+    return put_plan(build, plan.but(traces=tuple(traces)))
+
+
+def move_last_pick(build: Build, plan: Plan, kind: TraceKind, du: float, dv: float) -> Build:
+    """Nudge the point clicked last, pixels."""
+    traces = list(plan.traces)
+    for i, trace in enumerate(traces):
+        if trace.kind == kind and trace.pixels:
+            u, v = trace.pixels[-1]
+            traces[i] = trace.but(pixels=(*trace.pixels[:-1], (u + du, v + dv)))
+            return put_plan(build, plan.but(traces=tuple(traces)))
+    raise BadInput("", "nothing was clicked along this line yet")
+
+
+def drop_last_pick(build: Build, plan: Plan, kind: TraceKind) -> Build:
+    """Take the last point of a line back."""
+    traces = [
+        trace.but(pixels=trace.pixels[:-1]) if trace.kind == kind else trace
+        for trace in plan.traces
+    ]
+    return put_plan(build, plan.but(traces=tuple(trace for trace in traces if trace.pixels)))

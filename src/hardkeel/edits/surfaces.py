@@ -1,0 +1,136 @@
+"""Pure edits of wings, tail and marks; the survey follows each of them."""
+
+import re
+from typing import TypeVar
+
+from hardkeel.airframe.starters import start_from
+from hardkeel.balance.model import Wing
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point
+from hardkeel.build.model import Build, TailSurface
+from hardkeel.edits.fuselage import checked, fuselage_of
+from hardkeel.fuselage.loft import loft_of
+from hardkeel.survey.model import Mark, Survey, marks_of
+
+_Lifting = TypeVar("_Lifting", Wing, TailSurface)
+
+
+def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
+    """Set figures of a wing, mm and degrees."""
+    wings = list(build.wings)
+    for i, wing in enumerate(wings):
+        if wing.id == wing_id:
+            wings[i] = _figured(wing, figures)
+            return checked(build, build.but(wings=tuple(wings)))
+    raise BadInput("", f'no wing "{wing_id}"')
+
+
+def set_tail(build: Build, surface_id: str, **figures: float) -> Build:
+    """Set figures of a tail surface, mm and degrees."""
+    tail = list(build.tail)
+    for i, surface in enumerate(tail):
+        if surface.id == surface_id:
+            tail[i] = _figured(surface, figures)
+            return checked(build, build.but(tail=tuple(tail)))
+    raise BadInput("", f'no tail surface "{surface_id}"')
+
+
+def put_on_wing_and_tail(build: Build) -> Build:
+    """Put on what is missing of wing, stabilizer and fin, in proportion to the fuselage.
+
+    Raises
+    ------
+    BadInput
+        When there is no fuselage to put them on, or nothing is missing.
+    """
+    loft = loft_of(fuselage_of(build))
+    nose, length = float(loft.stations[0]), float(loft.stations[-1] - loft.stations[0])
+    usual = start_from("sheet-box", length / 0.77, length)
+    shift = nose - float(loft_of(fuselage_of(usual)).stations[0])
+    wings, tail = build.wings, build.tail
+    if not wings:
+        x = usual.wings[0].le_x + shift
+        z = float(loft.top.value(x + usual.wings[0].root_chord / 2))
+        wings = (usual.wings[0].but(le_x=round(x, 1), z=round(z, 1)),)
+    there = {surface.id for surface in tail}
+    for surface in usual.tail:
+        if surface.id not in there and surface.le_x is not None:
+            z = float(loft.top.value(loft.stations[-1])) + (6.0 if surface.upright else 0.0)
+            tail = (*tail, surface.but(le_x=round(surface.le_x + shift, 1), z=round(z, 1)))
+    if (wings, tail) == (build.wings, build.tail):
+        raise BadInput("", "wing, stabilizer and fin are on already")
+    survey = (
+        build.survey if build.survey is not None else Survey(instruments=usual.surveyed.instruments)
+    )
+    laid = build.but(wings=wings, tail=tail, survey=survey, phase=build.phase or "dry")
+    return checked(build, laid)
+
+
+def add_wing_above(build: Build) -> Build:
+    """Put another wing over the first, a chord higher."""
+    if not build.wings:
+        raise BadInput("", "there is no wing yet to put another above")
+    first = build.wings[0]
+    used = {wing.id for wing in build.wings}
+    name, number = "upper_wing", 2
+    while name in used:
+        name, number = f"upper_wing{number}", number + 1
+    made = first.but(id=name, z=round(first.z + first.root_chord, 1), dihedral=0.0)
+    return checked(build, build.but(wings=(*build.wings, made)))
+
+
+def take_off(build: Build, surface_id: str) -> Build:
+    """Take a wing or tail surface off.
+
+    Raises
+    ------
+    BadInput
+        When readings were taken on it.
+    """
+    wings = tuple(wing for wing in build.wings if wing.id != surface_id)
+    tail = tuple(surface for surface in build.tail if surface.id != surface_id)
+    return checked(build, build.but(wings=wings, tail=tail))
+
+
+def add_mark(build: Build, name: str, body: str, at: Point) -> Build:
+    """Add a mark by hand, airframe axes, mm; its id follows from its name.
+
+    Raises
+    ------
+    BadInput
+        When the name is empty or taken.
+    """
+    words = name.strip()
+    mark_id = "_".join(re.findall(r"[a-z0-9]+", words.casefold()))
+    if not mark_id:
+        raise BadInput("", "a mark needs a name")
+    survey = build.surveyed
+    if survey.body(body) is None:
+        raise BadInput("", f"there is no “{body}” to mark")
+    if survey.mark(mark_id) is not None:
+        raise BadInput("", f"there is a mark “{words}” already")
+    made = Mark(id=mark_id, body=body, at=at, label=words)
+    return checked(build, build.but(survey=survey.but(marks=(*survey.marks, made))))
+
+
+def delete_mark(build: Build, mark_id: str) -> Build:
+    """Take a mark away.
+
+    Raises
+    ------
+    BadInput
+        When readings were taken on it.
+    """
+    survey = build.surveyed
+    if any(mark_id in marks_of(reading) for reading in survey.readings):
+        raise BadInput("", f"readings were taken on “{mark_id}”; strike them out first")
+    marks = tuple(mark for mark in survey.marks if mark.id != mark_id)
+    return checked(build, build.but(survey=survey.but(marks=marks)))
+
+
+def _figured(surface: _Lifting, figures: dict[str, float]) -> _Lifting:
+    for name in ("span", "root_chord", "seat_width"):
+        if name in figures and figures[name] <= 0:
+            raise BadInput("", f"{name.replace('_', ' ')} must be more than 0")
+    changed: _Lifting = surface.but(**figures)
+    return changed

@@ -1,0 +1,172 @@
+"""Pure edits: each takes a build and gives the next.  The window, the tests and the demo use these.
+
+Every edit raises `BadInput` instead of giving a build that does not hang together.
+"""
+
+from collections.abc import Callable, Iterable
+from datetime import datetime
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.logbook.entries import Entry, add_entry, add_time, count_reading
+from hardkeel.survey.checking import Check
+from hardkeel.survey.model import Instrument, Phase, Reading, Survey, marks_of
+from hardkeel.survey.soundness import check_survey
+
+Edit = Callable[[Build], Build]
+
+
+def with_survey(build: Build, survey: Survey) -> Build:
+    """The build with another survey, checked."""
+    check_survey(survey)
+    return build.but(survey=survey)  # see Value.but
+
+
+def free_reading_id(survey: Survey) -> str:
+    """The next unused id of the form r12."""
+    used = {reading.id for reading in survey.readings}
+    number = len(survey.readings) + 1
+    while f"r{number}" in used:
+        number += 1
+    return f"r{number}"
+
+
+def take_reading(build: Build, reading: Reading, now: datetime) -> Build:
+    """Add a reading with a new id, the time, and a line in the log."""
+    survey = build.surveyed
+    named = reading.but(id=free_reading_id(survey), taken=now.isoformat(timespec="seconds"))
+    taken = with_survey(build, survey.but(readings=(*survey.readings, named)))
+    return taken.but(log=count_reading(build.log, now, named.phase))
+
+
+def take_again(
+    build: Build, reading_id: str, value: float, now: datetime, *, simulated: bool = False
+) -> Build:
+    """Take a reading anew: the old one is kept, ignored; the new one stands in its place."""
+    survey = build.surveyed
+    old = _reading(survey, reading_id)
+    kept = replace_reading(build, old.but(ignored=True))
+    return take_reading(kept, marked(old.but(value=value, ignored=False), simulated=simulated), now)
+
+
+def marked(reading: Reading, *, simulated: bool) -> Reading:
+    """A reading that says whether a stand-in gauge made it up."""
+    return reading if reading.simulated == simulated else reading.but(simulated=simulated)
+
+
+def change_value(build: Build, reading_id: str, value: float) -> Build:
+    """Put a slip of the pen right."""
+    return replace_reading(build, _reading(build.surveyed, reading_id).but(value=value))
+
+
+def set_ignored(build: Build, reading_id: str, *, ignored: bool) -> Build:
+    """Keep a reading but do not use it, or use it again."""
+    return replace_reading(build, _reading(build.surveyed, reading_id).but(ignored=ignored))
+
+
+def replace_reading(build: Build, changed: Reading) -> Build:
+    """Put a reading in the place of the one with its id."""
+    survey = build.surveyed
+    _reading(survey, changed.id)
+    readings = tuple(changed if r.id == changed.id else r for r in survey.readings)
+    return with_survey(build, survey.but(readings=readings))
+
+
+def delete_reading(build: Build, reading_id: str) -> Build:
+    """Strike a reading out for good."""
+    survey = build.surveyed
+    _reading(survey, reading_id)
+    readings = tuple(r for r in survey.readings if r.id != reading_id)
+    return with_survey(build, survey.but(readings=readings))
+
+
+def set_phase(build: Build, phase: Phase) -> Build:
+    """Go on to another phase."""
+    return build.but(phase=phase)
+
+
+def rename(build: Build, name: str) -> Build:
+    """Give the build another name."""
+    return build.but(name=name.strip())
+
+
+def set_tolerance(build: Build, check_id: str, tolerance: float | None) -> Build:
+    """Set the builder's own tolerance for a check (degrees or mm), or go back to the default."""
+    survey = build.surveyed
+    own = dict(survey.tolerances or {})
+    own.pop(check_id, None)
+    if tolerance is not None:
+        if not tolerance > 0:
+            raise BadInput(f"survey.tolerances.{check_id}", "a tolerance must be more than 0")
+        own[check_id] = tolerance
+    return with_survey(build, survey.but(tolerances=own))
+
+
+def set_instruments(build: Build, instruments: Iterable[Instrument]) -> Build:
+    """Say which tools the builder owns."""
+    return with_survey(build, build.surveyed.but(instruments=tuple(instruments)))
+
+
+def correction_done(
+    build: Build, body: str, phase: Phase | None, text: str, now: datetime
+) -> Build:
+    """Note that a seat was corrected: readings that the body's place entered no longer hold.
+
+    They are kept, ignored, so that the next ones are not mixed with how it stood before.
+    """
+    survey = build.surveyed
+    readings = tuple(
+        r.but(ignored=True) if phase in (None, r.phase) and _touches(survey, r, body) else r
+        for r in survey.readings
+    )
+    entry = Entry(
+        at=now.isoformat(timespec="seconds"), by="app", kind="correction", phase=phase, text=text
+    )
+    changed = with_survey(build, survey.but(readings=readings))
+    return changed.but(log=add_entry(build.log, entry))
+
+
+def add_note(build: Build, text: str, now: datetime) -> Build:
+    """Write a line in the log."""
+    if not text.strip():
+        raise BadInput("log", "an empty note says nothing")
+    entry = Entry(
+        at=now.isoformat(timespec="seconds"),
+        by="builder",
+        kind="note",
+        text=text.strip(),
+        phase=build.phase,
+    )
+    return build.but(log=add_entry(build.log, entry))
+
+
+def log_hours(build: Build, day: str, hours: float, note: str | None = None) -> Build:
+    """Add time at the bench to a day."""
+    return build.but(sessions=add_time(build.sessions, day, hours, note))
+
+
+def log_verdicts(
+    build: Build, changes: Iterable[tuple[Check, str]], phase: Phase | None, now: datetime
+) -> Build:
+    """Write verdict changes in the log: the check as it now stands, and the sentence for it."""
+    log = build.log
+    for _check, text in changes:
+        entry = Entry(
+            at=now.isoformat(timespec="seconds"), by="app", kind="verdict", phase=phase, text=text
+        )
+        log = add_entry(log, entry)
+    return build if log == build.log else build.but(log=log)
+
+
+def _reading(survey: Survey, reading_id: str) -> Reading:
+    found = survey.reading(reading_id)
+    if found is None:
+        raise BadInput("survey.readings", f'no reading "{reading_id}"')
+    return found
+
+
+def _touches(survey: Survey, reading: Reading, body: str) -> bool:
+    if reading.kind == "incidence":
+        return reading.body == body
+    owners = {mark.id: mark.body for mark in survey.marks}
+    return any(owners.get(mark) == body for mark in marks_of(reading))

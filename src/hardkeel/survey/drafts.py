@@ -1,0 +1,216 @@
+"""A reading in the making: which tool, which marks so far, what is wanted next."""
+
+from dataclasses import dataclass, replace
+from typing import Any, Final, Literal
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import parse_number
+from hardkeel.survey.model import (
+    FUSELAGE,
+    AngleAt,
+    Body,
+    Distance,
+    DistanceDifference,
+    Height,
+    Incidence,
+    Mark,
+    Offset,
+    Reading,
+    Side,
+    Survey,
+    Tilt,
+)
+
+ReadingKind = Literal[
+    "distance", "distance-difference", "height", "incidence", "tilt", "offset", "angle"
+]
+KIND_ORDER: Final[tuple[ReadingKind, ...]] = (
+    "distance",
+    "distance-difference",
+    "height",
+    "incidence",
+    "tilt",
+    "offset",
+    "angle",
+)
+_MARKS: Final = {
+    "distance": 2,
+    "distance-difference": 3,
+    "height": 1,
+    "tilt": 2,
+    "offset": 1,
+    "angle": 3,
+}
+_FRACTION_STEP: Final = 0.05
+_CENTRAL: Final = 0.04  # closer to the middle than this share of the half span is the centre
+
+
+@dataclass(frozen=True, slots=True)
+class Draft:
+    """A tool in hand and the marks picked so far, in the order in which it is held.
+
+    Attributes
+    ----------
+    body, side, span_fraction
+        For incidence: where the gauge is hung.
+    """
+
+    kind: ReadingKind
+    marks: tuple[str, ...] = ()
+    body: str | None = None
+    side: Side = "centre"
+    span_fraction: float = 0.0
+
+    @property
+    def wants(self) -> str:
+        """What to pick next, in a word: ``mark``, ``body``, or nothing when it is complete."""
+        if self.kind == "incidence":
+            return "" if self.body is not None else "body"
+        return "mark" if len(self.marks) < _MARKS[self.kind] else ""
+
+    def with_mark(self, survey: Survey, mark: str) -> "Draft":
+        """The draft with one mark more.
+
+        Raises
+        ------
+        BadInput
+            When there is no such mark, it is picked already, or none is wanted.
+        """
+        if survey.mark(mark) is None:
+            raise BadInput("", f"there is no mark “{mark}”")
+        if mark in self.marks:
+            raise BadInput("", "that mark is picked already")
+        if self.wants != "mark":
+            raise BadInput("", "no further mark is wanted")
+        return replace(self, marks=(*self.marks, mark))
+
+    def with_body(self, survey: Survey, body: str, y: float = 0.0) -> "Draft":
+        """The draft hung on a body at y mm from the centre plane.
+
+        Raises
+        ------
+        BadInput
+            When there is no such body, or it is the fuselage, or no body is wanted.
+        """
+        found = survey.body(body)
+        if found is None or body == FUSELAGE:
+            raise BadInput("", f"an incidence gauge can't be hung on “{body}”")
+        if self.kind != "incidence":
+            raise BadInput("", "a mark is wanted, not a part")
+        share = abs(y - found.origin[1]) / (found.span / 2) if found.span else 0.0
+        if share < _CENTRAL:
+            return replace(self, body=body, side="centre", span_fraction=0.0)
+        fraction = min(1.0, round(share / _FRACTION_STEP) * _FRACTION_STEP)
+        side: Side = "starboard" if y > found.origin[1] else "port"
+        return replace(self, body=body, side=side, span_fraction=round(fraction, 2))
+
+    def reading(self, value: float = 0.0) -> Reading | None:
+        """The reading, once everything is picked."""
+        if self.wants:
+            return None
+        common: dict[str, Any] = {"id": "?", "value": value}
+        marks = self.marks
+        match self.kind:
+            case "distance":
+                return Distance(**common, from_=marks[0], to=marks[1])
+            case "distance-difference":
+                return DistanceDifference(**common, from_=marks[0], to=(marks[1], marks[2]))
+            case "height":
+                return Height(**common, mark=marks[0])
+            case "tilt":
+                return Tilt(**common, from_=marks[0], to=marks[1])
+            case "offset":
+                return Offset(**common, mark=marks[0])
+            case "angle":
+                return AngleAt(**common, from_=marks[0], at=marks[1], to=marks[2])
+            case "incidence":
+                return Incidence(
+                    **common, body=self.body or "", side=self.side, span_fraction=self.span_fraction
+                )
+
+
+def find_mark(survey: Survey, text: str) -> str:
+    """The mark that a builder's words mean: its id, its label, or words that fit only one.
+
+    Raises
+    ------
+    BadInput
+        When no mark fits, or several do.
+    """
+    wanted = text.strip().casefold()
+    for mark in survey.marks:
+        if wanted in (mark.id.casefold(), (mark.label or "").casefold()):
+            return mark.id
+    words = wanted.replace("_", " ").split()
+    strange = [w for w in words if not any(w in _named(mark) for mark in survey.marks)]
+    if strange and survey.marks:
+        raise BadInput("", f"no mark has “{strange[0]}” in its name")
+    fitting = [mark.id for mark in survey.marks if words and all(w in _named(mark) for w in words)]
+    if len(fitting) == 1:
+        return fitting[0]
+    if not fitting:
+        raise BadInput("", f"no mark is called “{text.strip()}”")
+    raise BadInput(
+        "", f"“{text.strip()}” fits {len(fitting)} marks; add port or starboard, le or te"
+    )
+
+
+def _named(mark: Mark) -> str:
+    return f"{mark.id} {mark.label or ''}".casefold().replace("_", " ")
+
+
+def find_body(survey: Survey, text: str) -> tuple[str, float]:
+    """The body and the y in words like ``wing port 0.5``; the middle without side and share.
+
+    Raises
+    ------
+    BadInput
+        When a word is not understood, no body fits, or the share is not between 0 and 1.
+    """
+    words = text.strip().casefold().replace("_", " ").split()
+    side = next((w for w in words if w in _SIDES), "centre")
+    rest = [w for w in words if w != side]
+    shares = [w for w in rest if w[0].isdigit() or w[0] in ".,"]
+    share = _share(shares[0]) if shares else 0.0
+    named = " ".join(w for w in rest if w not in shares[:1])
+    body = _body_called(survey, named)
+    if body is None:
+        raise BadInput("", f"“{named or text.strip()}” is no part; write it like wing port 0.5")
+    if side == "centre" and share:
+        raise BadInput("", "a share of the half span needs port or starboard before it")
+    return body.id, body.origin[1] + _SIDES[side] * share * (body.span or 0.0) / 2
+
+
+_SIDES: Final = {"port": -1.0, "starboard": 1.0, "centre": 0.0}
+_ALSO_CALLED: Final = {"stab": ("stabilizer", "tailplane")}
+_LEAST_LETTERS: Final = 3
+
+
+def _body_called(survey: Survey, name: str) -> Body | None:
+    """The body of this name, or the only one that so begins."""
+    begun: list[Body] = []
+    for body in survey.bodies:
+        if body.id == FUSELAGE:
+            continue
+        names = [body.id, body.label or "", *_ALSO_CALLED.get(body.id, ())]
+        plain = [one.casefold().replace("_", " ") for one in names if one]
+        if name in plain:
+            return body
+        if len(name) >= _LEAST_LETTERS and any(one.startswith(name) for one in plain):
+            begun.append(body)
+    return begun[0] if len(begun) == 1 else None
+
+
+def _share(text: str) -> float:
+    """A share of the half span: ``0.5``, ``0,5``, ``1/2``, ``50%``."""
+    top, slash, bottom = text.partition("/")
+    try:
+        if slash:
+            share = parse_number(top) / parse_number(bottom)
+        else:
+            share = parse_number(text) / (100 if text.endswith("%") else 1)
+    except (BadInput, ZeroDivisionError):
+        share = -1.0
+    if not 0 <= share <= 1:
+        raise BadInput("", f"{text} is not a share of the half span between 0 and 1")
+    return share

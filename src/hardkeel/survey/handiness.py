@@ -1,0 +1,55 @@
+"""What a reading costs the builder: how much must be set up, and what it hangs on.
+
+Where two readings are worth nearly the same, the one that is sooner taken is asked for, tied to the
+fuselage, one body after another, the wing first: that is how builders work round a model.
+"""
+
+from collections.abc import Sequence
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.model import FUSELAGE, Reading, Survey, marks_of
+
+# Minutes as a practised builder guesses them, to be compared and not added up.
+EFFORT: Final[dict[str, float]] = {
+    "incidence": 1.0,  # hang the gauge on, read it
+    "tilt": 1.0,  # lay the level across two points
+    "distance-difference": 1.5,  # swing a line from a pin to like corners
+    "distance": 2.0,  # a tape wants both hands, and often a helper
+    "height": 2.0,  # the stand is set to the mark, the board is cleared
+    "angle": 2.5,  # the square needs something to stand on
+    "offset": 4.0,  # the laser is set up along the centre line
+}
+_BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
+_NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much
+_LAST: Final = ("stab", "fin")
+
+
+def efforts_of(survey: Survey, readings: Sequence[Reading]) -> Array:
+    """Minutes to set each reading up and take it, shape (c,); more where it is not tied to the fuselage."""
+    owners = {mark.id: mark.body for mark in survey.marks}
+    found = np.empty(len(readings))
+    for i, reading in enumerate(readings):
+        loose = {owners[mark] for mark in marks_of(reading)} - {FUSELAGE}
+        found[i] = EFFORT[reading.kind] + (_BETWEEN_TWO if len(loose) > 1 else 0.0)
+    return found
+
+
+def handiest(after: Array, efforts: Array) -> NDArray[np.intp]:
+    """The order in which to ask, shape (c,): those worth nearly the best by effort, then by worth.
+
+    Parameters
+    ----------
+    after : Array
+        Shape (c,): the sigma that each would leave.
+    """
+    near = after <= _NEARLY * after.min()
+    return np.asarray(np.lexsort((after, np.where(near, efforts, np.inf), ~near)), dtype=np.intp)
+
+
+def turn_of(body: str) -> int:
+    """Whose turn it is: wings, then the stabilizer, then the fin."""
+    return _LAST.index(body) + 1 if body in _LAST else 0

@@ -1,1 +1,0 @@
-"""The document with its undo stack, and its life on disk."""

@@ -1,1 +1,0 @@
-"""Item models over frozen snapshots; edits go out through callbacks."""

@@ -1,1 +1,0 @@
-"""One page for each stage of the work; a page is a view of the document and pushes edits to it."""

@@ -1,0 +1,96 @@
+"""Where a builder begins: nothing is on the bench yet."""
+
+from pathlib import Path
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice.safety import SAFETY
+
+_STEPS = (
+    "Describe it in a dozen figures, or pick it off its plan, and drag it right on the board.",
+    "Take the readings it asks for. Each says what it will settle.",
+    "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says.",
+    "Glue, and read everything again while it is wet. It tells you what moved.",
+)
+
+
+class BlankPage(QWidget):
+    """Says what to do first.
+
+    Signals
+    -------
+    new_wanted, plan_wanted, open_wanted, demo_wanted : (nothing)
+        The four ways to begin.
+    recent_wanted : object
+        A `Path` opened lately.
+    """
+
+    new_wanted = pyqtSignal()
+    open_wanted = pyqtSignal()
+    demo_wanted = pyqtSignal()
+    plan_wanted = pyqtSignal()
+    recent_wanted = pyqtSignal(object)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("paper")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(60, 48, 60, 24)
+        outer.setSpacing(14)
+        outer.addWidget(label("big", "What is on the bench?"))
+        outer.addWidget(
+            label(
+                "title",
+                "Give a dozen figures of your model, put a tape and a level on it,\n"
+                "and see which of wing, fin and stabilizer is out of true.",
+            )
+        )
+        row = QHBoxLayout()
+        self.new = QPushButton("Describe my model")
+        self.new.setObjectName("primary")
+        self.open = QPushButton("Open a build…")
+        self.demo = QPushButton("Look at the demo")
+        self.plan = QPushButton("Lay it out from a plan")
+        for button, signal in (
+            (self.new, self.new_wanted),
+            (self.plan, self.plan_wanted),
+            (self.open, self.open_wanted),
+            (self.demo, self.demo_wanted),
+        ):
+            button.clicked.connect(signal)
+            row.addWidget(button)
+        row.addStretch(1)
+        outer.addLayout(row)
+        outer.addSpacing(10)
+        for number, words in enumerate(_STEPS, start=1):
+            step = QHBoxLayout()
+            step.setSpacing(16)
+            figure = label("big", str(number), wrap=False)
+            figure.setMinimumWidth(22)  # its digits are not all of one width
+            step.addWidget(figure)
+            step.addWidget(label("heading", words, wrap=False))
+            step.addStretch(1)
+            outer.addLayout(step)
+        self._recent = Card("Lately on the bench")
+        self._recent.setMaximumWidth(620)
+        self._links: list[QPushButton] = []
+        outer.addWidget(self._recent)
+        outer.addStretch(1)
+        outer.addWidget(label("soft", SAFETY))
+
+    def show_recent(self, paths: list[Path]) -> None:
+        """Offer files opened lately that are still there."""
+        for link in self._links:
+            self._recent.column.removeWidget(link)
+            link.deleteLater()
+        self._links = []
+        for path in paths:
+            link = QPushButton(f"{path.stem}    {path.parent}")
+            link.setObjectName("plain")
+            link.clicked.connect(lambda _on, path=path: self.recent_wanted.emit(path))
+            self._recent.column.addWidget(link, 0, Qt.AlignmentFlag.AlignLeft)
+            self._links.append(link)
+        self._recent.setVisible(bool(self._links))

@@ -1,0 +1,128 @@
+"""The build menu and the keys of everything in it."""
+
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Final
+
+from PyQt6.QtCore import pyqtBoundSignal, pyqtSignal
+from PyQt6.QtGui import QAction, QKeySequence, QUndoStack
+from PyQt6.QtWidgets import QMenu, QWidget
+
+from hardkeel.storage.atomic import versions_of
+from hardkeel.storage.journal import Rescued
+from hardkeel.ui.shell.questions import AboutDialog
+from hardkeel.ui.theme import SCALES
+
+_UNDO: Final = "Ctrl+Z"
+_REDO: Final = "Ctrl+Shift+Z"
+
+
+class BuildMenu(QMenu):
+    """Everything that is done with a whole build.
+
+    Signals
+    -------
+    new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, export_wanted, unit_wanted,
+    quit_wanted : (nothing)
+    path_wanted, version_wanted : object
+        The `Path` of a recent file, or of an older version of this one.
+    left_wanted : object
+        What a program that died has left, `Rescued`.
+    scale_wanted : int
+        Text size in percent.
+    """
+
+    new_wanted = pyqtSignal()
+    clear_wanted = pyqtSignal()
+    open_wanted = pyqtSignal()
+    demo_wanted = pyqtSignal()
+    save_wanted = pyqtSignal()
+    save_as_wanted = pyqtSignal()
+    export_wanted = pyqtSignal()
+    unit_wanted = pyqtSignal()
+    quit_wanted = pyqtSignal()
+    path_wanted = pyqtSignal(object)
+    left_wanted = pyqtSignal(object)
+    version_wanted = pyqtSignal(object)
+    scale_wanted = pyqtSignal(int)
+
+    def __init__(self, stack: QUndoStack, window: QWidget) -> None:
+        super().__init__(window)
+        self._window = window
+        for words, key, signal in (
+            ("Describe a new model…", "Ctrl+N", self.new_wanted),
+            ("Clear the bench", "Ctrl+Shift+N", self.clear_wanted),
+            ("Open…", "Ctrl+O", self.open_wanted),
+        ):
+            self._add(words, key, signal)
+        self._recent = QMenu("Lately on the bench", self)
+        self.addMenu(self._recent)
+        self._left = QMenu("Left unsaved", self)
+        self.addMenu(self._left)
+        self._add("The demo build", "", self.demo_wanted)
+        self.addSeparator()
+        self._add("Save", "Ctrl+S", self.save_wanted)
+        self._add("Save as…", "Ctrl+Shift+S", self.save_as_wanted)
+        self._versions = QMenu("Older versions", self)
+        self.addMenu(self._versions)
+        self._add("Write the record…", "Ctrl+E", self.export_wanted)
+        self.addSeparator()
+        # PyQt hands these over to us: unless we keep them they are gone with the loop
+        self._steps = (stack.createUndoAction(self, "Undo"), stack.createRedoAction(self, "Redo"))
+        for made, key in zip(self._steps, (_UNDO, _REDO), strict=True):
+            if made is not None:
+                made.setShortcut(QKeySequence(key))
+                self.addAction(made)
+                window.addAction(made)
+        self.addSeparator()
+        self._add("Millimetres or inches", "Ctrl+U", self.unit_wanted)
+        sizes = QMenu("Text size", self)
+        for percent in SCALES:
+            action = QAction(f"{percent} %", sizes)
+            action.triggered.connect(lambda _on, percent=percent: self.scale_wanted.emit(percent))
+            sizes.addAction(action)
+        self.addMenu(sizes)
+        self.addSeparator()
+        about = QAction("About Hard Keel", self)
+        about.triggered.connect(lambda: AboutDialog(self._window).exec())
+        self.addAction(about)
+        self._add("Quit", "Ctrl+Q", self.quit_wanted)
+
+    def _add(self, words: str, key: str, signal: pyqtBoundSignal) -> None:
+        action = QAction(words, self)
+        if key:
+            action.setShortcut(QKeySequence(key))
+        action.triggered.connect(signal)
+        self.addAction(action)
+        self._window.addAction(action)
+
+    def show_files(self, recent: list[Path], path: Path | None) -> None:
+        """List recent files and this file's older versions."""
+        self._fill(self._recent, [(p.name, p) for p in recent], self.path_wanted)
+        older = (
+            [(p.name[:19].replace(" ", "  "), p) for p in versions_of(path)]
+            if path is not None
+            else []
+        )
+        self._fill(self._versions, older, self.version_wanted)
+
+    def show_left(self, left: list[Rescued]) -> None:
+        """List what programs that died have left unsaved; nothing where there is nothing."""
+        rows = [(f"{one.build.name or 'A build'}, {one.at:%d %b %H:%M}", one) for one in left]
+        self._fill(self._left, rows, self.left_wanted)
+        action = self._left.menuAction()
+        if action is not None:
+            action.setVisible(bool(rows))
+
+    def _fill(
+        self, menu: QMenu, files: Sequence[tuple[str, object]], signal: pyqtBoundSignal
+    ) -> None:
+        menu.clear()
+        for words, path in files:
+            action = QAction(words.replace("&", "&&"), menu)
+            action.triggered.connect(lambda _on, path=path: signal.emit(path))
+            menu.addAction(action)
+        if not files:
+            none = QAction("none yet", menu)
+            none.setEnabled(False)
+            menu.addAction(none)

@@ -1,0 +1,88 @@
+"""A strip under the keel line that says what happened and offers the way out; it asks for nothing."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
+
+Answer = tuple[str, Callable[[], object]]
+
+
+@dataclass(frozen=True, slots=True)
+class _Said:
+    text: str = ""
+    answers: tuple[Answer, ...] = ()
+    about: str = ""
+
+
+class Notice(QFrame):
+    """One sentence with its answers; an offer that something else was said over comes back."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("card")
+        self.setProperty("edge", "out")
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(16, 7, 12, 7)
+        self._text = QLabel()
+        self._text.setWordWrap(True)
+        self._text.setTextFormat(Qt.TextFormat.PlainText)
+        self._row.addWidget(self._text, 1)
+        self._buttons: list[QPushButton] = []
+        self._said = self._offer = _Said()
+        self.hide()
+
+    @property
+    def text(self) -> str:
+        """What it says."""
+        return self._said.text
+
+    @property
+    def buttons(self) -> list[QPushButton]:
+        """The answers that it offers."""
+        return list(self._buttons)
+
+    def tell(self, text: str, *answers: Answer, about: str = "") -> None:
+        """Say something, or nothing any more; every answer, and “All right”, takes it away first.
+
+        Parameters
+        ----------
+        about : str
+            What it is about, so that `settle` can take it back.
+        """
+        self._show(_Said(text, answers, about) if text else self._offer)
+
+    def offer(self, text: str, *answers: Answer) -> None:
+        """Offer something until it is answered, whatever else is said meanwhile; nothing takes it back."""
+        shown = self._said is self._offer
+        self._offer = _Said(text, answers)
+        if shown or not self._said.text:
+            self._show(self._offer)
+
+    def settle(self, about: str) -> None:
+        """Take back what was said about something that is well now."""
+        if self._said.about == about:
+            self._show(self._offer)
+
+    def _show(self, said: _Said) -> None:
+        self._said = said
+        self._text.setText(said.text)
+        self.setAccessibleName(said.text)  # Qt tells who listens that a name has changed
+        self.setVisible(bool(said.text))
+        for button in self._buttons:
+            self._row.removeWidget(button)
+            button.deleteLater()
+        self._buttons = []
+        no = ("Not now" if said.answers else "All right", lambda: None)
+        for words, action in (*said.answers, no):
+            button = QPushButton(words)
+            button.clicked.connect(lambda _on, action=action: self._answer(action))
+            self._row.addWidget(button)
+            self._buttons.append(button)
+
+    def _answer(self, action: Callable[[], object]) -> None:
+        if self._said is self._offer:
+            self._offer = _Said()
+        self._show(self._offer)
+        action()

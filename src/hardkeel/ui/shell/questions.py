@@ -1,0 +1,112 @@
+"""The two questions that must be answered: what of unsaved work, and what is this program."""
+
+from typing import Literal
+
+from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel import __version__
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.theme import wear
+from hardkeel.voice.safety import SAFETY
+
+Answer = Literal["save", "drop", "back"]
+
+
+class UnsavedDialog(QDialog):
+    """Save, drop or go back."""
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Not saved")
+        wear(self)
+        self.answer: Answer = "back"
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(24, 20, 24, 18)
+        layout.setSpacing(12)
+        layout.addWidget(label("title", f"{name} has changes that are not saved."))
+        row = QHBoxLayout()
+        row.addStretch(1)
+        self.buttons: dict[Answer, QPushButton] = {}
+        answers: tuple[tuple[Answer, str], ...] = (
+            ("back", "Go back"),
+            ("drop", "Leave them unsaved"),
+            ("save", "Save"),
+        )
+        for answer, words in answers:
+            button = QPushButton(words)
+            button.clicked.connect(lambda _on, answer=answer: self._take(answer))
+            self.buttons[answer] = button
+            row.addWidget(button)
+        self.buttons["save"].setObjectName("primary")
+        self.buttons["save"].setDefault(True)
+        layout.addLayout(row)
+
+    def _take(self, answer: Answer) -> None:
+        self.answer = answer
+        self.accept()
+
+
+class AboutDialog(QDialog):
+    """What this is, and the safety word."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("About Hard Keel")
+        wear(self)
+        self.resize(520, 300)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(28, 22, 28, 18)
+        layout.setSpacing(10)
+        layout.addWidget(label("big", "Hard Keel"))
+        layout.addWidget(
+            label("soft", f"Version {__version__}. Free software under the GNU GPL 3 or later.")
+        )
+        layout.addWidget(label("heading", SAFETY))
+        layout.addWidget(
+            label("soft", "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1.")
+        )
+        layout.addStretch(1)
+        close = QPushButton("All right")
+        close.setObjectName("primary")
+        close.clicked.connect(self.accept)
+        row = QHBoxLayout()
+        row.addStretch(1)
+        row.addWidget(close)
+        layout.addLayout(row)
+
+
+class ReportDialog(QDialog):
+    """Something went wrong that nobody foresaw: what was rescued, and a report to copy."""
+
+    def __init__(self, report: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        from PyQt6.QtWidgets import QPlainTextEdit  # noqa: PLC0415  only after a fault
+
+        self.setWindowTitle("Something went wrong")
+        wear(self)
+        self.resize(720, 420)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(24, 20, 24, 16)
+        layout.addWidget(
+            label(
+                "title",
+                "Something went wrong. Your work is in the journal and will be offered again.",
+            )
+        )
+        self.text = QPlainTextEdit(report)
+        self.text.setReadOnly(True)
+        layout.addWidget(self.text, 1)
+        copy = QPushButton("Copy the report")
+        copy.clicked.connect(self._on_copy)
+        close = QPushButton("Go on")
+        close.setObjectName("primary")
+        close.clicked.connect(self.accept)
+        row = QHBoxLayout()
+        row.addStretch(1)
+        row.addWidget(copy)
+        row.addWidget(close)
+        layout.addLayout(row)
+
+    def _on_copy(self) -> None:
+        self.text.selectAll()
+        self.text.copy()

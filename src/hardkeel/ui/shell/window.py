@@ -1,0 +1,457 @@
+"""The main window: assembles header, rail and pages, and carries out what the menu asks."""
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+from typing import Final
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QCloseEvent
+from PyQt6.QtWidgets import (
+    QFileDialog,
+    QHBoxLayout,
+    QMainWindow,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.errors import (
+    BadInput,
+    CannotSave,
+    FileInUse,
+    HardKeelError,
+    NotOurs,
+    WouldLose,
+)
+from hardkeel.build.model import Build, empty_build
+from hardkeel.storage.journal import Rescued
+from hardkeel.storage.package import load
+from hardkeel.ui.document.document import Clock, Document
+from hardkeel.ui.document.filing import Filing
+from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.blank_page import BlankPage
+from hardkeel.ui.shell.header import Header
+from hardkeel.ui.shell.keel import keel_of
+from hardkeel.ui.shell.menu import BuildMenu
+from hardkeel.ui.shell.notice import Notice
+from hardkeel.ui.shell.questions import UnsavedDialog
+from hardkeel.ui.shell.stage_rail import StageRail
+from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench, StagePage
+from hardkeel.ui.theme import Theme, make_theme, wear
+from hardkeel.voice.advice import headline
+from hardkeel.voice.names import PHASE_WORDS
+
+_RAIL_PX: Final = 130
+_SAVING: Final = "saving"
+_STATE: Final = "state"
+
+
+class MainWindow(QMainWindow):
+    """One window on one build.
+
+    Parameters
+    ----------
+    state : Path
+        The application's state folder: locks and journals.
+
+    Signals
+    -------
+    theme_changed : object
+        The `Theme` to dress the application in.
+    """
+
+    theme_changed = pyqtSignal(object)
+
+    def __init__(self, settings: Settings, state: Path, clock: Clock) -> None:
+        super().__init__()
+        self._settings = settings
+        self._clock = clock
+        self.document = Document(empty_build(), clock, self)
+        self.filing = Filing(self.document, state, self)
+        self.jobs = Jobs(self)
+        theme = make_theme(settings.theme, settings.text_percent)
+        self.menu = BuildMenu(self.document.stack, self)
+        self.header = Header(theme, self.menu)
+        self.notice = Notice()
+        self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
+        self.blank = BlankPage()
+        bench = Bench(
+            self.document, settings, theme, self.filing.images, self.jobs, self.notice.tell
+        )
+        self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
+        self._stage = HOME
+        self._stack = QStackedWidget()
+        self._stack.currentChanged.connect(self._wear)
+        self._lay_out(theme)
+        self._connect()
+        self._show_build()
+
+    def _lay_out(self, theme: Theme) -> None:
+        self._stack.addWidget(self.blank)
+        for page in self.pages.values():
+            self._stack.addWidget(page)
+            if page.foot is not None:
+                self.rail.add_foot(page.foot)
+        self.rail.setFixedWidth(theme.px(_RAIL_PX))
+        body = QHBoxLayout()
+        body.setSpacing(0)
+        body.addWidget(self.rail)
+        body.addWidget(self._stack, 1)
+        column = QVBoxLayout()
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.header)
+        column.addWidget(self.notice)
+        column.addLayout(body, 1)
+        centre = QWidget()
+        centre.setObjectName("desk")
+        centre.setLayout(column)
+        self.setCentralWidget(centre)
+        self.header.show_unit(self._settings.unit)
+        self.resize(1280, 800)
+        if self._settings.geometry is not None:
+            self.restoreGeometry(self._settings.geometry)
+
+    def _connect(self) -> None:
+        menu = self.menu
+        menu.new_wanted.connect(self.new_build)
+        menu.clear_wanted.connect(self.clear_bench)
+        menu.open_wanted.connect(self._on_open_wanted)
+        menu.demo_wanted.connect(self.open_demo)
+        menu.path_wanted.connect(self.open_path)
+        menu.version_wanted.connect(self.go_back_to)
+        menu.save_wanted.connect(self.save)
+        menu.save_as_wanted.connect(self._on_save_as_wanted)
+        menu.export_wanted.connect(self._on_export_wanted)
+        menu.scale_wanted.connect(self._on_scale_wanted)
+        menu.unit_wanted.connect(self._on_unit_toggled)
+        menu.quit_wanted.connect(self.close)
+        menu.aboutToShow.connect(self._on_menu_shown)
+        self.header.unit_toggled.connect(self._on_unit_toggled)
+        self.header.theme_toggled.connect(self._on_theme_toggled)
+        self.header.body_picked.connect(self._on_body_picked)
+        self.rail.stage_picked.connect(self.show_stage)
+        self.blank.new_wanted.connect(self.new_build)
+        self.blank.plan_wanted.connect(self._on_plan_wanted)
+        self.blank.open_wanted.connect(self._on_open_wanted)
+        self.blank.demo_wanted.connect(self.open_demo)
+        self.blank.recent_wanted.connect(self.open_path)
+        for page in self.pages.values():
+            page.body_chosen.connect(self.header.keel.choose_body)
+            page.description_wanted.connect(self.new_build)
+        self.document.build_changed.connect(self._show_build)
+        self.filing.filed.connect(self._show_name)
+        self.filing.state_failed.connect(self._on_state_failed)
+        self.jobs.crashed.connect(self.tell_fault)
+        menu.left_wanted.connect(self._recover)
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    @property
+    def stage(self) -> str:
+        """The stage shown, or empty on the blank page."""
+        return "" if self._stack.currentWidget() is self.blank else self._stage
+
+    def show_stage(self, key: str) -> None:
+        """Turn to a stage."""
+        self._stage = key
+        self._show_page()
+        if self.stage:
+            self.pages[key].wake()
+
+    def _show_page(self) -> None:
+        """Show the page of the stage turned to, or the blank one while it has nothing to work on."""
+        ready = next(stage.ready for stage in STAGES if stage.key == self._stage)
+        page = self.pages[self._stage] if ready(self.document.build) else self.blank
+        self._stack.setCurrentWidget(page)
+        self.rail.show_stage(self._stage)
+
+    def _show_build(self) -> None:
+        build, judgement = self.document.build, self.document.judgement
+        self.header.keel.show_keel(keel_of(build, judgement, self._settings.unit))
+        for stage in STAGES:
+            appears = stage.appears(build)
+            self.rail.show_note(stage.key, stage.note(build, judgement), appears=appears)
+            if stage.key == self._stage and not appears:
+                self._stage = HOME
+        self._show_page()
+        self.blank.show_recent(self._settings.recent)
+        self._show_name()
+
+    def _show_name(self) -> None:
+        build, path = self.document.build, self.filing.path
+        name = build.name or (path.stem if path else "") or "No model yet"
+        phase = PHASE_WORDS.get(build.phase or "", "")
+        words = (phase, self.filing.standing)
+        state = " · ".join(word for word in words if word) if build.described else ""
+        answer = (
+            headline(build.surveyed, self.document.judgement) if build.survey is not None else ""
+        )
+        out = any(check.verdict == "out" for check in self.document.judgement.checks)
+        self.header.show_build(name, state, answer, out=out)
+        self.setWindowTitle(f"{name}{' *' if self.filing.unsaved else ''} · Hard Keel")
+
+    # -- files -----------------------------------------------------------------------------------
+
+    def new_build(self) -> None:
+        """Ask for the figures of a model and put it on the bench."""
+        from hardkeel.ui.shell.new_build import NewBuildDialog  # noqa: PLC0415  start-up is felt
+
+        dialog = NewBuildDialog(
+            make_theme(self._settings.theme, self._settings.text_percent), self._settings.unit, self
+        )
+        if dialog.exec() and dialog.build is not None and self._may_leave():
+            self.start(dialog.build)
+
+    def clear_bench(self) -> None:
+        """Begin with nothing, at the first stage."""
+        if self._may_leave():
+            self.start(empty_build())
+            self.show_stage(STAGES[0].key)
+
+    def open_demo(self) -> None:
+        """Put the demo build on the bench."""
+        if self._may_leave():
+            from hardkeel.demo.kettlewick import demo_build  # noqa: PLC0415  start-up is felt
+
+            self.start(demo_build())
+
+    def start(self, build: Build) -> None:
+        """Put a build on the bench that has no file yet."""
+        self.filing.start(build)
+        self.show_stage(HOME)
+
+    def open_path(self, path: Path) -> None:
+        """Open a file, or say why not."""
+        if not self._may_leave():
+            return
+        try:
+            self.filing.open(path)
+        except BadInput as fault:
+            self.notice.tell(f"{path.name} was not opened. {fault}.")
+        except FileInUse as fault:
+            self.notice.tell(
+                f"{path.name}: {fault}.", ("Open a copy", lambda: self._open_copy(path))
+            )
+        else:
+            self._settings.add_recent(path.absolute())
+            self.show_stage(HOME)
+
+    def go_back_to(self, version: Path) -> None:
+        """Take up an older version of this build, as one more step that can be undone."""
+        try:
+            loaded = load(version)
+            older = loaded.build
+            self.filing.images.keep(loaded.attached())
+            self.document.apply(f"go back to {version.name[:19]}", lambda _build: older)
+        except BadInput as fault:
+            self.notice.tell(f"That version was not taken up. {fault}.")
+
+    def save(self) -> bool:
+        """Save where the build belongs, asking for a place only where it has none; whether it is saved."""
+        if self.filing.path is None:
+            return self._on_save_as_wanted()
+        return self._saved(self.filing.save)
+
+    def save_to(self, path: Path) -> bool:
+        """Save under a name; whether it is saved."""
+        if path.suffix.lower() not in (".keel", ".json"):
+            path = path.with_name(path.name + ".keel")
+        if not self._saved(partial(self.filing.save_as, path)):
+            return False
+        self._settings.add_recent(path.absolute())
+        return True
+
+    def _saved(self, save: Callable[..., None]) -> bool:
+        """Whether a save went well; if not, why, and the ways out."""
+        try:
+            save()
+        except WouldLose as fault:
+            self.notice.tell(
+                f"Not saved: {fault}.",
+                ("Save without it", lambda: self._saved(partial(save, lose=True))),
+                ("Save under another name", self._on_save_as_wanted),
+                about=_SAVING,
+            )
+            return False
+        except (CannotSave, FileInUse) as fault:
+            self.notice.tell(
+                f"Not saved: {fault}.",
+                ("Save under another name", self._on_save_as_wanted),
+                about=_SAVING,
+            )
+            return False
+        self.notice.settle(_SAVING)
+        return True
+
+    def offer_recovery(self) -> None:
+        """Offer what a program that died has left."""
+        left = self.filing.left_behind()
+        if not left:
+            self.notice.offer("")
+        else:
+            rescued = left[0]
+            name = rescued.build.name or "A build"
+            more = f" So had {len(left) - 1} more." if len(left) > 1 else ""
+            self.notice.offer(
+                f"{name} had changes from {rescued.at:%d %b %H:%M} that were not saved when Hard Keel ended.{more}",
+                ("Bring them back", lambda: self._recover(rescued)),
+                ("Drop them", lambda: self._decline(rescued)),
+            )
+
+    def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
+        """Write the record into a folder, beside the window; other builds' files only when told to."""
+        from hardkeel.export.bundle import export_record  # noqa: PLC0415  the PDF library loads late
+        from hardkeel.export.renewing import Destination  # noqa: PLC0415
+
+        build, unit = self.document.build, self._settings.unit
+        to = Destination(folder, self.filing.path, overwrite)
+        attached = self.filing.images.of(build)
+        self.jobs.start(
+            "export",
+            lambda: export_record(build, to, build.phase, unit, attached),
+            lambda _paths: self.notice.tell(f"The record is in {folder}."),
+            lambda fault: self._on_not_exported(folder, fault),
+        )
+
+    def _on_not_exported(self, folder: Path, fault: HardKeelError) -> None:
+        if isinstance(fault, NotOurs):
+            self.notice.tell(
+                f"No record: {fault}.",
+                ("Write over it", lambda: self.export_to(folder, overwrite=True)),
+                ("Choose another folder", self._on_export_wanted),
+            )
+        else:
+            self.notice.tell(f"No record: {fault}.")
+
+    def _open_copy(self, path: Path) -> None:
+        if not self._may_leave():
+            return
+        try:
+            self.filing.open_copy(path)
+        except BadInput as fault:
+            self.notice.tell(f"{path.name} was not opened. {fault}.")
+            return
+        self.show_stage(HOME)
+
+    def _recover(self, rescued: Rescued) -> None:
+        if self._may_leave():
+            try:
+                said = self.filing.recover(rescued)
+            except BadInput as fault:
+                self.notice.tell(f"It was not brought back. {fault}.")
+                return
+            self.notice.tell(said)
+            self.show_stage(HOME)
+        self.offer_recovery()
+
+    def _decline(self, rescued: Rescued) -> None:
+        self.filing.decline(rescued)
+        self.offer_recovery()
+
+    def _on_state_failed(self, why: str) -> None:
+        self.notice.tell(
+            f"The state folder can't be written ({why}): no autosave until it can. Save often.",
+            about=_STATE,
+        )
+
+    def tell_fault(self, report: str) -> None:
+        """Say that something went wrong beside the window, with the report for who wants it."""
+        from hardkeel.ui.shell.questions import ReportDialog  # noqa: PLC0415  only after a fault
+
+        self.notice.tell(
+            "Something went wrong that nobody foresaw. What is on the bench is untouched.",
+            ("Show the report", lambda: ReportDialog(report, self).exec()),
+        )
+
+    def _may_leave(self) -> bool:
+        if not self.filing.unsaved or self.document.build == empty_build():
+            return True
+        dialog = UnsavedDialog(self.document.build.name or "This build", self)
+        dialog.exec()
+        return dialog.answer == "drop" or (dialog.answer == "save" and self.save())
+
+    def _on_open_wanted(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Open a build", "", "Builds (*.keel *.json)")
+        if name:
+            self.open_path(Path(name))
+
+    def _on_save_as_wanted(self) -> bool:
+        start = str(self.filing.path or f"{self.document.build.name or 'My model'}.keel")
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Save the build", start, "Builds (*.keel);;Bare JSON (*.json)"
+        )
+        return bool(name) and self.save_to(Path(name))
+
+    def _on_export_wanted(self) -> None:
+        name = QFileDialog.getExistingDirectory(self, "Where shall the record go?")
+        if name:
+            self.export_to(Path(name))
+
+    def _on_menu_shown(self) -> None:
+        self.menu.show_files(self._settings.recent, self.filing.path)
+        self.menu.show_left(self.filing.left_behind())
+
+    # -- switches --------------------------------------------------------------------------------
+
+    def _on_unit_toggled(self) -> None:
+        self._settings.unit = "in" if self._settings.unit == "mm" else "mm"
+        self.header.show_unit(self._settings.unit)
+        for page in self.pages.values():
+            page.set_unit(self._settings.unit)
+        self._show_build()
+
+    def _on_theme_toggled(self) -> None:
+        self._settings.theme = "light" if self._settings.theme == "dark" else "dark"
+        self.dress()
+
+    def _on_scale_wanted(self, percent: int) -> None:
+        self._settings.text_percent = percent
+        self.dress()
+
+    def dress(self) -> None:
+        """Dress everything in the theme and text size of the settings."""
+        theme = make_theme(self._settings.theme, self._settings.text_percent)
+        self.theme_changed.emit(theme)
+        self._wear()
+        self.header.set_theme(theme)
+        for page in self.pages.values():
+            page.set_theme(theme)
+        self.rail.setFixedWidth(theme.px(_RAIL_PX))
+
+    def _wear(self) -> None:
+        """Put the style sheet on what is seen; a page that is not gets it when it is turned to."""
+        for room in (self.header, self.notice, self.rail):
+            wear(room)
+        if self.stage:
+            self.pages[self.stage].wear()
+        else:
+            wear(self.blank)
+
+    def _on_plan_wanted(self) -> None:
+        stage, place = ON_PAPER
+        self.show_stage(stage)
+        self.pages[stage].turn_to(place)
+
+    def _on_body_picked(self, body: str) -> None:
+        self.header.keel.choose_body(body)
+        for page in self.pages.values():
+            page.choose_body(body)
+
+    # -- leaving ---------------------------------------------------------------------------------
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        """Ask about unsaved work, then end in peace."""
+        if event is None:
+            return
+        if not self._may_leave():
+            event.ignore()
+            return
+        self._settings.geometry = self.saveGeometry()
+        for page in self.pages.values():
+            page.closed.emit()
+        self.jobs.wait()
+        self.filing.close()
+        event.accept()

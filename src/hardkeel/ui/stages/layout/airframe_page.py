@@ -1,0 +1,400 @@
+"""The airframe on the board: drag a former or type its figures; top, side and section follow."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QScrollArea,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.airframe.starters import STARTERS, start_from, starter
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.edits import fuselage as drawing
+from hardkeel.edits import surfaces
+from hardkeel.fuselage.dragging import dragged
+from hardkeel.fuselage.fairing import Bump, bumps_of
+from hardkeel.fuselage.model import Fuselage, Method, Template
+from hardkeel.picture.board import (
+    BoardLines,
+    Handle,
+    bodies_on_board,
+    figures_of_drag,
+    lines_of,
+)
+from hardkeel.survey.model import FUSELAGE
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.stages.layout.board import DrawingBoard
+from hardkeel.ui.stages.layout.board_pens import BumpNote, OnBoard
+from hardkeel.ui.stages.layout.former_card import FormerCard
+from hardkeel.ui.stages.layout.marks_card import MarksCard
+from hardkeel.ui.stages.layout.skins_card import SkinsCard
+from hardkeel.ui.stages.layout.smooth_card import SmoothCard
+from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterView
+from hardkeel.ui.stages.layout.sub_page import SubPage
+from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
+from hardkeel.ui.stages.layout.template_card import TemplateCard
+from hardkeel.ui.theme import Theme
+from hardkeel.voice.airframe import (
+    FIGURE_WORDS,
+    METHOD_WORDS,
+    bump_note,
+    read_cutouts,
+    read_mark,
+)
+from hardkeel.voice.names import body_name
+
+
+class AirframePage(SubPage):
+    """The board with what is known of the former or part in hand.
+
+    Signals
+    -------
+    body_chosen : str
+    former_wanted : str
+        Write this former's template.
+    outline_wanted : (nothing)
+        Bring an outline in from a drawing.
+    """
+
+    body_chosen = pyqtSignal(str)
+    former_wanted = pyqtSignal(str)
+    outline_wanted = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._stop, self._body = "", ""
+        self._bumps: tuple[Bump, ...] = ()
+        self.board = DrawingBoard(theme)
+        self.picker = StarterPicker(theme, unit)
+        self.picker.show_kinds(_kinds(), theme)
+        self.smooth = SmoothCard()
+        self.former = FormerCard()
+        self.surface = SurfaceCard()
+        self.template = TemplateCard()
+        self.marks = MarksCard()
+        self.skins = SkinsCard()
+        self._lay_out()
+        self._connect()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        cards = CardColumn(
+            (
+                self.told,
+                self.smooth,
+                self.former,
+                self.surface,
+                self.template,
+                self.marks,
+                self.skins,
+            ),
+            self.theme,
+        )
+        bench = QWidget()
+        side = QHBoxLayout(bench)
+        side.setContentsMargins(0, 0, 0, 0)
+        side.setSpacing(0)
+        side.addWidget(self.board, 1)
+        side.addWidget(cards)
+        self._stack = QStackedWidget()
+        self._stack.addWidget(bench)
+        scroll = QScrollArea()
+        scroll.setWidget(self.picker)
+        scroll.setWidgetResizable(True)
+        self._stack.addWidget(scroll)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addWidget(self._stack)
+        self.dressed = (self.board, cards)
+
+    def _connect(self) -> None:
+        self.board.dragging.connect(self._on_dragging)
+        self.board.dropped.connect(self._on_dropped)
+        self.board.nudged.connect(self._on_nudged)
+        self.board.station_wanted.connect(self._on_station_wanted)
+        self.board.stop_picked.connect(self.choose_stop)
+        self.board.body_picked.connect(self._on_body_picked)
+        self.former.figure_changed.connect(self._on_former_figure)
+        self.template.figure_changed.connect(self._on_template_figure)
+        self.surface.figure_changed.connect(self._on_surface_figure)
+        self.skins.figure_changed.connect(self._on_skin_figure)
+        self.smooth.fair.clicked.connect(self._on_fair)
+        self.former.add.clicked.connect(self._on_add)
+        self.former.remove.clicked.connect(self._on_remove)
+        self.former.write.clicked.connect(lambda: self.former_wanted.emit(self._stop))
+        self.template.bring.clicked.connect(self.outline_wanted)
+        self.former.cutouts.returnPressed.connect(self._on_cutouts)
+        self.former.lightened.clicked.connect(self._on_cutouts)
+        self.former.method.activated.connect(self._on_method)
+        self.marks.put_on.clicked.connect(
+            lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail)
+        )
+        self.surface.above.clicked.connect(
+            lambda: self.apply("put a wing above", surfaces.add_wing_above)
+        )
+        self.surface.take_off.clicked.connect(self._on_take_off)
+        self.marks.mark.returnPressed.connect(self._on_mark)
+        self.marks.unmark.clicked.connect(self._on_unmark)
+        self.former.name.returnPressed.connect(self._on_renamed)
+        self.picker.start_wanted.connect(self._on_start)
+        Freshness(self, self.document, self.refresh)
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    @property
+    def stop(self) -> str:
+        """The former or tail post in hand."""
+        return self._stop
+
+    def choose_stop(self, stop: str) -> None:
+        """Take a former in hand."""
+        self._stop, self._body = stop, ""
+        self.refresh()
+
+    def choose_body(self, body: str) -> None:
+        """Take a wing, stabilizer or fin in hand."""
+        self._body = body
+        self.refresh()
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self.picker.set_unit(unit)
+        super().set_unit(unit)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.board.setFocus()
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+        build = self.document.build
+        fuselage = build.fuselage
+        empty = fuselage is None or len(fuselage.stops) < 2  # noqa: PLR2004  no loft
+        self._stack.setCurrentIndex(1 if empty else 0)
+        if fuselage is None or empty:
+            return
+        names = [name for name, _ in fuselage.stops]
+        if self._stop not in names:
+            self._stop = names[min(2, len(names) - 1)]
+        self._bumps = bumps_of(fuselage)
+        self.smooth.show_bumps(self._bumps, self.unit)
+        is_surface = self.surface.show_surface(build, self._body, self.unit)
+        self.former.show_stop(fuselage, self._stop, self.unit)
+        self.former.setVisible(not is_surface)  # one thing is in hand at a time
+        self.template.show_template(None if is_surface else fuselage.former(self._stop), self.unit)
+        self.marks.show_marks(build, self._body)
+        self.skins.show_skins(fuselage, self.unit)
+        self._show_board(fuselage, "")
+
+    def _show_board(self, fuselage: Fuselage, figure: str) -> None:
+        try:
+            lines = lines_of(fuselage, self._stop, rough=bool(figure))
+        except BadInput as fault:
+            self.tell(str(fault))
+            lines = BoardLines()
+        bumps = () if figure else tuple(self._note(fuselage, bump) for bump in self._bumps)
+        self.board.show_board(
+            OnBoard(
+                lines, bodies_on_board(self.document.build), bumps, self._stop, self._body, figure
+            )
+        )
+
+    def _note(self, fuselage: Fuselage, bump: Bump) -> BumpNote:
+        stop = dict(fuselage.stops)[bump.former]
+        if bump.line == "half_width":
+            return BumpNote("above", (bump.station, stop.half_width), bump_note(bump, self.unit))
+        height = stop.top if bump.line == "top" else stop.bottom
+        return BumpNote("side", (bump.station, -height), bump_note(bump, self.unit))
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _on_dragging(self, handle: Handle, u: float, v: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        figures = figures_of_drag(handle, (u, v))
+        moved = dragged(fuselage, handle.stop, **figures)
+        stop = dict(moved.stops)[handle.stop]
+        told = "   ".join(
+            f"{FIGURE_WORDS[key]} {format_length(getattr(stop, key), self.unit)}" for key in figures
+        )
+        self._show_board(moved, told)
+
+    def _on_dropped(self, handle: Handle, u: float, v: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        figures = figures_of_drag(handle, (u, v))
+        moved = dragged(fuselage, handle.stop, **figures)
+        what = " and ".join(FIGURE_WORDS[key] for key in figures)
+        name = handle.stop.replace("_", " ")
+        if not self.apply(f"drag {what} of {name}", lambda b: drawing.with_fuselage(b, moved)):
+            self.refresh()
+
+    def _on_nudged(self, name: str, figure: str, step: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is not None:
+            now = getattr(dict(fuselage.stops)[name], figure)
+            moved = dragged(fuselage, name, **{figure: now + step})
+            self.apply(
+                f"nudge {FIGURE_WORDS[figure]} of {name}",
+                lambda b: drawing.with_fuselage(b, moved),
+                nudge=f"{figure} {name}",
+            )
+
+    def _on_body_picked(self, body: str) -> None:
+        self.choose_body(body)
+        self.body_chosen.emit(body)
+
+    def _on_former_figure(self, key: str, value: float) -> None:
+        name = self._stop
+        words = FIGURE_WORDS.get(key, key)
+        if key in FIGURE_WORDS:
+            self.apply(
+                f"set {words} of {name}", lambda b: drawing.set_stop(b, name, **{key: value})
+            )
+        else:
+            self.apply(
+                f"set {words} of {name}", lambda b: drawing.set_wood(b, name, **{key: value})
+            )
+
+    def _on_template_figure(self, key: str, value: float) -> None:
+        fuselage = self.document.build.fuselage
+        former = fuselage.former(self._stop) if fuselage is not None else None
+        if former is None:
+            return
+        before = former.template or Template(
+            half_width=former.half_width, bottom=former.bottom, top=former.top
+        )
+        self.apply(
+            f"measure template of {former.id}",
+            lambda b: drawing.set_template(b, former.id, before.but(**{key: value})),
+        )
+
+    def _on_surface_figure(self, key: str, value: float) -> None:
+        body = self._body
+        is_wing = any(wing.id == body for wing in self.document.build.wings)
+        edit = surfaces.set_wing if is_wing else surfaces.set_tail
+        name = body_name(self.document.build.surveyed, body)
+        words = next(words for known, words, _ in SURFACE_FIGURES if known == key)
+        self.apply(f"set {words} of {name}", lambda b: edit(b, body, **{key: value}))
+
+    def _on_skin_figure(self, key: str, value: float) -> None:
+        if key == "longeron":
+            square = (value, value)
+            self.apply("set longerons", lambda b: drawing.set_all_longerons(b, square))
+        else:
+            words = key.replace("_", " ")
+            self.apply(f"set {words}", lambda b: drawing.set_skins(b, **{key: value}))
+
+    def _on_take_off(self) -> None:
+        body = self._body
+        name = body_name(self.document.build.surveyed, body)
+        if self.apply(f"take {name} off", lambda b: surfaces.take_off(b, body)):
+            self.choose_body("")
+
+    def _on_mark(self) -> None:
+        body = self._body or FUSELAGE
+        try:
+            name, at = read_mark(self.marks.mark.text(), self.unit)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        if self.apply(f"add mark {name}", lambda b: surfaces.add_mark(b, name, body, at)):
+            self.marks.mark.clear()
+
+    def _on_unmark(self) -> None:
+        mark, words = self.marks.own_marks.currentData(), self.marks.own_marks.currentText()
+        self.apply(f"take mark {words} away", lambda b: surfaces.delete_mark(b, mark))
+
+    def _on_renamed(self) -> None:
+        old, new = self._stop, self.former.name.text().strip()
+        if new != old and self.apply(
+            f"call {old} {new}", lambda b: drawing.rename_former(b, old, new)
+        ):
+            self.choose_stop(new)
+
+    def _on_fair(self) -> None:
+        if self._bumps:
+            bump = self._bumps[0]
+            self.apply(f"fair {bump.former}", lambda b: drawing.fair(b, bump))
+
+    def _on_add(self) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        names = [name for name, _ in fuselage.stops]
+        i = names.index(self._stop)
+        if i + 1 == len(names):
+            return
+        stations = [stop.station for _, stop in fuselage.stops]
+        middle = round((stations[i] + stations[i + 1]) / 2, 1)
+        made = drawing.free_former_id(fuselage)
+        if self.apply(f"add former {made}", lambda b: drawing.add_former(b, middle)):
+            self.choose_stop(made)
+
+    def _on_station_wanted(self, x: float) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is not None:
+            made = drawing.free_former_id(fuselage)
+            if self.apply(f"add former {made}", lambda b: drawing.add_former(b, round(x, 1))):
+                self.choose_stop(made)
+
+    def _on_remove(self) -> None:
+        name = self._stop
+        self.apply(f"take {name} out", lambda b: drawing.delete_former(b, name))
+
+    def _on_cutouts(self) -> None:
+        name = self._stop
+        try:
+            cutouts = read_cutouts(self.former.cutouts.text(), self.unit)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        on = self.former.lightened.isChecked()
+        self.apply(f"cut out {name}", lambda b: drawing.set_cutouts(b, name, cutouts, lightened=on))
+
+    def _on_method(self) -> None:
+        fuselage = self.document.build.fuselage
+        if fuselage is None:
+            return
+        names = [name for name, _ in fuselage.stops]
+        here = names.index(self._stop)
+        end = next(
+            (s.to for s in fuselage.sections if names.index(s.from_) <= here < names.index(s.to)),
+            names[-1],
+        )
+        method: Method = self.former.method.currentData()
+        start = self._stop
+        self.apply(
+            f"build aft of {start} with {METHOD_WORDS[method]}",
+            lambda b: drawing.set_method(b, start, end, method),
+        )
+
+    def _on_start(self, kind: str, span: float, length: float) -> None:
+        name = self.document.build.name or "My model"
+        try:
+            made = start_from(kind, span, length, name)
+        except BadInput as fault:
+            self.picker.told.setText(f"{fault}.")
+            return
+        self.picker.told.setText("")
+        self.apply(f"lay out: {starter(kind).name.lower()}", lambda b: drawing.lay_out(b, made))
+
+
+def _kinds() -> tuple[StarterView, ...]:
+    views = []
+    for kind in STARTERS:
+        build = start_from(kind.id, 1000.0, kind.length * 1000.0)
+        lines = lines_of(build.fuselage, "") if build.fuselage is not None else BoardLines()
+        curves = [c for c in lines.curves if c.view == "side" and c.role in ("skin", "stop")]
+        curves += [curve for curve in bodies_on_board(build) if curve.view == "side"]
+        views.append(StarterView(kind.id, kind.name, kind.says, tuple(curves)))
+    return tuple(views)

@@ -1,0 +1,315 @@
+"""Balance: where it hangs, where the pack must sit, what the nose wants."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.airframe.parts import balance_wanted
+from hardkeel.balance.balancing import Balanced, balance_of
+from hardkeel.balance.model import Balance, Battery, Hatch, Mass
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_number
+from hardkeel.edits import ledger as ledger_edits
+from hardkeel.picture.truing import keel_strokes
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
+from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.ui.stages.layout.balance_view import BalanceShown, BalanceView, Weighed
+from hardkeel.ui.stages.layout.sub_page import SubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.voice.safety import PACK_CAUTION
+
+_MASS, _STATION = 1, 2
+_PACK_PX_MM: Final = 60.0
+
+
+class BalancePage(SubPage):
+    """Masses and the answer."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._chosen = ""
+        self.view = BalanceView(theme)
+        columns = [
+            Column("mass", typed=False),
+            Column("grams", right=True, typed=True),
+            Column("station", right=True, typed=True),
+            Column("how known"),
+        ]
+        self.model = CellsModel(columns, theme, self._edit_cell, self)
+        self.table = CellsTable(self.model, theme, 0, "Masses")
+        self._answer = Card("Balance", "act")
+        self._says, self._bay = label("big"), label("heading")
+        self._facts = label("soft")
+        self.wanted = FiguresCard("Wanted")
+        self.pack = FiguresCard("Pack and hatch")
+        self.bring = QPushButton("Count the parts in")
+        self.name, self.grams, self.station = QLineEdit(), QLineEdit(), QLineEdit()
+        self.add = QPushButton("Put it in")
+        self._lay_out()
+        self._connect()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        for widget in (self._says, self._bay, self._facts):
+            self._answer.column.addWidget(widget)
+        for button in (self.bring, self.add):
+            button.setObjectName("tool")
+        for line, words in ((self.name, "what"), (self.grams, "grams"), (self.station, "station")):
+            line.setPlaceholderText({"grams": "g", "station": "at"}.get(words, words))
+            line.setAccessibleName(words)
+        entry = QHBoxLayout()
+        entry.setContentsMargins(14, 4, 10, 4)
+        entry.addWidget(self.name, 2)
+        entry.addWidget(self.grams, 1)
+        entry.addWidget(self.station, 1)
+        entry.addWidget(self.add)
+        entry.addWidget(self.bring)
+        left = QVBoxLayout()
+        left.setContentsMargins(0, 0, 0, 0)
+        left.setSpacing(0)
+        left.addWidget(self.view, 3)
+        left.addLayout(entry)
+        left.addWidget(self.table, 2)
+        self._cards = CardColumn((self.told, self._answer, self.wanted, self.pack), self.theme)
+        self.lie_beside(left, self._cards)
+        self.dressed = (self.table, self._cards)
+
+    def _connect(self) -> None:
+        self.view.mass_picked.connect(self._on_mass_picked)
+        self.table.row_picked.connect(self._on_row)
+        self.table.struck.connect(self._on_struck)
+        self.wanted.figure_changed.connect(self._on_wanted)
+        self.pack.figure_changed.connect(self._on_pack)
+        self.bring.clicked.connect(
+            lambda: self.apply("count the parts in", ledger_edits.bring_parts_in)
+        )
+        self.add.clicked.connect(self._on_add)
+        for line in (self.name, self.grams, self.station):
+            line.returnPressed.connect(self._on_add)
+        Freshness(self, self.document, self.refresh)
+
+    @property
+    def answer(self) -> str:
+        """What is said."""
+        return self._says.text()
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.table.setFocus()
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+        build = self.document.build
+        wanted = balance_wanted(build)
+        found = self._found()
+        self._show_answer(found, wanted)
+        self._show_fields(wanted)
+        self.model.show_rows([self._row(mass) for mass in build.masses], self.theme)
+        self.view.show_balance(self._shown(found, wanted), self.theme)
+
+    def _found(self) -> Balanced | str:
+        build = self.document.build
+        try:
+            return balance_of(build.masses, build.wings, balance_wanted(build))
+        except BadInput as fault:
+            return fault.fault
+
+    def _show_answer(self, found: Balanced | str, wanted: Balance) -> None:
+        if isinstance(found, str):
+            self._says.setText("Nothing hangs on it yet.")
+            self._bay.setText("Count the parts in, or put in what you have weighed.")
+            self._facts.setText(f"{found[:1].upper()}{found[1:]}.")
+            self._answer.set_edge("act")
+            return
+        self._says.setText(balance_sentence(found, wanted, self.unit))
+        self._bay.setText(
+            f"{bay_sentence(found, wanted, self.unit)} {hatch_sentence(wanted)}".strip()
+        )
+        parts = [f"{found.mass:.0f} g all up"]
+        if found.chord is not None:
+            parts.append(f"mean chord {format_length(found.chord.length, self.unit)}")
+        guessed = sum(not mass.weighed for mass in self.document.build.masses)
+        if guessed:
+            parts.append(f"{guessed} masses estimated")
+        self._facts.setText(", ".join(parts) + ".")
+        wrong = found.nose_weight is None or found.nose_weight > 0 or found.battery_fits is False
+        self._answer.set_edge("out" if wrong else "act")
+
+    def _show_fields(self, wanted: Balance) -> None:
+        percent = wanted.target_percent if wanted.target_x is None else None
+        self.wanted.show_figures(
+            "",
+            (
+                Figure("target_percent", "of mean chord", percent, "percent"),
+                Figure("target_x", "or at station", wanted.target_x),
+                Figure("nose_weight_x", "nose weight at", wanted.nose_weight_x),
+            ),
+            self.unit,
+        )
+        pack = wanted.battery
+        between = pack.between if pack is not None and pack.between else (None, None)
+        size = pack.size if pack is not None and pack.size else (None, None, None)
+        hatch = wanted.hatches[0] if wanted.hatches else None
+        self.pack.show_figures(
+            "",
+            (
+                Figure("mass", "pack", pack.mass if pack else None, "grams"),
+                Figure("length", "long", size[0]),
+                Figure("front", "bay from", between[0]),
+                Figure("width", "wide", size[1]),
+                Figure("rear", "bay to", between[1]),
+                Figure("height", "high", size[2]),
+                Figure("hatch_front", "hatch from", hatch.between[0] if hatch else None),
+                Figure("hatch_width", "hatch wide", hatch.width if hatch else None),
+                Figure("hatch_rear", "hatch to", hatch.between[1] if hatch else None),
+            ),
+            self.unit,
+            PACK_CAUTION,
+        )
+
+    def _row(self, mass: Mass) -> Row:
+        known = "weighed" if mass.weighed else "estimated"
+        name = mass.id.replace("_", " ")
+        cells = (name, f"{mass.mass:.1f} g", format_length(mass.x, self.unit), known)
+        return Row(mass.id, cells, cell_colours={3: "soft"})
+
+    def _shown(self, found: Balanced | str, wanted: Balance) -> BalanceShown:
+        build = self.document.build
+        masses = tuple(Weighed(m.id, m.mass, m.x, m.weighed) for m in build.masses)
+        strokes = keel_strokes(build)
+        if isinstance(found, str):
+            return BalanceShown(strokes, masses)
+        pack = wanted.battery
+        chord = found.chord
+        words = {"target": f"wanted {format_length(found.target_x, self.unit, 0)}"}
+        words["balance"] = format_length(found.x, self.unit)
+        if found.percent is not None:
+            words["target"] += f", {_percent(found)} %"
+            words["balance"] += f", {found.percent:.1f} % of the mean chord"
+        nose = None
+        if found.nose_weight and wanted.nose_weight_x is not None:
+            nose = (wanted.nose_weight_x, found.nose_weight)
+        return BalanceShown(
+            strokes=strokes,
+            masses=masses,
+            target=found.target_x,
+            balance=found.x,
+            chord=(chord.le_x, chord.le_x + chord.length) if chord else None,
+            pack=found.placed_x,
+            pack_length=pack.size[0] if pack and pack.size else _PACK_PX_MM,
+            pack_fits=found.battery_fits is not False,
+            bay=pack.between if pack else None,
+            hatches=tuple(hatch.between for hatch in wanted.hatches),
+            nose=nose,
+            chosen=self._chosen,
+            words=words,
+        )
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _on_mass_picked(self, mass: str) -> None:
+        row = self.model.number_of(mass)
+        self.table.setCurrentIndex(self.model.index(row, 0))
+
+    def _on_row(self, row: int) -> None:
+        shown = self.model.row(row)
+        self._chosen = shown.key if shown is not None else ""
+        self.view.show_balance(
+            self._shown(self._found(), balance_wanted(self.document.build)), self.theme
+        )
+
+    def _on_struck(self, row: int) -> None:
+        shown = self.model.row(row)
+        if shown is not None:
+            self.apply(f"take {shown.key} out", lambda b: ledger_edits.delete_mass(b, shown.key))
+
+    def _on_add(self) -> None:
+        name = self.name.text().strip()
+        if not name:
+            self.name.setFocus()
+            self.tell("Say what it is.")
+            return
+        try:
+            grams = parse_number(self.grams.text())
+            x = parse_length(self.station.text(), self.unit).mm
+        except BadInput as fault:
+            self.tell(str(fault))
+            return
+        if grams < 0:
+            self.tell("A mass can't be less than 0.")
+            return
+        mass = Mass(id=name, mass=grams, x=x, weighed=True)
+        if self.apply(f"put {name} in", lambda b: ledger_edits.put_mass(b, mass)):
+            for line in (self.name, self.grams, self.station):
+                line.clear()
+            self.name.setFocus()
+
+    def _edit_cell(self, key: str, column: int, text: str) -> bool:
+        mass = next(one for one in self.document.build.masses if one.id == key)
+        try:
+            if column == _MASS:
+                changed = mass.but(mass=parse_number(text), weighed=True)
+            else:
+                changed = mass.but(x=parse_length(text, self.unit).mm)
+        except (BadInput, ValueError) as fault:
+            self.tell(str(fault) if isinstance(fault, BadInput) else "A mass can't be less than 0.")
+            return False
+        return self.apply(f"change {key}", lambda b: ledger_edits.put_mass(b, changed))
+
+    def _on_wanted(self, key: str, value: float) -> None:
+        changes: dict[str, object] = {key: value}
+        if key == "target_percent":
+            changes["target_x"] = None
+        self._try("set what is wanted", lambda b: ledger_edits.set_balance(b, **changes))
+
+    def _on_pack(self, key: str, value: float) -> None:
+        wanted = balance_wanted(self.document.build)
+        if key.startswith("hatch"):
+            old = (
+                wanted.hatches[0]
+                if wanted.hatches
+                else Hatch(id="hatch", between=(0.0, 120.0), width=45.0)
+            )
+            front, rear = old.between
+            made = {
+                "hatch_front": old.but(between=(value, max(rear, value + 1))),
+                "hatch_rear": old.but(between=(min(front, value - 1), value)),
+            }.get(key)
+            if made is None:
+                made = old.but(width=max(value, 1.0))
+            self._try("set the hatch", lambda b: ledger_edits.set_balance(b, hatches=(made,)))
+            return
+        pack = wanted.battery or Battery(mass=150.0)
+        if key == "mass":
+            changes: dict[str, object] = {"mass": value}
+        elif key in ("front", "rear"):
+            a, b = pack.between or (value, value)
+            changes = {
+                "between": (value, max(b, value)) if key == "front" else (min(a, value), value)
+            }
+        else:
+            size = list(pack.size or (100.0, 35.0, 25.0))
+            size[("length", "width", "height").index(key)] = value
+            changes = {"size": tuple(size)}
+        self._try("set the pack", lambda b: ledger_edits.set_pack(b, **changes))
+
+    def _try(self, name: str, edit: ledger_edits.BuildEdit) -> None:
+        try:
+            self.apply(name, edit)
+        except ValueError:
+            self.tell("That figure makes no sense here; nothing was changed.")
+            self.refresh()
+
+
+def _percent(found: Balanced) -> str:
+    if found.chord is None:
+        return ""
+    return f"{(found.target_x - found.chord.le_x) / found.chord.length * 100:.0f}"

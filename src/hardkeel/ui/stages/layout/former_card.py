@@ -1,0 +1,117 @@
+"""The former or tail post in hand: its figures, its wood, how the fuselage is built behind it."""
+
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLineEdit, QPushButton
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_area
+from hardkeel.fuselage.model import METHODS, Former, Fuselage
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice.airframe import (
+    FIGURE_WORDS,
+    METHOD_WORDS,
+    caution_sentence,
+    cutouts_text,
+)
+
+
+class FormerCard(FiguresCard):
+    """A former's figures and what is done with it; of the tail post, figures alone."""
+
+    def __init__(self) -> None:
+        super().__init__("In hand")
+        self.add = QPushButton("Add one behind")
+        self.remove = QPushButton("Take it out")
+        self.write = QPushButton("Write its template…")
+        self.name = QLineEdit()
+        self.name.setAccessibleName("name of the former")
+        self.cutouts = QLineEdit()
+        self.cutouts.setPlaceholderText("battery 40 x 32 at -12; tank 30 x 30 at 0")
+        self.cutouts.setAccessibleName("cut-outs")
+        self.lightened = QCheckBox("lightening holes")
+        self.method = QComboBox()
+        self.method.setAccessibleName("how the fuselage is built aft of it")
+        for method in METHODS:
+            self.method.addItem(METHOD_WORDS[method], method)
+        self._wood = label("soft")
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        name_row = QHBoxLayout()
+        name_row.addWidget(label("soft", "called", wrap=False))
+        name_row.addWidget(self.name, 1)
+        cut_row = QHBoxLayout()
+        cut_row.addWidget(label("soft", "cut out", wrap=False))
+        cut_row.addWidget(self.cutouts, 1)
+        self.column.addLayout(name_row)
+        self.column.addLayout(cut_row)
+        self.column.addWidget(self._wood)
+        method_row = QHBoxLayout()
+        method_row.addWidget(self.lightened)
+        method_row.addStretch(1)
+        method_row.addWidget(label("soft", "aft of it", wrap=False))
+        method_row.addWidget(self.method)
+        self.column.addLayout(method_row)
+        buttons = QHBoxLayout()
+        for button in (self.add, self.remove, self.write):
+            button.setObjectName("tool")
+            buttons.addWidget(button)
+        buttons.addStretch(1)
+        self.column.addLayout(buttons)
+
+    def show_stop(self, fuselage: Fuselage, name: str, unit: LengthUnit) -> None:
+        """Show the figures of a former or the tail post."""
+        stop = dict(fuselage.stops)[name]
+        figures = [
+            Figure(key, FIGURE_WORDS[key], getattr(stop, key))
+            for key in ("station", "half_width", "top", "bottom")
+        ]
+        said = ""
+        if isinstance(stop, Former):
+            figures += [
+                Figure("thickness", "thickness", stop.thickness),
+                Figure("corner", "corner radius", stop.corner),
+            ]
+            if not self.cutouts.hasFocus():
+                self.cutouts.setText(cutouts_text(stop.cutouts, unit))
+            self.lightened.setChecked(stop.lightened)
+            self._show_method(fuselage, name)
+            said = _wood_words(fuselage, stop, unit)
+        title = f"Former {stop.id}" if isinstance(stop, Former) else "Tail post"
+        self.show_figures(title, tuple(figures), unit)
+        self._wood.setText(said)
+        self._wood.setVisible(bool(said))
+        if not self.name.hasFocus():
+            self.name.setText(name if isinstance(stop, Former) else "")
+        for widget in (
+            self.name,
+            self.cutouts,
+            self.lightened,
+            self.method,
+            self.remove,
+            self.write,
+            self.add,
+        ):
+            widget.setEnabled(isinstance(stop, Former))
+
+    def _show_method(self, fuselage: Fuselage, name: str) -> None:
+        names = [one for one, _ in fuselage.stops]
+        here = names.index(name)
+        for section in fuselage.sections:
+            if names.index(section.from_) <= here < names.index(section.to):
+                self.method.setCurrentIndex(METHODS.index(section.method))
+                return
+        self.method.setCurrentIndex(-1)
+
+
+def _wood_words(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
+    from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
+
+    try:
+        shape = shape_of(fuselage, former)
+    except BadInput as fault:
+        return str(fault)
+    count = len(shape.lightening)
+    holes = f", {count} lightening hole{'s' if count > 1 else ''}" if count else ""
+    caution = caution_sentence(former, shape.cautions)
+    return caution or f"{format_area(shape.area, unit)} of wood{holes}."

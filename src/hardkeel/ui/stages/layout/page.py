@@ -1,0 +1,147 @@
+"""Lay out: airframe, paper, print check, parts, woods, balance; one at a time."""
+
+from importlib import import_module
+from typing import TYPE_CHECKING, Final, cast
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages import StagePage
+from hardkeel.ui.theme import Theme, wear
+
+if TYPE_CHECKING:
+    from hardkeel.ui.stages.layout.airframe_page import AirframePage
+    from hardkeel.ui.stages.layout.paper_page import PaperPage
+    from hardkeel.ui.stages.layout.sub_page import SubPage
+
+_TABS: Final = (
+    ("airframe", "Airframe", "AirframePage"),
+    ("paper", "Paper desk", "PaperPage"),
+    ("audit", "Print check", "AuditPage"),
+    ("parts", "Parts", "PartsPage"),
+    ("woods", "Woods", "WoodsPage"),
+    ("balance", "Balance", "BalancePage"),
+)
+
+
+class LayoutPage(StagePage):
+    """The stage with its six benches; one that was never looked at is made when it is first wanted.
+
+    Signals
+    -------
+    made : str, object
+        A bench was made: its key and the `SubPage`.
+    """
+
+    made = pyqtSignal(str, object)
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._document, self._theme, self._unit = document, theme, unit
+        self._pages: dict[str, SubPage] = {}
+        self.tabs: dict[str, QPushButton] = {}
+        self._group = QButtonGroup(self)
+        bar = self._bar = QWidget()
+        bar.setObjectName("bar")
+        bar.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(10, 3, 10, 2)
+        row.setSpacing(6)
+        for i, (key, words, _) in enumerate(_TABS, start=1):
+            button = QPushButton(words)
+            button.setObjectName("plain")
+            button.setCheckable(True)
+            button.setShortcut(f"Ctrl+Shift+{i}")
+            button.setToolTip(f"{words} (Ctrl+Shift+{i})")
+            button.clicked.connect(lambda _on, key=key: self.turn_to(key))
+            self._group.addButton(button)
+            self.tabs[key] = button
+            row.addWidget(button)
+        row.addStretch(1)
+        self._stack = QStackedWidget()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(bar)
+        column.addWidget(self._stack, 1)
+        self._now = "airframe"
+        self.tabs["airframe"].setChecked(True)
+
+    @property
+    def now(self) -> str:
+        """The bench shown."""
+        return self._now
+
+    def wake(self) -> None:
+        """Make the bench shown, should it not be there yet."""
+        self.turn_to(self._now)
+
+    def turn_to(self, place: str) -> None:
+        """Show a bench."""
+        self._now = place
+        self.tabs[place].setChecked(True)
+        page = self.page(place)
+        wear(page)
+        self._stack.setCurrentWidget(page)
+        page.focus_work()
+
+    def wear(self) -> None:
+        """Put the style sheet on the tabs and the bench that is seen."""
+        wear(self._bar)
+        page = self._stack.currentWidget()
+        if page is not None:
+            wear(page)
+
+    @property
+    def unit(self) -> LengthUnit:
+        """The unit that lengths are shown in."""
+        return self._unit
+
+    def page(self, key: str) -> "SubPage":
+        """A bench, made when it is first wanted."""
+        if key not in self._pages:
+            kind = next(name for one, _, name in _TABS if one == key)
+            module = import_module(f"hardkeel.ui.stages.layout.{key}_page")  # start-up is felt
+            page: SubPage = getattr(module, kind)(self._document, self._theme, self._unit)
+            self._pages[key] = page
+            self._stack.addWidget(page)
+            self.made.emit(key, page)
+        return self._pages[key]
+
+    @property
+    def airframe(self) -> "AirframePage":
+        """The drawing board."""
+        return cast("AirframePage", self.page("airframe"))
+
+    @property
+    def paper(self) -> "PaperPage":
+        """The paper desk."""
+        return cast("PaperPage", self.page("paper"))
+
+    def choose_body(self, body: str) -> None:
+        """Show what is known of one part, where a bench knows of parts."""
+        if "airframe" in self._pages:
+            self.airframe.choose_body(body)
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self._unit = unit
+        for page in self._pages.values():
+            page.set_unit(unit)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self._theme = theme
+        for page in self._pages.values():
+            page.set_theme(theme)

@@ -1,0 +1,408 @@
+"""A scan on the desk: zoom, pan, a loupe, and everything that was clicked on it."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, QSizeF, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPixmap,
+    QResizeEvent,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from hardkeel.paper.settling import (
+    LEAST_REACH_MM,
+    MOST_REACH_MM,
+    USUAL_PX_PER_MM,
+    Settled,
+    Unsettled,
+    settle,
+    window_px,
+)
+from hardkeel.ui.theme import Theme
+
+_LOUPE_PX: Final = 92.0
+_LOUPE_ZOOM: Final = 4.0
+_MOST_ZOOM: Final = 12.0
+_HAND_PX: Final = 8.0  # screen pixels that a hand misses by
+_LEAST_LEVEL_PX: Final = 64  # a smaller copy of the scan is not worth keeping
+_NUDGES: Final = {
+    Qt.Key.Key_Left: (-1.0, 0.0),
+    Qt.Key.Key_Right: (1.0, 0.0),
+    Qt.Key.Key_Up: (0.0, -1.0),
+    Qt.Key.Key_Down: (0.0, 1.0),
+}
+_FINE: Final = 0.25
+_STRENGTHEN: Final = 1.65  # for each halving
+_PAPER: Final = 246
+
+
+@dataclass(frozen=True, slots=True)
+class SheetMark:
+    """Points clicked on the scan, pixels; `kind` decides how they are drawn."""
+
+    kind: str
+    points: tuple[tuple[float, float], ...]
+    words: str = ""
+    active: bool = False
+
+
+class PlanSheet(QWidget):
+    """The scan.
+
+    Signals
+    -------
+    clicked : float, float
+        A click, in pixels of the scan, settled on the line where that is on.
+    nudged : float, float
+        Arrow keys, pixels.
+    taken_back : (nothing)
+        Backspace.
+    between : (nothing)
+        A click as near to one line as to another; it stays where it was.
+    """
+
+    clicked = pyqtSignal(float, float)
+    nudged = pyqtSignal(float, float)
+    taken_back = pyqtSignal()
+    between = pyqtSignal()
+
+    def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._theme = theme
+        self._image = QImage()
+        self._size = (
+            QSize()
+        )  # of the scan that the clicks count in; the image may be a smaller copy
+        self._levels: list[QImage] = []  # the scan, and copies half as large each, from 1 on
+        self._view: tuple[object, QPixmap] | None = None
+        self._seen: tuple[tuple[int, int, float], Settled | Unsettled] | None = None
+        self._fitted = True
+        self.px_per_mm = USUAL_PX_PER_MM
+        self._marks: tuple[SheetMark, ...] = ()
+        self._zoom = 0.0
+        self._corner = QPointF(0, 0)
+        self._pointer: QPointF | None = None
+        self._panning: QPointF | None = None
+        self.settles = True
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName("Scan of the plan: click points, arrow keys nudge the last one")
+
+    def set_theme(self, theme: Theme) -> None:
+        """Paint in another theme."""
+        self._theme, self._view = theme, None
+        self.update()
+
+    def show_image(self, image: QImage, size: QSize | None = None) -> None:
+        """Lay another scan on the desk, fitted to the width.
+
+        Parameters
+        ----------
+        size : QSize, optional
+            Of the whole scan, where `image` is a smaller copy of it: clicks count in its pixels.
+        """
+        self._image = image.convertToFormat(QImage.Format.Format_Grayscale8)
+        self._size = size if size is not None and size.isValid() else image.size()
+        self._levels, self._view, self._seen = [self._image], None, None
+        self.fit_sheet()
+
+    def clear(self) -> None:
+        """Take the scan away."""
+        self._image, self._size, self._levels = QImage(), QSize(), []
+        self._view = self._seen = None
+        self.update()
+
+    def show_marks(self, marks: tuple[SheetMark, ...]) -> None:
+        """Draw what was clicked."""
+        self._marks = marks
+        self.update()
+
+    @property
+    def has_image(self) -> bool:
+        """Whether a scan lies here."""
+        return not self._image.isNull()
+
+    def fit_sheet(self) -> None:
+        """See the whole sheet."""
+        self._fitted = True
+        if self._image.isNull() or self.width() < 2:  # noqa: PLR2004  not laid out yet
+            self._zoom = 0.0
+            return
+        zoom = min(self.width() / self._size.width(), self.height() / self._size.height())
+        self._zoom = zoom * 0.97
+        shown = QPointF(self._size.width() * self._zoom, self._size.height() * self._zoom)
+        self._corner = QPointF((self.width() - shown.x()) / 2, (self.height() - shown.y()) / 2)
+        self.update()
+
+    def look_at(self, u: float, v: float, zoom: float = 1.0) -> None:
+        """Bring a point of the scan to the middle."""
+        self._zoom, self._fitted = zoom, False
+        self._corner = QPointF(self.width() / 2 - u * zoom, self.height() / 2 - v * zoom)
+        self.update()
+
+    def on_widget(self, u: float, v: float) -> QPointF:
+        """Where a point of the scan is painted."""
+        return self._corner + QPointF(u, v) * self._zoom
+
+    def on_scan(self, at: QPointF) -> QPointF:
+        """The point of the scan under a pixel of the widget; a pixel's middle counts as half."""
+        return (at - self._corner) / max(self._zoom, 1e-9)
+
+    def sizeHint(self) -> QSize:
+        """As large as there is room for."""
+        return QSize(760, 560)
+
+    def minimumSizeHint(self) -> QSize:
+        """Small enough for 150 % text in a 1280 window."""
+        return QSize(360, 280)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Fit a scan that has not been zoomed yet; keep the middle of one that has."""
+        if self._fitted or self._zoom <= 0 or event is None:
+            self.fit_sheet()
+            return
+        grown = event.size() - event.oldSize()
+        self._corner += QPointF(grown.width() / 2, grown.height() / 2)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Paint desk, scan, clicks and loupe."""
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), self._theme.colour("desk"))
+        if self._image.isNull():
+            return
+        painter.drawPixmap(0, 0, self._view_now())
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for mark in self._marks:
+            self._paint_mark(painter, mark)
+        if self._pointer is not None and self._panning is None:
+            self._paint_loupe(painter, self._pointer)
+
+    def _view_now(self) -> QPixmap:
+        """The part of the scan that is seen, painted once for each place and zoom."""
+        ratio = self.devicePixelRatioF()
+        key = (self._zoom, self._corner.x(), self._corner.y(), self.width(), self.height(), ratio)
+        if self._view is None or self._view[0] != key:
+            view = QPixmap(self.size() * ratio)
+            view.setDevicePixelRatio(ratio)
+            view.fill(self._theme.colour("desk"))
+            painter = QPainter(view)
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            self._paint_scan(painter, ratio)
+            painter.end()
+            self._view = (key, view)
+        return self._view[1]
+
+    def _paint_scan(self, painter: QPainter, ratio: float) -> None:
+        """Paint from the copy that is just fine enough: thin lines vanish where much is left out."""
+        shrink = self._image.width() / self._size.width()
+        wanted = self._zoom * ratio / shrink  # screen pixels for a pixel of our image
+        level = self._level(max(0, math.floor(math.log2(1 / wanted)))) if wanted < 1 else 0
+        image = self._levels[level]
+        share = image.width() / self._size.width()  # of a pixel of the scan
+        seen = QRectF(
+            self.on_scan(QPointF(0, 0)), self.on_scan(QPointF(self.width(), self.height()))
+        ).intersected(QRectF(QPointF(0, 0), QSizeF(self._size)))
+        target = QRectF(self.on_widget(seen.x(), seen.y()), seen.size() * self._zoom)
+        source = QRectF(seen.topLeft() * share, seen.size() * share)
+        painter.drawImage(target, image, source)
+
+    def _level(self, wanted: int) -> int:
+        """The number of the copy that is 2**wanted times smaller, or the smallest worth keeping."""
+        while len(self._levels) <= wanted:
+            last = self._levels[-1]
+            if min(last.width(), last.height()) < 2 * _LEAST_LEVEL_PX:
+                break
+            self._levels.append(_halved(last))
+        return min(wanted, len(self._levels) - 1)
+
+    def _paint_mark(self, painter: QPainter, mark: SheetMark) -> None:
+        theme = self._theme
+        colour = theme.colour("act" if mark.active or mark.kind in ("length", "point") else "out")
+        if mark.kind not in ("length", "point", "origin") and not mark.active:
+            colour = theme.colour("fluid_edge")
+        spots = [self.on_widget(*point) for point in mark.points]
+        painter.setPen(QPen(colour, 1.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        if mark.kind == "length" and len(spots) == 2:  # noqa: PLR2004  its two ends
+            painter.drawLine(spots[0], spots[1])
+        for i, spot in enumerate(spots):
+            last = mark.active and i == len(spots) - 1
+            radius = 5.5 if last else 4.0
+            painter.drawEllipse(spot, radius, radius)
+            painter.drawLine(spot + QPointF(-radius - 3, 0), spot + QPointF(radius + 3, 0))
+            painter.drawLine(spot + QPointF(0, -radius - 3), spot + QPointF(0, radius + 3))
+        if mark.words and spots:
+            at = (spots[0] + spots[-1]) / 2 + QPointF(8, -8)
+            painter.setFont(theme.font(13, weight=600))
+            metrics = painter.fontMetrics()
+            box = QRectF(
+                at.x() - 3,
+                at.y() - metrics.ascent(),
+                metrics.horizontalAdvance(mark.words) + 6,
+                metrics.height(),
+            )
+            painter.fillRect(box, theme.colour("paper", 0.9))
+            painter.drawText(at, mark.words)
+
+    def _paint_loupe(self, painter: QPainter, at: QPointF) -> None:
+        theme = self._theme
+        scan = self.on_scan(at)
+        reach = _LOUPE_PX / _LOUPE_ZOOM
+        source = QRectF(scan.x() - reach, scan.y() - reach, 2 * reach, 2 * reach)
+        right = at.x() < self.width() / 2
+        x = self.width() - 2 * _LOUPE_PX - 14 if right else 14.0
+        target = QRectF(x, 14.0, 2 * _LOUPE_PX, 2 * _LOUPE_PX)
+        painter.fillRect(target, theme.colour("desk"))
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, False)
+        inside = source.intersected(QRectF(QPointF(0, 0), QSizeF(self._size)))
+        if not inside.isEmpty():
+            shift = (inside.topLeft() - source.topLeft()) * _LOUPE_ZOOM
+            share = self._image.width() / self._size.width()
+            painter.drawImage(
+                QRectF(target.topLeft() + shift, inside.size() * _LOUPE_ZOOM),
+                self._image,
+                QRectF(inside.topLeft() * share, inside.size() * share),
+            )
+        painter.setPen(QPen(theme.colour("act"), 1.4))
+        middle = target.center()
+        found = self._settled(scan) if self.settles else None
+        if isinstance(found, Settled):
+            middle += QPointF(found.right, found.down) * _LOUPE_ZOOM
+        painter.drawLine(QPointF(target.left(), middle.y()), QPointF(target.right(), middle.y()))
+        painter.drawLine(QPointF(middle.x(), target.top()), QPointF(middle.x(), target.bottom()))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(theme.colour("ink"), 1.4))
+        painter.drawRect(target)
+
+    def _settled(self, scan: QPointF) -> Settled | Unsettled:
+        """Where the ink is that a click at a point of the scan means, pixels of the scan from it."""
+        key = (round(2 * scan.x()), round(2 * scan.y()), self._zoom)
+        if self._seen is None or self._seen[0] != key:
+            self._seen = (key, self._looked_for(scan))
+        return self._seen[1]
+
+    def _looked_for(self, scan: QPointF) -> Settled | Unsettled:
+        share = self._image.width() / self._size.width()
+        per_mm = self.px_per_mm * share
+        hand = _HAND_PX / max(self._zoom, 1e-6) / self.px_per_mm
+        reach = min(max(LEAST_REACH_MM, hand), MOST_REACH_MM)
+        around = window_px(per_mm, reach)
+        x, y = scan.x() * share, scan.y() * share
+        box = QRect(int(x) - around, int(y) - around, 2 * around + 1, 2 * around + 1)
+        box = box.intersected(self._image.rect())
+        if box.width() < 3 or box.height() < 3:  # noqa: PLR2004  off the sheet
+            return "nothing"
+        grey = _greys(self._image.copy(box))
+        found = settle(grey, (x - box.x(), y - box.y()), per_mm, reach)
+        if isinstance(found, Settled):
+            return replace(found, right=found.right / share, down=found.down / share)
+        return found
+
+    # -- hands -----------------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """Click a point; the other buttons pan."""
+        if event is None or self._image.isNull():
+            return
+        self.setFocus()
+        if event.button() != Qt.MouseButton.LeftButton:
+            self._panning = event.position()
+            return
+        scan = self.on_scan(event.position())
+        if not QRectF(QPointF(0, 0), QSizeF(self._size)).contains(scan):
+            return
+        found = self._settled(scan) if self.settles else None
+        if isinstance(found, Settled):
+            scan += QPointF(found.right, found.down)
+        self.clicked.emit(scan.x(), scan.y())
+        if found == "between":
+            self.between.emit()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Move the loupe, or the sheet."""
+        if event is None:
+            return
+        if self._panning is not None:
+            self._corner += event.position() - self._panning
+            self._panning = event.position()
+        self._pointer = event.position()
+        self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """Let go of the sheet."""
+        self._panning = None
+
+    def leaveEvent(self, event: object) -> None:
+        """Put the loupe away."""
+        self._pointer = None
+        self.update()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """Zoom about the pointer."""
+        if event is not None and not self._image.isNull():
+            self.zoom_by(1.25 ** (event.angleDelta().y() / 120), event.position())
+
+    def zoom_by(self, factor: float, about: QPointF | None = None) -> None:
+        """Zoom about a point of the widget, its middle where none is given."""
+        at = about if about is not None else QPointF(self.width() / 2, self.height() / 2)
+        scan = self.on_scan(at)
+        least = 0.5 * min(self.width() / self._size.width(), self.height() / self._size.height())
+        self._zoom, self._fitted = min(max(self._zoom * factor, least), _MOST_ZOOM), False
+        self._corner = at - scan * self._zoom
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Arrows nudge (Ctrl: a quarter pixel), Backspace takes back, plus and minus zoom."""
+        if event is None:
+            return
+        if event.key() in _NUDGES:
+            du, dv = _NUDGES[Qt.Key(event.key())]
+            step = _FINE if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1.0
+            self.nudged.emit(du * step, dv * step)
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.taken_back.emit()
+        elif event.text() in ("+", "-"):
+            self.zoom_by(1.25 if event.text() == "+" else 0.8)
+        elif event.text() == "0":
+            self.fit_sheet()
+        else:
+            super().keyPressEvent(event)
+
+
+def _greys(image: QImage) -> NDArray[np.uint8]:
+    """The pixels of a grey image, shape (h, w)."""
+    bits = image.constBits()
+    data = np.frombuffer(bytes(bits.asarray(image.sizeInBytes())), dtype=np.uint8)
+    return data.reshape(image.height(), image.bytesPerLine())[:, : image.width()]
+
+
+def _halved(image: QImage) -> QImage:
+    """A copy half as large: each pixel the middle of four, what is not paper darkened a little.
+
+    A pencil line shrunk to a third of a pixel would hardly be seen.
+    """
+    wide, tall = image.width() // 2, image.height() // 2
+    grey = _greys(image)[: 2 * tall, : 2 * wide]
+    total = grey[::2, ::2].astype(np.uint16)
+    for part in (grey[1::2, ::2], grey[::2, 1::2], grey[1::2, 1::2]):
+        total += part
+    levels = np.arange(4 * 255 + 1) / 4
+    strong = np.clip(_PAPER - (_PAPER - levels) * _STRENGTHEN, 0, 255).astype(np.uint8)
+    strong = np.where(levels >= _PAPER, levels, strong).astype(np.uint8)
+    made = strong[total].tobytes()
+    return QImage(made, wide, tall, wide, QImage.Format.Format_Grayscale8).copy()

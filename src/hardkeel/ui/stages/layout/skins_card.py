@@ -1,0 +1,23 @@
+"""The skins and longerons of the fuselage."""
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+
+
+class SkinsCard(FiguresCard):
+    """Thicknesses of the skins, and the longerons' square."""
+
+    def __init__(self) -> None:
+        super().__init__("Skins and longerons")
+
+    def show_skins(self, fuselage: Fuselage, unit: LengthUnit) -> None:
+        """Show skins and longerons."""
+        longeron = fuselage.longerons[0] if fuselage.longerons else None
+        figures = (
+            Figure("side_thickness", "sides", fuselage.side_thickness),
+            Figure("top_skin", "top skin", fuselage.top_skin),
+            Figure("bottom_skin", "bottom skin", fuselage.bottom_skin),
+            Figure("longeron", "longerons", longeron.section[0] if longeron else None),
+        )
+        self.show_figures("", figures, unit)

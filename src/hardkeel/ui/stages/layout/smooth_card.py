@@ -1,0 +1,32 @@
+"""Whether the lines run fair, and the worst bump to be faired."""
+
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.fuselage.fairing import Bump
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice.airframe import bump_sentence
+
+
+class SmoothCard(Card):
+    """The worst bump in words, with a button that fairs it."""
+
+    def __init__(self) -> None:
+        super().__init__("Smooth lines")
+        self._says = label("answer")
+        self.fair = QPushButton("Fair it")
+        self.fair.setObjectName("primary")
+        row = QHBoxLayout()
+        row.addWidget(self._says, 1)
+        row.addWidget(self.fair)
+        self.column.addLayout(row)
+
+    def show_bumps(self, bumps: tuple[Bump, ...], unit: LengthUnit) -> None:
+        """Name the worst bump, or say that there is none."""
+        self.fair.setVisible(bool(bumps))
+        self.set_edge("out" if bumps else "")
+        if bumps:
+            more = f"  ({len(bumps) - 1} more)" if len(bumps) > 1 else ""
+            self._says.setText(bump_sentence(bumps[0], unit) + more)
+        else:
+            self._says.setText("All three lines run fair.")

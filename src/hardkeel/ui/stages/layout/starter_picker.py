@@ -1,0 +1,168 @@
+"""Airframes to start from, as drawings to pick, with span and length."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QButtonGroup,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.picture.board import Curve
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.kit.drafting import fit, section_path
+from hardkeel.ui.kit.fields import QuantityEdit
+from hardkeel.ui.theme import Theme
+
+
+@dataclass(frozen=True, slots=True)
+class StarterView:
+    """A kind of airframe: its side view in mm, its name and a line about it."""
+
+    id: str
+    name: str
+    says: str
+    curves: tuple[Curve, ...]
+
+
+class _Choice(QAbstractButton):
+    """One kind, drawn."""
+
+    def __init__(self, view: StarterView, theme: Theme) -> None:
+        super().__init__()
+        self.view, self.theme = view, theme
+        self.setCheckable(True)
+        self.setText(view.name)
+        self.setToolTip(view.says)
+        self.setAccessibleName(f"{view.name}: {view.says}")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+
+    def sizeHint(self) -> QSize:
+        return QSize(self.theme.px(250), self.theme.px(118))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(self.theme.px(110), self.theme.px(90))
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        theme = self.theme
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        on = self.isChecked()
+        edge = "act" if on or self.hasFocus() else "hair"
+        painter.setPen(QPen(theme.colour(edge), 2.0 if on else 1.0))
+        painter.setBrush(theme.colour("act_wash" if on else "paper"))
+        painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
+        points = [p for curve in self.view.curves for p in curve.points]
+        us, vs = [p[0] for p in points], [p[1] for p in points]
+        box = QRectF(16, 10, self.width() - 32, self.height() - theme.px(44))
+        frame = fit(box, (min(us), min(vs), max(us), max(vs)))
+        for curve in self.view.curves:
+            painter.setPen(QPen(theme.colour("ink" if curve.role != "stop" else "soft"), 1.2))
+            painter.setBrush(theme.colour("wood" if curve.role == "skin" else "wing"))
+            if curve.role == "body":
+                painter.drawPath(section_path(frame, curve.points))
+            else:
+                painter.drawPolygon(frame.polygon(curve.points))
+        painter.setPen(theme.colour("act" if on else "ink"))
+        painter.setFont(theme.font(15, weight=600))
+        painter.drawText(
+            QRectF(0, self.height() - theme.px(30), self.width(), theme.px(26)),
+            Qt.AlignmentFlag.AlignCenter,
+            self.view.name,
+        )
+
+
+class StarterPicker(QWidget):
+    """Pick a kind, type span and length.
+
+    Signals
+    -------
+    start_wanted : str, float, float
+        Kind, span and length in mm.
+    """
+
+    start_wanted = pyqtSignal(str, float, float)
+
+    def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("paper")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._group = QButtonGroup(self)
+        self.span = QuantityEdit(unit=unit)
+        self.length = QuantityEdit(unit=unit)
+        for field, value, name in ((self.span, 1200.0, "span"), (self.length, 920.0, "length")):
+            field.set_value(value)
+            field.line.setAccessibleName(name)
+            field.setFixedWidth(theme.px(150))
+            field.value_changed.connect(self._on_start)
+        self._says = label("soft")
+        self.start = QPushButton("Lay it out")
+        self.start.setObjectName("primary")
+        self.start.clicked.connect(self._on_start)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(34, 26, 34, 20)
+        outer.setSpacing(12)
+        outer.addWidget(label("big", "How is the fuselage built?"))
+        outer.addWidget(
+            label("soft", "Pick the nearest kind: every figure can be dragged or typed afterwards.")
+        )
+        self._rows = QGridLayout()
+        self._rows.setSpacing(10)
+        for column in range(3):
+            self._rows.setColumnStretch(column, 1)
+        outer.addLayout(self._rows)
+        outer.addWidget(self._says)
+        row = QHBoxLayout()
+        row.setSpacing(10)
+        for words, field in (("wing span", self.span), ("length over all", self.length)):
+            told = label("soft", words, wrap=False)
+            told.setContentsMargins(0, 5, 0, 0)  # on the line of what is typed
+            row.addWidget(told, 0, Qt.AlignmentFlag.AlignTop)
+            row.addWidget(field, 0, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self.start, 0, Qt.AlignmentFlag.AlignTop)
+        row.addStretch(1)
+        outer.addLayout(row)
+        self.told = label("warn")
+        outer.addWidget(self.told)
+        outer.addStretch(1)
+
+    def show_kinds(self, kinds: Sequence[StarterView], theme: Theme) -> None:
+        """Offer these kinds, three in a row."""
+        for i, view in enumerate(kinds):
+            choice = _Choice(view, theme)
+            choice.setChecked(i == 1)
+            choice.toggled.connect(self._on_toggled)
+            self._group.addButton(choice, i)
+            self._rows.addWidget(choice, i // 3, i % 3)
+        self._kinds = tuple(kinds)
+        self._on_toggled()
+
+    @property
+    def choices(self) -> list[QAbstractButton]:
+        """The kinds as buttons."""
+        return self._group.buttons()
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Take lengths in another unit."""
+        for field in (self.span, self.length):
+            value = field.value
+            field.set_kind(angular=False, unit=unit)
+            field.set_value(value)
+
+    def _on_toggled(self) -> None:
+        picked = self._group.checkedId()
+        self._says.setText(self._kinds[picked].says if picked >= 0 else "")
+
+    def _on_start(self) -> None:
+        span, length, picked = self.span.value, self.length.value, self._group.checkedId()
+        if span is not None and length is not None and picked >= 0:
+            self.start_wanted.emit(self._kinds[picked].id, span, length)

@@ -1,0 +1,92 @@
+"""What the pages of Lay out share: a document, a theme, a unit, and a line that says what went wrong."""
+
+from typing import Protocol
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QLayout, QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.edits.truing import Edit
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.theme import Theme
+
+
+class Dressed(Protocol):
+    """What is dressed in a theme."""
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+
+
+class SubPage(QWidget):
+    """A view of the document; `refresh` shows it as it is now.
+
+    Attributes
+    ----------
+    dressed : tuple
+        Parts of the page that want to know of another theme.
+
+    Signals
+    -------
+    stirred : (nothing)
+        Something on the page changed that only the page shows.
+    """
+
+    stirred = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self.document = document
+        self.theme = theme
+        self.unit: LengthUnit = unit
+        self.told = label("warn")
+        self.told.hide()
+        self.dressed: tuple[Dressed, ...] = ()
+
+    def lie_beside(self, work: QWidget | QLayout, cards: QWidget, left_px: int = 0) -> None:
+        """Lay the working surface out with its cards to the right."""
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(left_px, 0, 0, 0)
+        outer.setSpacing(0)
+        if isinstance(work, QLayout):
+            outer.addLayout(work, 1)
+        else:
+            outer.addWidget(work, 1)
+        outer.addWidget(cards)
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self.unit = unit
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self.theme = theme
+        for part in self.dressed:
+            part.set_theme(theme)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+
+    def apply(self, name: str, edit: Edit, *, nudge: str = "") -> bool:
+        """Do an edit; where it can't be done say so, and nothing is lost."""
+        try:
+            self.document.apply(name, edit, nudge=nudge)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return False
+        self.tell("")
+        return True
+
+    def tell(self, text: str) -> None:
+        """Say something about what was just tried."""
+        self.told.setText(text[:1].upper() + text[1:])
+        self.told.setVisible(bool(text))

@@ -1,0 +1,35 @@
+"""The template of a former as it was cut, held against the loft."""
+
+from PyQt6.QtWidgets import QPushButton
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.fuselage.model import Former
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice.airframe import FIGURE_WORDS, misfit_sentence
+
+
+class TemplateCard(FiguresCard):
+    """Three measures of a template, and what they say of it."""
+
+    def __init__(self) -> None:
+        super().__init__("Its template, as measured")
+        self.bring = QPushButton("Outline from a drawing…")
+        self.bring.setObjectName("tool")
+        self.column.addWidget(self.bring)
+
+    def show_template(self, former: Former | None, unit: LengthUnit) -> None:
+        """Show the template of a former; nothing for what has none."""
+        self.setVisible(former is not None)
+        if former is None:
+            return
+        from hardkeel.fuselage.cutting import misfit_of  # noqa: PLC0415  polygons load late
+
+        template = former.template
+        figures = tuple(
+            Figure(key, FIGURE_WORDS[key], getattr(template, key) if template else None)
+            for key in ("half_width", "top", "bottom")
+        )
+        said = "Measure the template of this former, and it is held against the loft."
+        if template is not None:
+            said = misfit_sentence(misfit_of(former, template), unit)
+        self.show_figures("", figures, unit, said)

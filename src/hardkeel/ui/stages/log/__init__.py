@@ -1,0 +1,9 @@
+"""Log: what was done and found, by the builder and by the app, and the hours that it took."""
+
+from hardkeel.ui.stages import Bench, StagePage
+from hardkeel.ui.stages.log.page import LogPage
+
+
+def make(bench: Bench) -> StagePage:
+    """The page."""
+    return LogPage(bench.document, bench.theme)

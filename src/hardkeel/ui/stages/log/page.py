@@ -1,0 +1,240 @@
+"""The Log page: what was done and found, by the builder and by the app, and the hours it took."""
+
+from datetime import datetime
+from typing import Final
+
+from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QHBoxLayout,
+    QHeaderView,
+    QLineEdit,
+    QPushButton,
+    QTableView,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.errors import BadInput
+from hardkeel.edits import truing as edits
+from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.stages import StagePage
+from hardkeel.ui.stages.log.hours import HoursChart
+from hardkeel.ui.theme import Theme
+
+_KINDS: Final[tuple[tuple[EntryKind, str], ...]] = (
+    ("note", "notes"),
+    ("readings", "readings"),
+    ("verdict", "verdicts"),
+    ("correction", "corrections"),
+    ("change", "changes"),
+)
+_KIND_WORDS: Final = {
+    "note": "note",
+    "readings": "readings",
+    "verdict": "verdict",
+    "correction": "correction",
+    "change": "change",
+}
+_LONGEST_DAY_H: Final = 24.0
+_RIGHT_PX: Final = 340
+
+
+class LogModel(QAbstractTableModel):
+    """Log entries, newest first."""
+
+    def __init__(self, theme: Theme, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._theme = theme
+        self._entries: list[Entry] = []
+
+    def show_entries(self, entries: list[Entry], theme: Theme) -> None:
+        """Show another list."""
+        self.beginResetModel()
+        self._entries, self._theme = entries, theme
+        self.endResetModel()
+
+    def rowCount(self, parent: QModelIndex = QModelIndex()) -> int:
+        """How many entries."""
+        return 0 if parent.isValid() else len(self._entries)
+
+    def columnCount(self, parent: QModelIndex = QModelIndex()) -> int:
+        """When, kind, what."""
+        return 0 if parent.isValid() else 3
+
+    def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> object:
+        """Text and dress of a cell."""
+        if not index.isValid() or not 0 <= index.row() < len(self._entries):
+            return None
+        entry = self._entries[index.row()]
+        match role:
+            case Qt.ItemDataRole.DisplayRole:
+                kind = _KIND_WORDS[entry.kind] + (f", {entry.phase}" if entry.phase else "")
+                return (_when(entry.at), kind, entry.text)[index.column()]
+            case Qt.ItemDataRole.ToolTipRole:
+                return f"{entry.text}\n{entry.at}"
+            case Qt.ItemDataRole.ForegroundRole:
+                return self._theme.colour("ink" if index.column() == 2 else "soft")  # noqa: PLR2004  what
+            case Qt.ItemDataRole.FontRole:
+                return self._theme.font(14, weight=500 if entry.by == "builder" else 400)
+            case Qt.ItemDataRole.TextAlignmentRole:
+                return Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
+            case _:
+                return None
+
+
+def _when(at: str) -> str:
+    moment = datetime.fromisoformat(at)
+    return f"{moment:%d %b %Y  %H:%M}"
+
+
+class LogPage(StagePage):
+    """A view of the document's log."""
+
+    def __init__(self, document: Document, theme: Theme, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._document = document
+        self._theme = theme
+        self.setObjectName("paper")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.note = QLineEdit()
+        self.note.setPlaceholderText("Write what you did, changed or found, and press Enter")
+        self.note.setAccessibleName("what you did, changed or found")
+        self.filter = QLineEdit()
+        self.filter.setPlaceholderText("find words in the log")
+        self.filter.setAccessibleName("find words in the log")
+        self.filter.setClearButtonEnabled(True)
+        self._kinds: dict[EntryKind, QPushButton] = {}
+        self._count = label("soft", wrap=False)
+        self.model = LogModel(theme, self)
+        self.table = QTableView()
+        self.hours = HoursChart(theme)
+        self.hours_line = QLineEdit()
+        self._hours_told = label("soft")
+        self._lay_out()
+        self.note.returnPressed.connect(self._on_note)
+        self.filter.textChanged.connect(self.refresh)
+        self.hours_line.returnPressed.connect(self._on_hours)
+        Freshness(self, document, self.refresh)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        left = QVBoxLayout()
+        left.setContentsMargins(18, 14, 14, 14)
+        left.setSpacing(8)
+        left.addWidget(label("title", "Log"))
+        left.addWidget(self.note)
+        row = QHBoxLayout()
+        row.addWidget(self.filter, 1)
+        for kind, words in _KINDS:
+            button = QPushButton(words)
+            button.setObjectName("tool")
+            button.setCheckable(True)
+            button.clicked.connect(self.refresh)
+            self._kinds[kind] = button
+            row.addWidget(button)
+        left.addLayout(row)
+        left.addWidget(self._count)
+        self._dress_table()
+        left.addWidget(self.table, 1)
+        card = Card("Hours at the bench", "act")
+        card.column.addWidget(self.hours)
+        self.hours_line.setPlaceholderText("1.5 tonight, or 1h30 covering")
+        self.hours_line.setAccessibleName("hours at the bench")
+        card.column.addWidget(label("soft", "Add time to today:"))
+        card.column.addWidget(self.hours_line)
+        card.column.addWidget(self._hours_told)
+        right = QVBoxLayout()
+        right.setContentsMargins(0, 14, 14, 14)
+        right.addWidget(card)
+        right.addStretch(1)
+        side = QWidget()
+        side.setFixedWidth(_RIGHT_PX)
+        side.setLayout(right)
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addLayout(left, 1)
+        outer.addWidget(side)
+
+    def _dress_table(self) -> None:
+        table = self.table
+        table.setModel(self.model)
+        table.setShowGrid(False)
+        table.setWordWrap(True)
+        table.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
+        table.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        table.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        table.setAccessibleName("Log entries")
+        across, down = table.horizontalHeader(), table.verticalHeader()
+        if across is not None and down is not None:
+            across.hide()
+            down.hide()
+            across.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+            across.setSectionResizeMode(2, QHeaderView.ResizeMode.Stretch)
+            down.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self._theme = theme
+        self.hours.set_theme(theme)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the log as it is now, filtered."""
+        build = self._document.build
+        kinds = frozenset(kind for kind, button in self._kinds.items() if button.isChecked())
+        found = matching(build.log, self.filter.text(), kinds)
+        self.model.show_entries(found[::-1], self._theme)
+        total = len(build.log)
+        shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
+        self._count.setText(
+            shown
+            if total
+            else "Nothing written yet. Readings and verdicts will appear by themselves."
+        )
+        self.hours.show_sessions(build.sessions, total_hours(build.sessions))
+
+    def _on_note(self) -> None:
+        text, now = self.note.text(), self._document.clock()
+        if text.strip():
+            self._document.apply("write a note", lambda b: edits.add_note(b, text, now))
+            self.note.clear()
+
+    def _on_hours(self) -> None:
+        try:
+            hours, note = parse_hours(self.hours_line.text())
+        except BadInput as fault:
+            self._hours_told.setText(str(fault))
+            return
+        day = local_day(self._document.clock())
+        self._document.apply(f"add {hours:g} h", lambda b: edits.log_hours(b, day, hours, note))
+        self._hours_told.setText(f"Added {hours:g} h to today.")
+        self.hours_line.clear()
+
+
+def parse_hours(text: str) -> tuple[float, str | None]:
+    """``1.5``, ``1h30``, ``90 min`` and an optional note after it.
+
+    Raises
+    ------
+    BadInput
+        With a sentence that says what would be understood.
+    """
+    import re  # noqa: PLC0415  only when somebody adds time
+
+    match = re.fullmatch(
+        r"\s*(?:(?P<h>\d+)\s*h\s*(?P<m>\d{1,2})|(?P<n>\d+(?:[.,]\d+)?)\s*(?P<u>min|h)?)(?:\s+(?P<note>.*))?\s*",
+        text,
+    )
+    if match is None:
+        raise BadInput("", "Write hours like 1.5 or 1h30, and what for if you like.")
+    if match["h"] is not None:
+        hours = int(match["h"]) + int(match["m"]) / 60
+    else:
+        hours = float(match["n"].replace(",", ".")) / (60 if match["u"] == "min" else 1)
+    if not 0 < hours <= _LONGEST_DAY_H:
+        raise BadInput("", "A day at the bench has more than 0 and at most 24 hours.")
+    return hours, (match["note"] or "").strip() or None

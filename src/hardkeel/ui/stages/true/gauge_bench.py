@@ -1,0 +1,100 @@
+"""The gauges at work: dock, links and the page that takes their values, tied together."""
+
+from PyQt6.QtCore import QObject
+
+from hardkeel.base.units import format_angle, format_length
+from hardkeel.gauges.link import GaugeReport
+from hardkeel.gauges.places import found_places
+from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
+from hardkeel.survey.model import Reading
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.jobs.gauges import GaugeDesk
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.stages.true.gauge_dock import SIMULATED
+from hardkeel.ui.stages.true.page import TruePage
+
+
+class GaugeBench(QObject):
+    """Lets a gauge write into the field of the True page when it is held where a reading is wanted.
+
+    On a builder's own build a gauge is a real one, and where it is plugged in is asked; a simulated one
+    is there for who wants it, and all that comes of it says so.
+    """
+
+    def __init__(self, document: Document, page: TruePage, settings: Settings) -> None:
+        super().__init__(page)
+        self._document, self._page, self._settings = document, page, settings
+        self._dock = dock = page.dock
+        self.desk = GaugeDesk(self)
+        document.build_opened.connect(self.close)  # a gauge is held on one model
+        page.closed.connect(self.close)
+        dock.plug_toggled.connect(self._on_plug_toggled)
+        dock.place_picked.connect(self._on_place_picked)
+        dock.zero_pressed.connect(self._on_zero_pressed)
+        page.reading_wanted.connect(self._on_reading_wanted)
+        self.desk.reported.connect(self._on_reported)
+
+    def close(self) -> None:
+        """Unplug everything."""
+        self.desk.close()
+        for kind in GAUGE_KINDS:
+            self._dock.row(kind).show_state("", "", zeroed=False)
+
+    def _on_plug_toggled(self, kind: GaugeKind) -> None:
+        row = self._dock.row(kind)
+        if self.desk.is_plugged(kind):
+            self.desk.unplug(kind)
+            row.show_state("", "", zeroed=False)
+            return
+        row.ask_where(self._places(kind), self._settings.gauge_place(kind))
+
+    def _places(self, kind: GaugeKind) -> tuple[tuple[str, str], ...]:
+        """Where it may be: the simulated one first in an exercise, last and on purpose elsewhere."""
+        last = self._settings.gauge_place(kind)
+        found = [(one.url, f"{one.url}  {one.words}".strip()) for one in found_places()]
+        if last and last not in dict(found):
+            found.insert(0, (last, f"{last}  as last time"))
+        found.sort(key=lambda one: one[0] != last)
+        if self._document.build.hidden is not None:
+            return ((SIMULATED, "the demo's simulated gauge"), *found)
+        return (*found, (SIMULATED, "try it with a simulated gauge"))
+
+    def _on_place_picked(self, kind: GaugeKind, where: str) -> None:
+        if where == SIMULATED:
+            self.desk.plug_stand_in(kind, self._document.build)
+        else:
+            self._settings.set_gauge_place(kind, where)
+            self.desk.plug(kind, where)
+        self._dock.row(kind).show_state("waiting", "", zeroed=False)
+        self._on_reading_wanted(self._page.target)
+
+    def _is_made_up(self, kind: GaugeKind) -> bool:
+        """Whether what it shows must be marked: simulated, on a build that is no exercise."""
+        return self.desk.is_simulated(kind) and self._document.build.hidden is None
+
+    def _on_zero_pressed(self, kind: GaugeKind) -> None:
+        self.desk.zero(kind)
+        self._on_reading_wanted(self._page.target)
+
+    def _on_reading_wanted(self, reading: Reading | None) -> None:
+        if reading is not None:
+            self.desk.hold(reading)
+
+    def _on_reported(self, kind: GaugeKind, report: GaugeReport) -> None:
+        if not self.desk.is_plugged(kind):
+            return
+        shown, text = report.shown, report.name
+        if shown is not None:
+            text = (
+                format_angle(shown.value)
+                if shown.unit == "deg"
+                else format_length(shown.value, self._settings.unit)
+            )
+            made_up, target = self._is_made_up(kind), self._page.target
+            if target is not None and gauge_for(target.kind) == kind and report.held:
+                zeroed = self.desk.is_zeroed(kind)
+                self._page.show_gauge_value(shown.value, zeroed=zeroed, simulated=made_up)
+            text = "not held" if not report.held else f"{text}\nsimulated" if made_up else text
+        elif report.name:
+            text = f"a {report.name}"
+        self._dock.row(kind).show_state(report.state, text, zeroed=self.desk.is_zeroed(kind))

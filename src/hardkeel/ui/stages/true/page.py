@@ -1,0 +1,424 @@
+"""The True page: drawing, readings, checks, and the one thing to do next."""
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Final, cast
+
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtWidgets import (
+    QHBoxLayout,
+    QSplitter,
+    QWidget,
+)
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, parse_angle, parse_length
+from hardkeel.edits import truing as edits
+from hardkeel.gauges.protocol import GAUGE_KINDS
+from hardkeel.picture.truing import held_strokes, picture_of
+from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.three_view import Shown, ThreeView
+from hardkeel.ui.stages import StagePage
+from hardkeel.ui.stages.true import view
+from hardkeel.ui.stages.true.cards import ChecksCard, NextCard, SeatCard
+from hardkeel.ui.stages.true.exaggeration import Exaggeration
+from hardkeel.ui.stages.true.gauge_dock import GaugeDock
+from hardkeel.ui.stages.true.readings_model import ReadingsModel
+from hardkeel.ui.stages.true.readings_panel import ReadingsPanel
+from hardkeel.ui.stages.true.taking import Taking
+from hardkeel.ui.theme import Theme
+from hardkeel.voice.names import PHASE_WORDS, body_name, mark_name
+from hardkeel.voice.verdicts import in_the_air, verdict_sentence
+
+if TYPE_CHECKING:
+    from hardkeel.voice.advice import WayName
+
+_PAUSE_MS: Final = 40
+_SIMULATED: Final = "Simulated: no gauge was held on your model."
+
+
+class TruePage(StagePage):
+    """A view of the document's survey.
+
+    Signals
+    -------
+    reading_wanted : object
+        The `Reading` that is now to be taken, or None; gauges are held there.
+    """
+
+    reading_wanted = pyqtSignal(object)
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._document = document
+        self._unit: LengthUnit = unit
+        self._taking = Taking(document)
+        self._wanted: tuple[Reading, ...] = ()
+        self._further = QTimer(self)
+        self._further.setSingleShot(True)
+        self._further.setInterval(_PAUSE_MS)
+        self._further.timeout.connect(self._look_further)
+        self._check = ""
+        self._body = ""
+        self._way: WayName = "sanding"
+        self._typed = self._simulated = False
+        self._model = ReadingsModel(self._edit_value, theme, self)
+        self.drawing = ThreeView(theme)
+        self.readings = ReadingsPanel(theme, tuple((phase, phase) for phase in PHASES))
+        self.readings.set_model(self._model)
+        self.next = NextCard()
+        self.checks = ChecksCard(theme)
+        self.seat = SeatCard()
+        self.exaggeration = Exaggeration()
+        self.dock = GaugeDock(GAUGE_KINDS, theme)
+        self._lay_out(theme)
+        self._connect()
+        self.refresh()
+
+    def _lay_out(self, theme: Theme) -> None:
+        corner = QHBoxLayout(self.drawing)
+        corner.setContentsMargins(0, 0, 14, 6)
+        corner.addStretch(1)
+        corner.addWidget(self.exaggeration, 0, Qt.AlignmentFlag.AlignBottom)
+        left = QSplitter(Qt.Orientation.Vertical)
+        left.addWidget(self.drawing)
+        left.addWidget(self.readings)
+        left.setStretchFactor(0, 5)
+        left.setStretchFactor(1, 2)
+        left.setSizes([470, 200])
+        left.setHandleWidth(1)
+        left.setChildrenCollapsible(False)
+        self._cards = CardColumn((self.next, self.seat, self.checks), theme)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(left, 1)
+        row.addWidget(self._cards)
+
+    def _connect(self) -> None:
+        self._document.build_opened.connect(self._on_build_opened)
+        self._document.build_changed.connect(self._on_build_changed)
+        Freshness(self, self._document, self.refresh)
+        self.exaggeration.factor_changed.connect(self._show_drawing)
+        self.drawing.mark_picked.connect(self._on_mark_picked)
+        self.drawing.body_picked.connect(self._on_body_picked)
+        self.drawing.reading_pointed.connect(self._on_string_pointed)
+        self.drawing.reading_picked.connect(self._on_string_picked)
+        self.readings.phase_picked.connect(self._on_phase_picked)
+        self.readings.row_pointed.connect(self._on_row_pointed)
+        self.readings.row_started.connect(self._on_row_started)
+        self.readings.ignore_asked.connect(self._on_ignore_asked)
+        self.readings.delete_asked.connect(self._on_delete_asked)
+        self.next.value_taken.connect(self._on_value_taken)
+        self.next.tool_picked.connect(self._on_tool_picked)
+        self.next.place_typed.connect(self._on_place_typed)
+        self.next.given_up.connect(self._on_given_up)
+        self.next.action_pressed.connect(self.description_wanted)
+        self.next.field.line.textEdited.connect(self._on_typing)
+        self.checks.check_picked.connect(self._on_check_picked)
+        self.checks.tolerance_changed.connect(self._on_tolerance_changed)
+        self.seat.way_picked.connect(self._on_way_picked)
+        self.seat.done_pressed.connect(self._on_correction_done)
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    @property
+    def foot(self) -> QWidget:
+        """The gauges at hand."""
+        return self.dock
+
+    def wake(self) -> None:
+        """Be ready for a figure to be typed."""
+        self.next.focus_entry()
+
+    @property
+    def target(self) -> Reading | None:
+        """The reading whose value is to be typed now."""
+        return self._taking.target
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self._unit = unit
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        for part in (
+            self.drawing,
+            self.readings,
+            self.checks,
+            self._model,
+            self._cards,
+            self.dock,
+        ):
+            part.set_theme(theme)
+        self._show_next()
+
+    def choose_body(self, body: str) -> None:
+        """Show what is known of one part."""
+        self._body = body
+        self.drawing.choose_body(body)
+        self.checks.unfold(body)
+        self._show_seat()
+
+    def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
+        """Let a gauge write in the field, unless the builder is typing.
+
+        Parameters
+        ----------
+        simulated : bool
+            The value is a stand-in's on a real build: it and its reading say so.
+        """
+        if not self._typed and self._taking.target is not None:
+            self._simulated = simulated
+            self.next.field.set_value(value)
+            self.next.field.line.selectAll()  # what the builder types takes its place
+            caution = (
+                "" if zeroed else "This gauge is not zeroed: hold it on the datum and press zero."
+            )
+            self.next.tell(f"{_SIMULATED} {caution}".strip() if simulated else caution)
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+        build, judgement = self._document.build, self._document.judgement
+        self._taking.look_again(self._unit)
+        # until the list is planned anew, only what can be taken on this build stays in it
+        self._wanted = view.still_there(build.surveyed, self._wanted)
+        self._further.start()
+        self._model.show_rows(view.reading_rows(build, judgement, self._wanted, self._unit))
+        self._show_heading()
+        self.checks.show_groups(view.vial_groups(build, judgement, self._unit))
+        self._show_check()
+        self._show_seat()
+        self._show_next()
+
+    def _look_further(self) -> None:
+        """Plan the readings after the next one, once the answer to the last edit is on the screen."""
+        build, judgement = self._document.build, self._document.judgement
+        wanted = view.wanted_readings(judgement)
+        if wanted != self._wanted:
+            self._wanted = wanted
+            self._model.show_rows(view.reading_rows(build, judgement, wanted, self._unit))
+
+    def _show_heading(self) -> None:
+        build, judgement = self._document.build, self._document.judgement
+        earlier = self._document.earlier_phase()
+        before = self._document.judged(earlier) if earlier else None
+        taken, doubts = len(judgement.readings), len(judgement.suspects)
+        count = f"{taken} taken" + (f", {doubts} in doubt" if doubts else "")
+        moved = view.moved_words(build, before, judgement, self._unit)
+        self.readings.show_heading(
+            build.phase or "", count if taken else "none yet", moved, frozenset(PHASES)
+        )
+
+    def _show_next(self) -> None:
+        shown = self._taking.shown(self._unit)
+        if shown is not None:
+            self.next.show_next(shown)
+        self.next.set_places(view.place_names(self._document.build, self._taking.draft))
+        if self._taking.again:
+            self.readings.point_at(self._model.number_of(self._taking.again))
+        self._show_drawing()
+        self.reading_wanted.emit(self._taking.target)
+
+    def _show_drawing(self) -> None:
+        build, judgement = self._document.build, self._document.judgement
+        factor = self.exaggeration.factor
+        target, draft = self._taking.target, self._taking.draft
+        held = held_strokes(build, judgement, factor, target) if target is not None else ()
+        self.drawing.show_picked_marks(draft.marks if draft is not None else ())
+        self.drawing.want(draft.wants if draft is not None else "")
+        self.drawing.show_picture(
+            Shown(
+                picture_of(build, judgement, factor),
+                held,
+                view.callouts(build, judgement, self._unit),
+                frozenset(suspect.reading for suspect in judgement.suspects),
+                {mark.id: mark_name(build.surveyed, mark.id) for mark in build.surveyed.marks},
+            )
+        )
+
+    def _show_check(self) -> None:
+        build = self._document.build
+        check = self._document.judgement.check(self._check)
+        if check is None:
+            self.checks.show_detail("", "", "", None, angular=True, unit=self._unit)
+            return
+        self.checks.show_detail(
+            check.id,
+            verdict_sentence(build.surveyed, check, self._unit),
+            in_the_air(check),
+            check.tolerance,
+            angular=check.unit == "deg",
+            unit=self._unit,
+        )
+
+    def _show_seat(self) -> None:
+        judgement = self._document.judgement
+        body = view.body_to_correct(judgement, self._body)
+        shown = view.seat_view(self._document.build, judgement, body, self._way, self._unit)
+        self.seat.setVisible(shown is not None)
+        if shown is not None:
+            self.seat.show_seat(shown)
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _apply(self, name: str, edit: edits.Edit) -> bool:
+        try:
+            self._document.apply(name, edit)
+        except BadInput as fault:
+            self.next.tell(str(fault))
+            return False
+        return True
+
+    def _on_build_opened(self) -> None:
+        self._wanted = ()  # what was worth taking on another model is not on this one
+
+    def _on_build_changed(self) -> None:
+        self._taking.give_up()
+        self._empty_field()
+
+    def _empty_field(self) -> None:
+        self._typed = self._simulated = False
+        self.next.field.set_value(None)
+
+    def _on_typing(self, text: str) -> None:
+        self._typed = bool(text)
+        self._simulated = False
+
+    def _on_value_taken(self, value: float) -> None:
+        named = self._taking.take(value, simulated=self._simulated)
+        if named is not None and self._apply(*named):
+            self.next.focus_entry()
+
+    def _on_tool_picked(self, kind: str) -> None:
+        self._taking.use_tool(kind)
+        self._go_on()
+
+    def _on_mark_picked(self, mark: str) -> None:
+        self._try(lambda: self._taking.add_mark(mark))
+
+    def _on_place_typed(self, text: str) -> None:
+        self._try(lambda: self._taking.name_place(text))
+
+    def _on_body_picked(self, body: str, y: float) -> None:
+        draft = self._taking.draft
+        if draft is not None and draft.wants == "body":
+            self._try(lambda: self._taking.hang_on(body, y))
+            return
+        self.choose_body(body)
+        self.body_chosen.emit(body)
+
+    def _on_given_up(self) -> None:
+        self._taking.give_up()
+        self._go_on()
+
+    def _try(self, step: Callable[[], object]) -> None:
+        """Do a step of putting a reading together; say so where it can't be done."""
+        if self._taking.draft is None:
+            return
+        try:
+            step()
+        except BadInput as fault:
+            self.next.tell(str(fault))
+            return
+        self._go_on()
+
+    def _go_on(self) -> None:
+        self._empty_field()
+        self._show_next()
+        self.next.focus_entry()
+
+    def _on_phase_picked(self, phase: str) -> None:
+        self._apply(
+            f"go to {PHASE_WORDS[phase]}", lambda b: edits.set_phase(b, cast("Phase", phase))
+        )
+
+    def _on_row_pointed(self, row: int) -> None:
+        shown = self._model.row(row)
+        self.drawing.light_reading(shown.id if shown is not None else "")
+
+    def _on_string_pointed(self, reading: str) -> None:
+        if reading:
+            self.readings.point_at(self._model.number_of(reading))
+
+    def _on_string_picked(self, reading: str) -> None:
+        self.readings.point_at(self._model.number_of(reading))
+        self.readings.table.setFocus()
+
+    def _on_row_started(self, row: int) -> None:
+        shown = self._model.row(row)
+        if shown is None:
+            return
+        taken = self._document.build.surveyed.reading(shown.id)
+        if taken is not None:
+            self._taking.start_again(taken)
+        else:
+            self._taking.start(self._wanted[row - len(self._document.judgement.readings)])
+        self._go_on()
+
+    def _on_ignore_asked(self, row: int) -> None:
+        shown = self._model.row(row)
+        if shown is None or shown.state == "wanted":
+            return
+        ignored = shown.state != "ignored"
+        words = "do not use" if ignored else "use"
+        self._apply(
+            f"{words} {shown.id}", lambda b: edits.set_ignored(b, shown.id, ignored=ignored)
+        )
+
+    def _on_delete_asked(self, row: int) -> None:
+        shown = self._model.row(row)
+        if shown is not None and shown.state != "wanted":
+            self._apply(f"strike out {shown.id}", lambda b: edits.delete_reading(b, shown.id))
+
+    def _edit_value(self, reading_id: str, text: str) -> bool:
+        reading = self._document.build.surveyed.reading(reading_id)
+        if reading is None:
+            return False
+        try:
+            angular = reading.kind in ANGULAR
+            value = parse_angle(text) if angular else parse_length(text, self._unit).mm
+        except BadInput as fault:
+            self.next.tell(str(fault))
+            return False
+        return self._apply(
+            f"change {reading_id}", lambda b: edits.change_value(b, reading_id, value)
+        )
+
+    def _on_check_picked(self, check: str) -> None:
+        self._check = "" if check == self._check else check
+        self._show_check()
+        found = self._document.judgement.check(self._check)
+        if found is not None:
+            body = self._document.judgement.charged[found.id][0]
+            self.choose_body(body)
+            self.body_chosen.emit(body)
+
+    def _on_tolerance_changed(self, check: str, tolerance: float) -> None:
+        self._apply(
+            f"allow another {check.replace('_', ' ')}",
+            lambda b: edits.set_tolerance(b, check, tolerance),
+        )
+
+    def _on_way_picked(self, way: str) -> None:
+        self._way = cast("WayName", way)
+        self._show_seat()
+
+    def _on_correction_done(self) -> None:
+        judgement, build = self._document.judgement, self._document.build
+        body = view.body_to_correct(judgement, self._body)
+        shown = view.seat_view(build, judgement, body, self._way, self._unit)
+        if shown is None:
+            return
+        phase, now, text = (
+            build.phase,
+            self._document.clock(),
+            f"{shown.title}: " + " ".join(shown.do),
+        )
+        name = f"correct the {body_name(build.surveyed, body)}"
+        self._apply(name, lambda b: edits.correction_done(b, body, phase, text, now))

@@ -1,0 +1,290 @@
+"""What the True page shows, as plain values made from the build and its judgement.  No widgets here."""
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.build.model import Build
+from hardkeel.picture.truing import body_verdict
+from hardkeel.survey.checking import Check
+from hardkeel.survey.drafts import Draft
+from hardkeel.survey.handiness import turn_of
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, marks_of, sigma_of
+from hardkeel.survey.moving import movements
+from hardkeel.survey.planning import plan
+from hardkeel.survey.suspecting import Fit
+from hardkeel.ui.kit.three_view import Callout
+from hardkeel.ui.kit.vial import VialGroup, VialValue
+from hardkeel.ui.stages.true.cards import NextView, SeatView
+from hardkeel.ui.stages.true.readings_model import ReadingRow
+from hardkeel.voice.advice import NextStep, WayName, format_reading, format_residual, seat_advice
+from hardkeel.voice.names import (
+    TOOLS,
+    body_name,
+    check_name,
+    mark_name,
+    reading_name,
+    sentence_case,
+)
+from hardkeel.voice.safety import SANDING_CAUTION
+from hardkeel.voice.verdicts import (
+    format_doubt,
+    format_value,
+    movement_sentence,
+    state_words,
+    verdict_sentence,
+    way_off,
+)
+
+_WORST_FIRST = ("out", "unsure", "true")
+_MOST_WANTED = 8
+_WEAK = 10  # sigmas: an error this large going unnoticed is worth a word
+_VIAL_WORDS = {"true": "true", "out": "out", "unsure": "open"}
+
+
+def vial_groups(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[VialGroup, ...]:
+    """All checks as vials, by the part that they speak of, what is out first."""
+    survey = build.surveyed
+    values = {value.id: value for value in _vial_values(build, judgement, unit)}
+    groups = []
+    for body in sorted(survey.bodies, key=lambda body: turn_of(body.id)):
+        mine = [check for check in judgement.checks if judgement.charged[check.id][0] == body.id]
+        if not mine:
+            continue
+        words = state_words(judgement.checks_on(body.id), unit)
+        name = sentence_case(body_name(survey, body.id))
+        verdict = body_verdict(judgement, body.id)
+        vials = tuple(values[check.id] for check in mine)
+        groups.append(VialGroup(body.id, name, verdict, words, vials))
+    return tuple(sorted(groups, key=lambda group: _WORST_FIRST.index(group.verdict or "true")))
+
+
+def _vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[VialValue, ...]:
+    survey = build.surveyed
+    return tuple(
+        VialValue(
+            id=check.id,
+            name=check_name(survey, check),
+            error=check.error / check.tolerance,
+            sigma=check.sigma / check.tolerance,
+            verdict=check.verdict,
+            text=_known(check, unit),
+            word=_VIAL_WORDS[check.verdict],
+            sentence=verdict_sentence(survey, check, unit),
+        )
+        for check in judgement.checks
+    )
+
+
+def _known(check: Check, unit: LengthUnit) -> str:
+    """The value, or how far off it may be where that is all there is to say."""
+    return format_doubt(check, unit) if check.sigma > check.tolerance else format_value(check, unit)
+
+
+def reading_rows(
+    build: Build, judgement: Judgement, wanted: tuple[Reading, ...], unit: LengthUnit
+) -> tuple[ReadingRow, ...]:
+    """Readings taken, in their order, and after them a few worth taking."""
+    suspects = {suspect.reading for suspect in judgement.suspects}
+    alike = {other for suspect in judgement.suspects for other in suspect.alike}
+    rows = [
+        ReadingRow(
+            id=reading.id,
+            what=reading_name(build.surveyed, reading),
+            value=format_reading(reading, unit),
+            residual=format_residual(reading, fit, unit),
+            note=_note(reading, fit, suspects, alike, unit),
+            state="doubtful"
+            if reading.id in suspects
+            else "ignored"
+            if reading.ignored
+            else "fits",
+        )
+        for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
+    ]
+    for i, reading in enumerate(wanted):
+        what = reading_name(build.surveyed, reading)
+        rows.append(ReadingRow(f"wanted {i}", what, "", "", "worth taking", "wanted"))
+    return tuple(rows)
+
+
+def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
+    """A few readings that together would settle what is not yet known."""
+    held = tuple(r for r, fit in zip(judgement.readings, judgement.fits, strict=True) if fit.used)
+    return plan(judgement.net, judgement.solution, judgement.rules, held, _MOST_WANTED)
+
+
+def still_there(survey: Survey, wanted: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    """Of a list made for another state of the build, what can still be taken."""
+    marks, bodies = {mark.id for mark in survey.marks}, {body.id for body in survey.bodies}
+    return tuple(
+        reading
+        for reading in wanted
+        if set(marks_of(reading)) <= marks
+        and (reading.kind != "incidence" or reading.body in bodies)
+    )
+
+
+def _note(reading: Reading, fit: Fit, suspects: set[str], alike: set[str], unit: LengthUnit) -> str:
+    if reading.id in suspects:
+        return "does not fit the rest: take it again"
+    if reading.simulated:
+        return "simulated" if fit.used else "simulated: not mixed with what was read"
+    if reading.ignored:
+        return "kept, not used"
+    if reading.id in alike:
+        return "may be the wrong one: take it again"
+    if fit.noticed_from == float("inf"):
+        return "nothing checks this reading"
+    if fit.noticed_from > _WEAK * sigma_of(reading):
+        angular = reading.kind in ANGULAR
+        amount = (
+            format_angle(fit.noticed_from, 1) if angular else format_length(fit.noticed_from, unit)
+        )
+        return f"an error under {amount} would go unnoticed"
+    return ""
+
+
+def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Callout, ...]:
+    """Words beside what is out, in the view where it is seen."""
+    view_of = {
+        "yaw": "plan",
+        "offset": "plan",
+        "fin_yaw": "plan",
+        "incidence": "side",
+        "decalage": "side",
+    }
+    seen: set[tuple[str, str]] = set()
+    found = []
+    for check in judgement.checks:
+        view, body = view_of.get(check.kind, "behind"), judgement.charged[check.id][0]
+        if check.verdict == "out" and (view, body) not in seen:
+            seen.add((view, body))
+            found.append(Callout(view, body, way_off(build.surveyed, check, unit)))  # type: ignore[arg-type]
+    return tuple(found)
+
+
+def seat_view(
+    build: Build, judgement: Judgement, body: str, way: WayName, unit: LengthUnit
+) -> SeatView | None:
+    """What to do at one body's seat; ``None`` for a body without contacts."""
+    correction = next((c for c in judgement.corrections if c.body == body), None)
+    if correction is None:
+        return None
+    advice = seat_advice(build.surveyed, judgement, correction, way, unit)
+    sanding = any(line.startswith("Sand") for line in advice.do)
+    return SeatView(
+        title=advice.title,
+        do=advice.do or (advice.then,),
+        then=advice.then if advice.needed else "",
+        caution=SANDING_CAUTION if sanding else "",
+        way=way,
+        needed=advice.needed,
+        done=f"Notes it in the log and sets aside the readings on the {body_name(build.surveyed, body)}.",
+    )
+
+
+def body_to_correct(judgement: Judgement, chosen: str) -> str:
+    """The body whose seat is shown: the picked one, else the worst."""
+    bodies = [c.body for c in judgement.corrections]
+    if chosen in bodies:
+        return chosen
+    if judgement.culprit in bodies:
+        return judgement.culprit
+    for verdict in _WORST_FIRST:
+        for check in judgement.checks:
+            if check.verdict == verdict and check.body in bodies:
+                return check.body
+    return ""
+
+
+def next_view(step: NextStep, unit: LengthUnit) -> NextView:
+    """The next step as the card shows it."""
+    reading = step.reading
+    eyebrow = {
+        "again": "Take again",
+        "reading": "Next reading",
+        "first": "First reading",
+        "correct": "Next",
+        "glue": "Next",
+        "describe": "Start here",
+    }[step.kind]
+    if reading is not None:
+        eyebrow += f" · {TOOLS[reading.kind]}"
+    return NextView(
+        eyebrow=eyebrow,
+        title=step.title,
+        why=step.why,
+        edge="out" if step.kind == "again" else "act",
+        takes=reading is not None,
+        angular=reading is not None and reading.kind in ANGULAR,
+        unit=unit,
+        tool=reading.kind if reading is not None else "",
+        action="Describe the model" if step.kind == "describe" else "",
+    )
+
+
+def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextView:
+    """A reading in the making as the card shows it."""
+    reading = draft.reading()
+    if reading is not None:
+        return NextView(
+            eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+            title=sentence_case(reading_name(survey, reading)),
+            why="Enter takes it, Escape puts the tool down.",
+            takes=True,
+            angular=draft.kind in ANGULAR,
+            unit=unit,
+            tool=draft.kind,
+        )
+    picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
+    return NextView(
+        eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+        title=sentence_case(picked) + " to …"
+        if picked
+        else f"Where is the {TOOLS[draft.kind]} held?",
+        why="Escape puts the tool down.",
+        unit=unit,
+        draft_hint=_pick_hint(draft),
+        tool=draft.kind,
+    )
+
+
+def _pick_hint(draft: Draft) -> str:
+    if draft.wants == "body":
+        return "Pick the part where the gauge hangs, or type: wing port 0.5"
+    count = len(draft.marks)
+    words = {
+        "distance-difference": (
+            "Pick the pin",
+            "Pick the first corner",
+            "Pick the corner to compare",
+        ),
+        "angle": ("Pick the first end", "Pick the corner", "Pick the other end"),
+    }.get(draft.kind, ("Pick the first mark", "Pick the second mark"))
+    return f"{words[min(count, len(words) - 1)]}."
+
+
+def moved_words(build: Build, before: Judgement | None, now: Judgement, unit: LengthUnit) -> str:
+    """What moved most since the phase before, of what both phases know."""
+    if before is None or not now.readings:
+        return ""
+    tolerance = {check.id: check.tolerance for check in now.checks}
+    known = [m for m in movements(before, now) if m.sigma < tolerance[m.check]]
+    checks = {check.id: check for check in now.checks}
+    moved = [m for m in known if m.noticeable]
+    if not known:
+        return f"too little read to compare with {before.phase}"
+    if not moved:
+        return f"no movement beyond doubt since {before.phase}"
+    worst = max(moved, key=lambda m: abs(m.moved) / tolerance[m.check])
+    return f"since {before.phase}: " + movement_sentence(
+        build.surveyed, worst, checks[worst.check], unit
+    )
+
+
+def place_names(build: Build, draft: Draft | None) -> list[str]:
+    """Names to offer while a place is typed."""
+    survey = build.surveyed
+    if draft is not None and draft.kind == "incidence":
+        bodies = [b.id for b in survey.bodies if b.id != FUSELAGE]
+        return [f"{body} {side} 0.5" for body in bodies for side in ("port", "starboard")]
+    return [mark.label or mark.id for mark in survey.marks]

@@ -1,1 +1,0 @@
-"""Pieces that take plain values and know no document: vials, drawings, fields."""

@@ -1,0 +1,26 @@
+"""How far each stage is, in a word or two, for the rail."""
+
+from hardkeel.build.model import Build
+from hardkeel.logbook.entries import total_hours
+from hardkeel.survey.judging import Judgement
+
+
+def how_far_laid_out(build: Build, _judgement: Judgement) -> str:
+    """How many stations the fuselage has."""
+    stops = build.fuselage.stops if build.fuselage is not None else ()
+    return f"{len(stops)} stations" if stops else "nothing yet"
+
+
+def how_far_trued(_build: Build, judgement: Judgement) -> str:
+    """How many checks are out, and how many open."""
+    if not judgement.checks:
+        return "nothing yet"
+    out = sum(check.verdict == "out" for check in judgement.checks)
+    unsure = sum(check.verdict == "unsure" for check in judgement.checks)
+    return f"{out} out, {unsure} open" if out + unsure else "all true"
+
+
+def how_far_logged(build: Build, _judgement: Judgement) -> str:
+    """The hours at the bench, or before there are any, how many entries."""
+    hours = total_hours(build.sessions)
+    return f"{hours:.1f} h" if hours else f"{len(build.log)} entries"

@@ -1,0 +1,38 @@
+"""The pages of a window by what they are; the window itself knows no stage by name."""
+
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.desk_work import DeskWork
+from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.ui.stages.log.page import LogPage
+from hardkeel.ui.stages.true.gauge_bench import GaugeBench
+from hardkeel.ui.stages.true.page import TruePage
+
+
+def true_of(window: MainWindow) -> TruePage:
+    page = window.pages["true"]
+    assert isinstance(page, TruePage)
+    return page
+
+
+def gauges_of(window: MainWindow) -> GaugeBench:
+    bench = true_of(window).findChild(GaugeBench)
+    assert bench is not None
+    return bench
+
+
+def layout_of(window: MainWindow) -> LayoutPage:
+    page = window.pages["layout"]
+    assert isinstance(page, LayoutPage)
+    return page
+
+
+def desk_of(window: MainWindow) -> DeskWork:
+    desk = layout_of(window).findChild(DeskWork)
+    assert desk is not None
+    return desk
+
+
+def log_of(window: MainWindow) -> LogPage:
+    page = window.pages["log"]
+    assert isinstance(page, LogPage)
+    return page

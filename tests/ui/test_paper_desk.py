@@ -1,0 +1,188 @@
+"""The paper desk's own traps: whose scan it is, where it lies, and how large it may be."""
+
+import zipfile
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QColor, QImage, QPainter, QPen
+from pytestqt.qtbot import QtBot
+from reportlab.pdfgen.canvas import Canvas
+
+from hardkeel.base.errors import BadInput
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import fuselage as drawing
+from hardkeel.paper.model import Plan
+from hardkeel.paper.picking import Picked
+from hardkeel.storage.package import save
+from hardkeel.ui.jobs import scans
+from hardkeel.ui.jobs.scans import as_png, image_from, read_scan
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.theme import make_theme
+from tests.stages_of import desk_of, layout_of
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def picture(grey: int, size: tuple[int, int] = (400, 300)) -> QImage:
+    image = QImage(*size, QImage.Format.Format_Grayscale8)
+    image.fill(QColor(grey, grey, grey))
+    return image
+
+
+def with_scan(path: Path, grey: int) -> Path:
+    """A build of another hand whose scan is called as another one's."""
+    plan = Plan(id="page", image="plans/page.png")
+    save(demo_build().but(plans=(plan,)), path)
+    with zipfile.ZipFile(path, "a") as archive:
+        archive.writestr("plans/page.png", as_png(picture(grey)))
+    return path
+
+
+def shown_grey(window: MainWindow) -> int:
+    sheet = layout_of(window).paper.sheet
+    return sheet.grab().toImage().pixelColor(sheet.rect().center()).value()
+
+
+def test_two_files_whose_scans_are_called_alike_show_each_its_own(
+    window: MainWindow, tmp_path: Path
+) -> None:
+    dark, pale = with_scan(tmp_path / "a.keel", 90), with_scan(tmp_path / "b.keel", 240)
+    for path, grey in ((dark, 90), (pale, 240), (dark, 90)):
+        window.document.stack.setClean()
+        window.open_path(path)
+        window.show_stage("layout")
+        layout_of(window).turn_to("paper")
+        assert abs(shown_grey(window) - grey) < 40
+    assert window.save_to(tmp_path / "c.keel")
+    with zipfile.ZipFile(tmp_path / "c.keel") as archive:
+        assert image_from(archive.read("plans/page.png"))[0].pixelColor(5, 5).value() == 90
+
+
+def test_a_scan_that_comes_late_does_not_land_on_another_build(
+    qtbot: QtBot, window: MainWindow, tmp_path: Path
+) -> None:
+    picture(200).save(str(tmp_path / "late.png"))
+    desk_of(window).lay_scan(tmp_path / "late.png")
+    window.start(demo_build().but(name="another"))
+    qtbot.waitUntil(lambda: "another build lay on the bench" in window.notice.text, timeout=10000)
+    assert window.document.build.plans == ()
+
+
+@pytest.fixture
+def sheet(qtbot: QtBot) -> PlanSheet:
+    """Two upright lines 1.2 mm apart at 150 dpi."""
+    image = picture(245, (1200, 800))
+    painter = QPainter(image)
+    painter.setPen(QPen(QColor(30, 30, 30), 2))
+    for x in (600, 607):
+        painter.drawLine(x, 0, x, 799)
+    painter.end()
+    made = PlanSheet(make_theme("light"))
+    qtbot.addWidget(made)
+    made.resize(600, 400)
+    made.show()
+    made.show_image(image)
+    made.px_per_mm = 5.9
+    return made
+
+
+def test_the_zoom_is_kept_when_the_window_is_resized(sheet: PlanSheet) -> None:
+    sheet.look_at(300, 200, zoom=2.0)
+    sheet.resize(700, 500)
+    assert sheet.on_widget(300, 200) == QPointF(350, 250)
+    assert sheet.on_widget(301, 200).x() - sheet.on_widget(300, 200).x() == pytest.approx(2.0)
+    sheet.fit_sheet()
+    sheet.resize(500, 300)
+    assert sheet.rect().contains(sheet.on_widget(1200, 800).toPoint())
+
+
+def test_a_click_between_two_lines_stays_and_is_told(qtbot: QtBot, sheet: PlanSheet) -> None:
+    sheet.look_at(603.5, 400, zoom=4.0)
+    with qtbot.waitSignals([sheet.clicked, sheet.between]):
+        qtbot.mouseClick(sheet, LEFT, pos=sheet.on_widget(603.5, 400).toPoint())
+    with qtbot.waitSignal(sheet.clicked) as seen:
+        qtbot.mouseClick(sheet, LEFT, pos=sheet.on_widget(601.5, 400).toPoint())
+    assert seen.args[0] == pytest.approx(600, abs=0.6)
+
+
+@pytest.mark.parametrize("zoom", [0.06, 0.13, 0.3, 0.7, 1.0, 3.0])
+def test_a_thin_line_is_seen_at_every_zoom(sheet: PlanSheet, zoom: float) -> None:
+    sheet.look_at(600, 400, zoom=zoom)
+    seen = sheet.grab().toImage()
+    row = [seen.pixelColor(x, seen.height() // 2).value() for x in range(250, 350)]
+    assert max(row) - min(row) > 40
+
+
+def test_a_large_scan_is_read_smaller_and_its_clicks_count_in_its_own_pixels(
+    qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(scans, "MOST_PIXELS", 100_000)
+    big = picture(245, (2000, 1000))
+    big.setDotsPerMeterX(8000)
+    big.save(str(tmp_path / "big.png"))
+    image, size = image_from((tmp_path / "big.png").read_bytes())
+    assert image.width() * image.height() <= 100_000
+    assert (size.width(), size.height()) == (2000, 1000)
+    made = PlanSheet(make_theme("light"))
+    qtbot.addWidget(made)
+    made.resize(500, 300)
+    made.show_image(image, size)
+    assert made.rect().contains(made.on_widget(2000, 1000).toPoint())
+    made.look_at(1500, 700, zoom=1.0)
+    with qtbot.waitSignal(made.clicked) as seen:
+        qtbot.mouseClick(made, LEFT, pos=made.on_widget(1500, 700).toPoint())
+    assert seen.args == pytest.approx([1500, 700], abs=1.0)
+    # a scan that is laid on the desk is kept as it was read, and its resolution goes with it
+    kept, whole = image_from(read_scan(tmp_path / "big.png"))
+    assert kept.size() == whole
+    assert kept.dotsPerMeterX() == pytest.approx(8000 * kept.width() / 2000, rel=0.02)
+
+
+@pytest.mark.parametrize(("size", "told"), [((0.1, 400), "nothing is on it"), ((14400, 14400), "")])
+def test_a_page_that_is_tiny_is_told_and_a_huge_one_is_read_in_bounds(
+    tmp_path: Path, size: tuple[float, float], told: str
+) -> None:
+    page = Canvas(str(tmp_path / "p.pdf"), pagesize=size)
+    page.line(0, 0, *size)
+    page.save()
+    if told:
+        with pytest.raises(BadInput, match=told):
+            read_scan(tmp_path / "p.pdf")
+    else:
+        image, _ = image_from(read_scan(tmp_path / "p.pdf"))
+        assert 30_000_000 < image.width() * image.height() <= scans.MOST_PIXELS
+
+
+def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> None:
+    demo = demo_build()
+    assert demo.fuselage is not None
+    stops = dict(demo.fuselage.stops)
+
+    def row(name: str) -> Picked:
+        stop = stops[name]
+        return Picked(stop.station, stop.half_width, stop.bottom, stop.top)
+
+    between = Picked(460.0, 24.0, -28.0, 35.0)
+    rows = [row("F1"), row("F4"), between, row("F6"), row("tail_post")]
+    assert drawing.unpicked(demo.fuselage, rows) == ("F2", "F3", "F5", "F7")
+    made = drawing.take_picks(demo, rows)
+    assert made.fuselage is not None
+    names = [name for name, _ in made.fuselage.stops]
+    assert names == ["F1", "F2", "F3", "F4", "F8", "F5", "F6", "F7", "tail_post"]
+    assert made.fuselage.former("F8").top == 35.0  # type: ignore[union-attr]
+    assert made.fuselage.former("F5") == demo.fuselage.former("F5")
+    short = [row("F1"), row("F4"), Picked(600.0, 5.0, 0.0, 20.0)]
+    with pytest.raises(BadInput, match="F6 at 718 mm was not picked"):
+        drawing.take_picks(demo, short)
+
+
+def test_one_side_alone_is_asked_for_its_centre_line(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    from hardkeel.ui.stages.layout.paper_view import lacking_words  # noqa: PLC0415
+
+    rows = (Picked(0.0, None, -10.0, 10.0), Picked(100.0, None, -10.0, 10.0))
+    assert "one with its centre line" in lacking_words(rows, "mm")

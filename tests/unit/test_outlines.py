@@ -1,0 +1,116 @@
+"""Outlines as they are met in real drawings: blocks, layers off, lines twice, ends that hardly meet."""
+
+import math
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from ezdxf.document import Drawing
+from ezdxf.filemanagement import new
+
+from hardkeel.base.errors import BadInput
+from hardkeel.storage.outlines import read_outlines
+
+BOX = [(0.0, 0.0), (60.0, 0.0), (60.0, 80.0), (0.0, 80.0)]
+Draw = Callable[[Drawing], object]
+
+
+@pytest.fixture
+def drawn(tmp_path: Path) -> Callable[[Draw], Path]:
+    def write(draw: Draw) -> Path:
+        drawing = new("R2010", units=4)
+        draw(drawing)
+        path = tmp_path / "former.dxf"
+        drawing.saveas(path)
+        return path
+
+    return write
+
+
+def lines(drawing: Drawing, points: list[tuple[float, float]], layer: str = "0") -> None:
+    for a, b in zip(points, [*points[1:], points[0]], strict=True):
+        drawing.modelspace().add_line(a, b, dxfattribs={"layer": layer})
+
+
+def test_a_former_in_a_block_in_a_block_is_found_where_it_is_put(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    def draw(drawing: Drawing) -> None:
+        inner = drawing.blocks.new("former")
+        inner.add_lwpolyline(BOX, close=True)
+        outer = drawing.blocks.new("sheet")
+        outer.add_blockref("former", (100, 0))
+        drawing.modelspace().add_blockref("sheet", (0, 50), dxfattribs={"xscale": 2, "yscale": 2})
+
+    [found] = read_outlines(drawn(draw))
+    assert found.area == pytest.approx(4 * 60 * 80)
+    assert min(x for x, _ in found.ring) == pytest.approx(200)
+
+
+@pytest.mark.parametrize("how", ["off", "frozen"])
+def test_what_is_not_to_be_seen_is_left_out(drawn: Callable[[Draw], Path], how: str) -> None:
+    def draw(drawing: Drawing) -> None:
+        layer = drawing.layers.add("OLD")
+        layer.off() if how == "off" else layer.freeze()
+        drawing.modelspace().add_circle((0, 0), 300, dxfattribs={"layer": "old"})
+        block = drawing.blocks.new("b")
+        block.add_circle((0, 0), 200, dxfattribs={"layer": "OLD"})
+        drawing.modelspace().add_blockref("b", (0, 0))
+        lines(drawing, BOX)
+
+    [found] = read_outlines(drawn(draw))
+    assert found.area == pytest.approx(4800)
+
+
+def test_a_line_drawn_twice_counts_once(drawn: Callable[[Draw], Path]) -> None:
+    def draw(drawing: Drawing) -> None:
+        lines(drawing, BOX)
+        lines(drawing, BOX[::-1])
+        drawing.modelspace().add_lwpolyline(BOX, close=True)
+
+    [found] = read_outlines(drawn(draw))
+    assert found.area == pytest.approx(4800)
+    assert found.gap == 0
+
+
+@pytest.mark.parametrize(("gap", "closes"), [(0.03, True), (0.15, True), (0.4, False)])
+def test_ends_that_hardly_meet_are_joined_and_told(
+    drawn: Callable[[Draw], Path], gap: float, closes: bool
+) -> None:
+    def draw(drawing: Drawing) -> None:
+        space = drawing.modelspace()
+        space.add_line((0, 0), (60, 0))
+        space.add_line((60, gap), (60, 40))
+        space.add_arc((30, 40), 30, 0, 180)
+        space.add_line((0, 40), (0, gap))
+
+    path = drawn(draw)
+    if not closes:
+        with pytest.raises(BadInput, match="no closed line"):
+            read_outlines(path)
+        return
+    [found] = read_outlines(path)
+    assert found.area == pytest.approx(60 * 40 + math.pi * 450, rel=0.01)
+    assert found.gap == (0 if gap < 0.05 else pytest.approx(gap))
+
+
+def test_the_sheets_border_is_not_taken_for_the_former(drawn: Callable[[Draw], Path]) -> None:
+    def draw(drawing: Drawing) -> None:
+        drawing.modelspace().add_lwpolyline(
+            [(-80, -60), (217, -60), (217, 150), (-80, 150)], close=True
+        )
+        lines(drawing, BOX)
+        drawing.modelspace().add_circle((30, 40), 12)
+
+    found = read_outlines(drawn(draw))
+    assert [round(one.area) for one in found] == [4800, 452, 62370]
+
+
+def test_a_rectangular_former_keeps_its_place_before_its_opening(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    def draw(drawing: Drawing) -> None:
+        lines(drawing, BOX)
+        drawing.modelspace().add_circle((30, 40), 12)
+
+    assert read_outlines(drawn(draw))[0].area == pytest.approx(4800)
