@@ -14,11 +14,13 @@ from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
+from hardkeel.gauges.link import GaugeReport
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Height
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.gauge_dock import GaugeRow, PlaceMenu
 from hardkeel.voice.advice import headline
 from tests.conftest import StepClock
@@ -171,3 +173,24 @@ def test_a_place_that_a_stand_in_refuses_does_not_fill_the_field(
     assert true_of(window).target is not None
     qtbot.waitUntil(lambda: row.shown.text() == "not held", timeout=10000)
     assert field.value is None
+
+
+def test_what_a_gauge_showed_at_the_place_before_does_not_fill_the_field_of_the_next(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    page.dock.place_picked.emit("tape", "simulated")
+    page.next.tool_picked.emit("height")
+    page.next.place_typed.emit("nose foot")
+    bench = page.findChild(GaugeBench)
+    assert bench is not None
+    reports: list[GaugeReport] = []
+    bench.desk.reported.connect(lambda _kind, report: reports.append(report))
+    qtbot.waitUntil(lambda: page.next.field.value is not None, timeout=10000)
+    before = reports[-1]
+    page.next.tool_picked.emit("height")
+    page.next.place_typed.emit("tail pin")
+    assert page.next.field.value is None
+    bench.desk.reported.emit("tape", before)  # it waited in the queue while the place was changed
+    assert page.next.field.value is None
+    qtbot.waitUntil(lambda: page.next.field.value is not None, timeout=10000)

@@ -177,6 +177,62 @@ def test_the_same_link_talks_over_a_socket(hidden: Hidden) -> None:
         server.close()
 
 
+def answered_by(answers: Callable[[int, str], str]) -> tuple[str, socket.socket]:
+    """The address of a gauge on a socket that answers its nth line so."""
+    server = socket.create_server(("127.0.0.1", 0))
+
+    def serve() -> None:
+        try:
+            peer, _ = server.accept()
+            with peer, peer.makefile("rw", newline="\n") as lines:
+                for number, line in enumerate(lines):
+                    lines.write(answers(number, line.strip()) + "\n")
+                    lines.flush()
+        except OSError:  # closed before or while it was talked to
+            return
+
+    threading.Thread(target=serve, daemon=True).start()
+    return f"socket://127.0.0.1:{server.getsockname()[1]}", server
+
+
+def states_until(reports: "queue.SimpleQueue[GaugeReport]", state: str) -> list[str]:
+    states: list[str] = []
+    while not {state, "live"} & set(states):
+        states.append(reports.get(timeout=15).state)
+    return states
+
+
+def test_another_gauge_that_says_so_late_is_never_read() -> None:
+    def answer(number: int, line: str) -> str:
+        if number == 0:
+            time.sleep(1.0)  # it wakes up: longer than an answer counts
+        return "IAM level sleepy 1" if line == "WHO" else "VAL +1.5 deg"
+
+    url, server = answered_by(answer)
+    reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
+    link = GaugeLink(url, reports.put, kind="tape")
+    try:
+        assert states_until(reports, "other") == ["other"]
+    finally:
+        link.close()
+        link.join()
+        server.close()
+
+
+def test_a_value_in_the_unit_of_another_kind_is_no_answer() -> None:
+    url, server = answered_by(
+        lambda _n, line: "IAM tape odd 1" if line == "WHO" else "VAL +1.5 deg"
+    )
+    reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
+    link = GaugeLink(url, reports.put, kind="tape")
+    try:
+        assert states_until(reports, "silent") == ["silent"]
+    finally:
+        link.close()
+        link.join()
+        server.close()
+
+
 def test_a_port_that_is_not_there_is_lost_not_fatal() -> None:
     reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
     link = GaugeLink("/dev/no-such-port", reports.put)

@@ -13,7 +13,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final, Literal
 
-from hardkeel.gauges.protocol import LONGEST_LINE, GaugeKind, Shown, parse_value
+from hardkeel.gauges.protocol import LONGEST_LINE, UNITS, GaugeKind, Shown, parse_value
 
 if TYPE_CHECKING:
     from serial import Serial
@@ -36,12 +36,16 @@ class GaugeReport:
         Whether it is held where the reading is wanted; a stand-in says no to a place that it can't take.
     name : str
         What it called itself, where it is another gauge than was plugged in here.
+    at : str
+        Where a stand-in was held when it showed this, as it was told: what it shows is no answer to a
+        place that it was told of since.  Empty for a real gauge, which only the builder's hand holds.
     """
 
     state: LinkState
     shown: Shown | None = None
     held: bool = True
     name: str = ""
+    at: str = ""
 
 
 class GaugeLink:
@@ -71,7 +75,7 @@ class GaugeLink:
         self._report = report
         self._kind = kind
         self._stand_in = stand_in
-        self._held = True
+        self._held, self._at = True, ""
         self._orders: queue.SimpleQueue[str] = queue.SimpleQueue()
         self._stop = threading.Event()
         self._thread = threading.Thread(target=self._run, name=f"gauge {url}", daemon=True)
@@ -111,25 +115,44 @@ class GaugeLink:
                 self._stop.wait(_RETRY_S)
 
     def _talk(self, port: "Serial") -> None:
-        missed = 0
-        named = _NAMED.match(self._ask(port, "WHO"))
-        if named and self._kind is not None and named[1] != self._kind:
-            self._tell(GaugeReport("other", name=named[1]))
-            self._stop.wait()
+        if not self._is_the_one(port):
             return
+        missed = 0
         while not self._stop.is_set():
             while not self._orders.empty():
                 order = self._orders.get()
                 answer = self._ask(port, order)
                 if order.startswith("HOLD"):
-                    self._held = answer.strip() == "OK"
-            shown = parse_value(self._ask(port, "READ"))
+                    self._held, self._at = answer.strip() == "OK", order.removeprefix("HOLD ")
+            shown = self._value(self._ask(port, "READ"))
             missed = 0 if shown is not None else missed + 1
             if shown is not None:
-                self._tell(GaugeReport("live", shown, self._held))
+                self._tell(GaugeReport("live", shown, self._held, at=self._at))
             elif missed >= _SILENT_AFTER:
                 self._tell(GaugeReport("silent"))
             self._stop.wait(_POLL_S)
+
+    def _is_the_one(self, port: "Serial") -> bool:
+        """Ask who it is until it says so: what a stranger shows must not be read, late or not."""
+        missed = 0
+        while not self._stop.is_set():
+            named = _NAMED.match(self._ask(port, "WHO"))
+            if named and self._kind in (None, named[1]):
+                return True
+            if named:
+                self._tell(GaugeReport("other", name=named[1]))
+                self._stop.wait()
+                return False
+            missed += 1
+            if missed >= _SILENT_AFTER:
+                self._tell(GaugeReport("silent"))
+            self._stop.wait(_POLL_S)
+        return False
+
+    def _value(self, answer: str) -> Shown | None:
+        shown = parse_value(answer)
+        fits = shown is None or self._kind is None or shown.unit == UNITS[self._kind]
+        return shown if fits else None
 
     def _ask(self, port: "Serial", line: str) -> str:
         port.reset_input_buffer()  # an answer that came too late belongs to another question

@@ -27,6 +27,7 @@ TAKES: Final[dict[GaugeKind, frozenset[str]]] = {
     "level": frozenset({"tilt"}),
     "tape": frozenset({"distance", "height", "offset", "distance-difference"}),
 }
+UNITS: Final[dict[GaugeKind, str]] = {"incidence": "deg", "level": "deg", "tape": "mm"}
 _VALUE = re.compile(r"VAL ([+-]?\d{1,6}(?:\.\d{1,6})?) (deg|mm)")
 
 

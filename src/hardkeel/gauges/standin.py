@@ -9,7 +9,7 @@ from typing import Final, Protocol
 import numpy as np
 from pydantic import TypeAdapter, ValidationError
 
-from hardkeel.gauges.protocol import TAKES, GaugeKind, value_line
+from hardkeel.gauges.protocol import TAKES, UNITS, GaugeKind, value_line
 from hardkeel.survey.model import DEFAULT_SIGMA, Reading
 
 _READING: TypeAdapter[Reading] = TypeAdapter(Reading)
@@ -27,16 +27,15 @@ class Make:
         Its resolution.
     """
 
-    unit: str
     offset: float
     step: float
     digits: int
 
 
 MAKES: Final[dict[GaugeKind, Make]] = {
-    "incidence": Make("deg", 0.8, 0.05, 2),
-    "level": Make("deg", 0.4, 0.05, 2),
-    "tape": Make("mm", 1.2, 0.1, 1),
+    "incidence": Make(0.8, 0.05, 2),
+    "level": Make(0.4, 0.05, 2),
+    "tape": Make(1.2, 0.1, 1),
 }
 
 
@@ -79,7 +78,7 @@ class StandIn:
             case "WHO":
                 return f"IAM {self.kind} stand-in 1"
             case "READ":
-                return value_line(self._shown(), self._make.unit, self._make.digits)
+                return value_line(self._shown(), UNITS[self.kind], self._make.digits)
             case "ZERO":
                 self._reference = self._felt()
                 return "OK"

@@ -20,6 +20,10 @@ class _Plugged:
     port: StandInPort | None
 
 
+def _place(reading: Reading) -> str:
+    return reading.model_dump_json(by_alias=True)
+
+
 class GaugeDesk(QObject):
     """Plugs gauges in and out and passes on what they show.
 
@@ -92,7 +96,17 @@ class GaugeDesk(QObject):
         """Hold the gauge that takes this kind of reading where it is to be taken."""
         kind = gauge_for(reading.kind)
         if kind in self._plugged and kind is not None:
-            self._plugged[kind].link.hold(reading.model_dump_json(by_alias=True))
+            self._plugged[kind].link.hold(_place(reading))
+
+    def is_answer(self, kind: GaugeKind, report: GaugeReport, reading: Reading) -> bool:
+        """Whether a report is what this gauge shows at this reading.
+
+        A report waits in the queue of the window's thread: what a stand-in showed at the place before
+        may come when the next is already wanted.
+        """
+        if gauge_for(reading.kind) != kind or not report.held:
+            return False
+        return not self.is_simulated(kind) or report.at == _place(reading)
 
     def close(self) -> None:
         """Unplug everything."""

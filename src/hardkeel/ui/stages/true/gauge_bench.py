@@ -5,7 +5,7 @@ from PyQt6.QtCore import QObject
 from hardkeel.base.units import format_angle, format_length
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.places import found_places
-from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
+from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind
 from hardkeel.survey.model import Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.gauges import GaugeDesk
@@ -91,7 +91,7 @@ class GaugeBench(QObject):
                 else format_length(shown.value, self._settings.unit)
             )
             made_up, target = self._is_made_up(kind), self._page.target
-            if target is not None and gauge_for(target.kind) == kind and report.held:
+            if target is not None and self.desk.is_answer(kind, report, target):
                 zeroed = self.desk.is_zeroed(kind)
                 self._page.show_gauge_value(shown.value, zeroed=zeroed, simulated=made_up)
             text = "not held" if not report.held else f"{text}\nsimulated" if made_up else text
