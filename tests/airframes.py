@@ -63,8 +63,8 @@ def surface(
 
 def random_truth(net: Network, rng: np.random.Generator, scale: float = 0.2) -> Array:
     """Unknowns drawn from the priors, made `scale` times smaller."""
-    truth: Array = rng.normal(size=net.layout.size) / np.sqrt(net.layout.prior_weight) * scale
-    truth[net.layout.bench + 2] = 60.0
+    truth: Array = rng.normal(size=net.columns.size) / np.sqrt(net.columns.prior_weight) * scale
+    truth[net.columns.bench + 2] = 60.0
     return truth
 
 
@@ -92,10 +92,10 @@ def exactly(wrong: dict[str, float], step: float = 0.01) -> Judgement:
     """Judge an airframe known exactly: true but for these unknowns (``wing.roll``), mm or degrees."""
     survey = plain_survey(twist=False).but(shop=Shop(shim_step=step, sand_step=step))
     net = network_of(survey)
-    truth = np.zeros(net.layout.size)
+    truth = np.zeros(net.columns.size)
     for unknown, amount in wrong.items():
         body, _, name = unknown.partition(".")
-        column = net.layout.column(body, name)
+        column = net.columns.column(body, name)
         assert column is not None
         truth[column] = amount
     exact = readings_of(survey, truth, np.random.default_rng(1), 400, noise=0.0).readings

@@ -1,8 +1,9 @@
 """The pages of a window by what they are; the window itself knows no stage by name."""
 
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.layout.desk_work import DeskWork
+from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.ui.stages.layout.scan_desk import ScanDesk
 from hardkeel.ui.stages.log.page import LogPage
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.page import TruePage
@@ -26,8 +27,14 @@ def layout_of(window: MainWindow) -> LayoutPage:
     return page
 
 
-def desk_of(window: MainWindow) -> DeskWork:
-    desk = layout_of(window).findChild(DeskWork)
+def scans_of(window: MainWindow) -> ScanDesk:
+    desk = layout_of(window).findChild(ScanDesk)
+    assert desk is not None
+    return desk
+
+
+def drawings_of(window: MainWindow) -> DrawingDesk:
+    desk = layout_of(window).findChild(DrawingDesk)
     assert desk is not None
     return desk
 

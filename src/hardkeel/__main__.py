@@ -2,8 +2,16 @@
 
 import os
 import sys
+from typing import TYPE_CHECKING
 
 from hardkeel import __version__
+from hardkeel.base.late import late
+
+if TYPE_CHECKING:
+    from hardkeel.cli import commands
+    from hardkeel.ui import app
+else:  # --version needs none of it, and Qt is for the window alone
+    commands, app = late("hardkeel.cli.commands"), late("hardkeel.ui.app")
 
 
 def main() -> int:
@@ -12,19 +20,12 @@ def main() -> int:
     if arguments == ["--version"]:
         sys.stdout.write(f"hardkeel {__version__}\n")
         return 0
-    from hardkeel.cli.commands import (  # noqa: PLC0415  --version needs none of it
-        BAD_INPUT,
-        COMMANDS,
-        help_text,
-        run_command,
-    )
-
     if arguments and arguments[0] in ("-h", "--help"):
-        sys.stdout.write(help_text())
+        sys.stdout.write(commands.help_text())
         return 0
-    if arguments and arguments[0] in COMMANDS:
+    if arguments and arguments[0] in commands.COMMANDS:
         try:
-            code = run_command(arguments)
+            code = commands.run_command(arguments)
             sys.stdout.flush()
         except BrokenPipeError:
             # the reader of our output has gone (`hardkeel true FILE | head`): no fault of ours
@@ -35,10 +36,8 @@ def main() -> int:
         sys.stderr.write(
             f"hardkeel: not understood: {' '.join(arguments)[:200]} (hardkeel --help says more)\n"
         )
-        return BAD_INPUT
-    from hardkeel.ui.app import run_window  # noqa: PLC0415  Qt only where a window is wanted
-
-    return run_window(arguments[0] if arguments else None)
+        return commands.BAD_INPUT
+    return app.run_window(arguments[0] if arguments else None)
 
 
 if __name__ == "__main__":

@@ -129,6 +129,42 @@ def test_heavy_libraries_are_not_loaded_before_they_are_needed() -> None:
     assert done.stdout.strip() == "[]"
 
 
+def libraries_named(path: Path) -> set[str]:
+    """Top-level modules that a file imports, at once or late."""
+    found: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        match node:
+            case ast.Import():
+                found |= {alias.name for alias in node.names}
+            case ast.ImportFrom(module=str(module)):
+                found.add(module)
+            case ast.Call(func=ast.Name(id="late"), args=[ast.Constant(value=str(name))]):
+                found.add(name)
+    return {name.partition(".")[0] for name in found}
+
+
+def test_each_heavy_library_is_named_in_one_file() -> None:
+    homes: dict[str, set[str]] = {}
+    for path in SOURCE.rglob("*.py"):
+        for name in libraries_named(path) & heavy_modules():
+            homes.setdefault(name, set()).add(str(path.relative_to(SOURCE)))
+    assert {name: sorted(files) for name, files in homes.items() if len(files) > 1} == {}
+    wanted = {"shapely", "ezdxf", "reportlab", "scipy", "PIL", "serial"}
+    assert wanted <= set(homes)
+
+
+def test_no_import_stands_in_the_middle_of_a_file() -> None:
+    late = [
+        f"{path.relative_to(SOURCE)}:{inner.lineno}"
+        for path in SOURCE.rglob("*.py")
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8")))
+        if isinstance(node, ast.FunctionDef)
+        for inner in ast.walk(node)
+        if isinstance(inner, ast.Import | ast.ImportFrom)
+    ]
+    assert late == []
+
+
 def public_widgets(path: Path) -> dict[str, set[str]]:
     """By class, the names that it makes public of what it makes: ``self.x = Thing()``."""
     found: dict[str, set[str]] = {}

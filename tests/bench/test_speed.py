@@ -55,7 +55,7 @@ def test_rank_200_candidates(benchmark: BenchmarkFixture, sixty: Any) -> None:
     survey = sixty.but(bodies=(*sixty.bodies, upper), marks=(*sixty.marks, *marks))
     net = network_of(survey)
     solution = solve(net, survey.readings)
-    rule = next(r for r in rules_of(survey, net.layout) if r.id == "stab_yaw")
+    rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
     pool = candidates_of(survey)[:200]
     assert len(pool) == 200
     benchmark(lambda: rank(net, solution, pool, rule))

@@ -31,7 +31,7 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from tests.conftest import StepClock
-from tests.stages_of import desk_of, layout_of, true_of
+from tests.stages_of import layout_of, scans_of, true_of
 
 pytestmark = pytest.mark.timeout(120)
 LEFT = Qt.MouseButton.LeftButton
@@ -65,7 +65,7 @@ def lay(qtbot: QtBot, window: MainWindow, page: PlanPage, folder: Path) -> None:
     (folder / "page.png").write_bytes(page.png)
     window.show_stage("layout")
     layout_of(window).turn_to("paper")
-    desk_of(window).lay_scan(folder / "page.png")
+    scans_of(window).lay_scan(folder / "page.png")
     qtbot.waitUntil(lambda: layout_of(window).paper.sheet.has_image, timeout=20000)
 
 
@@ -78,10 +78,10 @@ def click(qtbot: QtBot, window: MainWindow, page: PlanPage, x: float, y: float) 
 
 def note_point(qtbot: QtBot, window: MainWindow, page: PlanPage, x: float, y: float) -> None:
     desk = layout_of(window).paper
-    qtbot.mouseClick(desk.tools["point"], LEFT)
+    qtbot.mouseClick(desk.tools.tools["point"], LEFT)
     click(qtbot, window, page, x, y)
-    qtbot.keyClicks(desk.entry, f"{x:g}, {y:g}")
-    qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
+    qtbot.keyClicks(desk.tools.entry, f"{x:g}, {y:g}")
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
 
 
 def test_a_photo_gives_points_within_eight_tenths(
@@ -91,7 +91,7 @@ def test_a_photo_gives_points_within_eight_tenths(
     window = make()
     lay(qtbot, window, page, tmp_path)
     desk = layout_of(window).paper
-    qtbot.mouseClick(desk.photo, LEFT)
+    qtbot.mouseClick(desk.fit.photo, LEFT)
     for x, y in page.crosses:
         note_point(qtbot, window, page, x, y)
     fit = desk.calibration()
@@ -103,7 +103,7 @@ def test_a_photo_gives_points_within_eight_tenths(
     off = np.hypot(*(fit.to_plan(seen) - spots).T)
     assert off.max() < 0.8
     # without taking perspective out the same points lie far off
-    qtbot.mouseClick(desk.photo, LEFT)
+    qtbot.mouseClick(desk.fit.photo, LEFT)
     flat = desk.calibration()
     assert flat is not None
     assert np.hypot(*(flat.to_plan(seen) - spots).T).max() > 3
@@ -122,7 +122,7 @@ def test_clicks_on_a_scan_lie_within_three_tenths_of_the_truth(
     top = loft_of(demo_fuselage()).top
     # between the stations, where no other line crosses the one that is clicked
     wanted = [(float(x), float(top.value(x))) for x in np.arange(25.0, 880.0, 67.0)]
-    qtbot.mouseClick(desk.tools["side-top"], LEFT)
+    qtbot.mouseClick(desk.tools.tools["side-top"], LEFT)
     for x, y in wanted:
         click(qtbot, window, page, x, y)
     fit, plan = desk.calibration(), desk.plan

@@ -24,7 +24,7 @@ from hardkeel.ui.stages.layout.balance_page import BalancePage
 from hardkeel.ui.stages.layout.paper_page import PaperPage
 from hardkeel.ui.stages.layout.parts_page import PartsPage
 from hardkeel.ui.stages.layout.woods_page import WoodsPage
-from tests.stages_of import desk_of, layout_of, true_of
+from tests.stages_of import drawings_of, layout_of, scans_of, true_of
 
 LEFT = Qt.MouseButton.LeftButton
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
@@ -62,7 +62,7 @@ def desk_with_page(qtbot: QtBot, window: MainWindow) -> PaperPage:
     window.show_stage("layout")
     layout_of(window).turn_to("paper")
     desk = layout_of(window).paper
-    qtbot.mouseClick(desk.sample, LEFT)
+    qtbot.mouseClick(desk.empty.sample, LEFT)
     qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
     return desk
 
@@ -236,17 +236,17 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
     page = plan_page(demo_fuselage(), "Kettlewick 1280, fuselage")
 
     for x, y in page.crosses:
-        qtbot.mouseClick(desk.tools["point"], LEFT)
+        qtbot.mouseClick(desk.tools.tools["point"], LEFT)
         click(qtbot, window, page, x, y)
-        qtbot.keyClicks(desk.entry, f"{x:g}, {y:g}")
-        qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
+        qtbot.keyClicks(desk.tools.entry, f"{x:g}, {y:g}")
+        qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
     fit = desk.calibration()
     assert fit is not None
     assert fit.kind == "affine"
     assert 25.4 / 150 / fit.scale_x == pytest.approx(1.012, abs=5e-4)
     assert 25.4 / 150 / fit.scale_y == pytest.approx(0.994, abs=1e-3)
 
-    qtbot.mouseClick(desk.tools["origin"], LEFT)
+    qtbot.mouseClick(desk.tools.tools["origin"], LEFT)
     click(qtbot, window, page, 0.0, 0.0)
     wanted = demo_fuselage()
     for tool, spots in (
@@ -256,11 +256,11 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
         ("plan-side", [(s.station, page.centre_y - s.half_width) for _, s in wanted.stops]),
         ("plan-centre", [(x, page.centre_y) for x in (120.0, 700.0)]),
     ):
-        qtbot.mouseClick(desk.tools[tool], LEFT)
+        qtbot.mouseClick(desk.tools.tools[tool], LEFT)
         for x, y in spots:
             click(qtbot, window, page, x, y)
-    assert desk.take.isEnabled()
-    qtbot.mouseClick(desk.take, LEFT)
+    assert desk.picks.take.isEnabled()
+    qtbot.mouseClick(desk.picks.take, LEFT)
     assert layout_of(window).now == "airframe"
     made = window.document.build.fuselage
     assert made is not None
@@ -285,8 +285,8 @@ def test_clicks_can_be_nudged_taken_back_and_undone(
 ) -> None:
     window = make_window()
     desk = desk_with_page(qtbot, window)
-    desk.settle.setChecked(False)
-    qtbot.mouseClick(desk.tools["stations"], LEFT)
+    desk.tools.settle.setChecked(False)
+    qtbot.mouseClick(desk.tools.tools["stations"], LEFT)
     desk.sheet.look_at(1000.0, 500.0)
     middle = desk.sheet.rect().center()
     qtbot.mouseClick(desk.sheet, LEFT, pos=middle)
@@ -300,15 +300,15 @@ def test_clicks_can_be_nudged_taken_back_and_undone(
     assert not traces(window)
     qtbot.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert len(traces(window)[0].pixels) == 1
-    qtbot.mouseClick(desk.tools["length"], LEFT)
+    qtbot.mouseClick(desk.tools.tools["length"], LEFT)
     for u in (600.0, 1600.0):
         desk.sheet.look_at(u, 500.0)
         qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
-    qtbot.keyClicks(desk.entry, "nearly a foot")
-    qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
+    qtbot.keyClicks(desk.tools.entry, "nearly a foot")
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
     assert "not a length" in desk.told.text()
-    desk.entry.setText("167.3")
-    qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
+    desk.tools.entry.setText("167.3")
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
     assert desk.calibration().scale_x == pytest.approx(0.1673, abs=3e-4)  # type: ignore[union-attr]
 
 
@@ -322,9 +322,9 @@ def test_a_scan_is_saved_with_the_build_and_comes_back(
     window.start(demo_build())
     window.show_stage("layout")
     layout_of(window).turn_to("paper")
-    desk_of(window).lay_scan(tmp_path / "no.png")
+    scans_of(window).lay_scan(tmp_path / "no.png")
     qtbot.waitUntil(lambda: "Not opened" in window.notice.text)
-    desk_of(window).lay_scan(tmp_path / "scan.png")
+    scans_of(window).lay_scan(tmp_path / "scan.png")
     desk = layout_of(window).paper
     qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
     assert window.save_to(tmp_path / "a.keel")
@@ -440,15 +440,15 @@ def test_an_outline_comes_from_a_drawing_and_a_template_goes_to_one(
 ) -> None:
     page = layout_of(laid).airframe
     page.choose_stop("F4")
-    desk_of(laid).write_former_to("F4", tmp_path / "F4.dxf")
+    drawings_of(laid).write_former_to("F4", tmp_path / "F4.dxf")
     page.choose_stop("F5")
-    desk_of(laid).take_outline(tmp_path / "F4.dxf")
+    drawings_of(laid).take_outline(tmp_path / "F4.dxf")
     brought, source = stop(laid, "F5"), stop(laid, "F4")
     assert brought.half_width == pytest.approx(source.half_width, abs=0.01)
     assert brought.top - brought.bottom == pytest.approx(source.top - source.bottom, abs=0.01)
     (tmp_path / "bad.dxf").write_text("nonsense")
     before = laid.document.build
-    desk_of(laid).take_outline(tmp_path / "bad.dxf")
+    drawings_of(laid).take_outline(tmp_path / "bad.dxf")
     assert "is not a DXF drawing" in laid.notice.text
     assert laid.document.build == before
 
@@ -519,19 +519,19 @@ def test_a_former_gets_its_outline_from_the_plan(
     window = make_window()
     window.start(demo_build())
     desk = desk_with_page(qtbot, window)
-    desk.settle.setChecked(False)
-    qtbot.mouseClick(desk.tools["length"], LEFT)
+    desk.tools.settle.setChecked(False)
+    qtbot.mouseClick(desk.tools.tools["length"], LEFT)
     for u in (600.0, 1600.0):
         desk.sheet.look_at(u, 500.0)
         qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
-    desk.entry.setText("170")
-    qtbot.keyClick(desk.entry, Qt.Key.Key_Return)
-    qtbot.mouseClick(desk.tools["outline"], LEFT)
+    desk.tools.entry.setText("170")
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
+    qtbot.mouseClick(desk.tools.tools["outline"], LEFT)
     for u, v in ((1000, 400), (1300, 400), (1400, 700), (900, 700)):
         desk.sheet.look_at(float(u), float(v))
         qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
-    desk.formers.setCurrentText("F5")
-    qtbot.mouseClick(desk.give, LEFT)
+    desk.picks.formers.setCurrentText("F5")
+    qtbot.mouseClick(desk.picks.give, LEFT)
     got = stop(window, "F5")
     assert got.half_width == pytest.approx(500 * 0.17 / 2, abs=0.3)
     assert got.top - got.bottom == pytest.approx(300 * 0.17, abs=0.4)

@@ -19,7 +19,7 @@ from hardkeel.ui.stages.layout.audit_page import AuditPage
 from hardkeel.ui.stages.layout.balance_page import BalancePage
 from hardkeel.ui.stages.layout.parts_page import PartsPage
 from hardkeel.ui.stages.layout.woods_page import WoodsPage
-from tests.stages_of import desk_of, layout_of
+from tests.stages_of import drawings_of, layout_of, scans_of
 
 CTRL, SHIFT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.ShiftModifier
 
@@ -176,8 +176,8 @@ def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
     answers: list[str] = [""]
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (answers[0], ""))
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (answers[0], ""))
-    desk = desk_of(active)
-    desk.open_scan()
+    desk = drawings_of(active)
+    scans_of(active).open_scan()
     desk.bring_outline()
     desk.write_former("F3")
     desk.write_parts()
@@ -213,13 +213,13 @@ def test_a_pdf_of_several_pages_asks_which(
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (name, ""))
     monkeypatch.setattr(QInputDialog, "getInt", which)
     layout_of(active).turn_to("paper")
-    desk_of(active).open_scan()
+    scans_of(active).open_scan()
     assert active.document.build.plans == ()  # given up at the question
-    desk_of(active).open_scan()
+    scans_of(active).open_scan()
     qtbot.waitUntil(lambda: bool(active.document.build.plans), timeout=10000)
     assert asked == ["plans.pdf has 3 pages."] * 2
     (tmp_path / "plans.pdf").write_bytes(b"%PDF broken")
-    desk_of(active).open_scan()
+    scans_of(active).open_scan()
     assert "can't be read as a PDF" in active.notice.text
 
 
@@ -227,7 +227,7 @@ def test_the_same_scan_twice_gets_a_name_of_its_own(qtbot: QtBot, active: MainWi
     layout_of(active).turn_to("paper")
     desk = layout_of(active).paper
     for count in (1, 2):
-        desk_of(active).lay_sample()
+        scans_of(active).lay_sample()
         wait_for_plans(qtbot, active, count)
     names = [plan.id for plan in active.document.build.plans]
     assert names == ["made-up plan page", "made-up plan page 2"]
@@ -258,7 +258,7 @@ def test_from_the_blank_page_one_comes_to_the_plan(
     qtbot.mouseClick(window.blank.plan, Qt.MouseButton.LeftButton)
     assert window.stage == "layout"
     assert layout_of(window).now == "paper"
-    assert layout_of(window).paper.open.isVisible()
+    assert layout_of(window).paper.empty.open.isVisible()
 
 
 def test_picking_a_part_on_the_keel_line_takes_it_in_hand_on_the_board(

@@ -18,11 +18,11 @@ from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.kit.part_state import paint_state
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
-from hardkeel.ui.stages.layout.balance_view import BalanceShown, BalanceView, Weighed
-from hardkeel.ui.stages.layout.board import DrawingBoard
-from hardkeel.ui.stages.layout.board_pens import BumpNote, OnBoard
+from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
+from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.chances import Chances
-from hardkeel.ui.stages.layout.plan_sheet import PlanSheet, SheetMark
+from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.stages.layout.sheet_marks import SheetMark
 from hardkeel.ui.theme import SCALES, ThemeName, apply_theme, make_theme
 from tests.stages_of import layout_of
 from tests.ui.cutting import is_cut
@@ -242,7 +242,7 @@ def test_a_chart_of_one_pair_of_any_size_can_be_painted(qtbot: QtBot, off: float
 
 
 def test_the_mass_under_the_pointer_is_picked(qtbot: QtBot) -> None:
-    view = BalanceView(THEME)
+    view = BalanceDrawing(THEME)
     qtbot.addWidget(view)
     view.resize(700, 330)
     view.show()

@@ -1,7 +1,6 @@
 """The paper desk's own traps: whose scan it is, where it lies, and how large it may be."""
 
 import zipfile
-from collections.abc import Callable
 from pathlib import Path
 
 import pytest
@@ -21,7 +20,8 @@ from hardkeel.ui.jobs.scans import as_png, image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
 from hardkeel.ui.theme import make_theme
-from tests.stages_of import desk_of, layout_of
+from hardkeel.voice.paper import picks_words
+from tests.stages_of import layout_of, scans_of
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -65,7 +65,7 @@ def test_a_scan_that_comes_late_does_not_land_on_another_build(
     qtbot: QtBot, window: MainWindow, tmp_path: Path
 ) -> None:
     picture(200).save(str(tmp_path / "late.png"))
-    desk_of(window).lay_scan(tmp_path / "late.png")
+    scans_of(window).lay_scan(tmp_path / "late.png")
     window.start(demo_build().but(name="another"))
     qtbot.waitUntil(lambda: "another build lay on the bench" in window.notice.text, timeout=10000)
     assert window.document.build.plans == ()
@@ -179,10 +179,6 @@ def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> No
         drawing.take_picks(demo, short)
 
 
-def test_one_side_alone_is_asked_for_its_centre_line(
-    make_window: Callable[[], MainWindow],
-) -> None:
-    from hardkeel.ui.stages.layout.paper_view import lacking_words  # noqa: PLC0415
-
+def test_one_side_alone_is_asked_for_its_centre_line() -> None:
     rows = (Picked(0.0, None, -10.0, 10.0), Picked(100.0, None, -10.0, 10.0))
-    assert "one with its centre line" in lacking_words(rows, "mm")
+    assert "one with its centre line" in picks_words(Plan(id="p", image="plans/p.png"), rows, "mm")

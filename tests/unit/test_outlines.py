@@ -94,6 +94,33 @@ def test_ends_that_hardly_meet_are_joined_and_told(
     assert found.gap == (0 if gap < 0.05 else pytest.approx(gap))
 
 
+def test_an_outline_with_its_centre_line_drawn_across_is_found_whole(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    """The halves close too, and are offered after it; a line that only touches it closes nothing."""
+
+    def draw(drawing: Drawing) -> None:
+        lines(drawing, [(0, 0), (30, 0), (60, 0), (60, 80), (30, 80), (0, 80)])
+        space = drawing.modelspace()
+        space.add_line((30, 0), (30, 80))
+        space.add_line((60, 80), (90, 100))
+
+    found = read_outlines(drawn(draw))
+    assert [round(one.area) for one in found] == [4800, 2400, 2400]
+    assert len(found[0].ring) == 6
+
+
+def test_small_lines_of_a_curve_are_not_drawn_together(drawn: Callable[[Draw], Path]) -> None:
+    """Pieces shorter than the gap that is closed: the ring keeps them all."""
+    ring = [
+        (20 * math.cos(i * math.tau / 900), 20 * math.sin(i * math.tau / 900)) for i in range(900)
+    ]
+    [found] = read_outlines(drawn(lambda drawing: lines(drawing, ring)))
+    assert len(found.ring) == 900
+    assert found.area == pytest.approx(math.pi * 400, rel=1e-4)
+    assert found.gap == 0.0
+
+
 def test_the_sheets_border_is_not_taken_for_the_former(drawn: Callable[[Draw], Path]) -> None:
     def draw(drawing: Drawing) -> None:
         drawing.modelspace().add_lwpolyline(

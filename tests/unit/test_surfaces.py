@@ -165,7 +165,7 @@ def test_incidence_of_a_wing_is_the_target_of_its_check() -> None:
 def test_every_body_of_a_biplane_has_rules_and_a_seat() -> None:
     survey: Survey = start_from("biplane", 1000.0, 860.0).surveyed
     judged = judge_survey(survey)
-    ruled = {rule.id.rsplit("_", 1)[0] for rule in rules_of(survey, judged.net.layout)}
+    ruled = {rule.id.rsplit("_", 1)[0] for rule in rules_of(survey, judged.net.columns)}
     assert any(name.startswith("upper_wing") for name in ruled)
     assert {c.body for c in judged.corrections} == {b.id for b in survey.bodies if b.id != FUSELAGE}
 

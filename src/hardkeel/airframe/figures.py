@@ -5,7 +5,7 @@ from typing import Final
 from pydantic import BaseModel, ConfigDict
 
 from hardkeel.airframe.bodies import bodies_of, marks_from
-from hardkeel.airframe.kinds import SHEET_BOX, Frame, fuselage_from
+from hardkeel.airframe.kinds import SHEET_BOX, FuselageKind, fuselage_from
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
@@ -51,7 +51,7 @@ class Figures(BaseModel):
     tools: tuple[str, ...] = ("tape", "line", "stand", "gauge", "level")
 
 
-def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
+def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
     """Lay out a whole airframe around the figures.
 
     The tail arm runs from the wing's quarter chord to the stabilizer's, at the roots.  Nose, depth
@@ -106,7 +106,7 @@ def build_from(figures: Figures, frame: Frame = SHEET_BOX) -> Build:
         name=figures.name.strip() or "My model",
         phase="dry",
         model_class=figures.model_class,
-        fuselage=fuselage_from(frame, nose, tail_end - nose, depth),
+        fuselage=fuselage_from(kind, nose, tail_end - nose, depth),
         wings=(wing,),
         tail=(stab, fin),
     )

@@ -19,7 +19,7 @@ _Share = tuple[float, float, float, float]  # of the length; bottom, top, half-w
 
 
 @dataclass(frozen=True, slots=True)
-class Frame:
+class FuselageKind:
     """A kind of fuselage.
 
     Attributes
@@ -80,8 +80,8 @@ _ROUND: Final = (
     (0.92, -0.0303, 0.3200, 0.1195),
     (1.00, 0.0595, 0.2800, 0.0504),
 )
-SHEET_BOX: Final = Frame(_SPORT, ((0, 3, "sheet-sides"), (3, -1, "stick-sides")))
-STICK: Final = Frame(
+SHEET_BOX: Final = FuselageKind(_SPORT, ((0, 3, "sheet-sides"), (3, -1, "stick-sides")))
+STICK: Final = FuselageKind(
     _SLIM,
     ((0, 1, "sheet-sides"), (1, -1, "stick-sides")),
     side_thickness=1.5,
@@ -91,18 +91,18 @@ STICK: Final = Frame(
     longeron=5.0,
     bracing=True,
 )
-CRUTCH: Final = Frame(
+CRUTCH: Final = FuselageKind(
     _ROUND, ((0, -1, "crutch"),), side_thickness=2.0, skin=2.0, longeron=8.0, corner=0.30
 )
-ON_BOARD: Final = Frame(
+ON_BOARD: Final = FuselageKind(
     _ROUND, ((0, -1, "board"),), side_thickness=1.5, longeron=3.0, corner=0.42, board=True
 )
 
 
-def fuselage_from(frame: Frame, nose: float, length: float, depth: float) -> Fuselage:
+def fuselage_from(kind: FuselageKind, nose: float, length: float, depth: float) -> Fuselage:
     """A fuselage of this kind from the nose's station aft, mm."""
-    formers = tuple(_former(frame, i, nose, length, depth) for i in range(len(frame.shares) - 1))
-    share, low, high, half = frame.shares[-1]
+    formers = tuple(_former(kind, i, nose, length, depth) for i in range(len(kind.shares) - 1))
+    share, low, high, half = kind.shares[-1]
     post = TailPost(
         station=round(nose + share * length, 1),
         bottom=round(low * depth, 1),
@@ -114,24 +114,24 @@ def fuselage_from(frame: Frame, nose: float, length: float, depth: float) -> Fus
         return TAIL_POST if i < 0 else formers[i].id
 
     sections = tuple(
-        Section(from_=name(a), to=name(b), method=method) for a, b, method in frame.stretches
+        Section(from_=name(a), to=name(b), method=method) for a, b, method in kind.stretches
     )
-    side = frame.longeron
+    side = kind.longeron
     longerons = tuple(
         Longeron(id=place, section=(side, side), material="spruce") for place in ("upper", "lower")
     )
     more: dict[str, object] = {}
-    if frame.bracing:
+    if kind.bracing:
         stick = (side - 1, side - 1)
         more["bracing"] = Bracing(upright=stick, diagonal=stick, pattern="zigzag")
-    if frame.board:
+    if kind.board:
         lowest = min(former.bottom for former in formers)
         more["board"] = Board(z=round(lowest - 25.0, 1), inverted=False)
     return Fuselage(
-        side_thickness=frame.side_thickness,
-        side_material=frame.side_material,
-        bottom_skin=frame.skin,
-        top_skin=frame.skin,
+        side_thickness=kind.side_thickness,
+        side_material=kind.side_material,
+        bottom_skin=kind.skin,
+        top_skin=kind.skin,
         formers=formers,
         tail_post=post,
         sections=sections,
@@ -140,9 +140,9 @@ def fuselage_from(frame: Frame, nose: float, length: float, depth: float) -> Fus
     )
 
 
-def _former(frame: Frame, i: int, nose: float, length: float, depth: float) -> Former:
-    share, low, high, half = frame.shares[i]
-    thickness, material = frame.firewall if i == 0 else frame.former
+def _former(kind: FuselageKind, i: int, nose: float, length: float, depth: float) -> Former:
+    share, low, high, half = kind.shares[i]
+    thickness, material = kind.firewall if i == 0 else kind.former
     made = Former(
         id=f"F{i + 1}",
         station=round(nose + share * length, 1),
@@ -152,6 +152,6 @@ def _former(frame: Frame, i: int, nose: float, length: float, depth: float) -> F
         thickness=thickness,
         material=material,
     )
-    if not frame.corner:
+    if not kind.corner:
         return made
-    return made.but(corner=round(frame.corner * depth * half / _FULL_HALF, 1))
+    return made.but(corner=round(kind.corner * depth * half / _FULL_HALF, 1))

@@ -9,6 +9,7 @@ from hardkeel.airframe.shapes import Fin, Surface
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
+from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Section
 from hardkeel.geometry.spline import arc_lengths
@@ -214,8 +215,6 @@ def _wood_area(
     former: Former, skins: tuple[float, float, float], longerons: tuple[Longeron, ...]
 ) -> float:
     """What is left of a former in its own plane, mm²; the box around it where it can't be cut."""
-    from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
-
     side, top, bottom = skins
     around = Fuselage(side_thickness=side, top_skin=top, bottom_skin=bottom, longerons=longerons)
     try:

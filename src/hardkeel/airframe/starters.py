@@ -5,7 +5,7 @@ from typing import Final
 
 from hardkeel.airframe.bodies import redrawn
 from hardkeel.airframe.figures import NOSE_SHARE, SHORTEST_NOSE_MM, Figures, build_from
-from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, Frame
+from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, FuselageKind
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 
@@ -31,7 +31,7 @@ class Starter:
     id: str
     name: str
     says: str
-    frame: Frame
+    fuselage: FuselageKind
     length: float = 0.77
     chord: float = 0.16
     taper: float = 0.88
@@ -102,7 +102,7 @@ def start_from(
         fin_height=round(0.115 * span, 1),
         fin_chord=round(0.1 * span, 1),
     )
-    build = build_from(figures, kind.frame)
+    build = build_from(figures, kind.fuselage)
     return _with_upper_wing(build, span) if kind.two_wings else build
 
 

@@ -87,6 +87,21 @@ def parse_length(text: str, bare: LengthUnit = "mm") -> Understood:
     return Understood(mm, both_units(mm))
 
 
+def parse_place(text: str, bare: LengthUnit = "mm") -> tuple[float, float]:
+    """Read a place on a sheet, two lengths: ``50, 70``; in mm.
+
+    Raises
+    ------
+    BadInput
+        When it is not two lengths.
+    """
+    parts = text.replace(";", ",").split(",")
+    if len(parts) != 2:  # noqa: PLR2004  x and y
+        raise BadInput("", f"“{text.strip()}”: write its place like 50, 70")
+    x, y = (parse_length(part, bare).mm for part in parts)
+    return x, y
+
+
 def parse_angle(text: str) -> float:
     """Read an angle in degrees: ``2.1``, ``2.1°``, ``-0.3 deg``, ``1°30'``.
 

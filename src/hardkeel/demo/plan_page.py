@@ -8,14 +8,19 @@ import io
 import math
 from dataclasses import dataclass
 from importlib import resources
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 import numpy as np
-from PIL import Image, ImageDraw, ImageFont
 
+from hardkeel.base.late import late
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
+
+if TYPE_CHECKING:
+    from PIL import Image, ImageDraw, ImageFont
+else:
+    Image, ImageDraw, ImageFont = late("PIL.Image"), late("PIL.ImageDraw"), late("PIL.ImageFont")
 
 DPI: Final = 150
 LONG: Final = 1.012  # printed this much too long
@@ -124,7 +129,7 @@ def _draw(
     size: tuple[float, float],
     centre: float,
     crosses: tuple[tuple[float, float], ...],
-) -> Image.Image:
+) -> "Image.Image":
     fine = DPI * _OVERDRAWN / 25.4
     image = Image.new("L", (round(size[0] * fine), round(size[1] * fine)), _PAPER)
     pen = ImageDraw.Draw(image)
@@ -136,7 +141,7 @@ def _draw(
     def line(points: list[tuple[float, float]], width_mm: float = 0.35) -> None:
         pen.line([at(x, y) for x, y in points], _INK, max(1, round(width_mm * fine)), joint="curve")
 
-    def words(x: float, y: float, told: str, font: ImageFont.FreeTypeFont = text) -> None:
+    def words(x: float, y: float, told: str, font: "ImageFont.FreeTypeFont" = text) -> None:
         pen.text(at(x, y), told, fill=_INK, font=font, anchor="mm")
 
     loft = loft_of(fuselage)
@@ -167,6 +172,6 @@ def _draw(
     return image
 
 
-def _font(pixels: float) -> ImageFont.FreeTypeFont:
+def _font(pixels: float) -> "ImageFont.FreeTypeFont":
     face = (resources.files("hardkeel.resources") / "fonts" / "Barlow-Regular.ttf").read_bytes()
     return ImageFont.truetype(io.BytesIO(face), round(pixels))

@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.build.model import Build
 from hardkeel.build.soundness import check_build
+from hardkeel.fuselage.cutting import former_from_outline
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import (
@@ -155,8 +156,6 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
     BadInput
         When there is no such former, or the outline closes around nothing.
     """
-    from hardkeel.fuselage.cutting import former_from_outline  # noqa: PLC0415  polygons load late
-
     former = _former(fuselage_of(build), name)
     low = min((z for _, z in ring), default=0.0)
     made = former_from_outline(

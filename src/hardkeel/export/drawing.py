@@ -2,9 +2,7 @@
 
 from typing import Final
 
-from reportlab.graphics.shapes import Drawing, Line, PolyLine, String
-from reportlab.lib.colors import Color, HexColor, black
-
+from hardkeel.export.stationery import Color, Drawing, HexColor, Line, PolyLine, String, black
 from hardkeel.picture.truing import Picture, Stroke, View
 
 _INK: Final = HexColor(0x1E2B33)

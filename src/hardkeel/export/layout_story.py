@@ -2,15 +2,21 @@
 
 from typing import Any
 
-from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, KeepTogether, Paragraph
-
 from hardkeel.balance.balancing import balance_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.build.model import Build
 from hardkeel.export.parts import parts_notes, parts_rows
-from hardkeel.export.stationery import WIDTH, Styles, ruled_table, safe
+from hardkeel.export.stationery import (
+    WIDTH,
+    Flowable,
+    KeepTogether,
+    Paragraph,
+    Styles,
+    mm,
+    ruled_table,
+    safe,
+)
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.paper.audit import audit
 from hardkeel.voice.airframe import bump_sentence

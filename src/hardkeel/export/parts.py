@@ -11,6 +11,7 @@ from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import compare
+from hardkeel.storage.dxf import Layer, dxf_text
 from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 COLUMNS: Final = (
@@ -91,15 +92,4 @@ def parts_notes(build: Build) -> list[str]:
 
 def former_dxf(shape: FormerShape) -> str:
     """A former's cut line as DXF, mm: layer CUT for the wood, OUTSIDE for the finished section."""
-    from ezdxf.filemanagement import new  # noqa: PLC0415  heavy, and only for a former
-
-    drawing = new("R2010", units=4)
-    space = drawing.modelspace()
-    for name, colour in (("CUT", 7), ("OUTSIDE", 8)):
-        drawing.layers.add(name, color=colour)
-    for ring in shape.wood:
-        space.add_lwpolyline(ring, close=True, dxfattribs={"layer": "CUT"})
-    space.add_lwpolyline(shape.outside, close=True, dxfattribs={"layer": "OUTSIDE"})
-    out = io.StringIO()
-    drawing.write(out)
-    return out.getvalue()
+    return dxf_text((Layer("CUT", 7, shape.wood), Layer("OUTSIDE", 8, (shape.outside,))))

@@ -3,28 +3,25 @@
 import io
 from typing import Any, Final
 
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.units import mm
-from reportlab.pdfgen.canvas import Canvas
-from reportlab.platypus import (
-    Flowable,
-    KeepTogether,
-    Paragraph,
-    SimpleDocTemplate,
-    Spacer,
-    Table,
-)
-
 from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.layout_story import layout_story
 from hardkeel.export.stationery import (
+    A4,
     INK,
     REGULAR,
     WIDTH,
+    Canvas,
+    Flowable,
+    KeepTogether,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
     Styles,
+    Table,
+    mm,
     register_fonts,
     ruled_table,
     safe,

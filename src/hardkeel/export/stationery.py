@@ -1,16 +1,48 @@
-"""Paper for the record: faces, styles and ruled tables, readable when printed in grey."""
+"""Paper for the record: faces, styles and ruled tables, readable when printed in grey.
+
+What reportlab lays on it comes from here too, so that one file names the library.
+"""
 
 import io
 from importlib import resources
 from typing import Any, Final
 
-from reportlab.lib.colors import HexColor
+from reportlab.graphics.shapes import Drawing, Line, PolyLine, String
+from reportlab.lib.colors import Color, HexColor, black
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.platypus import Table, TableStyle
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import (
+    Flowable,
+    KeepTogether,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+    TableStyle,
+)
+
+__all__ = [
+    "A4",
+    "Canvas",
+    "Color",
+    "Drawing",
+    "Flowable",
+    "HexColor",
+    "KeepTogether",
+    "Line",
+    "Paragraph",
+    "PolyLine",
+    "SimpleDocTemplate",
+    "Spacer",
+    "String",
+    "Table",
+    "black",
+    "mm",
+]
 
 WIDTH: Final = A4[0] - 36 * mm
 INK: Final = HexColor(0x1E2B33)

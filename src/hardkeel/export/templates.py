@@ -3,14 +3,10 @@
 import io
 from typing import Final
 
-from reportlab.lib.pagesizes import A4
-from reportlab.lib.units import mm
-from reportlab.pdfgen.canvas import Canvas
-
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.build.model import Build
 from hardkeel.export.parts import former_dxf
-from hardkeel.export.stationery import BOLD, INK, REGULAR, register_fonts
+from hardkeel.export.stationery import A4, BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.fuselage.cutting import FormerShape, shape_of
 from hardkeel.fuselage.model import Former
 

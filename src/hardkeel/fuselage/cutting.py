@@ -8,15 +8,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from shapely import maximum_inscribed_circle
-from shapely.affinity import scale, translate
-from shapely.geometry import MultiPolygon, Point, Polygon, box
-from shapely.geometry.base import BaseGeometry
-from shapely.ops import unary_union
-
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
+from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
 _CORNER_STEPS: Final = 10
@@ -84,19 +79,19 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     """
     outside = _outside(former)
     inner = _inside(fuselage, former, outside)
-    wood = inner.difference(unary_union(_notches(fuselage, inner)))
+    wood = inner.difference(shapely.union_all(_notches(fuselage, inner)))
     holes = [_hole(former, cut) for cut in former.cutouts]
     cautions = [
         cut.id
         for cut, hole in zip(former.cutouts, holes, strict=True)
         if not rough and cut.kind != "hatch" and not wood.buffer(-_THIN_MM).contains(hole)
     ]
-    wood = wood.difference(unary_union(holes))
+    wood = wood.difference(shapely.union_all(holes))
     circles = _lightening(wood) if former.lightened and not rough else []
     wood = wood.difference(
-        unary_union([Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
+        shapely.union_all([shapely.Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
     )
-    if isinstance(wood, MultiPolygon):
+    if isinstance(wood, shapely.MultiPolygon):
         cautions.append("split")
     return FormerShape(
         outside=_ring(outside.exterior.coords),
@@ -124,7 +119,7 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
     BadInput
         When the outline encloses nothing.
     """
-    shape = Polygon(ring) if len(ring) > 2 else Polygon()  # noqa: PLR2004  a triangle at least
+    shape = shapely.Polygon(ring) if len(ring) > 2 else shapely.Polygon()  # noqa: PLR2004  a triangle at least
     if not shape.is_valid or shape.area <= 0:
         raise BadInput("outline", "does not close around anything")
     left, low, right, high = shape.bounds
@@ -141,20 +136,20 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
 
 def _outside(former: Former) -> Polygon:
     if former.outline:
-        own = Polygon(former.outline)
+        own = shapely.Polygon(former.outline)
         if not own.is_valid or own.area <= 0:
             raise BadInput(f"{former.id}.outline", "crosses itself")
         # its figures may have been changed since: the outline is stretched to them
         left, low, right, high = own.bounds
         wide = 2 * former.half_width / (right - left)
         tall = (former.top - former.bottom) / (high - low)
-        stretched = scale(own, wide, tall, origin=(left, low))
-        return translate(stretched, -former.half_width - left, former.bottom - low)
+        stretched = affinity.scale(own, wide, tall, origin=(left, low))
+        return affinity.translate(stretched, -former.half_width - left, former.bottom - low)
     half, low, high = max(former.half_width, 0.05), former.bottom, former.top
     radius = min(former.corner, half * 0.999, (high - low) / 2 * 0.999)
     if radius <= 0:
-        return box(-half, low, half, high)
-    core = box(-half + radius, low + radius, half - radius, high - radius)
+        return shapely.box(-half, low, half, high)
+    core = shapely.box(-half + radius, low + radius, half - radius, high - radius)
     return core.buffer(radius, quad_segs=_CORNER_STEPS)
 
 
@@ -164,11 +159,11 @@ def _inside(fuselage: Fuselage, former: Former, outside: Polygon) -> BaseGeometr
     half = max(former.half_width - side, 0.0)
     low, high = former.bottom + fuselage.bottom_skin, former.top - fuselage.top_skin
     if half <= 0 or high <= low:
-        return Polygon()
+        return shapely.Polygon()
     shrunk: BaseGeometry = outside
     if former.corner or former.outline:
         shrunk = _without_skins(outside, side, fuselage.top_skin, fuselage.bottom_skin)
-    return shrunk.intersection(box(-half, low, half, high))
+    return shrunk.intersection(shapely.box(-half, low, half, high))
 
 
 def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> BaseGeometry:
@@ -181,7 +176,9 @@ def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> 
     for i in range(_WAYS_ROUND):
         angle = 2 * math.pi * i / _WAYS_ROUND
         up = math.sin(angle)
-        moved = translate(outside, side * math.cos(angle), up * (bottom if up > 0 else top))
+        moved = affinity.translate(
+            outside, side * math.cos(angle), up * (bottom if up > 0 else top)
+        )
         left = left.intersection(moved)
     return left
 
@@ -196,10 +193,10 @@ def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
         across, deep = longeron.section
         upper = not longeron.is_lower
         z = high - deep if upper else low
-        starboard = _sunk(inner, box(right - across, z, right, z + deep), 1, upper=upper)
-        port = scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))
+        starboard = _sunk(inner, shapely.box(right - across, z, right, z + deep), 1, upper=upper)
+        port = affinity.scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))
         if inner.intersection(port).area < _IN_WOOD * across * deep:  # not alike on both sides
-            port = _sunk(inner, box(left, z, left + across, z + deep), -1, upper=upper)
+            port = _sunk(inner, shapely.box(left, z, left + across, z + deep), -1, upper=upper)
         notches += [starboard, port]
     return notches
 
@@ -210,7 +207,7 @@ def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) ->
 
     def sunk_by(mm: float) -> BaseGeometry:
         y, z = -outward * mm, -mm if upper else mm
-        return box(left + y, bottom + z, right + y, top + z)
+        return shapely.box(left + y, bottom + z, right + y, top + z)
 
     def held(place: BaseGeometry) -> bool:
         return bool(inner.intersection(place).area > _IN_WOOD * square.area)
@@ -228,13 +225,15 @@ def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) ->
 def _hole(former: Former, cut: CutOut) -> BaseGeometry:
     half = cut.width / 2
     if cut.kind == "tank":
-        return translate(
-            scale(Point(0, 0).buffer(1.0, _CIRCLE_STEPS), half, cut.height / 2), cut.y, cut.z
+        return affinity.translate(
+            affinity.scale(shapely.Point(0, 0).buffer(1.0, _CIRCLE_STEPS), half, cut.height / 2),
+            cut.y,
+            cut.z,
         )
     low, high = cut.z - cut.height / 2, cut.z + cut.height / 2
     if cut.kind == "hatch":
-        return box(cut.y - half, low, cut.y + half, max(high, former.top + 1))
-    return box(cut.y - half, low, cut.y + half, high)
+        return shapely.box(cut.y - half, low, cut.y + half, max(high, former.top + 1))
+    return shapely.box(cut.y - half, low, cut.y + half, high)
 
 
 def _lightening(wood: BaseGeometry) -> list[tuple[float, float, float]]:
@@ -242,21 +241,21 @@ def _lightening(wood: BaseGeometry) -> list[tuple[float, float, float]]:
     circles: list[tuple[float, float, float]] = []
     left = wood.buffer(-_RIM_MM)
     while len(circles) < _MOST_HOLES and not left.is_empty:
-        spoke = maximum_inscribed_circle(left, tolerance=0.2)
+        spoke = shapely.maximum_inscribed_circle(left, tolerance=0.2)
         (y, z), rim = spoke.coords[0], spoke.coords[-1]
         radius = math.floor(2 * math.dist((y, z), rim)) / 2  # to what a drill or cutter comes in
         if radius < _SMALLEST_HOLE_MM:
             break
         circles.append((round(y, 2), round(z, 2), radius))
-        left = left.difference(Point(y, z).buffer(radius + _RIM_MM))
+        left = left.difference(shapely.Point(y, z).buffer(radius + _RIM_MM))
     return circles
 
 
 def _rings(shape: BaseGeometry) -> tuple[Ring, ...]:
-    parts = list(shape.geoms) if isinstance(shape, MultiPolygon) else [shape]
+    parts = list(shape.geoms) if isinstance(shape, shapely.MultiPolygon) else [shape]
     rings: list[Ring] = []
     for part in parts:
-        if isinstance(part, Polygon) and not part.is_empty:
+        if isinstance(part, shapely.Polygon) and not part.is_empty:
             rings.append(_ring(part.exterior.coords))
             rings += [_ring(hole.coords) for hole in part.interiors]
     return tuple(rings)

@@ -11,12 +11,10 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Final, Literal
+from typing import Final, Literal
 
 from hardkeel.gauges.protocol import LONGEST_LINE, UNITS, GaugeKind, Shown, parse_value
-
-if TYPE_CHECKING:
-    from serial import Serial
+from hardkeel.gauges.wire import Serial, open_port
 
 LinkState = Literal["silent", "live", "lost", "other"]
 _NAMED: Final = re.compile(r"IAM (\w{1,20})\b")
@@ -101,20 +99,16 @@ class GaugeLink:
         self._thread.join(timeout_s)
 
     def _run(self) -> None:
-        import serial  # noqa: PLC0415  loaded when the first gauge is plugged in
-
         while not self._stop.is_set():
             try:
-                with serial.serial_for_url(
-                    self._url, timeout=_ANSWER_S, write_timeout=_ANSWER_S
-                ) as port:
+                with open_port(self._url, _ANSWER_S) as port:
                     self._talk(port)
             except (OSError, ValueError, termios.error):
                 # SerialException is an OSError; a hung-up terminal speaks through termios
                 self._tell(GaugeReport("lost"))
                 self._stop.wait(_RETRY_S)
 
-    def _talk(self, port: "Serial") -> None:
+    def _talk(self, port: Serial) -> None:
         if not self._is_the_one(port):
             return
         missed = 0
@@ -132,7 +126,7 @@ class GaugeLink:
                 self._tell(GaugeReport("silent"))
             self._stop.wait(_POLL_S)
 
-    def _is_the_one(self, port: "Serial") -> bool:
+    def _is_the_one(self, port: Serial) -> bool:
         """Ask who it is until it says so: what a stranger shows must not be read, late or not."""
         missed = 0
         while not self._stop.is_set():
@@ -154,7 +148,7 @@ class GaugeLink:
         fits = shown is None or self._kind is None or shown.unit == UNITS[self._kind]
         return shown if fits else None
 
-    def _ask(self, port: "Serial", line: str) -> str:
+    def _ask(self, port: Serial, line: str) -> str:
         port.reset_input_buffer()  # an answer that came too late belongs to another question
         port.write(line.encode("ascii", errors="replace") + b"\n")
         end = time.monotonic() + _ANSWER_S

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from hardkeel.gauges.wire import ports_found
+
 
 @dataclass(frozen=True, slots=True)
 class Place:
@@ -21,10 +23,5 @@ class Place:
 
 def found_places() -> tuple[Place, ...]:
     """The serial ports of this machine, those with something behind them first."""
-    from serial.tools.list_ports import comports  # noqa: PLC0415  loaded when a gauge is asked for
-
-    found = [
-        (one.device, "" if one.description in (None, "n/a") else one.description)
-        for one in comports()
-    ]
+    found = [(url, "" if words in (None, "n/a") else words) for url, words in ports_found()]
     return tuple(Place(url, words) for url, words in sorted(found, key=lambda p: (not p[1], p[0])))

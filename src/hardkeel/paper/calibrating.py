@@ -17,11 +17,14 @@ from numpy.typing import NDArray
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.solving import optimize
 from hardkeel.paper.model import KnownLength, MapKind, Plan
 
 PICK_SIGMA_PX: Final = 0.7  # a careful click under the loupe
 _ACROSS_DEG: Final = 25.0  # lengths whose directions differ by more give a scale for each axis
-_ROUNDS: Final = 40
+_MOST_STEPS: Final = 200
+_AS_FAR_AS_IT_GOES: Final = 1e-14
+_NO_PLAN: Final = "the known points and lengths do not make a plan"
 _STEPS: Final = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
 _WORST_CONDITION: Final = 300.0
 _IN_LINE: Final = "three of the known points lie nearly in line: mark one more, well to the side"
@@ -88,11 +91,11 @@ def calibrate(plan: Plan) -> Calibration:
     anchor = _anchor(plan)
     start = _first_guess(plan)
     with np.errstate(all="ignore"):
-        values = _descend(kind, plan, anchor, start)
+        values = _least(kind, plan, anchor, start)
         misfits = _misfits(plan, anchor, values)
         _check_hold(kind, plan, anchor, values)
     if not (np.isfinite(values).all() and np.isfinite(misfits).all()):
-        raise BadInput("plan", "the known points and lengths do not make a plan")
+        raise BadInput("plan", _NO_PLAN)
     matrix = _matrix(values, anchor)
     names = _names(plan)
     per_pixel = math.exp(values[0])
@@ -209,28 +212,35 @@ def _slopes(plan: Plan, anchor: Array, values: Array, free: list[int]) -> Array:
     return np.array(columns).T
 
 
-def _descend(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> Array:
-    """Levenberg–Marquardt with central differences; the map has at most eight figures."""
+def _least(kind: MapKind, plan: Plan, anchor: Array, start: Array) -> Array:
+    """The figures of the map that leave least, by least squares with central differences.
+
+    Raises
+    ------
+    BadInput
+        When what is known is beyond what can be computed with.
+    """
     free = _unknowns(kind, plan)
-    damping, misfits = 1e-6, _misfits(plan, anchor, values)
-    for _ in range(_ROUNDS):
-        slopes = _slopes(plan, anchor, values, free)
-        normal, right = slopes.T @ slopes, -slopes.T @ misfits
-        scale = np.maximum(np.diag(normal), 1e-12)
-        move = np.linalg.lstsq(normal + damping * np.diag(scale), right, rcond=1e-14)[0]
-        trial = values.copy()
-        trial[free] += move
-        after = _misfits(plan, anchor, trial)
-        if after @ after <= misfits @ misfits:
-            done = np.all(np.abs(move) < _STEPS[free] * 1e-3)
-            values, misfits, damping = trial, after, damping / 10
-            if done:
-                break
-        else:
-            damping *= 10
-            if damping > 1e8:  # noqa: PLR2004  no way down is left
-                break
-    return values
+
+    def whole(some: Array) -> Array:
+        values = start.copy()
+        values[free] = some
+        return values
+
+    try:
+        found = optimize.least_squares(
+            lambda some: _misfits(plan, anchor, whole(some)),
+            start[free],
+            jac=lambda some: _slopes(plan, anchor, whole(some), free),
+            x_scale="jac",
+            ftol=_AS_FAR_AS_IT_GOES,
+            xtol=_AS_FAR_AS_IT_GOES,
+            gtol=_AS_FAR_AS_IT_GOES,
+            max_nfev=_MOST_STEPS,
+        )
+    except (ValueError, np.linalg.LinAlgError):  # not finite, at the start or on the way
+        raise BadInput("plan", _NO_PLAN) from None
+    return whole(np.asarray(found.x))
 
 
 def _unknowns(kind: MapKind, plan: Plan) -> list[int]:

@@ -6,16 +6,18 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
 from hardkeel.paper.calibrating import Calibration
-from hardkeel.paper.model import Plan, TraceKind
+from hardkeel.paper.model import Direction, Plan, TraceKind
 
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
 _SMOOTH_FROM: Final = 3
 _ABREAST_MM: Final = 12.0
 _ABREAST_SHARE: Final = 0.03  # of the length along which was clicked
 _PAIRED: Final = 0.6
+_ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +28,14 @@ class Picked:
     half_width: float | None
     bottom: float | None
     top: float | None
+
+
+def direction_between(a: Point2, b: Point2) -> Direction | None:
+    """The paper's direction that a length between two clicks has; ``None`` for one across corners."""
+    du, dv = abs(b[0] - a[0]), abs(b[1] - a[1])
+    if min(du, dv) > _ALONG_SHARE * max(du, dv):
+        return None
+    return "x" if du > dv else "y"
 
 
 def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:

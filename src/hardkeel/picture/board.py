@@ -10,6 +10,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.build.model import Build
+from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import Line, Loft, loft_of
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage
 from hardkeel.geometry.hull import Point2
@@ -123,8 +124,6 @@ def _zip(us: np.ndarray[tuple[int], np.dtype[np.float64]], vs: object) -> list[P
 
 
 def _section(fuselage: Fuselage, chosen: str, *, rough: bool) -> list[Curve]:
-    from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
-
     stop = dict(fuselage.stops).get(chosen)
     if stop is None:
         return []

@@ -36,7 +36,7 @@ class Hidden:
     Attributes
     ----------
     unknowns : Array
-        Shape (n,) in the network's layout.
+        Shape (n,) in the network's columns.
     """
 
     net: Network
@@ -51,7 +51,7 @@ class Hidden:
     @property
     def bench_pitch(self) -> float:
         """How far the datum line leans against the board, degrees."""
-        return float(self.unknowns[self.net.layout.bench])
+        return float(self.unknowns[self.net.columns.bench])
 
     def measure(self, reading: Reading, rng: np.random.Generator) -> float:
         """What an instrument of the reading's own sigma might read."""
@@ -61,13 +61,13 @@ class Hidden:
 def hidden_from(survey: Survey, given: Mapping[str, Mapping[str, float]]) -> Hidden:
     """An airframe that is crooked in a given way: ``{"stab": {"roll": 0.8}, "bench": {"z": 60}}``."""
     net = network_of(survey)
-    unknowns = np.zeros(net.layout.size)
+    unknowns = np.zeros(net.columns.size)
     for body, names in given.items():
         for name, amount in names.items():
             if body == "bench":
-                unknowns[net.layout.bench + ("pitch", "roll", "z").index(name)] = amount
+                unknowns[net.columns.bench + ("pitch", "roll", "z").index(name)] = amount
             else:
-                column = net.layout.column(body, name)
+                column = net.columns.column(body, name)
                 if column is not None:
                     unknowns[column] = amount
     return Hidden(net, unknowns)

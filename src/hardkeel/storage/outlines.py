@@ -1,28 +1,23 @@
 """Outlines of formers from a DXF drawing."""
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import pairwise
 from pathlib import Path
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
+from hardkeel.geometry.polygons import shapely
+from hardkeel.storage.dxf import lines_of
 
-if TYPE_CHECKING:
-    from ezdxf.document import Drawing
-    from ezdxf.entities.dxfentity import DXFEntity
-
-_FLAT_MM: Final = 0.02  # how far a chord may leave its arc
 _TOUCH_MM: Final = 0.05  # ends nearer than this are joined
 _SLACK_MM: Final = 0.2  # ends up to here are joined too, and told: drawn by eye
 _LEAST_AREA_MM2: Final = 25.0
-_LARGEST_FILE: Final = 64 * 1024 * 1024
 _MOST_PIECES: Final = 20_000
 _SHEET_MM: Final = 205.0  # the long side of the smallest paper that plans are drawn on
 _SHEET_MARGIN: Final = 1.12  # a sheet's border is larger than what is drawn on it by at least this
-# $INSUNITS → mm; unitless drawings are taken for millimetres
-_UNITS: Final = {0: 1.0, 1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
 
 Ring = tuple[Point2, ...]
 
@@ -56,11 +51,9 @@ def read_outlines(path: Path) -> tuple[Outline, ...]:
     BadInput
         When the file is no DXF drawing or holds no closed line.
     """
-    drawing = _read(path)
-    factor = _UNITS.get(drawing.units, 1.0)
     closed: list[Outline] = []
     loose: dict[str, list[list[Point2]]] = {}
-    for layer, points in _pieces(drawing, factor):
+    for layer, points in lines_of(path):
         if math.dist(points[0], points[-1]) <= _TOUCH_MM and len(points) > 3:  # noqa: PLR2004
             closed.append(_outline(layer, points[:-1], 0.0))
         else:
@@ -73,47 +66,6 @@ def read_outlines(path: Path) -> tuple[Outline, ...]:
     if not found:
         raise BadInput(path.name, "holds no closed line that could be a former")
     return tuple(sorted(found, key=lambda one: (_is_border(one, found), -one.area)))
-
-
-def _read(path: Path) -> "Drawing":
-    from ezdxf import recover  # noqa: PLC0415  heavy, and only when a drawing is read
-    from ezdxf.lldxf.const import DXFError  # noqa: PLC0415
-
-    try:
-        if path.stat().st_size > _LARGEST_FILE:
-            raise BadInput(path.name, "is too large for a former's outline")
-        drawing, _audit = recover.readfile(str(path))
-    except OSError as fault:
-        raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from None
-    except (DXFError, ValueError, IndexError, KeyError):
-        raise BadInput(path.name, "is not a DXF drawing") from None
-    return drawing
-
-
-def _pieces(drawing: "Drawing", factor: float) -> Iterator[tuple[str, list[Point2]]]:
-    """Every line to be seen, flattened, with its layer, mm."""
-    from ezdxf import path as paths  # noqa: PLC0415  only when a drawing is read
-    from ezdxf.disassemble import recursive_decompose  # noqa: PLC0415
-
-    hidden = {
-        layer.dxf.name.casefold() for layer in drawing.layers if layer.is_off() or layer.is_frozen()
-    }
-    shown = [one for one in drawing.modelspace() if not _is_hidden(one, hidden)]
-    for entity in recursive_decompose(shown):
-        if _is_hidden(entity, hidden):
-            continue
-        try:
-            made = paths.make_path(entity)
-        except TypeError:
-            continue  # text, dimensions and the like
-        points = [(p.x * factor, p.y * factor) for p in made.flattening(_FLAT_MM / factor)]
-        if len(points) > 1:
-            yield str(entity.dxf.layer), points
-
-
-def _is_hidden(entity: "DXFEntity", hidden: set[str]) -> bool:
-    layer = str(entity.dxf.get("layer", "0")).casefold()
-    return layer in hidden or bool(entity.dxf.get("invisible", 0))
 
 
 def _once(pieces: list[list[Point2]]) -> list[list[Point2]]:
@@ -139,45 +91,78 @@ def _cell(point: Point2) -> tuple[int, int]:
 
 
 def _chained(pieces: list[list[Point2]]) -> list[tuple[list[Point2], float]]:
-    """Rings made of pieces laid end to end, each with its widest gap; what does not close is left out.
+    """Rings that pieces laid end to end enclose, each with its widest gap; what does not close is left out.
 
     Ends that touch are joined first; only what is then left over is joined over a small gap.
     """
-    rings, left = _joined(pieces, _TOUCH_MM)
-    more, _ = _joined(left, _SLACK_MM)
+    rings, left = _enclosed(pieces, _TOUCH_MM)
+    more, _ = _enclosed(left, _SLACK_MM)
     return rings + more
 
 
-def _joined(
+def _enclosed(
     pieces: list[list[Point2]], reach: float
 ) -> tuple[list[tuple[list[Point2], float]], list[list[Point2]]]:
-    rings: list[tuple[list[Point2], float]] = []
-    left: list[list[Point2]] = []
-    rest = [list(piece) for piece in pieces]
-    while rest:
-        chain, gap = rest.pop(), 0.0
-        while math.dist(chain[0], chain[-1]) > reach or len(chain) < 3:  # noqa: PLR2004
-            found = min(
-                ((_away(chain[-1], piece), i) for i, piece in enumerate(rest)), default=(9e9, -1)
-            )
-            if found[0] > reach:
-                break
-            piece = rest.pop(found[1])
-            if math.dist(piece[-1], chain[-1]) < math.dist(piece[0], chain[-1]):
-                piece.reverse()
-            gap = max(gap, found[0])
-            chain += piece[1:] if found[0] <= _TOUCH_MM else piece
-        if len(chain) > 3 and math.dist(chain[0], chain[-1]) <= reach:  # noqa: PLR2004  a triangle
-            gap = max(gap, math.dist(chain[0], chain[-1]))
-            ring = chain[:-1] if math.dist(chain[0], chain[-1]) <= _TOUCH_MM else chain
-            rings.append((ring, gap if gap > _TOUCH_MM else 0.0))
-        else:
-            left.append(chain)
-    return rings, left
+    """Rings of pieces whose ends lie within `reach` (mm) of one another, and the pieces in none.
+
+    Where lines meet inside an outline (a centre line drawn across it) the whole outline and what it
+    is divided into are all rings.
+    """
+    if not pieces:
+        return [], []
+    ends = [end for piece in pieces for end in (piece[0], piece[-1])]
+    nodes = _nodes(ends, reach)
+    joined = [
+        _ended_at(piece, ends[nodes[2 * i]], ends[nodes[2 * i + 1]])
+        for i, piece in enumerate(pieces)
+    ]
+    gaps: dict[Point2, float] = {}
+    for end, node in zip(ends, nodes, strict=True):
+        gaps[ends[node]] = max(gaps.get(ends[node], 0.0), math.dist(end, ends[node]))
+    lines = [shapely.LineString(piece) for piece in joined]
+    faces = shapely.get_parts(shapely.polygonize(lines))
+    whole = shapely.get_parts(shapely.union_all(faces))
+    rings = [list(face.exterior.coords)[:-1] for face in (*whole, *faces)]
+    used = {edge for ring in rings for edge in _edges(ring)}
+    left = [
+        piece
+        for piece, line in zip(pieces, joined, strict=True)
+        if not used.intersection(_edges(line)[:1])
+    ]
+    return [(ring, _widest(ring, gaps)) for ring in rings], left
 
 
-def _away(end: Point2, piece: list[Point2]) -> float:
-    return min(math.dist(piece[0], end), math.dist(piece[-1], end))
+def _nodes(ends: list[Point2], reach: float) -> list[int]:
+    """For each end the number of the end that stands for all those that hang together with it."""
+    points = shapely.points(ends)
+    tree = shapely.STRtree(points)
+    node = list(range(len(ends)))
+
+    def first(i: int) -> int:
+        while node[i] != i:
+            i = node[i]
+        return i
+
+    for a, b in tree.query(points, predicate="dwithin", distance=reach).T:
+        low, high = sorted((first(int(a)), first(int(b))))
+        node[high] = low
+    return [first(i) for i in range(len(ends))]
+
+
+def _ended_at(piece: list[Point2], start: Point2, end: Point2) -> list[Point2]:
+    """A piece led to where its ends are joined: moved there over a touch, bridged over a gap."""
+    head = [start] if math.dist(start, piece[0]) <= _TOUCH_MM else [start, piece[0]]
+    tail = [end] if math.dist(end, piece[-1]) <= _TOUCH_MM else [piece[-1], end]
+    return [*head, *piece[1:-1], *tail]
+
+
+def _edges(line: list[Point2]) -> list[frozenset[Point2]]:
+    return [frozenset(pair) for pair in pairwise(line)]
+
+
+def _widest(ring: list[Point2], gaps: dict[Point2, float]) -> float:
+    gap = max((gaps.get(point, 0.0) for point in ring), default=0.0)
+    return gap if gap > _TOUCH_MM else 0.0
 
 
 def _outline(layer: str, ring: Iterable[Point2], gap: float) -> Outline:

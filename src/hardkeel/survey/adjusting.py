@@ -9,7 +9,7 @@ import numpy as np
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.layout import Layout, lay_out
+from hardkeel.survey.columns import Columns, lay_out
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placed, Placer
@@ -33,24 +33,24 @@ class Network:
     """
 
     survey: Survey
-    layout: Layout
+    columns: Columns
     placer: Placer
     index: dict[str, int]
 
     def observer(self, readings: Sequence[Reading]) -> Observer:
         """Predictor of these readings."""
-        return Observer(self.survey, readings, self.layout, self.index)
+        return Observer(self.survey, readings, self.columns, self.index)
 
     def placer_of(self, points: Sequence[tuple[str, Point]]) -> Placer:
         """Placer of other points than the marks (contacts, outlines)."""
-        return Placer(self.layout, self.survey.bodies, points)
+        return Placer(self.columns, self.survey.bodies, points)
 
 
 def network_of(survey: Survey) -> Network:
     """Prepare a survey whose references are sound."""
-    layout = lay_out(body for body in survey.bodies if body.id != FUSELAGE)
-    placer = Placer(layout, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
-    return Network(survey, layout, placer, {mark.id: i for i, mark in enumerate(survey.marks)})
+    columns = lay_out(body for body in survey.bodies if body.id != FUSELAGE)
+    placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
+    return Network(survey, columns, placer, {mark.id: i for i, mark in enumerate(survey.marks)})
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,14 +105,14 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
     observer = net.observer(readings)
     observed = np.array([reading.value for reading in readings])
     sigmas = np.array([sigma_of(reading) for reading in readings])
-    unknowns = np.zeros(net.layout.size) if start is None else start.copy()
+    unknowns = np.zeros(net.columns.size) if start is None else start.copy()
     with np.errstate(all="ignore"):
         try:
             unknowns, placed, residuals, slopes = _descend(
                 net, observer, (observed, 1.0 / sigmas), unknowns
             )
             scaled = slopes / sigmas[:, None]
-            normal = scaled.T @ scaled + np.diag(net.layout.prior_weight)
+            normal = scaled.T @ scaled + np.diag(net.columns.prior_weight)
             covariance = np.linalg.inv(normal)
         except np.linalg.LinAlgError as fault:
             raise _overflow() from fault
@@ -128,7 +128,7 @@ def _descend(
     net: Network, observer: Observer, data: tuple[Array, Array], unknowns: Array
 ) -> tuple[Array, Placed, Array, Array]:
     observed, root_weight = data
-    prior = net.layout.prior_weight
+    prior = net.columns.prior_weight
 
     def look(x: Array) -> tuple[Placed, Array, Array, float]:
         placed = net.placer.place(x)

@@ -8,14 +8,14 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.checking import Check, CheckRule, verdict_of
+from hardkeel.survey.columns import Columns
 from hardkeel.survey.correcting import Correction
-from hardkeel.survey.layout import Layout
 
 BY_PACKING: Final = frozenset({"incidence", "roll", "roll_to_wing", "decalage", "fin_lean_to_stab"})
 
 
 def charges_of(
-    layout: Layout,
+    columns: Columns,
     rules: tuple[CheckRule, ...],
     checks: tuple[Check, ...],
     unknowns: Array,
@@ -33,23 +33,23 @@ def charges_of(
     """
     charged: dict[str, tuple[str, ...]] = {}
     for rule, check in zip(rules, checks, strict=True):
-        between = [body for body in layout.start if _part(layout, rule, body).any()]
+        between = [body for body in columns.start if _part(columns, rule, body).any()]
         if len(between) < 2 or check.verdict != "out":  # noqa: PLR2004  a check of one body
             charged[check.id] = (check.body,)
             continue
         out = [
             body
             for body in between
-            if _is_out_alone(_part(layout, rule, body), rules, rule, unknowns, covariance)
+            if _is_out_alone(_part(columns, rule, body), rules, rule, unknowns, covariance)
         ]
         charged[check.id] = tuple(out) if len(out) == 1 else tuple(between)
     return charged
 
 
-def _part(layout: Layout, rule: CheckRule, body: str) -> Array:
+def _part(columns: Columns, rule: CheckRule, body: str) -> Array:
     """What a body itself brings to a check: the slope by its own unknowns, shape (n,)."""
-    part = np.zeros(layout.size)
-    span = slice(layout.start[body], layout.start[body] + len(layout.names[body]))
+    part = np.zeros(columns.size)
+    span = slice(columns.start[body], columns.start[body] + len(columns.names[body]))
     part[span] = rule.slope[span]
     return part
 

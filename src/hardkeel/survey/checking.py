@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.layout import Layout
+from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import FUSELAGE, Body, Survey, Verdict
 
 # Defaults of the contract: degrees, but mm for the offset.
@@ -74,7 +74,7 @@ class Check:
         return self.value - self.target
 
 
-def rules_of(survey: Survey, layout: Layout) -> tuple[CheckRule, ...]:
+def rules_of(survey: Survey, columns: Columns) -> tuple[CheckRule, ...]:
     """All checks that this survey's bodies call for, in the order a builder trues them."""
     own = survey.tolerances or {}
     bodies = {body.id: body for body in survey.bodies if body.id != FUSELAGE}
@@ -83,10 +83,10 @@ def rules_of(survey: Survey, layout: Layout) -> tuple[CheckRule, ...]:
     def add(
         check_id: str, kind: str, body: str, parts: Mapping[str, float], design: float = 0.0
     ) -> None:
-        slope = np.zeros(layout.size)
+        slope = np.zeros(columns.size)
         for name, factor in parts.items():
             owner, _, unknown = name.partition(".")
-            column = layout.column(owner, unknown)
+            column = columns.column(owner, unknown)
             if column is None:
                 return
             slope[column] = factor

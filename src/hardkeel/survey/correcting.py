@@ -10,7 +10,7 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule, judge
-from hardkeel.survey.layout import Layout
+from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import Body, Contact, Shop
 from hardkeel.survey.placing import Placer
 
@@ -65,20 +65,20 @@ def corrections_of(
     """One correction for each body that has a seat with contacts."""
     shop = net.survey.shop or Shop()
     return tuple(
-        _correct(net.layout, solution, rules, body, shop)
+        _correct(net.columns, solution, rules, body, shop)
         for body in net.survey.bodies
-        if body.id in net.layout.start and body.seat is not None and body.seat.contacts
+        if body.id in net.columns.start and body.seat is not None and body.seat.contacts
     )
 
 
 def _correct(
-    layout: Layout, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
+    columns: Columns, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
 ) -> Correction:
     contacts = body.seat.contacts if body.seat is not None else ()
     at = np.array([contact.at for contact in contacts])
     # A contact is a point of the seat, near the root: it is placed with the body but not twisted.
     rigid = body.but(twist=False)
-    placed = Placer(layout, [rigid], [(body.id, contact.at) for contact in contacts]).place(
+    placed = Placer(columns, [rigid], [(body.id, contact.at) for contact in contacts]).place(
         solution.unknowns
     )
     off = at - placed.airframe
@@ -88,10 +88,10 @@ def _correct(
     shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
     sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
 
-    touched = [rule for rule in rules if _moves_with(layout, rule, body.id)]
+    touched = [rule for rule in rules if _moves_with(columns, rule, body.id)]
 
     def way(rounded: Array) -> Way:
-        after = solution.unknowns + _tilt_by(layout, body.id, moves[:, 2], rounded)
+        after = solution.unknowns + _tilt_by(columns, body.id, moves[:, 2], rounded)
         return Way(_named(contacts, rounded), judge(touched, after, solution.covariance))
 
     return Correction(
@@ -114,22 +114,22 @@ def _round_up_from_zero(amounts: Array, step: float) -> Array:
     return np.floor(amounts / step + 0.5) * step
 
 
-def _tilt_by(layout: Layout, body: str, vertical: Array, lifts: Array) -> Array:
+def _tilt_by(columns: Columns, body: str, vertical: Array, lifts: Array) -> Array:
     """Change of the unknowns when the contacts are lifted by `lifts` mm.
 
     Least squares over dz, roll and pitch; where the contacts do not define all of them (two in line)
     the body turns as little as it can, so that what nobody packs does not change.
     """
-    columns = [layout.start[body] + layout.names[body].index(name) for name in _VERTICAL]
+    free = [columns.start[body] + columns.names[body].index(name) for name in _VERTICAL]
     cost = np.array([_RISES_FREELY_MM, 1.0, 1.0])  # dz in mm beside roll and pitch in degrees
-    change = np.zeros(layout.size)
-    change[columns] = cost * np.linalg.lstsq(vertical[:, columns] * cost, lifts, rcond=1e-9)[0]
+    change = np.zeros(columns.size)
+    change[free] = cost * np.linalg.lstsq(vertical[:, free] * cost, lifts, rcond=1e-9)[0]
     return change
 
 
-def _moves_with(layout: Layout, rule: CheckRule, body: str) -> bool:
-    start = layout.start[body]
-    return bool(np.any(rule.slope[start : start + len(layout.names[body])]))
+def _moves_with(columns: Columns, rule: CheckRule, body: str) -> bool:
+    start = columns.start[body]
+    return bool(np.any(rule.slope[start : start + len(columns.names[body])]))
 
 
 def _named(contacts: Iterable[Contact], amounts: Array) -> tuple[tuple[str, float], ...]:

@@ -63,7 +63,7 @@ class Judgement:
 
     def unknown(self, body: str, name: str) -> float:
         """The estimate of one unknown of a body, mm or degrees; 0 for one it does not have."""
-        column = self.net.layout.column(body, name)
+        column = self.net.columns.column(body, name)
         return float(self.solution.unknowns[column]) if column is not None else 0.0
 
 
@@ -79,10 +79,10 @@ def judge_survey(survey: Survey, phase: Phase | None = None) -> Judgement:
     net = network_of(survey)
     readings = in_phase(survey.readings, phase)
     solution, held, suspects = set_aside(net, counted(readings))
-    rules = rules_of(survey, net.layout)
+    rules = rules_of(survey, net.columns)
     checks = judge(rules, solution.unknowns, solution.covariance)
     corrections = corrections_of(net, solution, rules)
-    charged = charges_of(net.layout, rules, checks, solution.unknowns, solution.covariance)
+    charged = charges_of(net.columns, rules, checks, solution.unknowns, solution.covariance)
     return Judgement(
         phase=phase,
         net=net,

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array
-from hardkeel.survey.layout import Layout
+from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import FUSELAGE, Incidence, Reading, Survey, marks_of
 from hardkeel.survey.placing import Placed
 
@@ -27,7 +27,7 @@ class Observer:
         Bodies and marks that the readings refer to; references must be sound.
     readings : sequence of Reading
         In the order of the rows of every result.
-    layout : Layout
+    columns : Columns
         The order of the unknowns.
     index : mapping of str to int
         Row of each mark among the placed points.
@@ -37,11 +37,11 @@ class Observer:
         self,
         survey: Survey,
         readings: Sequence[Reading],
-        layout: Layout,
+        columns: Columns,
         index: Mapping[str, int],
     ) -> None:
         self._count = len(readings)
-        self._size = layout.size
+        self._size = columns.size
         rows: dict[str, list[int]] = {}
         for i, reading in enumerate(readings):
             rows.setdefault(reading.kind, []).append(i)
@@ -59,7 +59,7 @@ class Observer:
         for i in rows.get("incidence", ()):
             reading = readings[i]
             if isinstance(reading, Incidence):
-                self._constant[i] = _incidence_row(survey, reading, layout, self._linear[i])
+                self._constant[i] = _incidence_row(survey, reading, columns, self._linear[i])
 
     def predict(self, unknowns: Array, placed: Placed) -> tuple[Array, Array]:
         """Predicted values, shape (r,), and derivatives, shape (r, n); mm and degrees."""
@@ -73,17 +73,17 @@ class Observer:
 _Model = Callable[[Placed, Rows], tuple[Array, Array]]
 
 
-def _incidence_row(survey: Survey, reading: Incidence, layout: Layout, row: Array) -> float:
+def _incidence_row(survey: Survey, reading: Incidence, columns: Columns, row: Array) -> float:
     body = survey.body(reading.body)
-    pitch = layout.column(reading.body, "pitch")
+    pitch = columns.column(reading.body, "pitch")
     if pitch is not None:
         row[pitch] = 1.0
     if reading.side != "centre":
-        twist = layout.column(reading.body, f"twist_{reading.side}")
+        twist = columns.column(reading.body, f"twist_{reading.side}")
         if twist is not None:
             row[twist] = reading.span_fraction
     if reading.zero == "level":
-        row[layout.bench] = 1.0
+        row[columns.bench] = 1.0
     return body.incidence if body is not None and body.id != FUSELAGE else 0.0
 
 

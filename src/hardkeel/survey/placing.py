@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array, turns
-from hardkeel.survey.layout import Layout
+from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import Body
 
 Rows = NDArray[np.intp]
@@ -40,7 +40,7 @@ class Placer:
 
     Parameters
     ----------
-    layout : Layout
+    columns : Columns
         The order of the unknowns.
     bodies : sequence of Body
         All bodies of the survey.
@@ -49,13 +49,13 @@ class Placer:
     """
 
     def __init__(
-        self, layout: Layout, bodies: Sequence[Body], points: Sequence[tuple[str, Point]]
+        self, columns: Columns, bodies: Sequence[Body], points: Sequence[tuple[str, Point]]
     ) -> None:
-        self._layout = layout
+        self._columns = columns
         self._at = np.array([at for _, at in points], dtype=float).reshape(-1, 3)
-        free = [body for body in bodies if body.id in layout.start]
+        free = [body for body in bodies if body.id in columns.start]
         number = {body.id: i for i, body in enumerate(free)}
-        self._starts = [layout.start[body.id] for body in free]
+        self._starts = [columns.start[body.id] for body in free]
         self._rows = np.array([i for i, (b, _) in enumerate(points) if b in number], dtype=np.intp)
         self._owner = np.array([number[points[i][0]] for i in self._rows], dtype=np.intp)
         pivots = np.array([body.origin for body in free]).reshape(-1, 3)
@@ -79,15 +79,15 @@ class Placer:
         return which, np.maximum(-share, 0.0), np.maximum(share, 0.0)
 
     def place(self, unknowns: Array) -> Placed:
-        """Place all points; `unknowns` has shape (n,) in the layout's order."""
-        k = self._layout.bench
+        """Place all points; `unknowns` has shape (n,) in the columns' order."""
+        k = self._columns.bench
         free = len(self._starts)
         x = unknowns.tolist()
         angles = [(x[at + 3], x[at + 4], x[at + 5]) for at in self._starts]
         matrices, slopes = turns([*angles, (x[k + 1], x[k], 0.0)])
 
         airframe = self._at.copy()
-        moves = np.zeros((len(airframe), 3, self._layout.size))
+        moves = np.zeros((len(airframe), 3, self._columns.size))
         if len(self._rows):
             self._place_free(unknowns, (matrices, slopes), airframe, moves)
 

@@ -5,9 +5,9 @@ import math
 import numpy as np
 
 from hardkeel.survey.checking import Check
+from hardkeel.survey.columns import BENCH
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.layout import BENCH
 from hardkeel.survey.model import Incidence, marks_of
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.suspecting import Fit
@@ -17,7 +17,7 @@ Json = dict[str, object]
 
 def as_json(judgement: Judgement) -> Json:
     """The output of ``hardkeel true --json``; what is infinite is given as null."""
-    layout, solution = judgement.net.layout, judgement.solution
+    columns, solution = judgement.net.columns, judgement.solution
     sigma = np.sqrt(np.maximum(np.diag(solution.covariance), 0.0))
 
     def named(names: tuple[str, ...], start: int) -> Json:
@@ -27,8 +27,8 @@ def as_json(judgement: Judgement) -> Json:
 
     return {
         "phase": judgement.phase,
-        "bodies": {body: named(layout.names[body], at) for body, at in layout.start.items()},
-        "bench": named(BENCH, layout.bench),
+        "bodies": {body: named(columns.names[body], at) for body, at in columns.start.items()},
+        "bench": named(BENCH, columns.bench),
         "checks": [
             _check(check) | {"charged_to": list(judgement.charged[check.id])}
             for check in judgement.checks

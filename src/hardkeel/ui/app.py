@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QApplication
 from hardkeel import __version__
 from hardkeel.ui.screen import why_no_window
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.questions import ReportDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
@@ -94,8 +95,6 @@ def install_fault_hook(window: MainWindow) -> None:
         if threading.current_thread() is not threading.main_thread():
             mouth.fault.emit(report)
             return
-        from hardkeel.ui.shell.questions import ReportDialog  # noqa: PLC0415  only after a fault
-
         ReportDialog(report, window).exec()
 
     sys.excepthook = hook

@@ -2,10 +2,13 @@
 
 from typing import Final
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.paper.audit import Cause, Finding, NextPair
-from hardkeel.paper.calibrating import Calibration
-from hardkeel.paper.model import Pair, Sheet
+from hardkeel.paper.calibrating import Calibration, calibrate
+from hardkeel.paper.model import Pair, Plan, Sheet
+from hardkeel.paper.picking import Picked
+from hardkeel.voice.names import sentence_case
 
 CAUSE_NAMES: Final[dict[Cause, str]] = {
     "right": "right",
@@ -16,6 +19,24 @@ CAUSE_NAMES: Final[dict[Cause, str]] = {
     "one-part": "one part is off",
     "undecided": "undecided",
 }
+DESK_TOOLS: Final[dict[str, tuple[str, str]]] = {  # what a tool is called, and what to click
+    "length": ("known length", "Click its two ends, then type how long it is."),
+    "point": ("known point", "Click a point whose place is printed, then type it: 50, 70."),
+    "origin": ("datum", "Click where the datum line meets the datum station."),
+    "stations": (
+        "stations",
+        "Click each former's line once, the tail post last, anywhere along it.",
+    ),
+    "side-top": ("top line", "Click along the top line: at least once at each station."),
+    "side-bottom": ("bottom line", "Click along the bottom line, at each station too."),
+    "plan-side": ("sides", "In the view from above click along one side, or both."),
+    "outline": (
+        "former outline",
+        "Click all round a former's section, then give it to a former.",
+    ),
+    "plan-centre": ("centre line", "Click the centre line of the view from above at both ends."),
+}
+ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y"}
 _SQUARE_DEG: Final = 0.05  # nobody sees less on paper
 _DOUBTS: Final[dict[Cause, str]] = {
     "right": "the sheet is right",
@@ -150,3 +171,41 @@ def _percent(factor: float | None) -> str:
 
 def _size(factor: float | None) -> str:
     return "too large" if (factor or 1.0) > 1 else "too small"
+
+
+def fit_words(plan: Plan, dpi: float | None) -> tuple[str, str]:
+    """How the sheet lies, and what checks it; `dpi` as the scan says."""
+    try:
+        fit = calibrate(plan)
+    except BadInput as fault:
+        return "Not to scale yet.", f"{sentence_case(fault.fault)}."
+    answer = sentence_case(calibration_sentence(fit, None if plan.photo else dpi))
+    worst = fit.worst
+    if fit.spare <= 0 or worst is None:
+        return answer, "Nothing checks it yet: one more known length or point would."
+    count = len(fit.residuals)
+    return answer, f"{count} checks, the worst ({worst.what}) {abs(worst.mm):.2f} mm off."
+
+
+def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
+    """What was picked off a plan, and what is still wanted."""
+    if plan.origin is None and any(t.kind == "stations" and t.pixels for t in plan.traces):
+        return "The datum is not clicked yet."
+    if not rows:
+        return "Nothing yet. First the datum, then the stations, then along the lines."
+    return f"{len(rows)} stations. {_lacking_words(rows, unit)}"
+
+
+def _lacking_words(rows: tuple[Picked, ...], unit: LengthUnit) -> str:
+    """Which line must still be clicked, and where."""
+    for field, words in (
+        ("top", "top line is"),
+        ("bottom", "bottom line is"),
+        ("half_width", "sides are"),
+    ):
+        where = [row.station for row in rows if getattr(row, field) is None]
+        if where and field == "half_width" and len(where) == len(rows):
+            return "The sides are wanted: both of them, or one with its centre line."
+        if where:
+            return f"The {words} wanted at {format_length(where[0], unit, 0)}."
+    return "All figures are there; the last station becomes the tail post."

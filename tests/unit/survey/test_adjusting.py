@@ -22,7 +22,7 @@ def test_derivatives_are_the_slopes_of_the_predictions(seed: int) -> None:
     observer = net.observer(readings)
     _, slopes = observer.predict(truth, net.placer.place(truth))
     step = 1e-5
-    for k in range(net.layout.size):
+    for k in range(net.columns.size):
         up, down = truth.copy(), truth.copy()
         up[k] += step
         down[k] -= step
@@ -49,7 +49,7 @@ def test_a_single_height_moves_the_bench_by_the_weight_of_prior_and_reading() ->
     net = network_of(survey)
     solution = solve(net, survey.readings)
     # nose pin: x = 0, so only z and dz-free bench roll (y = 0) enter: z = 60·W/(W + P)
-    assert solution.unknowns[net.layout.bench + 2] == pytest.approx(
+    assert solution.unknowns[net.columns.bench + 2] == pytest.approx(
         60 * 500**2 / (500**2 + 0.4**2), rel=1e-4
     )
     assert solution.redundancy[0] == pytest.approx(0.4**2 / (500**2 + 0.4**2), rel=1e-3)
@@ -59,7 +59,7 @@ def test_one_incidence_reading_is_split_between_pitch_and_its_prior() -> None:
     survey = plain_survey(twist=False).but(readings=(Incidence(id="a", body="wing", value=3.0),))
     net = network_of(survey)
     solution = solve(net, survey.readings)
-    pitch = net.layout.column("wing", "pitch")
+    pitch = net.columns.column("wing", "pitch")
     assert pitch is not None
     assert solution.unknowns[pitch] == pytest.approx(1.0 * 9 / (9 + 0.15**2), rel=1e-9)
     assert solution.covariance[pitch, pitch] == pytest.approx(1 / (1 / 9 + 1 / 0.15**2), rel=1e-9)

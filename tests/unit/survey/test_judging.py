@@ -59,7 +59,7 @@ def test_predicted_sigmas_are_those_of_solving_with_the_reading() -> None:
     survey = readings_of(base, random_truth(network_of(base), rng, 0.02), rng, 25)
     net = network_of(survey)
     solution = solve(net, survey.readings)
-    rule = next(r for r in rules_of(survey, net.layout) if r.id == "stab_yaw")
+    rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
     pool = candidates_of(survey)[::9]
     after, expected = predicted_sigmas(net, solution, pool, rule.slope)
     for candidate, sigma, value in zip(pool, after, expected, strict=True):

@@ -1,12 +1,18 @@
 """Reading scans, photos and PDF pages from disk, beside the window."""
 
 from pathlib import Path
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize
-from PyQt6.QtGui import QImage, QImageReader
+from PyQt6.QtGui import QImage, QImageReader, QPainter
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.late import late
+
+if TYPE_CHECKING:
+    from PyQt6 import QtPdf
+else:
+    QtPdf = late("PyQt6.QtPdf")
 
 SCAN_DPI: Final = 150
 _LARGEST_MB: Final = 512
@@ -26,10 +32,8 @@ def pages_of(path: Path) -> int:
     """
     if path.suffix.lower() != ".pdf":
         return 1
-    from PyQt6.QtPdf import QPdfDocument  # noqa: PLC0415  only for a PDF
-
-    document = QPdfDocument(None)
-    if document.load(str(path)) != QPdfDocument.Error.None_:
+    document = QtPdf.QPdfDocument(None)
+    if document.load(str(path)) != QtPdf.QPdfDocument.Error.None_:
         raise BadInput(path.name, "can't be read as a PDF")
     count = document.pageCount()
     document.close()
@@ -100,10 +104,8 @@ def _reduced(reader: QImageReader) -> QImage:
 
 
 def _pdf_page(path: Path, page: int) -> QImage:
-    from PyQt6.QtPdf import QPdfDocument  # noqa: PLC0415  only for a PDF
-
-    document = QPdfDocument(None)
-    if document.load(str(path)) != QPdfDocument.Error.None_:
+    document = QtPdf.QPdfDocument(None)
+    if document.load(str(path)) != QtPdf.QPdfDocument.Error.None_:
         raise BadInput(path.name, "can't be read as a PDF")
     if not 0 <= page < document.pageCount():
         raise BadInput(path.name, f"has no page {page + 1}")
@@ -122,8 +124,6 @@ def _pdf_page(path: Path, page: int) -> QImage:
     document.close()
     paper = QImage(image.size(), QImage.Format.Format_RGB32)
     paper.fill(0xFFFFFFFF)
-    from PyQt6.QtGui import QPainter  # noqa: PLC0415  a page is drawn on white paper
-
     painter = QPainter(paper)
     painter.drawImage(0, 0, image)
     painter.end()

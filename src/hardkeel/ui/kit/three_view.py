@@ -18,7 +18,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.picture.truing import VIEWS, Picture, Stroke, View
-from hardkeel.ui.kit.drafting import Frame, distance_to, fit, paint_paper
+from hardkeel.ui.kit.viewport import Viewport, distance_to, fit, paint_paper
 from hardkeel.ui.theme import Theme
 
 _TITLES: Final[dict[View, str]] = {
@@ -95,7 +95,7 @@ class ThreeView(QWidget):
         super().__init__(parent)
         self._theme = theme
         self._shown = Shown(Picture(()))
-        self._frames: dict[View, Frame] = {}
+        self._viewports: dict[View, Viewport] = {}
         self._lit = ""
         self._picked_marks: tuple[str, ...] = ()
         self._chosen_body = ""
@@ -141,8 +141,8 @@ class ThreeView(QWidget):
     def mark_position(self, mark: str, view: View = "plan") -> QPointF | None:
         """Where a mark is painted, for tests and for the keyboard."""
         for stroke in self._shown.picture.of(view):
-            if stroke.role == "mark" and stroke.ref == mark and view in self._frames:
-                return self._frames[view].point(stroke.points[0])
+            if stroke.role == "mark" and stroke.ref == mark and view in self._viewports:
+                return self._viewports[view].point(stroke.points[0])
         return None
 
     def sizeHint(self) -> QSize:
@@ -165,7 +165,7 @@ class ThreeView(QWidget):
             "behind": QRectF(0, split, width / 2, height - split),
             "side": QRectF(width / 2, split, width / 2, height - split),
         }
-        self._frames = {}
+        self._viewports = {}
         title = self._theme.px(18)
         for view in VIEWS:
             bounds = self._shown.picture.bounds(view)
@@ -174,7 +174,7 @@ class ThreeView(QWidget):
                 box = boxes[view].adjusted(
                     _PADDING, title, -_PADDING, -8 if view == "plan" else -lower
                 )
-                self._frames[view] = fit(box, bounds)
+                self._viewports[view] = fit(box, bounds)
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -182,12 +182,12 @@ class ThreeView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_paper(painter)
-        for view, frame in self._frames.items():
+        for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
-                self._paint_stroke(painter, frame, stroke)
+                self._paint_stroke(painter, viewport, stroke)
             for stroke in self._shown.held:
                 if stroke.view == view:
-                    self._paint_held(painter, frame, stroke)
+                    self._paint_held(painter, viewport, stroke)
         for callout in self._shown.callouts:
             self._paint_callout(painter, callout)
         self._paint_names(painter)
@@ -209,9 +209,9 @@ class ThreeView(QWidget):
         painter.drawText(14, split + rise, _TITLES["behind"])
         painter.drawText(self.width() // 2 + 14, split + rise, _TITLES["side"])
 
-    def _paint_stroke(self, painter: QPainter, frame: Frame, stroke: Stroke) -> None:
+    def _paint_stroke(self, painter: QPainter, viewport: Viewport, stroke: Stroke) -> None:
         theme = self._theme
-        shape = frame.polygon(stroke.points)
+        shape = viewport.polygon(stroke.points)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         match stroke.role:
             case "fuselage":
@@ -263,9 +263,9 @@ class ThreeView(QWidget):
         radius = 5.5 if picked or mark == self._under else 2.6
         painter.drawEllipse(at, radius, radius)
 
-    def _paint_held(self, painter: QPainter, frame: Frame, stroke: Stroke) -> None:
+    def _paint_held(self, painter: QPainter, viewport: Viewport, stroke: Stroke) -> None:
         theme = self._theme
-        shape = frame.polygon(stroke.points)
+        shape = viewport.polygon(stroke.points)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(theme.colour("act"), 2.6))
         painter.drawPolyline(shape)
@@ -274,21 +274,21 @@ class ThreeView(QWidget):
             painter.drawEllipse(shape.at(i), 5.0, 5.0)
 
     def _paint_callout(self, painter: QPainter, callout: Callout) -> None:
-        frame = self._frames.get(callout.view)
+        viewport = self._viewports.get(callout.view)
         rings = [
             s
             for s in self._shown.picture.of(callout.view)
             if s.role == "estimated" and s.ref == callout.body
         ]
-        if frame is None or not rings:
+        if viewport is None or not rings:
             return
-        shape = frame.polygon(rings[0].points).boundingRect()
+        shape = viewport.polygon(rings[0].points).boundingRect()
         theme = self._theme
         painter.setFont(theme.font(13, weight=600))
         painter.setPen(theme.colour("out"))
         metrics = painter.fontMetrics()
         width = metrics.horizontalAdvance(callout.text)
-        x = min(shape.right() + 8, frame.box.right() + _PADDING - width - 4)
+        x = min(shape.right() + 8, viewport.box.right() + _PADDING - width - 4)
         y = shape.top() + metrics.ascent() / 2 if x > shape.right() else shape.top() - 8
         ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
         painter.fillRect(ground, theme.colour("paper", 0.85))
@@ -371,11 +371,11 @@ class ThreeView(QWidget):
             self._point_at(marks[(here + step) % len(marks)])
 
     def _marks_seen(self) -> dict[str, QPointF]:
-        frame = self._frames.get("plan")
-        if frame is None:
+        viewport = self._viewports.get("plan")
+        if viewport is None:
             return {}
         strokes = self._shown.picture.of("plan")
-        return {s.ref: frame.point(s.points[0]) for s in strokes if s.role == "mark"}
+        return {s.ref: viewport.point(s.points[0]) for s in strokes if s.role == "mark"}
 
     def _point_at(self, mark: str) -> None:
         """Show and say the name of a mark; an empty id shows none."""
@@ -425,32 +425,32 @@ class ThreeView(QWidget):
 
     def _mark_at(self, at: QPointF) -> str:
         best, found = _NEAR, ""
-        for view, frame in self._frames.items():
+        for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
                 if stroke.role == "mark":
-                    gap = (frame.point(stroke.points[0]) - at).manhattanLength()
+                    gap = (viewport.point(stroke.points[0]) - at).manhattanLength()
                     if gap < best:
                         best, found = gap, stroke.ref
         return found
 
     def _reading_at(self, at: QPointF) -> str:
         best, found = _NEAR / 2, ""
-        for view, frame in self._frames.items():
+        for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
                 if stroke.role == "reading":
-                    gap = distance_to(at, frame.polygon(stroke.points))
+                    gap = distance_to(at, viewport.polygon(stroke.points))
                     if gap < best:
                         best, found = gap, stroke.ref
         return found
 
     def _body_at(self, at: QPointF) -> tuple[str, float] | None:
-        for view, frame in self._frames.items():
+        for view, viewport in self._viewports.items():
             for stroke in reversed(self._shown.picture.of(view)):
                 if stroke.role != "estimated":
                     continue
-                if QPolygonF(frame.polygon(stroke.points)).containsPoint(
+                if QPolygonF(viewport.polygon(stroke.points)).containsPoint(
                     at, Qt.FillRule.OddEvenFill
                 ):
-                    u, _ = frame.back(at)
+                    u, _ = viewport.back(at)
                     return stroke.ref, (0.0 if view == "side" else u)
         return None

@@ -10,9 +10,9 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from hardkeel.parts.model import State
 from hardkeel.picture.truing import Stroke
 from hardkeel.survey.model import Verdict
-from hardkeel.ui.kit.drafting import Frame, fit, section_path
 from hardkeel.ui.kit.part_state import paint_state
 from hardkeel.ui.kit.vial import paint_shape
+from hardkeel.ui.kit.viewport import Viewport, fit, section_path
 from hardkeel.ui.theme import Theme
 
 _HEIGHT: Final = 130
@@ -82,7 +82,7 @@ class KeelLine(QWidget):
         """Narrower, but as tall."""
         return QSize(600, self._theme.px(_HEIGHT))
 
-    def _frame(self) -> Frame | None:
+    def _viewport(self) -> Viewport | None:
         points = [point for stroke in self._keel.strokes for point in stroke.points]
         if not points:
             return None
@@ -100,18 +100,18 @@ class KeelLine(QWidget):
         painter.fillRect(self.rect(), theme.colour("paper"))
         painter.setPen(QPen(theme.colour("ink"), 1.2))
         painter.drawLine(0, self.height() - 1, self.width(), self.height() - 1)
-        frame = self._frame()
-        if frame is None:
+        viewport = self._viewport()
+        if viewport is None:
             self._paint_empty(painter)
             return
         for stroke in self._keel.strokes:
             if stroke.role == "fuselage":
                 painter.setPen(QPen(theme.colour("ink"), 1.6))
                 painter.setBrush(theme.colour("wood"))
-                painter.drawPolygon(frame.polygon(stroke.points))
-        self._paint_formers(painter, frame)
-        self._paint_bodies(painter, frame)
-        self._paint_states(painter, frame)
+                painter.drawPolygon(viewport.polygon(stroke.points))
+        self._paint_formers(painter, viewport)
+        self._paint_bodies(painter, viewport)
+        self._paint_states(painter, viewport)
 
     def _paint_empty(self, painter: QPainter) -> None:
         painter.setPen(QPen(self._theme.colour("hair"), 1.4, Qt.PenStyle.DashLine))
@@ -123,7 +123,7 @@ class KeelLine(QWidget):
             QPointF(self._theme.px(_LEFT), middle - 8), "your model's side view will lie here"
         )
 
-    def _paint_formers(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_formers(self, painter: QPainter, viewport: Viewport) -> None:
         theme = self._theme
         painter.setFont(theme.font(12))
         metrics = painter.fontMetrics()
@@ -132,7 +132,7 @@ class KeelLine(QWidget):
         for stroke in self._keel.strokes:
             if stroke.role != "former":
                 continue
-            line = frame.polygon(stroke.points)
+            line = viewport.polygon(stroke.points)
             painter.setPen(QPen(theme.colour("soft"), 1))
             painter.drawPolyline(line)
             state = self._keel.states.get(stroke.ref)
@@ -144,7 +144,7 @@ class KeelLine(QWidget):
                 painter.drawText(QPointF(x, low), stroke.ref)
                 last = x + width
 
-    def _paint_bodies(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_bodies(self, painter: QPainter, viewport: Viewport) -> None:
         theme = self._theme
         states = {part.body: part.verdict for part in self._keel.parts}
         for stroke in self._keel.strokes:
@@ -155,9 +155,9 @@ class KeelLine(QWidget):
             colour = theme.colour("out" if out else "act" if chosen else "ink")
             painter.setPen(QPen(colour, 2.6 if out or chosen else 1.6))
             painter.setBrush(theme.colour("wing"))
-            painter.drawPath(section_path(frame, stroke.points))
+            painter.drawPath(section_path(viewport, stroke.points))
 
-    def _paint_states(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_states(self, painter: QPainter, viewport: Viewport) -> None:
         """Name and state of each part to the right, in the order of the airframe."""
         theme = self._theme
         line = theme.px(16)
@@ -214,8 +214,8 @@ class KeelLine(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Pick the part under the pointer, or its name."""
-        frame = self._frame()
-        if event is None or frame is None:
+        viewport = self._viewport()
+        if event is None or viewport is None:
             return
         at = event.position()
         count = len(self._keel.parts)
@@ -227,7 +227,7 @@ class KeelLine(QWidget):
             return
         for stroke in reversed(self._keel.strokes):
             if stroke.role == "wanted":
-                box = section_path(frame, stroke.points).boundingRect().adjusted(-6, -6, 6, 6)
+                box = section_path(viewport, stroke.points).boundingRect().adjusted(-6, -6, 6, 6)
                 if box.contains(at):
                     self.body_picked.emit(stroke.ref)
                     return

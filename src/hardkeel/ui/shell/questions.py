@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPlainTextEdit, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel import __version__
 from hardkeel.ui.kit.card import label
@@ -80,8 +80,6 @@ class ReportDialog(QDialog):
 
     def __init__(self, report: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        from PyQt6.QtWidgets import QPlainTextEdit  # noqa: PLC0415  only after a fault
-
         self.setWindowTitle("Something went wrong")
         wear(self)
         self.resize(720, 420)

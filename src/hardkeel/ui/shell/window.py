@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QCloseEvent
@@ -24,7 +24,9 @@ from hardkeel.base.errors import (
     NotOurs,
     WouldLose,
 )
+from hardkeel.base.late import late
 from hardkeel.build.model import Build, empty_build
+from hardkeel.export.renewing import Destination
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
 from hardkeel.ui.document.document import Clock, Document
@@ -36,12 +38,20 @@ from hardkeel.ui.shell.header import Header
 from hardkeel.ui.shell.keel import keel_of
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
-from hardkeel.ui.shell.questions import UnsavedDialog
+from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench, StagePage
 from hardkeel.ui.theme import Theme, make_theme, wear
 from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
+
+if TYPE_CHECKING:
+    from hardkeel.demo import kettlewick
+    from hardkeel.export import bundle
+    from hardkeel.ui.shell import new_build
+else:
+    kettlewick, bundle = late("hardkeel.demo.kettlewick"), late("hardkeel.export.bundle")
+    new_build = late("hardkeel.ui.shell.new_build")
 
 _RAIL_PX: Final = 130
 _SAVING: Final = "saving"
@@ -197,9 +207,7 @@ class MainWindow(QMainWindow):
 
     def new_build(self) -> None:
         """Ask for the figures of a model and put it on the bench."""
-        from hardkeel.ui.shell.new_build import NewBuildDialog  # noqa: PLC0415  start-up is felt
-
-        dialog = NewBuildDialog(
+        dialog = new_build.NewBuildDialog(
             make_theme(self._settings.theme, self._settings.text_percent), self._settings.unit, self
         )
         if dialog.exec() and dialog.build is not None and self._may_leave():
@@ -214,9 +222,7 @@ class MainWindow(QMainWindow):
     def open_demo(self) -> None:
         """Put the demo build on the bench."""
         if self._may_leave():
-            from hardkeel.demo.kettlewick import demo_build  # noqa: PLC0415  start-up is felt
-
-            self.start(demo_build())
+            self.start(kettlewick.demo_build())
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""
@@ -303,15 +309,12 @@ class MainWindow(QMainWindow):
 
     def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
         """Write the record into a folder, beside the window; other builds' files only when told to."""
-        from hardkeel.export.bundle import export_record  # noqa: PLC0415  the PDF library loads late
-        from hardkeel.export.renewing import Destination  # noqa: PLC0415
-
         build, unit = self.document.build, self._settings.unit
         to = Destination(folder, self.filing.path, overwrite)
         attached = self.filing.images.of(build)
         self.jobs.start(
             "export",
-            lambda: export_record(build, to, build.phase, unit, attached),
+            lambda: bundle.export_record(build, to, build.phase, unit, attached),
             lambda _paths: self.notice.tell(f"The record is in {folder}."),
             lambda fault: self._on_not_exported(folder, fault),
         )
@@ -359,8 +362,6 @@ class MainWindow(QMainWindow):
 
     def tell_fault(self, report: str) -> None:
         """Say that something went wrong beside the window, with the report for who wants it."""
-        from hardkeel.ui.shell.questions import ReportDialog  # noqa: PLC0415  only after a fault
-
         self.notice.tell(
             "Something went wrong that nobody foresaw. What is on the bench is untouched.",
             ("Show the report", lambda: ReportDialog(report, self).exec()),

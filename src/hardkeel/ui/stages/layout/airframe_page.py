@@ -28,13 +28,12 @@ from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.stages.layout.board import DrawingBoard
-from hardkeel.ui.stages.layout.board_pens import BumpNote, OnBoard
+from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.former_card import FormerCard
 from hardkeel.ui.stages.layout.marks_card import MarksCard
 from hardkeel.ui.stages.layout.skins_card import SkinsCard
 from hardkeel.ui.stages.layout.smooth_card import SmoothCard
-from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterView
+from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterShown
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
 from hardkeel.ui.stages.layout.template_card import TemplateCard
@@ -389,12 +388,12 @@ class AirframePage(SubPage):
         self.apply(f"lay out: {starter(kind).name.lower()}", lambda b: drawing.lay_out(b, made))
 
 
-def _kinds() -> tuple[StarterView, ...]:
+def _kinds() -> tuple[StarterShown, ...]:
     views = []
     for kind in STARTERS:
         build = start_from(kind.id, 1000.0, kind.length * 1000.0)
         lines = lines_of(build.fuselage, "") if build.fuselage is not None else BoardLines()
         curves = [c for c in lines.curves if c.view == "side" and c.role in ("skin", "stop")]
         curves += [curve for curve in bodies_on_board(build) if curve.view == "side"]
-        views.append(StarterView(kind.id, kind.name, kind.says, tuple(curves)))
+        views.append(StarterShown(kind.id, kind.name, kind.says, tuple(curves)))
     return tuple(views)

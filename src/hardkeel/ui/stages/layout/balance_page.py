@@ -18,7 +18,7 @@ from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.stages.layout.balance_view import BalanceShown, BalanceView, Weighed
+from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
@@ -36,7 +36,7 @@ class BalancePage(SubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._chosen = ""
-        self.view = BalanceView(theme)
+        self.view = BalanceDrawing(theme)
         columns = [
             Column("mass", typed=False),
             Column("grams", right=True, typed=True),

@@ -1,6 +1,7 @@
 """The drawing board: side, above and section of the airframe, every former under the hand."""
 
 from collections.abc import Callable
+from dataclasses import dataclass, field
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
@@ -12,19 +13,13 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QPen,
     QPixmap,
+    QPolygonF,
     QResizeEvent,
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.picture.board import BoardView, Curve, Handle
-from hardkeel.ui.kit.drafting import Frame, fit, paint_paper, section_path
-from hardkeel.ui.stages.layout.board_pens import (
-    OnBoard,
-    paint_bump,
-    paint_figure,
-    paint_handle,
-    pen_curve,
-)
+from hardkeel.picture.board import BoardLines, BoardView, Curve, Handle
+from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
 
 _TITLES: Final[dict[BoardView, str]] = {
@@ -37,6 +32,27 @@ _NEAR: Final = 10.0
 _DRAG_FROM_PX: Final = 5.0  # a hand that only picks trembles less than this
 _NUDGE_MM: Final = 0.5
 _FINE_NUDGE_MM: Final = 0.1
+
+
+@dataclass(frozen=True, slots=True)
+class BumpNote:
+    """Where a line leaves the fair curve, to be marked on the board."""
+
+    view: BoardView
+    at: tuple[float, float]
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class OnBoard:
+    """All that the board shows."""
+
+    lines: BoardLines = field(default_factory=BoardLines)
+    bodies: tuple[Curve, ...] = ()
+    bumps: tuple[BumpNote, ...] = ()
+    chosen: str = ""
+    chosen_body: str = ""
+    figure: str = ""
 
 
 class DrawingBoard(QWidget):
@@ -66,7 +82,7 @@ class DrawingBoard(QWidget):
         super().__init__(parent)
         self._theme = theme
         self._shown = OnBoard()
-        self._frames: dict[BoardView, Frame] = {}
+        self._viewports: dict[BoardView, Viewport] = {}
         self._held: Handle | None = None
         self._moved = False
         self._pressed = self._offset = QPointF()
@@ -98,7 +114,7 @@ class DrawingBoard(QWidget):
         """Where a handle is painted, for tests and for the keyboard."""
         for handle in self._shown.lines.handles:
             if (handle.stop, handle.grip) == (stop, grip):
-                return self._frames[handle.view].point(handle.at)
+                return self._viewports[handle.view].point(handle.at)
         return None
 
     def sizeHint(self) -> QSize:
@@ -124,7 +140,7 @@ class DrawingBoard(QWidget):
         }
 
     def _lay(self) -> None:
-        self._frames, self._ground, self._resting = {}, None, None
+        self._viewports, self._ground, self._resting = {}, None, None
         title = self._theme.px(26)
         for view, box in self._boxes().items():
             points = [
@@ -138,7 +154,7 @@ class DrawingBoard(QWidget):
             us, vs = [p[0] for p in points], [p[1] for p in points]
             low = self._theme.px(34 if view == "side" else 26)
             inner = box.adjusted(24, title, -24, -low)
-            self._frames[view] = fit(inner, (min(us), min(vs), max(us), max(vs)))
+            self._viewports[view] = fit(inner, (min(us), min(vs), max(us), max(vs)))
         self.update()
 
     # -- painting --------------------------------------------------------------------------------
@@ -159,11 +175,11 @@ class DrawingBoard(QWidget):
             if not self._rests(handle.stop, "stop") or handle in (self._under, self._held):
                 self._paint_handle(painter, handle)
         for bump in self._shown.bumps:
-            frame = self._frames.get(bump.view)
-            if frame is not None:
-                paint_bump(painter, self._theme, frame.point(bump.at), bump, self.width())
+            viewport = self._viewports.get(bump.view)
+            if viewport is not None:
+                _paint_bump(painter, self._theme, viewport.point(bump.at), bump, self.width())
         if self._shown.figure:
-            paint_figure(painter, self._theme, self._shown.figure, self.width())
+            _paint_figure(painter, self._theme, self._shown.figure, self.width())
 
     def _rests(self, ref: str, role: str) -> bool:
         """Whether something stays where it is while the chosen former is dragged."""
@@ -205,12 +221,12 @@ class DrawingBoard(QWidget):
         return layer
 
     def _paint_handle(self, painter: QPainter, handle: Handle) -> None:
-        frame = self._frames.get(handle.view)
-        if frame is not None:
+        viewport = self._viewports.get(handle.view)
+        if viewport is not None:
             lit = handle in (self._held, self._under)
             picked = handle.stop == self._shown.chosen
-            paint_handle(
-                painter, self._theme, frame.point(handle.at), handle, lit=lit, picked=picked
+            _paint_handle(
+                painter, self._theme, viewport.point(handle.at), handle, lit=lit, picked=picked
             )
 
     def _paint_paper(self, painter: QPainter) -> None:
@@ -231,22 +247,22 @@ class DrawingBoard(QWidget):
             painter.drawText(QPointF(box.left() + 14, box.top() + theme.px(18)), words)
 
     def _paint_curve(self, painter: QPainter, curve: Curve) -> None:
-        frame = self._frames.get(curve.view)
-        if frame is None:
+        viewport = self._viewports.get(curve.view)
+        if viewport is None:
             return
-        pen_curve(painter, self._theme, curve, self._shown)
+        _pen_curve(painter, self._theme, curve, self._shown)
         painter.setClipRect(self._boxes()[curve.view])
         if curve.role == "body" and curve.view == "side":
-            painter.drawPath(section_path(frame, curve.points))
+            painter.drawPath(section_path(viewport, curve.points))
         elif curve.closed:
-            painter.drawPolygon(frame.polygon(curve.points))
+            painter.drawPolygon(viewport.polygon(curve.points))
         else:
-            painter.drawPolyline(frame.polygon(curve.points))
+            painter.drawPolyline(viewport.polygon(curve.points))
         painter.setClipping(False)
 
     def _paint_names(self, painter: QPainter) -> None:
-        frame = self._frames.get("side")
-        if frame is None:
+        viewport = self._viewports.get("side")
+        if viewport is None:
             return
         theme = self._theme
         low = self._boxes()["side"].bottom() - theme.px(10)
@@ -258,7 +274,7 @@ class DrawingBoard(QWidget):
             painter.setFont(theme.font(13, weight=600 if picked else 400))
             name = handle.stop.replace("tail_post", "tail post")
             width = painter.fontMetrics().horizontalAdvance(name)
-            x = min(frame.point(handle.at).x() - width / 2, self.width() - width - 6.0)
+            x = min(viewport.point(handle.at).x() - width / 2, self.width() - width - 6.0)
             if x > last + 5 or picked:
                 painter.setPen(theme.colour("act" if picked else "soft"))
                 painter.drawText(QPointF(x, low), name)
@@ -274,8 +290,8 @@ class DrawingBoard(QWidget):
             away = (event.position() - self._pressed).manhattanLength()
             self._moved = self._moved or away >= _DRAG_FROM_PX
             if self._moved:
-                frame = self._frames[self._held.view]
-                self.dragging.emit(self._held, *frame.back(event.position() + self._offset))
+                viewport = self._viewports[self._held.view]
+                self.dragging.emit(self._held, *viewport.back(event.position() + self._offset))
             return
         under = self._handle_at(event.position())
         if under != self._under:
@@ -294,7 +310,7 @@ class DrawingBoard(QWidget):
         if handle is not None:
             self._held, self._moved = handle, False
             self._pressed = event.position()
-            self._offset = self._frames[handle.view].point(handle.at) - event.position()
+            self._offset = self._viewports[handle.view].point(handle.at) - event.position()
             if handle.stop != self._shown.chosen:
                 self.stop_picked.emit(handle.stop)
             return
@@ -311,9 +327,9 @@ class DrawingBoard(QWidget):
             return
         along: tuple[BoardView, BoardView] = ("side", "above")
         for view in along:
-            frame = self._frames.get(view)
-            if frame is not None and self._boxes()[view].contains(event.position()):
-                self.station_wanted.emit(frame.back(event.position())[0])
+            viewport = self._viewports.get(view)
+            if viewport is not None and self._boxes()[view].contains(event.position()):
+                self.station_wanted.emit(viewport.back(event.position())[0])
                 return
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
@@ -322,7 +338,7 @@ class DrawingBoard(QWidget):
         if event is None or held is None:
             return
         if self._moved:
-            at = self._frames[held.view].back(event.position() + self._offset)
+            at = self._viewports[held.view].back(event.position() + self._offset)
             self.dropped.emit(held, *at)
         self._lay()
 
@@ -359,10 +375,10 @@ class DrawingBoard(QWidget):
 
     def _handle_at(self, at: QPointF) -> Handle | None:
         def gap(handle: Handle) -> float:
-            frame = self._frames.get(handle.view)
-            if frame is None:
+            viewport = self._viewports.get(handle.view)
+            if viewport is None:
                 return float("inf")
-            away = frame.point(handle.at) - at
+            away = viewport.point(handle.at) - at
             # the ends are what one reaches for: the middle gives way where they are close
             extra = 3.0 if handle.grip == "station" else 0.0
             return float(away.manhattanLength()) + extra
@@ -376,10 +392,10 @@ class DrawingBoard(QWidget):
     def _nearest(self, at: QPointF, wanted: Callable[[Curve], bool]) -> str:
         best, found = _NEAR, ""
         for curve in self._shown.lines.curves:
-            frame = self._frames.get(curve.view)
-            if frame is None or not wanted(curve):
+            viewport = self._viewports.get(curve.view)
+            if viewport is None or not wanted(curve):
                 continue
-            box = frame.polygon(curve.points).boundingRect().adjusted(-6, -14, 6, 14)
+            box = viewport.polygon(curve.points).boundingRect().adjusted(-6, -14, 6, 14)
             gap = abs(box.center().x() - at.x())
             if box.contains(at) and gap < best:
                 best, found = gap, curve.ref
@@ -387,13 +403,79 @@ class DrawingBoard(QWidget):
 
     def _body_at(self, at: QPointF) -> str:
         for curve in reversed(self._shown.bodies):
-            frame = self._frames.get(curve.view)
-            if frame is None:
+            viewport = self._viewports.get(curve.view)
+            if viewport is None:
                 continue
-            shape = frame.polygon(curve.points)
+            shape = viewport.polygon(curve.points)
             near = shape.boundingRect().adjusted(-4, -4, 4, 4)
             if shape.containsPoint(at, Qt.FillRule.OddEvenFill) or (
                 curve.view == "side" and near.contains(at)
             ):
                 return curve.ref
         return ""
+
+
+def _pen_curve(painter: QPainter, theme: Theme, curve: Curve, shown: OnBoard) -> None:
+    """Take the pen and brush for a curve."""
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    match curve.role:
+        case "skin":
+            painter.setPen(QPen(theme.colour("ink"), 1.5))
+            painter.setBrush(theme.colour("wood" if curve.view != "section" else "wing"))
+        case "stop" if curve.view == "section":
+            painter.setPen(QPen(theme.colour("ink"), 1.2))
+            painter.setBrush(theme.colour("wood"))
+        case "stop":
+            picked = curve.ref == shown.chosen
+            painter.setPen(QPen(theme.colour("act" if picked else "soft"), 2.0 if picked else 1.1))
+        case "centre":
+            painter.setPen(QPen(theme.colour("act"), 1, Qt.PenStyle.DashDotLine))
+        case "template":
+            painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
+        case "body":
+            picked = curve.ref == shown.chosen_body
+            painter.setPen(QPen(theme.colour("act" if picked else "soft"), 1.8 if picked else 1.0))
+            painter.setBrush(theme.colour("act_wash" if picked else "wing", 0.6))
+
+
+def _paint_handle(
+    painter: QPainter, theme: Theme, at: QPointF, handle: Handle, *, lit: bool, picked: bool
+) -> None:
+    """A point to take hold of: round, a diamond for a station, a square in the section."""
+    painter.setPen(QPen(theme.colour("act"), 1.8 if lit or picked else 1.1))
+    painter.setBrush(theme.colour("act" if lit else "paper"))
+    size = 5.5 if lit else 4.0 if picked else 2.6
+    if handle.grip == "station":
+        size = 4.5 if lit or picked else 0.0
+        diamond = [(0, -size), (size, 0), (0, size), (-size, 0)]
+        painter.drawPolygon(QPolygonF([at + QPointF(x, y) for x, y in diamond]))
+    elif handle.view == "section":
+        painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
+    else:
+        painter.drawEllipse(at, size, size)
+
+
+def _paint_bump(
+    painter: QPainter, theme: Theme, at: QPointF, bump: BumpNote, width_px: int
+) -> None:
+    """Ring a place that leaves the fair curve, and say by how much."""
+    painter.setPen(QPen(theme.colour("out"), 2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(at, 9.0, 9.0)
+    painter.setFont(theme.font(13, weight=600))
+    metrics = painter.fontMetrics()
+    width = metrics.horizontalAdvance(bump.text)
+    x = min(at.x() + 14, width_px - width - 8.0)
+    y = at.y() + (metrics.ascent() + 10 if bump.view == "above" else -10.0)
+    ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
+    painter.fillRect(ground, theme.colour("paper", 0.85))
+    painter.drawText(QPointF(x, y), bump.text)
+
+
+def _paint_figure(painter: QPainter, theme: Theme, figure: str, width_px: int) -> None:
+    """The figure under the hand, large enough to read from a step back."""
+    painter.setFont(theme.font(26, narrow=False, weight=600))
+    painter.setPen(theme.colour("act"))
+    metrics = painter.fontMetrics()
+    at = QPointF(width_px - metrics.horizontalAdvance(figure) - 18.0, metrics.ascent() + 6.0)
+    painter.drawText(at, figure)

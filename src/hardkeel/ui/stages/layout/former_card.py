@@ -4,6 +4,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLineEdit, QPushB
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_area
+from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
@@ -105,8 +106,6 @@ class FormerCard(FiguresCard):
 
 
 def _wood_words(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
-    from hardkeel.fuselage.cutting import shape_of  # noqa: PLC0415  polygons load late
-
     try:
         shape = shape_of(fuselage, former)
     except BadInput as fault:

@@ -4,44 +4,31 @@ from typing import Final
 
 from PyQt6.QtCore import QPointF, QSize, pyqtSignal
 from PyQt6.QtGui import QImage
-from PyQt6.QtWidgets import (
-    QButtonGroup,
-    QCheckBox,
-    QComboBox,
-    QHBoxLayout,
-    QLineEdit,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, parse_length
+from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
-from hardkeel.paper.picking import Picked, picked_outline, picked_stations
+from hardkeel.paper.picking import Picked, direction_between, picked_outline, picked_stations
 from hardkeel.paper.settling import USUAL_PX_PER_MM
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
-from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.ui.stages.layout.paper_view import (
-    TOOLS,
-    direction_of,
-    empty_desk,
-    fit_words,
-    lacking_words,
-    read_place,
-    sheet_marks,
-)
+from hardkeel.ui.stages.layout.empty_desk import EmptyDesk
+from hardkeel.ui.stages.layout.fit_card import FitCard
+from hardkeel.ui.stages.layout.picks_card import PicksCard
 from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.stages.layout.plans_card import PlansCard
+from hardkeel.ui.stages.layout.sheet_marks import sheet_marks
 from hardkeel.ui.stages.layout.sub_page import SubPage
+from hardkeel.ui.stages.layout.tools_card import ToolsCard
 from hardkeel.ui.theme import Theme
+from hardkeel.voice.paper import DESK_TOOLS
 
+_CLICKS: Final = {"length": 2, "point": 1}  # how many a tool asks for before a figure is typed
 _TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre", "outline")
 
 
@@ -72,108 +59,50 @@ class PaperPage(SubPage):
         self._clicks: list[tuple[float, float]] = []
         self._dpi: float | None = None
         self.sheet = PlanSheet(theme)
-        self.tools: dict[str, QPushButton] = {}
-        self.entry = QLineEdit()
-        self.entry.setAccessibleName("what the length or point is")
-        self.plans = QComboBox()
-        self.plans.setAccessibleName("sheet on the desk")
-        self.photo = QCheckBox("a photo: take perspective out")
-        self.settle = QCheckBox("settle on the line")
-        self.open = QPushButton("Open a scan or photo…")
-        self.sample = QPushButton("Lay the made-up page here")
-        self.take = QPushButton("Make these the airframe's figures")
-        self.formers = QComboBox()
-        self.formers.setAccessibleName("former to be traced")
-        self.give = QPushButton("gets the outline")
-        self._hint = label("title")
-        self._step = Card("Now", "act")
-        self._fit = Card("How the sheet lies")
-        self._fit_says = label("answer")
-        self._fit_left = label("soft")
-        self._picks = Card("Picked")
-        self._picks_says = label("soft")
+        self.tools = ToolsCard()
+        self.fit = FitCard()
+        self.picks = PicksCard()
+        self.plans = PlansCard()
+        self.empty = EmptyDesk()
         self._lay_out()
         self._connect()
         self.refresh()
 
     def _lay_out(self) -> None:
-        self.settle.setChecked(True)
-        tools = self._tool_row()
-        self.entry.setObjectName("reading")
-        keys = label(
-            "soft", "Wheel or + and − zoom, the right button moves the sheet, arrows nudge."
-        )
-        for widget in (self._hint, self.entry, tools, self.settle, keys):
-            self._step.column.addWidget(widget)
-        for widget in (self._fit_says, self._fit_left, self.photo):
-            self._fit.column.addWidget(widget)
-        self._lay_out_cards()
-
-    def _tool_row(self) -> QWidget:
-        tools = QWidget()
-        flow = FlowLayout(tools, gap=3)
-        group = QButtonGroup(self)
-        for key, words, says in TOOLS:
-            button = QPushButton(words)
-            button.setObjectName("tool")
-            button.setCheckable(True)
-            button.setToolTip(says)
-            button.clicked.connect(lambda _on, key=key: self.use(key))
-            group.addButton(button)
-            flow.addWidget(button)
-            self.tools[key] = button
-        return tools
-
-    def _lay_out_cards(self) -> None:
-        self.take.setObjectName("primary")
-        self._picks.column.addWidget(self._picks_says)
-        self._picks.column.addWidget(self.take)
-        row = QHBoxLayout()
-        row.addWidget(self.formers)
-        row.addWidget(self.give, 1)
-        self._picks.column.addLayout(row)
-        more = QPushButton("Another scan…")
-        more.setObjectName("tool")
-        more.clicked.connect(self.scan_wanted)
-        self._which = Card("On the desk")
-        row = QHBoxLayout()
-        row.addWidget(self.plans, 1)
-        row.addWidget(more)
-        self._which.column.addLayout(row)
-        self._cards = CardColumn(
-            (self.told, self._step, self._fit, self._picks, self._which), self.theme
-        )
+        cards = CardColumn((self.told, self.tools, self.fit, self.picks, self.plans), self.theme)
         desk = QWidget()
         side = QHBoxLayout(desk)
         side.setContentsMargins(0, 0, 0, 0)
         side.setSpacing(0)
         side.addWidget(self.sheet, 1)
-        side.addWidget(self._cards)
+        side.addWidget(cards)
         self._stack = QStackedWidget()
         self._stack.addWidget(desk)
-        self._stack.addWidget(empty_desk(self.open, self.sample))
+        self._stack.addWidget(self.empty)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
-        self.dressed = (self.sheet, self._cards)
+        self.dressed = (self.sheet, cards)
 
     def _connect(self) -> None:
         self.sheet.clicked.connect(self._on_clicked)
         self.sheet.nudged.connect(self._on_nudged)
         self.sheet.taken_back.connect(self._on_taken_back)
-        self.entry.returnPressed.connect(self._on_entered)
-        self.open.clicked.connect(self.scan_wanted)
-        self.sample.clicked.connect(self.sample_wanted)
-        self.take.clicked.connect(self._on_take)
-        self.give.clicked.connect(self._on_give)
-        self.photo.clicked.connect(self._on_photo)
-        self.settle.toggled.connect(self._on_settle)
-        self.plans.activated.connect(lambda _row: self.show_plan(self.plans.currentData()))
-        self.document.build_opened.connect(self._on_another_build)
-        Freshness(self, self.document, self.refresh)
         self.sheet.between.connect(
             lambda: self.tell("two lines are equally near: zoom in and click nearer to one")
         )
+        self.tools.tool_picked.connect(self.use)
+        self.tools.entered.connect(self._on_entered)
+        self.tools.settling_set.connect(self._on_settling_set)
+        self.fit.photo_set.connect(self._on_photo_set)
+        self.picks.take_pressed.connect(self._on_take)
+        self.picks.outline_given.connect(self._on_outline_given)
+        self.plans.plan_picked.connect(self.show_plan)
+        self.plans.scan_wanted.connect(self.scan_wanted)
+        self.empty.scan_wanted.connect(self.scan_wanted)
+        self.empty.sample_wanted.connect(self.sample_wanted)
+        self.document.build_opened.connect(self._on_another_build)
+        Freshness(self, self.document, self.refresh)
 
     # -- showing ---------------------------------------------------------------------------------
 
@@ -246,61 +175,16 @@ class PaperPage(SubPage):
         self._stack.setCurrentIndex(0 if plan is not None else 1)
         if plan is None:
             return
-        self.plans.clear()
-        for one in plans:
-            self.plans.addItem(one.id, one.id)
-        self.plans.setCurrentText(plan.id)
-        self.photo.setChecked(plan.photo)
-        self._show_step()
-        self._show_fit(plan)
-        self._show_picks(plan)
+        fuselage = self.document.build.fuselage
+        formers = [former.id for former in fuselage.formers] if fuselage is not None else []
+        self.plans.show_plans([one.id for one in plans], plan.id)
+        self.tools.show_tool(self._tool, entering=len(self._clicks) == _CLICKS.get(self._tool))
+        self.fit.show_fit(plan, self._dpi)
+        self.picks.show_picks(plan, self._picked(plan), formers, self.unit)
         self._show_scale()
         self.sheet.show_marks(sheet_marks(plan, self._tool, self._clicks, self.unit))
         if self.image_wanted:
             self.stirred.emit()
-
-    def _show_step(self) -> None:
-        for key, button in self.tools.items():
-            button.setChecked(key == self._tool)
-        says = next(says for key, _, says in TOOLS if key == self._tool)
-        asks = {"length": len(self._clicks) == 2, "point": len(self._clicks) == 1}  # noqa: PLR2004
-        entering = asks.get(self._tool, False)
-        if entering:
-            says = "How long is it?" if self._tool == "length" else "Where is it? x, y"
-        self._hint.setText(says)
-        self.entry.setVisible(entering)
-        if entering:
-            self.entry.setFocus()
-
-    def _show_fit(self, plan: Plan) -> None:
-        answer, left = fit_words(plan, self._dpi)
-        self._fit_says.setText(answer)
-        self._fit_left.setText(left)
-
-    def _show_picks(self, plan: Plan) -> None:
-        counts = {t.kind: len(t.pixels) for t in plan.traces}
-        rows = self._picked(plan)
-        ready = bool(rows) and all(
-            None not in (row.half_width, row.bottom, row.top) for row in rows
-        )
-        if not rows:
-            words = "Nothing yet. First the datum, then the stations, then along the lines."
-        else:
-            words = f"{len(rows)} stations. " + lacking_words(rows, self.unit)
-        if counts.get("stations") and plan.origin is None:
-            words = "The datum is not clicked yet."
-        self._picks_says.setText(words)
-        self._show_formers(outlined=counts.get("outline", 0) > 2)  # noqa: PLR2004  a triangle
-        self.take.setEnabled(ready and len(rows) > 1)
-
-    def _show_formers(self, *, outlined: bool) -> None:
-        fuselage = self.document.build.fuselage
-        names = [former.id for former in fuselage.formers] if fuselage is not None else []
-        for widget in (self.formers, self.give):
-            widget.setVisible(outlined and bool(names))
-        if names != [self.formers.itemText(i) for i in range(self.formers.count())]:
-            self.formers.clear()
-            self.formers.addItems(names)
 
     def _picked(self, plan: Plan) -> tuple[Picked, ...]:
         try:
@@ -317,12 +201,13 @@ class PaperPage(SubPage):
         spot = (u, v)
         if self._tool in _TRACES:
             kind: TraceKind = self._tool  # type: ignore[assignment]
-            words = next(words for key, words, _ in TOOLS if key == kind)
-            self.apply(f"click {words}", lambda b: paper_edits.pick(b, plan, kind, spot))
+            self.apply(
+                f"click {DESK_TOOLS[kind][0]}", lambda b: paper_edits.pick(b, plan, kind, spot)
+            )
         elif self._tool == "origin":
             self.apply("click the datum", lambda b: paper_edits.put_plan(b, plan.but(origin=spot)))
         else:
-            wanted = 2 if self._tool == "length" else 1
+            wanted = _CLICKS[self._tool]
             self._clicks = (
                 [*self._clicks[: wanted - 1], spot] if len(self._clicks) < wanted else [spot]
             )
@@ -361,21 +246,21 @@ class PaperPage(SubPage):
             kind: TraceKind = self._tool  # type: ignore[assignment]
             self.apply("take a click back", lambda b: paper_edits.drop_last_pick(b, plan, kind))
 
-    def _on_entered(self) -> None:
+    def _on_entered(self, text: str) -> None:
         plan = self.plan
         if plan is None:
             return
         try:
             if self._tool == "length":
-                done = self._take_length(plan, parse_length(self.entry.text(), self.unit).mm)
+                done = self._take_length(plan, parse_length(text, self.unit).mm)
             else:
-                done = self._take_point(plan, self.entry.text())
+                done = self._take_point(plan, text)
         except BadInput as fault:
             self.tell(str(fault))
             return
         if done:
             self._clicks = []
-            self.entry.clear()
+            self.tools.entry.clear()
             self.refresh()
             self.sheet.setFocus()
 
@@ -383,26 +268,25 @@ class PaperPage(SubPage):
         if length <= 0:
             raise BadInput("", "a length must be more than 0")
         a, b = self._clicks
-        along = None if plan.photo else direction_of(a, b)
+        along = None if plan.photo else direction_between(a, b)
         known = KnownLength(a=a, b=b, length=length, along=along)
         return self.apply("note a known length", lambda d: paper_edits.add_length(d, plan, known))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
-        known = KnownPoint(pixel=self._clicks[0], plan=read_place(text, self.unit))
+        known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
         return self.apply(
             "note a known point", lambda d: paper_edits.add_known_point(d, plan, known)
         )
 
-    def _on_photo(self) -> None:
+    def _on_photo_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
         plan = self.plan
         if plan is not None:
-            on = self.photo.isChecked()
             self.apply(
                 "treat it as a photo" if on else "treat it as a scan",
                 lambda b: paper_edits.put_plan(b, plan.but(photo=on)),
             )
 
-    def _on_settle(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
+    def _on_settling_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
         self.sheet.settles = on
         self.sheet.update()
 
@@ -417,8 +301,8 @@ class PaperPage(SubPage):
             if left:
                 self.left_as_they_were.emit(", ".join(left))
 
-    def _on_give(self) -> None:
-        plan, name = self.plan, self.formers.currentText()
+    def _on_outline_given(self, name: str) -> None:
+        plan = self.plan
         if plan is None:
             return
         try:

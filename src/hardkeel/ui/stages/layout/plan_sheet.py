@@ -1,7 +1,7 @@
 """A scan on the desk: zoom, pan, a loupe, and everything that was clicked on it."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -29,6 +29,7 @@ from hardkeel.paper.settling import (
     settle,
     window_px,
 )
+from hardkeel.ui.stages.layout.sheet_marks import SheetMark
 from hardkeel.ui.theme import Theme
 
 _LOUPE_PX: Final = 92.0
@@ -45,16 +46,6 @@ _NUDGES: Final = {
 _FINE: Final = 0.25
 _STRENGTHEN: Final = 1.65  # for each halving
 _PAPER: Final = 246
-
-
-@dataclass(frozen=True, slots=True)
-class SheetMark:
-    """Points clicked on the scan, pixels; `kind` decides how they are drawn."""
-
-    kind: str
-    points: tuple[tuple[float, float], ...]
-    words: str = ""
-    active: bool = False
 
 
 class PlanSheet(QWidget):

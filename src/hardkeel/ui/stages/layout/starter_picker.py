@@ -19,13 +19,13 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.units import LengthUnit
 from hardkeel.picture.board import Curve
 from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.drafting import fit, section_path
 from hardkeel.ui.kit.fields import QuantityEdit
+from hardkeel.ui.kit.viewport import fit, section_path
 from hardkeel.ui.theme import Theme
 
 
 @dataclass(frozen=True, slots=True)
-class StarterView:
+class StarterShown:
     """A kind of airframe: its side view in mm, its name and a line about it."""
 
     id: str
@@ -37,13 +37,13 @@ class StarterView:
 class _Choice(QAbstractButton):
     """One kind, drawn."""
 
-    def __init__(self, view: StarterView, theme: Theme) -> None:
+    def __init__(self, shown: StarterShown, theme: Theme) -> None:
         super().__init__()
-        self.view, self.theme = view, theme
+        self.shown, self.theme = shown, theme
         self.setCheckable(True)
-        self.setText(view.name)
-        self.setToolTip(view.says)
-        self.setAccessibleName(f"{view.name}: {view.says}")
+        self.setText(shown.name)
+        self.setToolTip(shown.says)
+        self.setAccessibleName(f"{shown.name}: {shown.says}")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
 
     def sizeHint(self) -> QSize:
@@ -61,23 +61,23 @@ class _Choice(QAbstractButton):
         painter.setPen(QPen(theme.colour(edge), 2.0 if on else 1.0))
         painter.setBrush(theme.colour("act_wash" if on else "paper"))
         painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
-        points = [p for curve in self.view.curves for p in curve.points]
+        points = [p for curve in self.shown.curves for p in curve.points]
         us, vs = [p[0] for p in points], [p[1] for p in points]
         box = QRectF(16, 10, self.width() - 32, self.height() - theme.px(44))
-        frame = fit(box, (min(us), min(vs), max(us), max(vs)))
-        for curve in self.view.curves:
+        viewport = fit(box, (min(us), min(vs), max(us), max(vs)))
+        for curve in self.shown.curves:
             painter.setPen(QPen(theme.colour("ink" if curve.role != "stop" else "soft"), 1.2))
             painter.setBrush(theme.colour("wood" if curve.role == "skin" else "wing"))
             if curve.role == "body":
-                painter.drawPath(section_path(frame, curve.points))
+                painter.drawPath(section_path(viewport, curve.points))
             else:
-                painter.drawPolygon(frame.polygon(curve.points))
+                painter.drawPolygon(viewport.polygon(curve.points))
         painter.setPen(theme.colour("act" if on else "ink"))
         painter.setFont(theme.font(15, weight=600))
         painter.drawText(
             QRectF(0, self.height() - theme.px(30), self.width(), theme.px(26)),
             Qt.AlignmentFlag.AlignCenter,
-            self.view.name,
+            self.shown.name,
         )
 
 
@@ -135,10 +135,10 @@ class StarterPicker(QWidget):
         outer.addWidget(self.told)
         outer.addStretch(1)
 
-    def show_kinds(self, kinds: Sequence[StarterView], theme: Theme) -> None:
+    def show_kinds(self, kinds: Sequence[StarterShown], theme: Theme) -> None:
         """Offer these kinds, three in a row."""
-        for i, view in enumerate(kinds):
-            choice = _Choice(view, theme)
+        for i, kind in enumerate(kinds):
+            choice = _Choice(kind, theme)
             choice.setChecked(i == 1)
             choice.toggled.connect(self._on_toggled)
             self._group.addButton(choice, i)

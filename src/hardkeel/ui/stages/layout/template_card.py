@@ -3,6 +3,7 @@
 from PyQt6.QtWidgets import QPushButton
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.fuselage.cutting import misfit_of
 from hardkeel.fuselage.model import Former
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.voice.airframe import FIGURE_WORDS, misfit_sentence
@@ -22,8 +23,6 @@ class TemplateCard(FiguresCard):
         self.setVisible(former is not None)
         if former is None:
             return
-        from hardkeel.fuselage.cutting import misfit_of  # noqa: PLC0415  polygons load late
-
         template = former.template
         figures = tuple(
             Figure(key, FIGURE_WORDS[key], getattr(template, key) if template else None)

@@ -1,5 +1,6 @@
 """The Log page: what was done and found, by the builder and by the app, and the hours it took."""
 
+import re
 from datetime import datetime
 from typing import Final
 
@@ -223,8 +224,6 @@ def parse_hours(text: str) -> tuple[float, str | None]:
     BadInput
         With a sentence that says what would be understood.
     """
-    import re  # noqa: PLC0415  only when somebody adds time
-
     match = re.fullmatch(
         r"\s*(?:(?P<h>\d+)\s*h\s*(?P<m>\d{1,2})|(?P<n>\d+(?:[.,]\d+)?)\s*(?P<u>min|h)?)(?:\s+(?P<note>.*))?\s*",
         text,

@@ -33,7 +33,7 @@ _TOOLS: Final = (
 
 
 @dataclass(frozen=True, slots=True)
-class NextView:
+class NextShown:
     """What the next card shows.
 
     Attributes
@@ -136,7 +136,7 @@ class NextCard(Card):
         if names != self._places.stringList():
             self._places.setStringList(names)
 
-    def show_next(self, view: NextView) -> None:
+    def show_next(self, view: NextShown) -> None:
         """Show another step."""
         self.set_edge(view.edge)
         self.eyebrow.setText(view.eyebrow)
@@ -318,7 +318,7 @@ class ChecksCard(Card):
 
 
 @dataclass(frozen=True, slots=True)
-class SeatView:
+class SeatShown:
     """What the seat card shows of one body."""
 
     title: str
@@ -368,7 +368,7 @@ class SeatCard(Card):
         self.column.addLayout(row)
         self.column.addWidget(self._caution)
 
-    def show_seat(self, view: SeatView) -> None:
+    def show_seat(self, view: SeatShown) -> None:
         """Show another seat or way."""
         self.set_edge("out" if view.needed else "")
         self.eyebrow.setText(view.title)

@@ -21,7 +21,7 @@ from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages import StagePage
-from hardkeel.ui.stages.true import view
+from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import ChecksCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
@@ -187,11 +187,11 @@ class TruePage(StagePage):
         build, judgement = self._document.build, self._document.judgement
         self._taking.look_again(self._unit)
         # until the list is planned anew, only what can be taken on this build stays in it
-        self._wanted = view.still_there(build.surveyed, self._wanted)
+        self._wanted = showing.still_there(build.surveyed, self._wanted)
         self._further.start()
-        self._model.show_rows(view.reading_rows(build, judgement, self._wanted, self._unit))
+        self._model.show_rows(showing.reading_rows(build, judgement, self._wanted, self._unit))
         self._show_heading()
-        self.checks.show_groups(view.vial_groups(build, judgement, self._unit))
+        self.checks.show_groups(showing.vial_groups(build, judgement, self._unit))
         self._show_check()
         self._show_seat()
         self._show_next()
@@ -199,10 +199,10 @@ class TruePage(StagePage):
     def _look_further(self) -> None:
         """Plan the readings after the next one, once the answer to the last edit is on the screen."""
         build, judgement = self._document.build, self._document.judgement
-        wanted = view.wanted_readings(judgement)
+        wanted = showing.wanted_readings(judgement)
         if wanted != self._wanted:
             self._wanted = wanted
-            self._model.show_rows(view.reading_rows(build, judgement, wanted, self._unit))
+            self._model.show_rows(showing.reading_rows(build, judgement, wanted, self._unit))
 
     def _show_heading(self) -> None:
         build, judgement = self._document.build, self._document.judgement
@@ -210,7 +210,7 @@ class TruePage(StagePage):
         before = self._document.judged(earlier) if earlier else None
         taken, doubts = len(judgement.readings), len(judgement.suspects)
         count = f"{taken} taken" + (f", {doubts} in doubt" if doubts else "")
-        moved = view.moved_words(build, before, judgement, self._unit)
+        moved = showing.moved_words(build, before, judgement, self._unit)
         self.readings.show_heading(
             build.phase or "", count if taken else "none yet", moved, frozenset(PHASES)
         )
@@ -219,7 +219,7 @@ class TruePage(StagePage):
         shown = self._taking.shown(self._unit)
         if shown is not None:
             self.next.show_next(shown)
-        self.next.set_places(view.place_names(self._document.build, self._taking.draft))
+        self.next.set_places(showing.place_names(self._document.build, self._taking.draft))
         if self._taking.again:
             self.readings.point_at(self._model.number_of(self._taking.again))
         self._show_drawing()
@@ -236,7 +236,7 @@ class TruePage(StagePage):
             Shown(
                 picture_of(build, judgement, factor),
                 held,
-                view.callouts(build, judgement, self._unit),
+                showing.callouts(build, judgement, self._unit),
                 frozenset(suspect.reading for suspect in judgement.suspects),
                 {mark.id: mark_name(build.surveyed, mark.id) for mark in build.surveyed.marks},
             )
@@ -259,8 +259,8 @@ class TruePage(StagePage):
 
     def _show_seat(self) -> None:
         judgement = self._document.judgement
-        body = view.body_to_correct(judgement, self._body)
-        shown = view.seat_view(self._document.build, judgement, body, self._way, self._unit)
+        body = showing.body_to_correct(judgement, self._body)
+        shown = showing.seat_view(self._document.build, judgement, body, self._way, self._unit)
         self.seat.setVisible(shown is not None)
         if shown is not None:
             self.seat.show_seat(shown)
@@ -411,8 +411,8 @@ class TruePage(StagePage):
 
     def _on_correction_done(self) -> None:
         judgement, build = self._document.judgement, self._document.build
-        body = view.body_to_correct(judgement, self._body)
-        shown = view.seat_view(build, judgement, body, self._way, self._unit)
+        body = showing.body_to_correct(judgement, self._body)
+        shown = showing.seat_view(build, judgement, body, self._way, self._unit)
         if shown is None:
             return
         phase, now, text = (

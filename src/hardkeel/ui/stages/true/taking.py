@@ -9,8 +9,8 @@ from hardkeel.edits import truing as edits
 from hardkeel.survey.drafts import Draft, ReadingKind, find_body, find_mark
 from hardkeel.survey.model import Reading
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.stages.true import view
-from hardkeel.ui.stages.true.cards import NextView
+from hardkeel.ui.stages.true import showing
+from hardkeel.ui.stages.true.cards import NextShown
 from hardkeel.voice.advice import NextStep, next_step
 from hardkeel.voice.names import reading_name, sentence_case
 
@@ -133,14 +133,14 @@ class Taking:
 
         return f"take reading {number}", edit
 
-    def shown(self, unit: LengthUnit) -> NextView | None:
+    def shown(self, unit: LengthUnit) -> NextShown | None:
         """What the next card shows."""
         survey = self._document.build.surveyed
         if self.draft is not None:
-            return view.draft_view(survey, self.draft, unit)
+            return showing.draft_view(survey, self.draft, unit)
         if self._started is not None:
             title = sentence_case(reading_name(survey, self._started))
             step = NextStep("reading", title, "Enter takes it, Escape goes back.", self._started)
             eyebrow = "Take again" if self._again else "Worth taking"
-            return replace(view.next_view(step, unit), eyebrow=eyebrow)
-        return view.next_view(self._step, unit) if self._step is not None else None
+            return replace(showing.next_view(step, unit), eyebrow=eyebrow)
+        return showing.next_view(self._step, unit) if self._step is not None else None

@@ -13,7 +13,7 @@ from hardkeel.survey.planning import plan
 from hardkeel.survey.suspecting import Fit
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
-from hardkeel.ui.stages.true.cards import NextView, SeatView
+from hardkeel.ui.stages.true.cards import NextShown, SeatShown
 from hardkeel.ui.stages.true.readings_model import ReadingRow
 from hardkeel.voice.advice import NextStep, WayName, format_reading, format_residual, seat_advice
 from hardkeel.voice.names import (
@@ -164,14 +164,14 @@ def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Call
 
 def seat_view(
     build: Build, judgement: Judgement, body: str, way: WayName, unit: LengthUnit
-) -> SeatView | None:
+) -> SeatShown | None:
     """What to do at one body's seat; ``None`` for a body without contacts."""
     correction = next((c for c in judgement.corrections if c.body == body), None)
     if correction is None:
         return None
     advice = seat_advice(build.surveyed, judgement, correction, way, unit)
     sanding = any(line.startswith("Sand") for line in advice.do)
-    return SeatView(
+    return SeatShown(
         title=advice.title,
         do=advice.do or (advice.then,),
         then=advice.then if advice.needed else "",
@@ -196,7 +196,7 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
     return ""
 
 
-def next_view(step: NextStep, unit: LengthUnit) -> NextView:
+def next_view(step: NextStep, unit: LengthUnit) -> NextShown:
     """The next step as the card shows it."""
     reading = step.reading
     eyebrow = {
@@ -209,7 +209,7 @@ def next_view(step: NextStep, unit: LengthUnit) -> NextView:
     }[step.kind]
     if reading is not None:
         eyebrow += f" · {TOOLS[reading.kind]}"
-    return NextView(
+    return NextShown(
         eyebrow=eyebrow,
         title=step.title,
         why=step.why,
@@ -222,11 +222,11 @@ def next_view(step: NextStep, unit: LengthUnit) -> NextView:
     )
 
 
-def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextView:
+def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
     """A reading in the making as the card shows it."""
     reading = draft.reading()
     if reading is not None:
-        return NextView(
+        return NextShown(
             eyebrow=f"Your reading · {TOOLS[draft.kind]}",
             title=sentence_case(reading_name(survey, reading)),
             why="Enter takes it, Escape puts the tool down.",
@@ -236,7 +236,7 @@ def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextView:
             tool=draft.kind,
         )
     picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
-    return NextView(
+    return NextShown(
         eyebrow=f"Your reading · {TOOLS[draft.kind]}",
         title=sentence_case(picked) + " to …"
         if picked

@@ -33,7 +33,7 @@ _BENCH_SIGMA: Final = {"pitch": 5.0, "roll": 5.0, "z": 500.0}
 
 
 @dataclass(frozen=True, slots=True)
-class Layout:
+class Columns:
     """Offsets of each body's unknowns, the bench's, and the priors.
 
     Attributes
@@ -64,7 +64,7 @@ class Layout:
         return self.start[body_id] + names.index(name) if name in names else None
 
 
-def lay_out(bodies: Iterable[Body]) -> Layout:
+def lay_out(bodies: Iterable[Body]) -> Columns:
     """Place the unknowns of the bodies, in their order, and of the bench."""
     start: dict[str, int] = {}
     names: dict[str, tuple[str, ...]] = {}
@@ -79,4 +79,4 @@ def lay_out(bodies: Iterable[Body]) -> Layout:
     sigmas += [_BENCH_SIGMA[name] for name in BENCH]
     weight = 1.0 / np.square(np.array(sigmas))
     weight.setflags(write=False)
-    return Layout(start, names, bench, weight)
+    return Columns(start, names, bench, weight)

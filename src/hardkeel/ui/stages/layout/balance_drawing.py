@@ -8,7 +8,7 @@ from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.picture.truing import Stroke
-from hardkeel.ui.kit.drafting import Frame, fit, paint_paper, section_path
+from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
 
 _NEAR: Final = 12.0
@@ -43,7 +43,7 @@ class BalanceShown:
     words: dict[str, str] = field(default_factory=dict)
 
 
-class BalanceView(QWidget):
+class BalanceDrawing(QWidget):
     """The picture.
 
     Signals
@@ -75,7 +75,7 @@ class BalanceView(QWidget):
         """Still readable."""
         return QSize(360, 200)
 
-    def _frame(self) -> Frame | None:
+    def _viewport(self) -> Viewport | None:
         points = [p for stroke in self._shown.strokes for p in stroke.points]
         if not points:
             return None
@@ -90,8 +90,8 @@ class BalanceView(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         theme = self._theme
         paint_paper(painter, theme, self.rect())
-        frame = self._frame()
-        if frame is None:
+        viewport = self._viewport()
+        if viewport is None:
             painter.setPen(theme.colour("soft"))
             painter.drawText(
                 QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, "the airframe will lie here"
@@ -101,31 +101,33 @@ class BalanceView(QWidget):
             painter.setPen(QPen(theme.colour("ink" if stroke.role != "former" else "hair"), 1.2))
             painter.setBrush(theme.colour("wood" if stroke.role == "fuselage" else "wing", 0.75))
             if stroke.role == "wanted":
-                painter.drawPath(section_path(frame, stroke.points))
+                painter.drawPath(section_path(viewport, stroke.points))
             else:
-                painter.drawPolygon(frame.polygon(stroke.points))
-        self._paint_bay(painter, frame)
-        self._paint_masses(painter, frame)
-        self._paint_marks(painter, frame)
+                painter.drawPolygon(viewport.polygon(stroke.points))
+        self._paint_bay(painter, viewport)
+        self._paint_masses(painter, viewport)
+        self._paint_marks(painter, viewport)
 
     def _line(self) -> float:
         return self.height() - self._theme.px(58)
 
-    def _paint_bay(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_bay(self, painter: QPainter, viewport: Viewport) -> None:
         theme, shown = self._theme, self._shown
-        middle = frame.point((0.0, 0.0)).y()
+        middle = viewport.point((0.0, 0.0)).y()
         half = shown.pack_length / 2
         if shown.bay is not None:
-            a, b = (frame.point((x, 0.0)).x() for x in (shown.bay[0] - half, shown.bay[1] + half))
+            a, b = (
+                viewport.point((x, 0.0)).x() for x in (shown.bay[0] - half, shown.bay[1] + half)
+            )
             painter.setPen(QPen(theme.colour("act"), 1.2, Qt.PenStyle.DashLine))
             painter.setBrush(theme.colour("act_wash", 0.5))
             painter.drawRect(QRectF(a, middle - 13, b - a, 26))
         for start, end in shown.hatches:
-            a, b = (frame.point((x, 0.0)).x() for x in (start, end))
+            a, b = (viewport.point((x, 0.0)).x() for x in (start, end))
             painter.setPen(QPen(theme.colour("soft"), 3))
             painter.drawLine(QPointF(a, middle + 17), QPointF(b, middle + 17))
         if shown.pack is not None:
-            a, b = (frame.point((x, 0.0)).x() for x in (shown.pack - half, shown.pack + half))
+            a, b = (viewport.point((x, 0.0)).x() for x in (shown.pack - half, shown.pack + half))
             colour = theme.colour("act" if shown.pack_fits else "out")
             painter.setPen(QPen(colour, 1.6))
             painter.setBrush(colour)
@@ -140,19 +142,19 @@ class BalanceView(QWidget):
                 painter.fillRect(plate.adjusted(-side, 0, side, 0), colour)
             painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, "pack")
         if shown.nose is not None:
-            at = frame.point((shown.nose[0], 0.0))
+            at = viewport.point((shown.nose[0], 0.0))
             painter.setPen(QPen(theme.colour("out"), 1.6))
             painter.setBrush(theme.colour("out"))
             painter.drawRect(QRectF(at.x() - 5, middle - 9, 10, 18))
 
-    def _paint_masses(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_masses(self, painter: QPainter, viewport: Viewport) -> None:
         theme, shown = self._theme, self._shown
         line = self._line()
         painter.setPen(QPen(theme.colour("ink"), 1.4))
         painter.drawLine(QPointF(16, line), QPointF(self.width() - 16.0, line))
         heaviest = max((mass.grams for mass in shown.masses), default=1.0)
         for mass in shown.masses:
-            x = frame.point((mass.x, 0.0)).x()
+            x = viewport.point((mass.x, 0.0)).x()
             radius = 3.0 + 9.0 * (mass.grams / heaviest) ** 0.5
             picked = mass.id == shown.chosen
             colour = theme.colour("act" if picked else "ink")
@@ -170,13 +172,13 @@ class BalanceView(QWidget):
                 painter.drawLine(QPointF(x, line + 2), QPointF(x, low - theme.px(14)))
                 painter.drawText(QPointF(left, low), told)
 
-    def _paint_marks(self, painter: QPainter, frame: Frame) -> None:
+    def _paint_marks(self, painter: QPainter, viewport: Viewport) -> None:
         theme, shown = self._theme, self._shown
         line = self._line()
         top = self._theme.px(46)
         painter.setFont(theme.font(14, weight=600))
         if shown.chord is not None:
-            a, b = (frame.point((x, 0.0)).x() for x in shown.chord)
+            a, b = (viewport.point((x, 0.0)).x() for x in shown.chord)
             painter.setPen(QPen(theme.colour("soft"), 2))
             painter.drawLine(QPointF(a, top), QPointF(b, top))
             for x in (a, b):
@@ -184,12 +186,12 @@ class BalanceView(QWidget):
             width = painter.fontMetrics().horizontalAdvance("mean chord")
             painter.drawText(QPointF(max(6.0, a - width - 8), top + 5), "mean chord")
         if shown.target is not None:
-            x = frame.point((shown.target, 0.0)).x()
+            x = viewport.point((shown.target, 0.0)).x()
             painter.setPen(QPen(theme.colour("act"), 1.6, Qt.PenStyle.DashLine))
             painter.drawLine(QPointF(x, top - 14), QPointF(x, line))
             painter.drawText(QPointF(x + 6, top - 10), shown.words.get("target", "wanted"))
         if shown.balance is not None:
-            x = frame.point((shown.balance, 0.0)).x()
+            x = viewport.point((shown.balance, 0.0)).x()
             off = shown.target is not None and abs(shown.balance - shown.target) > 0.5  # noqa: PLR2004  mm
             colour = theme.colour("out" if off else "ink")
             painter.setPen(QPen(colour, 1.6))
@@ -211,13 +213,13 @@ class BalanceView(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Pick the mass under the pointer."""
-        frame = self._frame()
-        if event is None or frame is None:
+        viewport = self._viewport()
+        if event is None or viewport is None:
             return
         line = self._line()
         at = event.position()
         near = [
-            (abs(frame.point((m.x, 0.0)).x() - at.x()), m.id)
+            (abs(viewport.point((m.x, 0.0)).x() - at.x()), m.id)
             for m in self._shown.masses
             if abs(at.y() - line) < 3 * _NEAR
         ]

@@ -13,7 +13,7 @@ GRID_PX: Final = 24
 
 
 @dataclass(frozen=True, slots=True)
-class Frame:
+class Viewport:
     """A view placed in a box of pixels, to scale.
 
     Attributes
@@ -33,7 +33,7 @@ class Frame:
 
     def polygon(self, points: tuple[Point2, ...]) -> QPolygonF:
         """A polyline on the widget."""
-        u0, v0, scale = self.u0, self.v0, self.scale  # some thousand points a frame
+        u0, v0, scale = self.u0, self.v0, self.scale  # some thousand points a viewport
         return QPolygonF([QPointF(u0 + scale * u, v0 + scale * v) for u, v in points])
 
     def back(self, at: QPointF) -> Point2:
@@ -41,12 +41,12 @@ class Frame:
         return ((at.x() - self.u0) / self.scale, (at.y() - self.v0) / self.scale)
 
 
-def fit(box: QRectF, bounds: tuple[float, float, float, float]) -> Frame:
+def fit(box: QRectF, bounds: tuple[float, float, float, float]) -> Viewport:
     """Place bounds (u, v least and greatest) in a box, centred, as large as they go."""
     left, top, right, bottom = bounds
     scale = min(box.width() / max(right - left, 1.0), box.height() / max(bottom - top, 1.0))
     middle = box.center()
-    return Frame(
+    return Viewport(
         box,
         scale,
         middle.x() - scale * (left + right) / 2,
@@ -82,9 +82,9 @@ def _to_segment(p: QPointF, a: QPointF, b: QPointF) -> float:
     return float(QPointF.dotProduct(gap, gap) ** 0.5)
 
 
-def section_path(frame: Frame, points: tuple[Point2, ...]) -> QPainterPath:
+def section_path(viewport: Viewport, points: tuple[Point2, ...]) -> QPainterPath:
     """A lying surface as a thin section over its chord; an upright one as its outline."""
-    shape = frame.polygon(points)
+    shape = viewport.polygon(points)
     box = shape.boundingRect()
     path = QPainterPath()
     if box.height() > box.width() * 0.5:

@@ -1,0 +1,104 @@
+"""Drawings and lists of Lay out: an outline brought in, a former or the parts list written."""
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING, cast
+
+from PyQt6.QtCore import QObject
+from PyQt6.QtWidgets import QFileDialog
+
+from hardkeel.base.errors import BadInput, CannotSave
+from hardkeel.base.units import format_length
+from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.export.parts import former_dxf, parts_csv
+from hardkeel.fuselage.cutting import shape_of
+from hardkeel.storage.atomic import write_atomically
+from hardkeel.storage.outlines import read_outlines
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages.layout.page import LayoutPage
+
+if TYPE_CHECKING:
+    from hardkeel.ui.stages.layout.parts_page import PartsPage
+
+
+class DrawingDesk(QObject):
+    """Carries out what the drawing board and the parts bench ask of the disk; lives as long as the page.
+
+    Parameters
+    ----------
+    tell : callable
+        Says a sentence to the builder.
+    """
+
+    def __init__(self, document: Document, page: LayoutPage, tell: Callable[[str], object]) -> None:
+        super().__init__(page)
+        self._document, self._page, self._tell = document, page, tell
+        page.made.connect(self._on_made)
+
+    def _on_made(self, key: str, page: object) -> None:
+        if key == "airframe":
+            self._page.airframe.former_wanted.connect(self.write_former)
+            self._page.airframe.outline_wanted.connect(self.bring_outline)
+        elif key == "parts":
+            cast("PartsPage", page).csv_wanted.connect(self.write_parts)
+
+    def bring_outline(self) -> None:
+        """Ask for a drawing and give its largest closed line to the former in hand."""
+        name, _ = QFileDialog.getOpenFileName(
+            self._page, "Outline from a drawing", "", "Drawings (*.dxf)"
+        )
+        if name:
+            self.take_outline(Path(name))
+
+    def take_outline(self, path: Path) -> None:
+        """Give the former in hand the largest closed line of a drawing."""
+        fuselage = self._document.build.fuselage
+        stop = self._page.airframe.stop
+        former = fuselage.former(stop) if fuselage is not None else None
+        if former is None:
+            self._tell("Take a former in hand first.")
+            return
+        try:
+            outline = read_outlines(path)[0]
+            self._document.apply(
+                f"outline of {former.id} from {path.name}",
+                lambda b: drawing_edits.give_outline(b, former.id, outline.ring),
+            )
+        except BadInput as fault:
+            self._tell(f"{fault}.")
+            return
+        if outline.gap:
+            gap = format_length(outline.gap, self._page.unit, 2)
+            self._tell(f"Ends up to {gap} apart were joined in {path.name}: look at the outline.")
+
+    def write_former(self, name: str) -> None:
+        """Ask where, and write a former's cut line."""
+        place, _ = QFileDialog.getSaveFileName(
+            self._page, f"Write {name}", f"{name}.dxf", "Drawings (*.dxf)"
+        )
+        if place:
+            self.write_former_to(name, Path(place))
+
+    def write_former_to(self, name: str, path: Path) -> None:
+        """Write a former's cut line as a drawing."""
+        fuselage = self._document.build.fuselage
+        former = fuselage.former(name) if fuselage is not None else None
+        if fuselage is None or former is None:
+            return
+        self._write(path, former_dxf(shape_of(fuselage, former)))
+
+    def write_parts(self) -> None:
+        """Ask where, and write the parts list."""
+        place, _ = QFileDialog.getSaveFileName(
+            self._page, "Write the parts list", "parts.csv", "Lists (*.csv)"
+        )
+        if place:
+            self._write(Path(place), parts_csv(self._document.build))
+
+    def _write(self, path: Path, text: str) -> None:
+        try:
+            write_atomically(path, text.encode("utf-8"), versions=0)
+        except CannotSave as fault:
+            self._tell(f"Not written: {fault}.")
+            return
+        self._tell(f"Written to {path}.")

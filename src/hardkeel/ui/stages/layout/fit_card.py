@@ -1,0 +1,36 @@
+"""How a sheet on the paper desk lies: its scale, what checks it, and whether it is a photo."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QCheckBox
+
+from hardkeel.paper.model import Plan
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice.paper import fit_words
+
+
+class FitCard(Card):
+    """What the known lengths and points say of the sheet.
+
+    Signals
+    -------
+    photo_set : bool
+        Whether perspective is to be taken out.
+    """
+
+    photo_set = pyqtSignal(bool)
+
+    def __init__(self) -> None:
+        super().__init__("How the sheet lies")
+        self.photo = QCheckBox("a photo: take perspective out")
+        self._says = label("answer")
+        self._left = label("soft")
+        for widget in (self._says, self._left, self.photo):
+            self.column.addWidget(widget)
+        self.photo.clicked.connect(self.photo_set)
+
+    def show_fit(self, plan: Plan, dpi: float | None) -> None:
+        """Show a plan; `dpi` as the scan says."""
+        self.photo.setChecked(plan.photo)
+        answer, left = fit_words(plan, dpi)
+        self._says.setText(answer)
+        self._left.setText(left)

@@ -1,0 +1,62 @@
+"""Everything that was clicked on a sheet, as it is drawn over the scan."""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.paper.calibrating import calibrate
+from hardkeel.paper.model import Plan
+
+_SHOWN_MM: Final = 0.05  # a residual under this is the click's own
+
+
+@dataclass(frozen=True, slots=True)
+class SheetMark:
+    """Points clicked on the scan, pixels; `kind` decides how they are drawn."""
+
+    kind: str
+    points: tuple[tuple[float, float], ...]
+    words: str = ""
+    active: bool = False
+
+
+def sheet_marks(
+    plan: Plan, tool: str, clicks: list[tuple[float, float]], unit: LengthUnit
+) -> tuple[SheetMark, ...]:
+    """Everything clicked on a plan, and the clicks not yet entered."""
+    left = _left_over(plan)
+    marks = [
+        SheetMark("length", (one.a, one.b), format_length(one.length, unit) + left(f"length {i}"))
+        for i, one in enumerate(plan.lengths, start=1)
+    ]
+    marks += [
+        SheetMark("point", (one.pixel,), f"{one.plan[0]:g}, {one.plan[1]:g}" + left(f"point {i}"))
+        for i, one in enumerate(plan.points, start=1)
+    ]
+    if plan.origin is not None:
+        marks.append(SheetMark("origin", (plan.origin,), "datum"))
+    marks += [SheetMark(t.kind, t.pixels, active=t.kind == tool) for t in plan.traces]
+    if clicks:
+        marks.append(SheetMark(tool, tuple(clicks), active=True))
+    return tuple(marks)
+
+
+def _left_over(plan: Plan) -> Callable[[str], str]:
+    """What the fit leaves of a known thing, to be written beside it; nothing where nothing checks it."""
+    try:
+        fit = calibrate(plan)
+    except BadInput:
+        return lambda _what: ""
+    if fit.spare <= 0:
+        return lambda _what: ""
+
+    def told(what: str) -> str:
+        off = math.hypot(
+            *(r.mm for r in fit.residuals if r.what.startswith(what + " ") or r.what == what)
+        )
+        return f"  {off:.2f} off" if off >= _SHOWN_MM else ""
+
+    return told

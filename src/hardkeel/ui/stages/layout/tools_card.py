@@ -1,0 +1,66 @@
+"""The tool in hand at the paper desk, what to click with it, and the field for what is printed there."""
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QLineEdit, QPushButton, QWidget
+
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.voice.paper import ASKS, DESK_TOOLS
+
+
+class ToolsCard(Card):
+    """The desk's tools; one is always in hand.
+
+    Signals
+    -------
+    tool_picked : str
+    entered : str
+        What was typed for the clicks just made.
+    settling_set : bool
+        Whether clicks settle on the line.
+    """
+
+    tool_picked = pyqtSignal(str)
+    entered = pyqtSignal(str)
+    settling_set = pyqtSignal(bool)
+
+    def __init__(self) -> None:
+        super().__init__("Now", "act")
+        self.tools: dict[str, QPushButton] = {}
+        self.entry = QLineEdit()
+        self.entry.setObjectName("reading")
+        self.entry.setAccessibleName("what the length or point is")
+        self.settle = QCheckBox("settle on the line")
+        self.settle.setChecked(True)
+        self._hint = label("title")
+        keys = label(
+            "soft", "Wheel or + and − zoom, the right button moves the sheet, arrows nudge."
+        )
+        for widget in (self._hint, self.entry, self._tool_row(), self.settle, keys):
+            self.column.addWidget(widget)
+        self.entry.returnPressed.connect(lambda: self.entered.emit(self.entry.text()))
+        self.settle.toggled.connect(self.settling_set)
+
+    def _tool_row(self) -> QWidget:
+        tools = QWidget()
+        flow = FlowLayout(tools, gap=3)
+        group = QButtonGroup(self)
+        for key, (words, says) in DESK_TOOLS.items():
+            button = QPushButton(words)
+            button.setObjectName("tool")
+            button.setCheckable(True)
+            button.setToolTip(says)
+            button.clicked.connect(lambda _on, key=key: self.tool_picked.emit(key))
+            group.addButton(button)
+            flow.addWidget(button)
+            self.tools[key] = button
+        return tools
+
+    def show_tool(self, tool: str, *, entering: bool) -> None:
+        """Show the tool in hand, and the field where its clicks wait for a figure."""
+        for key, button in self.tools.items():
+            button.setChecked(key == tool)
+        self._hint.setText(ASKS[tool] if entering else DESK_TOOLS[tool][1])
+        self.entry.setVisible(entering)
+        if entering:
+            self.entry.setFocus()
