@@ -149,7 +149,7 @@ def test_from_paper_to_a_first_reading(
     qtbot.mouseClick(page.marks.put_on, LEFT)
     assert page.marks.put_on.isHidden()
     window.show_stage("true")
-    target = true_of(window).target
+    target = true_of(window).hands.target
     assert target is not None
     line = true_of(window).next.field.line
     line.setText(f"{target.value:.2f}")

@@ -104,7 +104,7 @@ def test_marks_are_walked_and_picked_by_keyboard_and_the_one_in_focus_is_said(
         said.append(drawing.accessibleDescription())
     assert 3 <= len(said) == len(set(said)), "an arrow always leads on, never in a ring"
     qtbot.keyClick(drawing, Qt.Key.Key_Return)
-    target = page.target
+    target = page.hands.target
     assert target is not None
     assert target.kind == "height"
     assert mark_name(window.document.build.surveyed, target.mark) == said[-1]

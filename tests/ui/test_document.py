@@ -116,7 +116,7 @@ def test_a_page_behind_shows_the_new_build_as_soon_as_it_is_turned_to(
     assert not page.isVisible()
     window.start(demo_build())
     assert page.isVisible()
-    assert true_of(window).target is not None
+    assert true_of(window).hands.target is not None
     assert answers_of(window).startswith("Sand ")
 
 

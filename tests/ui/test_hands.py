@@ -114,4 +114,4 @@ def test_enter_on_a_row_worth_taking_just_after_another_build_came(
     window.start(demo_build())
     for row in range(many + 9):
         page.readings.row_started.emit(row)
-    assert page.target is not None
+    assert page.hands.target is not None

@@ -224,7 +224,7 @@ def test_an_empty_build_starts_from_a_kind_of_airframe(
     assert len(build.surveyed.marks) > 15
     assert not layout_of(window).airframe.picker.isVisible()
     window.show_stage("true")
-    assert true_of(window).target is not None
+    assert true_of(window).hands.target is not None
 
 
 def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(

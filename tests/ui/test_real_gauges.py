@@ -170,7 +170,7 @@ def test_a_place_that_a_stand_in_refuses_does_not_fill_the_field(
     )
     true_of(window).next.tool_picked.emit("height")
     true_of(window).next.place_typed.emit("new pin")
-    assert true_of(window).target is not None
+    assert true_of(window).hands.target is not None
     qtbot.waitUntil(lambda: row.shown.text() == "not held", timeout=10000)
     assert field.value is None
 

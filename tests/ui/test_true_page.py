@@ -9,7 +9,7 @@ from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.survey.model import DistanceDifference, Incidence, Reading
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.true.readings_model import Column
+from hardkeel.ui.stages.true.showing import ReadingColumn
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -29,7 +29,7 @@ def tool(window: MainWindow, kind: str) -> QPushButton:
 
 
 def wanted(window: MainWindow) -> Reading:
-    target = true_of(window).target
+    target = true_of(window).hands.target
     assert target is not None
     return target
 
@@ -80,12 +80,12 @@ def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_b
 
 def test_enter_takes_a_reading_and_goes_to_the_next_one(qtbot: QtBot, window: MainWindow) -> None:
     type_value(qtbot, window, "955.0")
-    first = true_of(window).target
+    first = true_of(window).hands.target
     assert first is not None
     count = len(window.document.judgement.readings)
     type_value(qtbot, window, f"{first.value:.2f}")
     assert len(window.document.judgement.readings) == count + 1
-    assert true_of(window).target != first
+    assert true_of(window).hands.target != first
     assert true_of(window).next.field.line.text() == ""
     assert true_of(window).next.field.line.hasFocus()
 
@@ -131,7 +131,7 @@ def test_a_line_is_swung_by_clicking_three_marks_in_the_drawing(
         at = true_of(window).drawing.mark_position(mark)
         assert at is not None
         qtbot.mouseClick(true_of(window).drawing, LEFT, pos=at.toPoint())
-    target = true_of(window).target
+    target = true_of(window).hands.target
     assert isinstance(target, DistanceDifference)
     assert (target.from_, target.to) == ("tail_pin", ("wing_tip_le_port", "wing_tip_le_starboard"))
     type_value(qtbot, window, "0.4")
@@ -148,27 +148,27 @@ def test_a_gauge_is_hung_by_clicking_the_wing(qtbot: QtBot, window: MainWindow) 
     # right on the string of r6: while a gauge is to be hung, strings do not catch the click
     middle = QPoint(int(port.x() + 18), int((port.y() + aft.y()) / 2))
     qtbot.mouseClick(true_of(window).drawing, LEFT, pos=middle)
-    target = true_of(window).target
+    target = true_of(window).hands.target
     assert isinstance(target, Incidence)
     assert (target.body, target.side) == ("wing", "port")
     assert target.span_fraction > 0.8
 
 
 def test_escape_puts_the_tool_down(qtbot: QtBot, window: MainWindow) -> None:
-    proposed = true_of(window).target
+    proposed = true_of(window).hands.target
     tool(window, "height").click()
     qtbot.keyClicks(true_of(window).next.place, "nose pin")
     qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
     assert wanted(window).kind == "height"
     qtbot.keyClick(true_of(window).next.field.line, Qt.Key.Key_Escape)
-    assert true_of(window).target == proposed
+    assert true_of(window).hands.target == proposed
 
 
 def test_a_mark_that_is_not_there_is_told(qtbot: QtBot, window: MainWindow) -> None:
     tool(window, "height").click()
     qtbot.keyClicks(true_of(window).next.place, "propeller")
     qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
-    assert true_of(window).target is None
+    assert true_of(window).hands.target is None
     hints = [
         label.text()
         for label in true_of(window).next.findChildren(type(true_of(window).next.eyebrow))
@@ -198,7 +198,7 @@ def test_pointing_at_a_string_names_its_reading(qtbot: QtBot, window: MainWindow
 def test_a_value_in_the_list_is_typed_over(window: MainWindow) -> None:
     model = true_of(window).readings.table.model()
     assert model is not None
-    index = model.index(3, Column.VALUE)
+    index = model.index(3, ReadingColumn.VALUE)
     assert model.setData(index, "1.95")
     assert window.document.build.surveyed.readings[3].value == 1.95
     assert not model.setData(index, "soon")
@@ -269,7 +269,7 @@ def test_a_correction_done_goes_in_the_log_and_asks_for_new_readings(window: Mai
     assert window.document.build.log[-1].kind in ("correction", "verdict")
     assert any(entry.kind == "correction" for entry in window.document.build.log)
     assert vial_word(window, "stab_roll") == "open"
-    assert true_of(window).target is not None
+    assert true_of(window).hands.target is not None
 
 
 def test_a_part_picked_on_the_keel_line_is_shown_on_the_page(window: MainWindow) -> None:
@@ -281,7 +281,7 @@ def test_inches_are_shown_and_read(qtbot: QtBot, window: MainWindow) -> None:
     window.header.unit_button.click()
     model = true_of(window).readings.table.model()
     assert model is not None
-    assert model.index(9, Column.VALUE).data().endswith("″")
+    assert model.index(9, ReadingColumn.VALUE).data().endswith("″")
     type_value(qtbot, window, "37.6")
     assert window.document.build.surveyed.readings[-1].value == pytest.approx(955.04)
 
@@ -290,7 +290,7 @@ def test_a_builders_own_model_is_trued_on_the_first_day(qtbot: QtBot, window: Ma
     """Take whatever is proposed, with what a true model would show, until nothing is open."""
     window.start(build_from(Figures(name="First")))
     for _ in range(60):
-        target = true_of(window).target
+        target = true_of(window).hands.target
         if target is None:
             break
         type_value(qtbot, window, f"{target.value:.3f}")

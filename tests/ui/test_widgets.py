@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.gauges.protocol import GAUGE_KINDS
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.vial import Vial, VialValue
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
@@ -18,7 +19,6 @@ from hardkeel.ui.shell.questions import AboutDialog, ReportDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.log.page import parse_hours
 from hardkeel.ui.stages.true.gauge_dock import PlaceMenu
-from hardkeel.ui.stages.true.readings_model import ReadingRow, ReadingsModel
 from hardkeel.ui.theme import PALETTES, SCALES, ThemeName, apply_theme, make_theme
 from tests.stages_of import gauges_of, log_of, true_of
 from tests.ui.cutting import is_cut
@@ -46,10 +46,21 @@ def test_text_stands_out_by_four_and_a_half_to_one(name: ThemeName, ink: str, gr
 
 
 def test_models_keep_the_rules_of_qt(window: MainWindow, qtmodeltester: ModelTester) -> None:
-    model = ReadingsModel(lambda _id, _text: True, make_theme("light"))
-    model.show_rows(tuple(ReadingRow(f"r{i}", "what", "1", "2", "", "fits") for i in range(4)))
+    theme = make_theme("light")
+    model = CellsModel(
+        (Column("a"), Column("b", typed=True)), theme, lambda _key, _col, _text: True
+    )
+    model.show_rows(tuple(Row(f"r{i}", ("what", "1"), struck=i == 2) for i in range(4)), theme)
     qtmodeltester.check(model)
     qtmodeltester.check(log_of(window).model)
+
+
+def test_a_row_struck_out_strikes_nothing_else_out(window: MainWindow) -> None:
+    theme = make_theme("light")
+    model = CellsModel((Column("a"),), theme)
+    model.show_rows((Row("r1", ("kept, not used",), struck=True),), theme)
+    assert model.data(model.index(0, 0), Qt.ItemDataRole.FontRole).strikeOut()  # type: ignore[attr-defined]
+    assert not theme.font(14).strikeOut()
 
 
 @pytest.mark.parametrize("percent", SCALES)
@@ -183,7 +194,7 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
     qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
     row.zero.click()
     qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
-    target = true_of(window).target
+    target = true_of(window).hands.target
     assert target is not None
     field = true_of(window).next.field
     qtbot.waitUntil(field.line.hasSelectedText, timeout=10000)

@@ -1,45 +1,96 @@
-"""A plain table of cells over a frozen snapshot, for lists that show and take text."""
+"""The one model of a table: cells over a frozen snapshot, for every list that shows and takes text."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
+from PyQt6.QtGui import QFont
 
 from hardkeel.ui.theme import Theme
 
-_RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-_LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+_PX = 14
 
 
 @dataclass(frozen=True, slots=True)
 class Column:
-    """A column: its heading, whether it holds figures, whether it can be typed into."""
+    """A column.
+
+    Attributes
+    ----------
+    right : bool
+        It holds figures.
+    typed : bool
+        It can be typed into, in rows that can.
+    top : bool
+        Its cells stand at the top of rows that go over several lines.
+    """
 
     head: str
     right: bool = False
     typed: bool = False
+    top: bool = False
+
+    @property
+    def side(self) -> Qt.AlignmentFlag:
+        """Where its text stands."""
+        across = Qt.AlignmentFlag.AlignRight if self.right else Qt.AlignmentFlag.AlignLeft
+        return across | (Qt.AlignmentFlag.AlignTop if self.top else Qt.AlignmentFlag.AlignVCenter)
 
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """A row: its key, its cells, the palette colour of its text, and what a pointer is told."""
+    """A row.
+
+    Attributes
+    ----------
+    key : str
+        What it is, for who hears of it.
+    colour, cell_colours : str, dict of int to str
+        Names in the palette: of the row, and of single columns.
+    tip : str
+        What a pointer is told.
+    weight : int
+        Of its letters: 400 is plain.
+    struck : bool
+        Struck through.
+    typed : bool
+        Whether it can be typed into where its column can.
+    """
 
     key: str
     cells: tuple[str, ...]
     colour: str = "ink"
     tip: str = ""
-    bold: bool = False
+    weight: int = 400
+    struck: bool = False
+    typed: bool = True
     cell_colours: dict[int, str] = field(default_factory=dict)
 
 
+def _shared(a: tuple[Row, ...], b: tuple[Row, ...]) -> int:
+    """How many rows from the top have the same keys."""
+    count = 0
+    for one, other in zip(a, b, strict=False):
+        if one.key != other.key:
+            break
+        count += 1
+    return count
+
+
 class CellsModel(QAbstractTableModel):
-    """Rows of text; editing calls `edit` with the row's key, the column and the text."""
+    """Rows of text.
+
+    Parameters
+    ----------
+    edit : callable, optional
+        Given a row's key, the column and the text typed; tells whether it was taken.
+    """
 
     def __init__(
         self,
         columns: Sequence[Column],
         theme: Theme,
-        edit: Callable[[str, int, str], bool],
+        edit: Callable[[str, int, str], bool] = lambda _key, _column, _text: False,
         parent: QObject | None = None,
     ) -> None:
         super().__init__(parent)
@@ -49,17 +100,24 @@ class CellsModel(QAbstractTableModel):
         self._rows: tuple[Row, ...] = ()
 
     def show_rows(self, rows: Sequence[Row], theme: Theme) -> None:
-        """Show other rows; where their keys are the same the selection stays."""
-        before = [row.key for row in self._rows]
-        made = tuple(rows)
-        if [row.key for row in made] == before and made:
-            self._rows, self._theme = made, theme
-            last = self.index(len(made) - 1, len(self._columns) - 1)
-            self.dataChanged.emit(self.index(0, 0), last)
+        """Show another snapshot; a view keeps its place and selection as far as the rows are the same."""
+        made, before, self._theme = tuple(rows), len(self._rows), theme
+        same = _shared(made, self._rows)
+        if not same:
+            self.beginResetModel()
+            self._rows = made
+            self.endResetModel()
             return
-        self.beginResetModel()
-        self._rows, self._theme = made, theme
-        self.endResetModel()
+        if before > same:
+            self.beginRemoveRows(QModelIndex(), same, before - 1)
+            self._rows = self._rows[:same]
+            self.endRemoveRows()
+        if len(made) > same:
+            self.beginInsertRows(QModelIndex(), same, len(made) - 1)
+            self._rows += made[same:]
+            self.endInsertRows()
+        self._rows = made
+        self.dataChanged.emit(self.index(0, 0), self.index(same - 1, len(self._columns) - 1))
 
     def row(self, number: int) -> Row | None:
         """The row with this number."""
@@ -89,13 +147,14 @@ class CellsModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return self._columns[section].head
         if role == Qt.ItemDataRole.TextAlignmentRole:
-            return _RIGHT if self._columns[section].right else _LEFT
+            return self._columns[section].side
         return None
 
     def flags(self, index: QModelIndex) -> Qt.ItemFlag:
-        """Typed columns can be edited."""
+        """What is typed can be edited."""
         flags = super().flags(index)
-        if index.isValid() and self._columns[index.column()].typed:
+        row = self.row(index.row())
+        if row is not None and row.typed and self._columns[index.column()].typed:
             flags |= Qt.ItemFlag.ItemIsEditable
         return flags
 
@@ -111,11 +170,13 @@ class CellsModel(QAbstractTableModel):
             case Qt.ItemDataRole.ToolTipRole:
                 return row.tip or None
             case Qt.ItemDataRole.TextAlignmentRole:
-                return _RIGHT if self._columns[column].right else _LEFT
+                return self._columns[column].side
             case Qt.ItemDataRole.ForegroundRole:
                 return self._theme.colour(row.cell_colours.get(column, row.colour))
             case Qt.ItemDataRole.FontRole:
-                return self._theme.font(14, weight=600 if row.bold else 400)
+                font = QFont(self._theme.font(_PX, weight=row.weight))  # a copy: fonts are shared
+                font.setStrikeOut(row.struck)
+                return font
             case _:
                 return None
 

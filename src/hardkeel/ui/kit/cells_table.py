@@ -63,7 +63,8 @@ class CellsTable(QTableView):
         if picked is not None:
             picked.currentRowChanged.connect(lambda now, _before: self.row_picked.emit(now.row()))
         self.doubleClicked.connect(self._on_double)
-        model.modelReset.connect(self._fit)
+        for changed in (model.modelReset, model.rowsInserted, model.rowsRemoved):
+            changed.connect(self._fit)
         self.set_theme(theme)
 
     def minimumSizeHint(self) -> QSize:

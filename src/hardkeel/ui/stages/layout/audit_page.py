@@ -195,7 +195,7 @@ class AuditPage(SubPage):
             format_length(left, self.unit),
         )
         wrong = number == found.wrong
-        return Row(str(number), cells, "out" if wrong else "ink", bold=wrong)
+        return Row(str(number), cells, "out" if wrong else "ink", weight=600 if wrong else 400)
 
     def _spots(self, sheet: Sheet, found: Finding) -> tuple[Spot, ...]:
         return tuple(

@@ -4,7 +4,7 @@ import re
 from datetime import datetime
 from typing import Final
 
-from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
@@ -22,6 +22,7 @@ from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, tota
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
@@ -44,52 +45,24 @@ _LONGEST_DAY_H: Final = 24.0
 _RIGHT_PX: Final = 340
 
 
-class LogModel(QAbstractTableModel):
-    """Log entries, newest first."""
-
-    def __init__(self, theme: Theme, parent: QObject | None = None) -> None:
-        super().__init__(parent)
-        self._theme = theme
-        self._entries: list[Entry] = []
-
-    def show_entries(self, entries: list[Entry], theme: Theme) -> None:
-        """Show another list."""
-        self.beginResetModel()
-        self._entries, self._theme = entries, theme
-        self.endResetModel()
-
-    def rowCount(self, parent: QModelIndex = QModelIndex()) -> int:
-        """How many entries."""
-        return 0 if parent.isValid() else len(self._entries)
-
-    def columnCount(self, parent: QModelIndex = QModelIndex()) -> int:
-        """When, kind, what."""
-        return 0 if parent.isValid() else 3
-
-    def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> object:
-        """Text and dress of a cell."""
-        if not index.isValid() or not 0 <= index.row() < len(self._entries):
-            return None
-        entry = self._entries[index.row()]
-        match role:
-            case Qt.ItemDataRole.DisplayRole:
-                kind = _KIND_WORDS[entry.kind] + (f", {entry.phase}" if entry.phase else "")
-                return (_when(entry.at), kind, entry.text)[index.column()]
-            case Qt.ItemDataRole.ToolTipRole:
-                return f"{entry.text}\n{entry.at}"
-            case Qt.ItemDataRole.ForegroundRole:
-                return self._theme.colour("ink" if index.column() == 2 else "soft")  # noqa: PLR2004  what
-            case Qt.ItemDataRole.FontRole:
-                return self._theme.font(14, weight=500 if entry.by == "builder" else 400)
-            case Qt.ItemDataRole.TextAlignmentRole:
-                return Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
-            case _:
-                return None
+_COLUMNS: Final = (Column("", top=True), Column("", top=True), Column("", top=True))
 
 
 def _when(at: str) -> str:
     moment = datetime.fromisoformat(at)
     return f"{moment:%d %b %Y  %H:%M}"
+
+
+def _row(entry: Entry) -> Row:
+    kind = _KIND_WORDS[entry.kind] + (f", {entry.phase}" if entry.phase else "")
+    return Row(
+        key=f"{entry.at} {entry.text}",
+        cells=(_when(entry.at), kind, entry.text),
+        colour="soft",
+        tip=f"{entry.text}\n{entry.at}",
+        weight=500 if entry.by == "builder" else 400,
+        cell_colours={2: "ink"},
+    )
 
 
 class LogPage(StagePage):
@@ -110,7 +83,7 @@ class LogPage(StagePage):
         self.filter.setClearButtonEnabled(True)
         self._kinds: dict[EntryKind, QPushButton] = {}
         self._count = label("soft", wrap=False)
-        self.model = LogModel(theme, self)
+        self.model = CellsModel(_COLUMNS, theme, parent=self)
         self.table = QTableView()
         self.hours = HoursChart(theme)
         self.hours_line = QLineEdit()
@@ -188,7 +161,7 @@ class LogPage(StagePage):
         build = self._document.build
         kinds = frozenset(kind for kind, button in self._kinds.items() if button.isChecked())
         found = matching(build.log, self.filter.text(), kinds)
-        self.model.show_entries(found[::-1], self._theme)
+        self.model.show_rows([_row(entry) for entry in found[::-1]], self._theme)
         total = len(build.log)
         shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
         self._count.setText(

@@ -31,7 +31,7 @@ class GaugeBench(QObject):
         dock.plug_toggled.connect(self._on_plug_toggled)
         dock.place_picked.connect(self._on_place_picked)
         dock.zero_pressed.connect(self._on_zero_pressed)
-        page.reading_wanted.connect(self._on_reading_wanted)
+        page.hands.reading_wanted.connect(self._on_reading_wanted)
         self.desk.reported.connect(self._on_reported)
 
     def close(self) -> None:
@@ -66,7 +66,7 @@ class GaugeBench(QObject):
             self._settings.set_gauge_place(kind, where)
             self.desk.plug(kind, where)
         self._dock.row(kind).show_state("waiting", "", zeroed=False)
-        self._on_reading_wanted(self._page.target)
+        self._on_reading_wanted(self._page.hands.target)
 
     def _is_made_up(self, kind: GaugeKind) -> bool:
         """Whether what it shows must be marked: simulated, on a build that is no exercise."""
@@ -74,7 +74,7 @@ class GaugeBench(QObject):
 
     def _on_zero_pressed(self, kind: GaugeKind) -> None:
         self.desk.zero(kind)
-        self._on_reading_wanted(self._page.target)
+        self._on_reading_wanted(self._page.hands.target)
 
     def _on_reading_wanted(self, reading: Reading | None) -> None:
         if reading is not None:
@@ -90,10 +90,10 @@ class GaugeBench(QObject):
                 if shown.unit == "deg"
                 else format_length(shown.value, self._settings.unit)
             )
-            made_up, target = self._is_made_up(kind), self._page.target
+            made_up, target = self._is_made_up(kind), self._page.hands.target
             if target is not None and self.desk.is_answer(kind, report, target):
                 zeroed = self.desk.is_zeroed(kind)
-                self._page.show_gauge_value(shown.value, zeroed=zeroed, simulated=made_up)
+                self._page.hands.show_gauge_value(shown.value, zeroed=zeroed, simulated=made_up)
             text = "not held" if not report.held else f"{text}\nsimulated" if made_up else text
         elif report.name:
             text = f"a {report.name}"

@@ -1,9 +1,8 @@
 """The True page: drawing, readings, checks, and the one thing to do next."""
 
-from collections.abc import Callable
 from typing import TYPE_CHECKING, Final, cast
 
-from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QSplitter,
@@ -19,15 +18,15 @@ from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.cells import CellsModel
 from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import ChecksCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
-from hardkeel.ui.stages.true.readings_model import ReadingsModel
+from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.stages.true.readings_panel import ReadingsPanel
-from hardkeel.ui.stages.true.taking import Taking
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.names import PHASE_WORDS, body_name, mark_name
 from hardkeel.voice.verdicts import in_the_air, verdict_sentence
@@ -36,19 +35,10 @@ if TYPE_CHECKING:
     from hardkeel.voice.advice import WayName
 
 _PAUSE_MS: Final = 40
-_SIMULATED: Final = "Simulated: no gauge was held on your model."
 
 
 class TruePage(StagePage):
-    """A view of the document's survey.
-
-    Signals
-    -------
-    reading_wanted : object
-        The `Reading` that is now to be taken, or None; gauges are held there.
-    """
-
-    reading_wanted = pyqtSignal(object)
+    """The document's survey, shown and worked on."""
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -56,7 +46,6 @@ class TruePage(StagePage):
         super().__init__(parent)
         self._document = document
         self._unit: LengthUnit = unit
-        self._taking = Taking(document)
         self._wanted: tuple[Reading, ...] = ()
         self._further = QTimer(self)
         self._further.setSingleShot(True)
@@ -65,12 +54,14 @@ class TruePage(StagePage):
         self._check = ""
         self._body = ""
         self._way: WayName = "sanding"
-        self._typed = self._simulated = False
-        self._model = ReadingsModel(self._edit_value, theme, self)
+        self._rows: tuple[showing.ReadingRow, ...] = ()
+        self._theme = theme
+        self._model = CellsModel(showing.READING_COLUMNS, theme, self._edit_value, self)
         self.drawing = ThreeView(theme)
         self.readings = ReadingsPanel(theme, tuple((phase, phase) for phase in PHASES))
         self.readings.set_model(self._model)
         self.next = NextCard()
+        self.hands = Hands(document, self.next, unit, self._apply)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
         self.exaggeration = Exaggeration()
@@ -101,10 +92,10 @@ class TruePage(StagePage):
 
     def _connect(self) -> None:
         self._document.build_opened.connect(self._on_build_opened)
-        self._document.build_changed.connect(self._on_build_changed)
+        self.hands.moved.connect(self._on_hands_moved)
         Freshness(self, self._document, self.refresh)
         self.exaggeration.factor_changed.connect(self._show_drawing)
-        self.drawing.mark_picked.connect(self._on_mark_picked)
+        self.drawing.mark_picked.connect(self.hands.add_mark)
         self.drawing.body_picked.connect(self._on_body_picked)
         self.drawing.reading_pointed.connect(self._on_string_pointed)
         self.drawing.reading_picked.connect(self._on_string_picked)
@@ -113,12 +104,7 @@ class TruePage(StagePage):
         self.readings.row_started.connect(self._on_row_started)
         self.readings.ignore_asked.connect(self._on_ignore_asked)
         self.readings.delete_asked.connect(self._on_delete_asked)
-        self.next.value_taken.connect(self._on_value_taken)
-        self.next.tool_picked.connect(self._on_tool_picked)
-        self.next.place_typed.connect(self._on_place_typed)
-        self.next.given_up.connect(self._on_given_up)
         self.next.action_pressed.connect(self.description_wanted)
-        self.next.field.line.textEdited.connect(self._on_typing)
         self.checks.check_picked.connect(self._on_check_picked)
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
@@ -135,11 +121,6 @@ class TruePage(StagePage):
         """Be ready for a figure to be typed."""
         self.next.focus_entry()
 
-    @property
-    def target(self) -> Reading | None:
-        """The reading whose value is to be typed now."""
-        return self._taking.target
-
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
@@ -151,12 +132,13 @@ class TruePage(StagePage):
             self.drawing,
             self.readings,
             self.checks,
-            self._model,
             self._cards,
             self.dock,
         ):
             part.set_theme(theme)
-        self._show_next()
+        self._theme = theme
+        self._show_rows()
+        self.hands.show()
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
@@ -165,44 +147,30 @@ class TruePage(StagePage):
         self.checks.unfold(body)
         self._show_seat()
 
-    def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
-        """Let a gauge write in the field, unless the builder is typing.
-
-        Parameters
-        ----------
-        simulated : bool
-            The value is a stand-in's on a real build: it and its reading say so.
-        """
-        if not self._typed and self._taking.target is not None:
-            self._simulated = simulated
-            self.next.field.set_value(value)
-            self.next.field.line.selectAll()  # what the builder types takes its place
-            caution = (
-                "" if zeroed else "This gauge is not zeroed: hold it on the datum and press zero."
-            )
-            self.next.tell(f"{_SIMULATED} {caution}".strip() if simulated else caution)
-
     def refresh(self) -> None:
         """Show the document as it is now."""
         build, judgement = self._document.build, self._document.judgement
-        self._taking.look_again(self._unit)
         # until the list is planned anew, only what can be taken on this build stays in it
         self._wanted = showing.still_there(build.surveyed, self._wanted)
         self._further.start()
-        self._model.show_rows(showing.reading_rows(build, judgement, self._wanted, self._unit))
+        self._show_rows()
         self._show_heading()
         self.checks.show_groups(showing.vial_groups(build, judgement, self._unit))
         self._show_check()
         self._show_seat()
-        self._show_next()
+        self.hands.refresh(self._unit)
+
+    def _show_rows(self) -> None:
+        build, judgement = self._document.build, self._document.judgement
+        self._rows = showing.reading_rows(build, judgement, self._wanted, self._unit)
+        self._model.show_rows(showing.reading_cells(self._rows), self._theme)
 
     def _look_further(self) -> None:
         """Plan the readings after the next one, once the answer to the last edit is on the screen."""
-        build, judgement = self._document.build, self._document.judgement
-        wanted = showing.wanted_readings(judgement)
+        wanted = showing.wanted_readings(self._document.judgement)
         if wanted != self._wanted:
             self._wanted = wanted
-            self._model.show_rows(showing.reading_rows(build, judgement, wanted, self._unit))
+            self._show_rows()
 
     def _show_heading(self) -> None:
         build, judgement = self._document.build, self._document.judgement
@@ -215,20 +183,15 @@ class TruePage(StagePage):
             build.phase or "", count if taken else "none yet", moved, frozenset(PHASES)
         )
 
-    def _show_next(self) -> None:
-        shown = self._taking.shown(self._unit)
-        if shown is not None:
-            self.next.show_next(shown)
-        self.next.set_places(showing.place_names(self._document.build, self._taking.draft))
-        if self._taking.again:
-            self.readings.point_at(self._model.number_of(self._taking.again))
+    def _on_hands_moved(self) -> None:
+        if self.hands.again:
+            self.readings.point_at(self._model.number_of(self.hands.again))
         self._show_drawing()
-        self.reading_wanted.emit(self._taking.target)
 
     def _show_drawing(self) -> None:
         build, judgement = self._document.build, self._document.judgement
         factor = self.exaggeration.factor
-        target, draft = self._taking.target, self._taking.draft
+        target, draft = self.hands.target, self.hands.draft
         held = held_strokes(build, judgement, factor, target) if target is not None else ()
         self.drawing.show_picked_marks(draft.marks if draft is not None else ())
         self.drawing.want(draft.wants if draft is not None else "")
@@ -260,7 +223,7 @@ class TruePage(StagePage):
     def _show_seat(self) -> None:
         judgement = self._document.judgement
         body = showing.body_to_correct(judgement, self._body)
-        shown = showing.seat_view(self._document.build, judgement, body, self._way, self._unit)
+        shown = showing.seat_shown(self._document.build, judgement, body, self._way, self._unit)
         self.seat.setVisible(shown is not None)
         if shown is not None:
             self.seat.show_seat(shown)
@@ -278,68 +241,23 @@ class TruePage(StagePage):
     def _on_build_opened(self) -> None:
         self._wanted = ()  # what was worth taking on another model is not on this one
 
-    def _on_build_changed(self) -> None:
-        self._taking.give_up()
-        self._empty_field()
-
-    def _empty_field(self) -> None:
-        self._typed = self._simulated = False
-        self.next.field.set_value(None)
-
-    def _on_typing(self, text: str) -> None:
-        self._typed = bool(text)
-        self._simulated = False
-
-    def _on_value_taken(self, value: float) -> None:
-        named = self._taking.take(value, simulated=self._simulated)
-        if named is not None and self._apply(*named):
-            self.next.focus_entry()
-
-    def _on_tool_picked(self, kind: str) -> None:
-        self._taking.use_tool(kind)
-        self._go_on()
-
-    def _on_mark_picked(self, mark: str) -> None:
-        self._try(lambda: self._taking.add_mark(mark))
-
-    def _on_place_typed(self, text: str) -> None:
-        self._try(lambda: self._taking.name_place(text))
-
     def _on_body_picked(self, body: str, y: float) -> None:
-        draft = self._taking.draft
-        if draft is not None and draft.wants == "body":
-            self._try(lambda: self._taking.hang_on(body, y))
+        if self.hands.wants_body:
+            self.hands.hang_on(body, y)
             return
         self.choose_body(body)
         self.body_chosen.emit(body)
-
-    def _on_given_up(self) -> None:
-        self._taking.give_up()
-        self._go_on()
-
-    def _try(self, step: Callable[[], object]) -> None:
-        """Do a step of putting a reading together; say so where it can't be done."""
-        if self._taking.draft is None:
-            return
-        try:
-            step()
-        except BadInput as fault:
-            self.next.tell(str(fault))
-            return
-        self._go_on()
-
-    def _go_on(self) -> None:
-        self._empty_field()
-        self._show_next()
-        self.next.focus_entry()
 
     def _on_phase_picked(self, phase: str) -> None:
         self._apply(
             f"go to {PHASE_WORDS[phase]}", lambda b: edits.set_phase(b, cast("Phase", phase))
         )
 
+    def _row(self, number: int) -> showing.ReadingRow | None:
+        return self._rows[number] if 0 <= number < len(self._rows) else None
+
     def _on_row_pointed(self, row: int) -> None:
-        shown = self._model.row(row)
+        shown = self._row(row)
         self.drawing.light_reading(shown.id if shown is not None else "")
 
     def _on_string_pointed(self, reading: str) -> None:
@@ -351,18 +269,17 @@ class TruePage(StagePage):
         self.readings.table.setFocus()
 
     def _on_row_started(self, row: int) -> None:
-        shown = self._model.row(row)
+        shown = self._row(row)
         if shown is None:
             return
         taken = self._document.build.surveyed.reading(shown.id)
         if taken is not None:
-            self._taking.start_again(taken)
+            self.hands.start_again(taken)
         else:
-            self._taking.start(self._wanted[row - len(self._document.judgement.readings)])
-        self._go_on()
+            self.hands.start(self._wanted[row - len(self._document.judgement.readings)])
 
     def _on_ignore_asked(self, row: int) -> None:
-        shown = self._model.row(row)
+        shown = self._row(row)
         if shown is None or shown.state == "wanted":
             return
         ignored = shown.state != "ignored"
@@ -372,11 +289,11 @@ class TruePage(StagePage):
         )
 
     def _on_delete_asked(self, row: int) -> None:
-        shown = self._model.row(row)
+        shown = self._row(row)
         if shown is not None and shown.state != "wanted":
             self._apply(f"strike out {shown.id}", lambda b: edits.delete_reading(b, shown.id))
 
-    def _edit_value(self, reading_id: str, text: str) -> bool:
+    def _edit_value(self, reading_id: str, _column: int, text: str) -> bool:
         reading = self._document.build.surveyed.reading(reading_id)
         if reading is None:
             return False
@@ -412,7 +329,7 @@ class TruePage(StagePage):
     def _on_correction_done(self) -> None:
         judgement, build = self._document.judgement, self._document.build
         body = showing.body_to_correct(judgement, self._body)
-        shown = showing.seat_view(build, judgement, body, self._way, self._unit)
+        shown = showing.seat_shown(build, judgement, body, self._way, self._unit)
         if shown is None:
             return
         phase, now, text = (

@@ -1,5 +1,9 @@
 """What the True page shows, as plain values made from the build and its judgement.  No widgets here."""
 
+from dataclasses import dataclass
+from enum import IntEnum
+from typing import Final, Literal
+
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
 from hardkeel.picture.truing import body_verdict
@@ -11,10 +15,10 @@ from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, marks_of, 
 from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
 from hardkeel.survey.suspecting import Fit
+from hardkeel.ui.kit.cells import Column, Row
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
-from hardkeel.ui.stages.true.readings_model import ReadingRow
 from hardkeel.voice.advice import NextStep, WayName, format_reading, format_residual, seat_advice
 from hardkeel.voice.names import (
     TOOLS,
@@ -33,6 +37,48 @@ from hardkeel.voice.verdicts import (
     verdict_sentence,
     way_off,
 )
+
+State = Literal["fits", "doubtful", "ignored", "wanted"]
+
+
+class ReadingColumn(IntEnum):
+    """Columns of the list of readings, in order."""
+
+    NUMBER = 0
+    WHAT = 1
+    VALUE = 2
+    OFF = 3
+    NOTE = 4
+
+
+READING_COLUMNS: Final = (
+    Column(""),
+    Column("Reading"),
+    Column("Value", right=True, typed=True),
+    Column("Off", right=True),
+    Column(""),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingRow:
+    """A reading in the list, in the builder's units.
+
+    Attributes
+    ----------
+    id : str
+        Of the reading, or of the plan's entry for one not yet taken.
+    state : str
+        ``fits``, ``doubtful`` (set aside), ``ignored`` or ``wanted`` (not yet taken).
+    """
+
+    id: str
+    what: str
+    value: str
+    residual: str
+    note: str
+    state: State
+
 
 _WORST_FIRST = ("out", "unsure", "true")
 _MOST_WANTED = 8
@@ -106,6 +152,26 @@ def reading_rows(
     return tuple(rows)
 
 
+def reading_cells(rows: tuple[ReadingRow, ...]) -> tuple[Row, ...]:
+    """The list of readings as a table shows it."""
+    return tuple(_cells(number, row) for number, row in enumerate(rows, start=1))
+
+
+def _cells(number: int, row: ReadingRow) -> Row:
+    doubtful, taken = row.state == "doubtful", row.state != "wanted"
+    aside = {int(ReadingColumn.NUMBER): "soft", int(ReadingColumn.NOTE): "soft"}
+    return Row(
+        key=row.id,
+        cells=(str(number) if taken else "·", row.what, row.value, row.residual, row.note),
+        colour="out" if doubtful else "ink" if row.state == "fits" else "soft",
+        tip=f"{row.id}: {row.what}  {row.note}".strip(),
+        weight=600 if doubtful else 400,
+        struck=row.state == "ignored",
+        typed=taken,
+        cell_colours={} if doubtful else aside,
+    )
+
+
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
     """A few readings that together would settle what is not yet known."""
     held = tuple(r for r, fit in zip(judgement.readings, judgement.fits, strict=True) if fit.used)
@@ -162,7 +228,7 @@ def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Call
     return tuple(found)
 
 
-def seat_view(
+def seat_shown(
     build: Build, judgement: Judgement, body: str, way: WayName, unit: LengthUnit
 ) -> SeatShown | None:
     """What to do at one body's seat; ``None`` for a body without contacts."""
@@ -196,7 +262,7 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
     return ""
 
 
-def next_view(step: NextStep, unit: LengthUnit) -> NextShown:
+def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
     """The next step as the card shows it."""
     reading = step.reading
     eyebrow = {
@@ -222,7 +288,7 @@ def next_view(step: NextStep, unit: LengthUnit) -> NextShown:
     )
 
 
-def draft_view(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
+def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
     """A reading in the making as the card shows it."""
     reading = draft.reading()
     if reading is not None:

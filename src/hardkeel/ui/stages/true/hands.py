@@ -1,0 +1,247 @@
+"""The reading in the hands: which it is, the marks it is put together from, its field, the gauge at it."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import cast
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.edits import truing as edits
+from hardkeel.survey.drafts import Draft, ReadingKind, find_body, find_mark
+from hardkeel.survey.model import Reading, Survey
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages.true import showing
+from hardkeel.ui.stages.true.cards import NextCard, NextShown
+from hardkeel.voice.advice import NextStep, next_step
+from hardkeel.voice.names import reading_name, sentence_case
+
+_SIMULATED = "Simulated: no gauge was held on your model."
+_NOT_ZEROED = "This gauge is not zeroed: hold it on the datum and press zero."
+
+
+class Hands(QObject):
+    """The proposed reading, one from the list, or one put together by hand; what is typed makes it an edit.
+
+    Parameters
+    ----------
+    card : NextCard
+        Where it is shown and its value typed.
+    apply : callable
+        Does a named edit; tells whether it could be done.
+
+    Signals
+    -------
+    moved : (nothing)
+        Another reading, or another mark of it, is in hand.
+    reading_wanted : object
+        The `Reading` that is now to be taken, or None; gauges are held there.
+    """
+
+    moved = pyqtSignal()
+    reading_wanted = pyqtSignal(object)
+
+    def __init__(
+        self,
+        document: Document,
+        card: NextCard,
+        unit: LengthUnit,
+        apply: Callable[[str, edits.Edit], bool],
+    ) -> None:
+        super().__init__(card)
+        self._document, self._card, self._apply = document, card, apply
+        self._unit: LengthUnit = unit
+        self._step: NextStep | None = None
+        self._started: Reading | None = None
+        self._again: str | None = None
+        self._draft: Draft | None = None
+        self._typed = self._simulated = False
+        document.build_changed.connect(self._on_build_changed)
+        card.value_taken.connect(self._on_value_taken)
+        card.tool_picked.connect(self._on_tool_picked)
+        card.place_typed.connect(self._on_place_typed)
+        card.given_up.connect(self._on_given_up)
+        card.field.line.textEdited.connect(self._on_typing)
+
+    # -- what is in hand -------------------------------------------------------------------------
+
+    @property
+    def draft(self) -> Draft | None:
+        """A reading in the making."""
+        return self._draft
+
+    @property
+    def target(self) -> Reading | None:
+        """The reading whose value is to be typed now."""
+        if self._draft is not None:
+            return self._draft.reading()
+        if self._started is not None:
+            return self._started
+        return self._step.reading if self._step is not None else None
+
+    @property
+    def again(self) -> str:
+        """Id of the reading that is taken anew; empty where the target is a new one."""
+        if self._draft is None and self._started is None and self._step is not None:
+            doubted = self._step.reading
+            return doubted.id if self._step.kind == "again" and doubted is not None else ""
+        return self._again or ""
+
+    @property
+    def wants_body(self) -> bool:
+        """Whether a part is to be picked now, for the gauge to hang on."""
+        return self._draft is not None and self._draft.wants == "body"
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    def refresh(self, unit: LengthUnit) -> None:
+        """Find the next step for the build as it is now, and show what is in hand."""
+        self._unit = unit
+        document = self._document
+        self._step = next_step(document.build.surveyed, document.judgement, unit)
+        self.show()
+
+    def show(self) -> None:
+        """Show what is in hand."""
+        shown = self._shown()
+        if shown is not None:
+            self._card.show_next(shown)
+        self._card.set_places(showing.place_names(self._document.build, self._draft))
+        self.moved.emit()
+        self.reading_wanted.emit(self.target)
+
+    def _shown(self) -> NextShown | None:
+        survey = self._document.build.surveyed
+        if self._draft is not None:
+            return showing.draft_shown(survey, self._draft, self._unit)
+        if self._started is not None:
+            title = sentence_case(reading_name(survey, self._started))
+            step = NextStep("reading", title, "Enter takes it, Escape goes back.", self._started)
+            eyebrow = "Take again" if self._again else "Worth taking"
+            return replace(showing.next_shown(step, self._unit), eyebrow=eyebrow)
+        return showing.next_shown(self._step, self._unit) if self._step is not None else None
+
+    def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
+        """Let a gauge write in the field, unless the builder is typing.
+
+        Parameters
+        ----------
+        simulated : bool
+            The value is a stand-in's on a real build: it and its reading say so.
+        """
+        if not self._typed and self.target is not None:
+            self._simulated = simulated
+            self._card.field.set_value(value)
+            self._card.field.line.selectAll()  # what the builder types takes its place
+            caution = "" if zeroed else _NOT_ZEROED
+            self._card.tell(f"{_SIMULATED} {caution}".strip() if simulated else caution)
+
+    # -- taking another in hand ------------------------------------------------------------------
+
+    def start(self, reading: Reading) -> None:
+        """Go on with a reading from the list of those worth taking."""
+        self._put_down()
+        self._started = reading
+        self._go_on()
+
+    def start_again(self, reading: Reading) -> None:
+        """Take a reading anew."""
+        self._put_down()
+        self._started, self._again = reading, reading.id
+        self._go_on()
+
+    def add_mark(self, mark: str) -> None:
+        """Give a reading in the making its next mark, where it wants one."""
+        self._try(lambda draft: self._with_mark(draft, mark))
+
+    def hang_on(self, body: str, y: float) -> None:
+        """Hang a reading in the making on a part at y mm, where it wants one."""
+        self._try(lambda draft: self._on_body(draft, body, y))
+
+    def _with_mark(self, draft: Draft, mark: str) -> Draft:
+        return draft.with_mark(self._survey, mark) if draft.wants == "mark" else draft
+
+    def _on_body(self, draft: Draft, body: str, y: float) -> Draft:
+        return draft.with_body(self._survey, body, y) if draft.wants == "body" else draft
+
+    def _at_place(self, draft: Draft, text: str) -> Draft:
+        if draft.wants == "body":
+            return self._on_body(draft, *find_body(self._survey, text))
+        return self._with_mark(draft, find_mark(self._survey, text))
+
+    @property
+    def _survey(self) -> Survey:
+        return self._document.build.surveyed
+
+    def _try(self, step: Callable[[Draft], Draft]) -> None:
+        """Do a step of putting a reading together; say so where it can't be done."""
+        if self._draft is None:
+            return
+        try:
+            self._draft = step(self._draft)
+        except BadInput as fault:
+            self._card.tell(str(fault))
+            return
+        self._go_on()
+
+    def _put_down(self) -> None:
+        """Go back to what is proposed."""
+        self._draft = self._started = self._again = None
+
+    def _empty_field(self) -> None:
+        self._typed = self._simulated = False
+        self._card.field.set_value(None)
+
+    def _go_on(self) -> None:
+        self._empty_field()
+        self.show()
+        self._card.focus_entry()
+
+    def _on_build_changed(self) -> None:
+        self._put_down()
+        self._empty_field()
+
+    def _on_tool_picked(self, kind: str) -> None:
+        self._put_down()
+        self._draft = Draft(cast("ReadingKind", kind))
+        self._go_on()
+
+    def _on_place_typed(self, text: str) -> None:
+        self._try(lambda draft: self._at_place(draft, text))
+
+    def _on_given_up(self) -> None:
+        self._put_down()
+        self._go_on()
+
+    # -- the value -------------------------------------------------------------------------------
+
+    def _on_typing(self, text: str) -> None:
+        self._typed = bool(text)
+        self._simulated = False
+
+    def _on_value_taken(self, value: float) -> None:
+        named = self._edit(value)
+        if named is not None and self._apply(*named):
+            self._card.focus_entry()
+
+    def _edit(self, value: float) -> tuple[str, edits.Edit] | None:
+        """The edit that takes the target with this value, mm or degrees."""
+        target = self.target
+        if target is None:
+            return None
+        now, phase, name = self._document.clock(), self._document.build.phase, self.again
+        simulated = self._simulated
+        if name:
+            return f"take {name} again", lambda b: edits.take_again(
+                b, name, value, now, simulated=simulated
+            )
+        reading = target.but(value=value, phase=phase) if phase else target.but(value=value)
+        reading = edits.marked(reading, simulated=simulated)
+        number = edits.free_reading_id(self._survey)
+
+        def edit(build: Build) -> Build:
+            return edits.take_reading(build, reading, now)
+
+        return f"take reading {number}", edit
