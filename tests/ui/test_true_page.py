@@ -250,7 +250,8 @@ def test_a_picked_vial_is_told_in_words_and_its_tolerance_can_be_changed(
     qtbot.keyClick(limit.line, Qt.Key.Key_Return)
     assert window.document.build.surveyed.tolerances == {"stab_roll": 2.0}
     assert vial_word(window, "stab_roll") == "true"
-    assert any("Stabilizer level" in entry.text for entry in window.document.build.log)
+    changes = [entry.verdict for entry in window.document.build.log if entry.verdict is not None]
+    assert [(change.check, change.now) for change in changes][-1] == ("stab_roll", "true")
 
 
 def test_shims_and_sanding_are_two_ways_to_the_same_end(window: MainWindow) -> None:

@@ -21,10 +21,10 @@ def test_readings_of_one_sitting_share_an_entry() -> None:
     log: tuple[Entry, ...] = ()
     for minute in (0, 2, 4):
         log = count_reading(log, START + timedelta(minutes=minute), "dry")
-    assert [(e.text, e.count) for e in log] == [("Took 3 readings", 3)]
+    assert [(e.kind, e.count) for e in log] == [("readings", 3)]
     log = count_reading(log, START + timedelta(minutes=5), "wet")
     log = count_reading(log, START + timedelta(hours=3), "wet")
-    assert [e.text for e in log] == ["Took 3 readings", "Took a reading", "Took a reading"]
+    assert [e.count for e in log] == [3, 1, 1]
 
 
 def test_time_is_added_to_its_day_in_order() -> None:

@@ -18,6 +18,7 @@ from hardkeel.survey.drafts import KIND_ORDER, Draft, find_body, find_mark
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Body, Distance, Height, Incidence, Mark, Survey
 from hardkeel.survey.planning import plan
+from hardkeel.survey.seatwork import SeatStep
 
 NOW = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)
 
@@ -95,7 +96,7 @@ def test_taking_a_reading_gives_it_an_id_a_time_and_a_line_in_the_log() -> None:
     build = edits.take_reading(build, height("tail_pin"), NOW)
     assert [r.id for r in build.surveyed.readings] == ["r1", "r2"]
     assert build.surveyed.readings[0].taken == NOW.isoformat(timespec="seconds")
-    assert [entry.text for entry in build.log] == ["Took 2 readings"]
+    assert [(entry.kind, entry.count, entry.text) for entry in build.log] == [("readings", 2, "")]
 
 
 def test_taking_again_keeps_the_old_one_unused() -> None:
@@ -134,7 +135,9 @@ def test_an_edit_that_points_at_nothing_changes_nothing() -> None:
 
 def test_a_correction_sets_aside_what_was_read_on_that_body_only() -> None:
     build = demo_build()
-    after = edits.correction_done(build, "stab", "dry", "Sanded.", NOW)
+    after = edits.correction_done(
+        build, "stab", "dry", (SeatStep(act="sand", contacts=("front_port",), mm=0.4),), NOW
+    )
     for before, now in zip(build.surveyed.readings, after.surveyed.readings, strict=True):
         if before.phase == "wet" or not _on_stab(before):
             assert now == before

@@ -21,7 +21,6 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.survey.model import FUSELAGE, Body, Mark, Survey, marks_of
 
 _Drawn = TypeVar("_Drawn", Body, Mark)
-_NAMES: Final = {"stab": "stabilizer"}
 _NARROWEST_SEAT_MM: Final = 12.0
 _PIN_INSET_MM: Final = 10.0
 _HAIR_MM: Final = 0.051
@@ -91,7 +90,7 @@ def marks_from(build: Build) -> tuple[Mark, ...]:
         if isinstance(shape, Fin):
             marks += fin_marks(shape)
         else:
-            marks += surface_marks(shape, _NAMES.get(shape.id, shape.id.replace("_", " ")))
+            marks += surface_marks(shape)
     return tuple(marks)
 
 
@@ -112,21 +111,18 @@ def fuselage_pins(fuselage: Fuselage, tail_x: float) -> tuple[Mark, ...]:
             id=name,
             body=FUSELAGE,
             at=(x, 0.0, float(loft.top.value(x))),
-            label=name.replace("_", " "),
         )
         for name, x in places.items()
     ]
     nose = formers[0]
-    foot = Mark(
-        id="nose_foot", body=FUSELAGE, at=(nose.station, 0.0, nose.bottom), label="nose underside"
-    )
+    foot = Mark(id="nose_foot", body=FUSELAGE, at=(nose.station, 0.0, nose.bottom))
     widest = max(formers, key=lambda former: former.half_width)
     sides = [
         Mark(
             id=f"longeron_{side}",
             body=FUSELAGE,
             at=(widest.station, sign * widest.half_width, widest.top),
-            label=f"{widest.id} upper longeron {side}",
+            former=widest.id,
         )
         for side, sign in (("port", -1), ("starboard", 1))
     ]

@@ -14,14 +14,14 @@ from hardkeel.build.model import FORMAT, Build, ModelClass, TailSurface
 from hardkeel.survey.model import Instrument, Survey
 
 TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
-    Instrument(id="tape", kind="tape", label="tape"),
-    Instrument(id="line", kind="line", label="line with a sliding mark"),
-    Instrument(id="stand", kind="height-stand", label="height stand"),
-    Instrument(id="gauge", kind="incidence-gauge", label="incidence gauge"),
-    Instrument(id="level", kind="level", label="level"),
-    Instrument(id="laser", kind="laser", label="centreline laser"),
-    Instrument(id="square", kind="square", label="square"),
-    Instrument(id="eye", kind="eye", label="the eye from the nose"),
+    Instrument(id="tape", kind="tape"),
+    Instrument(id="line", kind="line"),
+    Instrument(id="stand", kind="height-stand"),
+    Instrument(id="gauge", kind="incidence-gauge"),
+    Instrument(id="level", kind="level"),
+    Instrument(id="laser", kind="laser"),
+    Instrument(id="square", kind="square"),
+    Instrument(id="eye", kind="eye"),
 )
 NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual for a tractor model
 _TAIL_SEAT_SHARE: Final = 0.25  # of the depth: a stabilizer sits on a platform

@@ -64,7 +64,6 @@ def surface_body(surface: Surface) -> Body:
         Contact(
             id=f"{front}_{side}",
             at=surface.corner(sign * seat, trailing=front == "rear"),
-            label=f"{side} {front}",
         )
         for front in ("front", "rear")
         for side, sign in (("port", -1), ("starboard", 1))
@@ -85,7 +84,7 @@ def surface_body(surface: Surface) -> Body:
     )
 
 
-def surface_marks(surface: Surface, name: str) -> tuple[Mark, ...]:
+def surface_marks(surface: Surface) -> tuple[Mark, ...]:
     """Marks at the four corners and at the middle of both edges."""
     half = surface.span / 2
     corners = tuple(
@@ -93,7 +92,6 @@ def surface_marks(surface: Surface, name: str) -> tuple[Mark, ...]:
             id=f"{surface.id}_tip_{short}_{side}",
             body=surface.id,
             at=surface.corner(sign * half, trailing=trailing),
-            label=f"{name} tip {short} {side}",
         )
         for trailing, short in ((False, "le"), (True, "te"))
         for side, sign in (("port", -1), ("starboard", 1))
@@ -103,7 +101,6 @@ def surface_marks(surface: Surface, name: str) -> tuple[Mark, ...]:
             id=f"{surface.id}_mid_{short}",
             body=surface.id,
             at=surface.corner(0.0, trailing=trailing),
-            label=f"{name} middle {short}",
         )
         for trailing, short in ((False, "le"), (True, "te"))
     )
@@ -133,7 +130,7 @@ def fin_body(fin: Fin) -> Body:
         (fin.le_x + fin.root, 0.0, fin.z),
     )
     contacts = tuple(
-        Contact(id=place, at=(x, 0.0, fin.z), label=f"{place} of the foot")
+        Contact(id=place, at=(x, 0.0, fin.z))
         for place, x in (("front", fin.le_x + 5), ("rear", fin.le_x + fin.root - 5))
     )
     return Body(
@@ -155,7 +152,4 @@ def fin_marks(fin: Fin) -> tuple[Mark, ...]:
         f"{fin.id}_foot_le": (fin.le_x, foot),
         f"{fin.id}_foot_te": (fin.le_x + fin.root, foot),
     }
-    return tuple(
-        Mark(id=name, body=fin.id, at=(x, 0.0, z), label=name.replace("_", " "))
-        for name, (x, z) in places.items()
-    )
+    return tuple(Mark(id=name, body=fin.id, at=(x, 0.0, z)) for name, (x, z) in places.items())

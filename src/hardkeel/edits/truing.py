@@ -3,14 +3,23 @@
 Every edit raises `BadInput` instead of giving a build that does not hang together.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
-from hardkeel.logbook.entries import Entry, add_entry, add_time, count_reading
+from hardkeel.logbook.entries import (
+    Entry,
+    SeatDone,
+    VerdictChange,
+    add_entry,
+    add_time,
+    count_reading,
+)
 from hardkeel.survey.checking import Check
-from hardkeel.survey.model import Instrument, Phase, Reading, Survey, marks_of
+from hardkeel.survey.model import Instrument, Phase, Reading, Survey, Verdict, marks_of
+from hardkeel.survey.reaching import error_at_reach_mm
+from hardkeel.survey.seatwork import SeatStep
 from hardkeel.survey.soundness import check_survey
 
 Edit = Callable[[Build], Build]
@@ -108,7 +117,7 @@ def set_instruments(build: Build, instruments: Iterable[Instrument]) -> Build:
 
 
 def correction_done(
-    build: Build, body: str, phase: Phase | None, text: str, now: datetime
+    build: Build, body: str, phase: Phase | None, steps: Iterable[SeatStep], now: datetime
 ) -> Build:
     """Note that a seat was corrected: readings that the body's place entered no longer hold.
 
@@ -120,7 +129,11 @@ def correction_done(
         for r in survey.readings
     )
     entry = Entry(
-        at=now.isoformat(timespec="seconds"), by="app", kind="correction", phase=phase, text=text
+        at=now.isoformat(timespec="seconds"),
+        by="app",
+        kind="correction",
+        phase=phase,
+        seat=SeatDone(body=body, steps=tuple(steps)),
     )
     changed = with_survey(build, survey.but(readings=readings))
     return changed.but(log=add_entry(build.log, entry))
@@ -146,13 +159,35 @@ def log_hours(build: Build, day: str, hours: float, note: str | None = None) -> 
 
 
 def log_verdicts(
-    build: Build, changes: Iterable[tuple[Check, str]], phase: Phase | None, now: datetime
+    build: Build, was: Mapping[str, Verdict], checks: Iterable[Check], now: datetime
 ) -> Build:
-    """Write verdict changes in the log: the check as it now stands, and the sentence for it."""
-    log = build.log
-    for _check, text in changes:
+    """Write in the log which checks came to another verdict than they had.
+
+    Parameters
+    ----------
+    was : mapping of str to Verdict
+        By check id; a check that is not in it is new, and no change.
+    """
+    log, survey = build.log, build.surveyed
+    for check in checks:
+        before = was.get(check.id, check.verdict)
+        if before == check.verdict:
+            continue
+        change = VerdictChange(
+            check=check.id,
+            kind=check.kind,
+            body=check.body,
+            was=before,
+            now=check.verdict,
+            error=check.error,
+            reach=error_at_reach_mm(survey, check),
+        )
         entry = Entry(
-            at=now.isoformat(timespec="seconds"), by="app", kind="verdict", phase=phase, text=text
+            at=now.isoformat(timespec="seconds"),
+            by="app",
+            kind="verdict",
+            phase=build.phase,
+            verdict=change,
         )
         log = add_entry(log, entry)
     return build if log == build.log else build.but(log=log)

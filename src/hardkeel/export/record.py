@@ -36,6 +36,7 @@ from hardkeel.voice.advice import (
     seat_advice,
     suspect_sentence,
 )
+from hardkeel.voice.log import entry_text
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.voice.safety import SAFETY
 from hardkeel.voice.verdicts import format_doubt, format_value, format_wanted, way_off
@@ -67,7 +68,7 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
         *layout_story(build, unit, styles),
-        *_log(build, styles),
+        *_log(build, styles, unit),
         Spacer(1, 6 * mm),
         Paragraph(SAFETY, styles.small),
     ]
@@ -187,12 +188,12 @@ def _readings(
     return [Paragraph("Readings", styles.heading), ruled_table(rows, widths, (2, 3, 4))]
 
 
-def _log(build: Build, styles: Styles) -> list[Flowable]:
+def _log(build: Build, styles: Styles, unit: LengthUnit) -> list[Flowable]:
     if not build.log:
         return []
     rows: list[list[Any]] = [["When", "Who", "What"]]
     for entry in build.log:
-        text = Paragraph(safe(entry.text), styles.small)
+        text = Paragraph(safe(entry_text(build.surveyed, entry, unit)), styles.small)
         rows.append([entry.at[:16].replace("T", " "), entry.by, text])
     return [
         Paragraph("Log", styles.heading),

@@ -3,11 +3,15 @@
 Times are ISO text with a zone, as they stand in the file; the clock is always passed in.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Annotated, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator
+
+from hardkeel.base.values import Finite, Text, Value
+from hardkeel.survey.model import Verdict
+from hardkeel.survey.seatwork import SeatStep
 
 EntryKind = Literal["note", "readings", "verdict", "correction", "change"]
 _ONE_SITTING: Final = timedelta(minutes=45)
@@ -18,24 +22,57 @@ class _Kept(BaseModel):
     model_config = ConfigDict(frozen=True, extra="allow", strict=True)
 
 
+class VerdictChange(Value):
+    """A check that came to another verdict.
+
+    Attributes
+    ----------
+    error : float
+        How far it then was from what it should be: degrees or mm, as the check's kind has it.
+    reach : float or None
+        That error in mm where it is seen, at the tip or over the chord.
+    """
+
+    check: Text
+    kind: Text
+    body: Text
+    was: Verdict
+    now: Verdict
+    error: Finite
+    reach: Finite | None = None
+
+
+class SeatDone(Value):
+    """A seat that was corrected, and what was done at it."""
+
+    body: Text
+    steps: tuple[SeatStep, ...] = ()
+
+
 class Entry(_Kept):
-    """One dated line of the log.
+    """One dated line of the log: ids and figures, worded when it is shown.
 
     Attributes
     ----------
     at : str
         ISO time.
     by : {"builder", "app"}
+    text : str
+        The builder's own words; files from before hold the app's sentences here too.
     count : int or None
         For ``readings``: how many were taken in that sitting.
+    verdict, seat
+        For ``verdict`` and ``correction``: what changed, what was done.
     """
 
     at: str
     by: Literal["builder", "app"] = "builder"
     kind: EntryKind = "note"
-    text: str
+    text: str = ""
     phase: str | None = None
     count: int | None = None
+    verdict: VerdictChange | None = None
+    seat: SeatDone | None = None
 
     @field_validator("at")
     @classmethod
@@ -70,12 +107,9 @@ def count_reading(log: Sequence[Entry], at: datetime, phase: str | None) -> tupl
                 kind="readings",
                 phase=phase,
                 count=count,
-                text=f"Took {count} readings",
             )
             return (*log[:-1], changed)
-    entry = Entry(
-        at=at.isoformat(), by="app", kind="readings", phase=phase, count=1, text="Took a reading"
-    )
+    entry = Entry(at=at.isoformat(), by="app", kind="readings", phase=phase, count=1)
     return (*log, entry)
 
 
@@ -97,17 +131,26 @@ def add_time(
     return tuple(sorted((*sessions, Session(day=day, hours=hours, note=note)), key=lambda s: s.day))
 
 
-def matching(log: Iterable[Entry], words: str, kinds: frozenset[str] = frozenset()) -> list[Entry]:
-    """Entries that hold every word and are of one of the kinds (all kinds if none are given)."""
+def matching(
+    log: Iterable[Entry],
+    words: str,
+    kinds: frozenset[str] = frozenset(),
+    told: Callable[[Entry], str] = lambda entry: entry.text,
+) -> list[Entry]:
+    """Entries that hold every word and are of one of the kinds (all kinds if none are given).
+
+    Parameters
+    ----------
+    told : callable
+        What an entry says where it is shown.
+    """
     wanted = words.casefold().split()
-    return [
-        entry
-        for entry in log
-        if (not kinds or entry.kind in kinds)
-        and all(
-            word in f"{entry.text} {entry.at} {entry.phase or ''}".casefold() for word in wanted
-        )
-    ]
+
+    def holds(entry: Entry) -> bool:
+        text = f"{told(entry)} {entry.at} {entry.phase or ''}".casefold()
+        return all(word in text for word in wanted)
+
+    return [entry for entry in log if (not kinds or entry.kind in kinds) and holds(entry)]
 
 
 def _moment(entry: Entry) -> datetime:

@@ -11,6 +11,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import clause_of, place_name
 from hardkeel.build.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
 from hardkeel.build.soundness import check_build
+from hardkeel.storage.made_words import without_made_words
 from hardkeel.survey.model import DEFAULT_SIGMA
 
 Json = dict[str, Any]
@@ -47,7 +48,7 @@ def build_from_data(data: object) -> Build:
         raise _told(fault) from None
     except (ValueError, RecursionError):
         raise BadInput("build.json", "is nested too deeply to be read") from None
-    build = with_parts_by_ends(build)
+    build = without_made_words(with_parts_by_ends(build))
     check_build(build)
     return build
 

@@ -1,6 +1,8 @@
 """A reading in the making: which tool, which marks so far, what is wanted next."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 from typing import Any, Final, Literal
 
 from hardkeel.base.errors import BadInput
@@ -13,7 +15,6 @@ from hardkeel.survey.model import (
     DistanceDifference,
     Height,
     Incidence,
-    Mark,
     Offset,
     Reading,
     Side,
@@ -41,6 +42,7 @@ _MARKS: Final = {
     "offset": 1,
     "angle": 3,
 }
+NO_NAMES: Final[Mapping[str, str]] = MappingProxyType({})
 _FRACTION_STEP: Final = 0.05
 _CENTRAL: Final = 0.04  # closer to the middle than this share of the half span is the centre
 
@@ -129,8 +131,13 @@ class Draft:
                 )
 
 
-def find_mark(survey: Survey, text: str) -> str:
-    """The mark that a builder's words mean: its id, its label, or words that fit only one.
+def find_mark(survey: Survey, text: str, names: Mapping[str, str] = NO_NAMES) -> str:
+    """The mark that a builder's words mean: its id, its name, or words that fit only one.
+
+    Parameters
+    ----------
+    names : mapping of str to str
+        What marks are called where they are shown, by id.
 
     Raises
     ------
@@ -139,13 +146,20 @@ def find_mark(survey: Survey, text: str) -> str:
     """
     wanted = text.strip().casefold()
     for mark in survey.marks:
-        if wanted in (mark.id.casefold(), (mark.label or "").casefold()):
+        if wanted and wanted in (
+            mark.id.casefold(),
+            names.get(mark.id, mark.label or "").casefold(),
+        ):
             return mark.id
     words = wanted.replace("_", " ").split()
-    strange = [w for w in words if not any(w in _named(mark) for mark in survey.marks)]
+    called = {
+        mark.id: f"{mark.id} {names.get(mark.id, mark.label or '')}".casefold().replace("_", " ")
+        for mark in survey.marks
+    }
+    strange = [w for w in words if not any(w in name for name in called.values())]
     if strange and survey.marks:
         raise BadInput("", f"no mark has “{strange[0]}” in its name")
-    fitting = [mark.id for mark in survey.marks if words and all(w in _named(mark) for w in words)]
+    fitting = [one for one, name in called.items() if words and all(w in name for w in words)]
     if len(fitting) == 1:
         return fitting[0]
     if not fitting:
@@ -153,10 +167,6 @@ def find_mark(survey: Survey, text: str) -> str:
     raise BadInput(
         "", f"“{text.strip()}” fits {len(fitting)} marks; add port or starboard, le or te"
     )
-
-
-def _named(mark: Mark) -> str:
-    return f"{mark.id} {mark.label or ''}".casefold().replace("_", " ")
 
 
 def find_body(survey: Survey, text: str) -> tuple[str, float]:

@@ -62,12 +62,21 @@ class Body(Value):
 
 
 class Mark(Value):
-    """A point of a body that can be found again: a pin, a corner, a line's end."""
+    """A point of a body that can be found again: a pin, a corner, a line's end.
+
+    Attributes
+    ----------
+    label : str, optional
+        What the builder calls it; without one its name follows from its id.
+    former : str, optional
+        Id of the former that it is at, where that is how it is found.
+    """
 
     id: Text
     body: Text
     at: Point
     label: str | None = None
+    former: Text | None = None
 
 
 class ReadingBase(Value):

@@ -4,22 +4,18 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
-from hardkeel.survey.blaming import BY_PACKING
 from hardkeel.survey.checking import Check
-from hardkeel.survey.correcting import Correction, Way
+from hardkeel.survey.correcting import Correction
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, Contact, Reading, Survey
+from hardkeel.survey.model import ANGULAR, Reading, Survey
 from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
 from hardkeel.survey.suspecting import Fit, Suspect
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
-from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION
+from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
 from hardkeel.voice.verdicts import format_doubt, format_value
 
-WayName = Literal["shims", "sanding"]
 NextKind = Literal["again", "reading", "correct", "glue", "describe", "first"]
-
-_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
-_LEAST_MM: Final = 0.05
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +30,8 @@ class SeatAdvice:
         The actions, each with its number.
     then : str
         What the checks will be afterwards.
+    caution : str
+        What to mind meanwhile; empty where there is nothing.
     """
 
     body: str
@@ -41,6 +39,7 @@ class SeatAdvice:
     needed: bool
     do: tuple[str, ...]
     then: str
+    caution: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,90 +57,50 @@ def seat_advice(
     survey: Survey, judgement: Judgement, correction: Correction, way: WayName, unit: LengthUnit
 ) -> SeatAdvice:
     """Advice for a body whose seat has contacts."""
-    body = survey.body(correction.body)
-    contacts = body.seat.contacts if body is not None and body.seat is not None else ()
-    named = {contact.id: contact for contact in contacts}
-    out = [c for c in judgement.checks_on(correction.body) if c.verdict == "out"]
-    title = f"{sentence_case(body_name(survey, correction.body))} seat"
-    chosen = correction.only_shims if way == "shims" else correction.only_sanding
-    do: list[str] = []
-    if any(check.kind in BY_PACKING for check in out):
-        do += _packing(chosen, named, unit)
-    if any(check.kind in _BY_SLIDING for check in out):
-        do += _sliding(correction, named, unit)
-    if any(check.kind == "twist_difference" for check in out):
-        do.append(
-            "Take the twist out of the panel with heat before you touch the seat (an iron or steam burns: gloves)."
-        )
-    if not out:
-        return SeatAdvice(
-            correction.body,
-            title,
-            needed=False,
-            do=(),
-            then=_nothing_to_do(judgement, correction.body),
-        )
-    if not do:
-        do.append("What is left is finer than you can sand or shim.")
-    return SeatAdvice(
-        correction.body, title, needed=True, do=tuple(do), then=_then(survey, chosen, out, unit)
-    )
+    work = seat_work(judgement, correction, way)
+    title = f"{sentence_case(body_name(survey, work.body))} seat"
+    if not work.needed:
+        then = _LEAVE_IT if work.known else _MEASURE_MORE
+    else:
+        told = [
+            f"{_without_body(survey, check)} {format_value(check, unit)} {format_doubt(check, unit)}"
+            for check in work.after
+        ]
+        then = f"Then {', '.join(told)}." if told else "Then measure again."
+    do = tuple(step_sentence(survey, work.body, step, unit) for step in work.steps)
+    sanding = any(step.act == "sand" for step in work.steps)
+    return SeatAdvice(work.body, title, work.needed, do, then, SANDING_CAUTION if sanding else "")
 
 
-def _nothing_to_do(judgement: Judgement, body: str) -> str:
-    unsure = any(c.verdict == "unsure" for c in judgement.checks_on(body))
-    return "Measure more before you touch it." if unsure else "Leave it: nothing here is out."
+_LEAVE_IT: Final = "Leave it: nothing here is out."
+_MEASURE_MORE: Final = "Measure more before you touch it."
+_UNTWIST: Final = (
+    "Take the twist out of the panel with heat before you touch the seat "
+    "(an iron or steam burns: gloves)."
+)
 
 
-def _packing(way: Way, named: dict[str, Contact], unit: LengthUnit) -> list[str]:
-    lines = []
-    for amount, contacts in _same_amounts(way, named):
-        where = " and ".join(contact_name(contact) for contact in contacts)
-        figure = format_small_length(abs(amount), unit)
-        if amount > 0:
-            lines.append(f"Put {figure} under the {where}.")
-        else:
-            lines.append(f"Sand {figure} off the {where}.")
-    return lines
-
-
-def _same_amounts(way: Way, named: dict[str, Contact]) -> list[tuple[float, list[Contact]]]:
-    groups: dict[float, list[Contact]] = {}
-    for contact, mm in way.moves:
-        if abs(mm) >= _LEAST_MM:
-            groups.setdefault(round(mm, 3), []).append(named[contact])
-    return sorted(groups.items(), key=lambda group: -abs(group[0]))
-
-
-def _sliding(correction: Correction, named: dict[str, Contact], unit: LengthUnit) -> list[str]:
-    """The two contacts that must go furthest, which is enough to swing or shift a body."""
-    lines = []
-    for move in correction.moves:
-        parts = []
-        if abs(move.slide_x) >= _LEAST_MM:
-            parts.append(
-                f"{format_small_length(abs(move.slide_x), unit)} {'aft' if move.slide_x > 0 else 'forward'}"
-            )
-        if abs(move.slide_y) >= _LEAST_MM:
-            side = "starboard" if move.slide_y > 0 else "port"
-            parts.append(f"{format_small_length(abs(move.slide_y), unit)} to {side}")
-        if parts:
-            reach = abs(move.slide_x) + abs(move.slide_y)
-            lines.append(
-                (reach, f"Slide the {contact_name(named[move.contact])} {', '.join(parts)}.")
-            )
-    lines.sort(key=lambda line: -line[0])
-    return [text for _, text in lines[:2]]
-
-
-def _then(survey: Survey, way: Way, out: list[Check], unit: LengthUnit) -> str:
-    packed = {check.id for check in out if check.kind in BY_PACKING}
-    told = [
-        f"{_without_body(survey, check)} {format_value(check, unit)} {format_doubt(check, unit)}"
-        for check in way.checks
-        if check.id in packed
-    ]
-    return f"Then {', '.join(told)}." if told else "Then measure again."
+def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -> str:
+    """One step at a seat: ``Sand 0.4 mm off the port front.``."""
+    where = " and ".join(contact_name(survey, body, contact) for contact in step.contacts)
+    match step.act:
+        case "pack":
+            return f"Put {format_small_length(step.mm, unit)} under the {where}."
+        case "sand":
+            return f"Sand {format_small_length(step.mm, unit)} off the {where}."
+        case "untwist":
+            return _UNTWIST
+        case "leave":
+            return "What is left is finer than you can sand or shim."
+        case "slide":
+            ways = []
+            if step.aft:
+                way = "aft" if step.aft > 0 else "forward"
+                ways.append(f"{format_small_length(abs(step.aft), unit)} {way}")
+            if step.starboard:
+                side = "starboard" if step.starboard > 0 else "port"
+                ways.append(f"{format_small_length(abs(step.starboard), unit)} to {side}")
+            return f"Slide the {where} {', '.join(ways)}."
 
 
 def _without_body(survey: Survey, check: Check) -> str:

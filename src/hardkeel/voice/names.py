@@ -1,16 +1,17 @@
 """Names of bodies, marks, readings and checks as a builder would say them."""
 
+from collections.abc import Mapping
 from typing import Final
 
 from hardkeel.survey.checking import Check
 from hardkeel.survey.model import (
     AngleAt,
     Body,
-    Contact,
     Distance,
     DistanceDifference,
     Height,
     Incidence,
+    Mark,
     Offset,
     Reading,
     Survey,
@@ -19,6 +20,23 @@ from hardkeel.survey.model import (
 
 _BODIES: Final = {"stab": "stabilizer"}
 _WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "ctr": "centre"}
+# leading and trailing edge stay short where many are read in a list
+_SHORT: Final = {"stab": "stabilizer", "mid": "middle"}
+_MARKS: Final = {
+    "nose_foot": "nose underside",
+    "longeron_port": "upper longeron port",
+    "longeron_starboard": "upper longeron starboard",
+}
+INSTRUMENT_NAMES: Final[dict[str, str]] = {
+    "tape": "tape",
+    "line": "line with a sliding mark",
+    "height-stand": "height stand",
+    "incidence-gauge": "incidence gauge",
+    "level": "level",
+    "laser": "centreline laser",
+    "square": "square",
+    "eye": "the eye from the nose",
+}
 _SIDES: Final = ("port", "starboard", "centre")
 _CHECKS: Final = {
     "incidence": "{body} incidence",
@@ -66,16 +84,33 @@ def body_name(survey: Survey, body_id: str) -> str:
 
 
 def mark_name(survey: Survey, mark_id: str) -> str:
-    """A mark's label, or its id in words: ``wing tip trailing edge port``."""
+    """What the builder calls a mark, or what its id says: ``wing tip te port``."""
     mark = survey.mark(mark_id)
-    if mark is not None and mark.label:
-        return mark.label
-    return _spelled(mark_id)
+    if mark is None:
+        return _spelled(mark_id, _SHORT)
+    return mark.label or mark_words(mark)
 
 
-def contact_name(contact: Contact) -> str:
-    """Where a contact is on its seat: ``port front``."""
-    return contact.label or _spelled(contact.id)
+def mark_words(mark: Mark) -> str:
+    """What a mark's id says, and the former that it is at."""
+    words = _MARKS.get(mark.id) or _spelled(mark.id, _SHORT)
+    return f"{mark.former} {words}" if mark.former else words
+
+
+def contact_words(contact_id: str) -> str:
+    """What a contact's id says; one that is on neither side is at the foot of something upright."""
+    ahead, _, side = contact_id.partition("_")
+    if ahead in ("front", "rear"):
+        return f"{side} {ahead}" if side else f"{ahead} of the foot"
+    return _spelled(contact_id, _WORDS)
+
+
+def contact_name(survey: Survey, body_id: str, contact_id: str) -> str:
+    """Where a contact is on its body's seat: ``port front``."""
+    body = survey.body(body_id)
+    contacts = body.seat.contacts if body is not None and body.seat is not None else ()
+    label = next((contact.label for contact in contacts if contact.id == contact_id), None)
+    return label or contact_words(contact_id)
 
 
 def reading_name(survey: Survey, reading: Reading) -> str:
@@ -120,12 +155,17 @@ def _incidence_name(survey: Survey, reading: Incidence) -> str:
 
 def check_name(survey: Survey, check: Check) -> str:
     """``Stabilizer level``."""
-    name = _CHECKS.get(check.kind, check.id.replace("_", " "))
-    return sentence_case(name.format(body=sentence_case(body_name(survey, check.body))))
+    return name_of_check(survey, check.id, check.kind, check.body)
 
 
-def _spelled(identifier: str) -> str:
+def name_of_check(survey: Survey, check_id: str, kind: str, body_id: str) -> str:
+    """The same from its id, its kind and its body's id."""
+    name = _CHECKS.get(kind, check_id.replace("_", " "))
+    return sentence_case(name.format(body=sentence_case(body_name(survey, body_id))))
+
+
+def _spelled(identifier: str, known: Mapping[str, str]) -> str:
     words = identifier.replace("-", "_").split("_")
     side = [word for word in words if word in _SIDES]
-    rest = [_WORDS.get(word, word) for word in words if word not in _SIDES]
+    rest = [known.get(word, word) for word in words if word not in _SIDES]
     return " ".join([*rest, *side]) or identifier

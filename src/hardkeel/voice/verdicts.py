@@ -70,13 +70,15 @@ def format_wanted(check: Check, unit: LengthUnit) -> str:
 
 def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
     """Which way and how far, at the place where one sees it: ``starboard tip 2.3 mm high``."""
-    plus, minus = _WAYS.get(check.kind, ("{deg} too much", "{deg} too little"))
-    reach = error_at_reach_mm(survey, check)
-    text = plus if check.error > 0 else minus
-    amount = (
-        format_length(abs(reach), unit) if reach is not None else format_angle(abs(check.error))
-    )
-    return text.format(mm=amount, deg=format_angle(abs(check.error)))
+    return way_words(check.kind, check.error, error_at_reach_mm(survey, check), unit)
+
+
+def way_words(kind: str, error: float, reach: float | None, unit: LengthUnit) -> str:
+    """The same from a check's kind, its error and what that is at its reach, mm."""
+    plus, minus = _WAYS.get(kind, ("{deg} too much", "{deg} too little"))
+    text = plus if error > 0 else minus
+    amount = format_length(abs(reach), unit) if reach is not None else format_angle(abs(error))
+    return text.format(mm=amount, deg=format_angle(abs(error)))
 
 
 def verdict_sentence(survey: Survey, check: Check, unit: LengthUnit) -> str:
@@ -125,15 +127,3 @@ def movement_sentence(survey: Survey, movement: Movement, check: Check, unit: Le
     else:
         moved, doubt = format_angle(movement.moved, signed=True), format_angle(movement.sigma)
     return f"{check_name(survey, check)} {moved} ±{doubt}"
-
-
-def verdict_change(
-    survey: Survey, check: Check, before: str | None, unit: LengthUnit = "mm"
-) -> str:
-    """A log line: ``Stabilizer level: not known yet, now out (starboard tip 2.3 mm high)``."""
-    name = check_name(survey, check)
-    was = f"{VERDICT_WORDS[before]}, now " if before else ""
-    text = f"{name}: {was}{VERDICT_WORDS[check.verdict]}"
-    if check.verdict == "out":
-        text += f" ({way_off(survey, check, unit)})"
-    return text

@@ -62,7 +62,7 @@ def test_of_two_that_are_out_the_seat_that_mends_most_is_shown_first() -> None:
 def test_done_sets_aside_only_what_was_read_on_the_corrected_body(clock: StepClock) -> None:
     judged = exactly({"wing.pitch": 1.2})
     survey = judged.net.survey
-    done = correction_done(Build(survey=survey), judged.culprit, None, "sanded", clock())
+    done = correction_done(Build(survey=survey), judged.culprit, None, (), clock())
     owners = {mark.id: mark.body for mark in survey.marks}
     aside = 0
     for before, after in zip(survey.readings, done.surveyed.readings, strict=True):

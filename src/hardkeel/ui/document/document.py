@@ -12,7 +12,6 @@ from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES, Phase
-from hardkeel.voice.verdicts import verdict_change
 
 Clock = Callable[[], datetime]
 _ALONE: Final = -1  # Qt's word for a command that never merges
@@ -127,12 +126,7 @@ class Document(QObject):
 
     def _with_verdicts_logged(self, after: Build, judgement: Judgement) -> Build:
         was = {check.id: check.verdict for check in self.judgement.checks}
-        changes = [
-            (check, verdict_change(after.surveyed, check, was[check.id]))
-            for check in judgement.checks
-            if check.id in was and was[check.id] != check.verdict
-        ]
-        return edits.log_verdicts(after, changes, after.phase, self.clock())
+        return edits.log_verdicts(after, was, judgement.checks, self.clock())
 
 
 class _EditCommand(QUndoCommand):

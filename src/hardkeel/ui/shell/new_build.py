@@ -30,6 +30,7 @@ from hardkeel.ui.theme import Theme, wear
 
 if TYPE_CHECKING:
     from hardkeel.build.model import Build
+from hardkeel.voice.names import INSTRUMENT_NAMES
 
 _FIELDS: Final = (
     (
@@ -150,7 +151,7 @@ class NewBuildDialog(QDialog):
         line += 1
         heading("Which tools do you own?")
         for i, tool in enumerate(TOOL_CHOICES):
-            box = QCheckBox(tool.label or tool.id)
+            box = QCheckBox(tool.label or INSTRUMENT_NAMES[tool.kind])
             box.setChecked(tool.id in usual.tools)
             box.toggled.connect(self._refresh)
             self.tools[tool.id] = box

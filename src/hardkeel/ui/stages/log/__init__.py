@@ -6,4 +6,4 @@ from hardkeel.ui.stages.log.page import LogPage
 
 def make(bench: Bench) -> StagePage:
     """The page."""
-    return LogPage(bench.document, bench.theme)
+    return LogPage(bench.document, bench.theme, bench.settings.unit)

@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours
 from hardkeel.ui.document.document import Document
@@ -26,21 +27,8 @@ from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
+from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
 
-_KINDS: Final[tuple[tuple[EntryKind, str], ...]] = (
-    ("note", "notes"),
-    ("readings", "readings"),
-    ("verdict", "verdicts"),
-    ("correction", "corrections"),
-    ("change", "changes"),
-)
-_KIND_WORDS: Final = {
-    "note": "note",
-    "readings": "readings",
-    "verdict": "verdict",
-    "correction": "correction",
-    "change": "change",
-}
 _LONGEST_DAY_H: Final = 24.0
 _RIGHT_PX: Final = 340
 
@@ -53,13 +41,13 @@ def _when(at: str) -> str:
     return f"{moment:%d %b %Y  %H:%M}"
 
 
-def _row(entry: Entry) -> Row:
-    kind = _KIND_WORDS[entry.kind] + (f", {entry.phase}" if entry.phase else "")
+def _row(entry: Entry, says: str) -> Row:
+    kind = KIND_WORDS[entry.kind] + (f", {entry.phase}" if entry.phase else "")
     return Row(
-        key=f"{entry.at} {entry.text}",
-        cells=(_when(entry.at), kind, entry.text),
+        key=f"{entry.at} {says}",
+        cells=(_when(entry.at), kind, says),
         colour="soft",
-        tip=f"{entry.text}\n{entry.at}",
+        tip=f"{says}\n{entry.at}",
         weight=500 if entry.by == "builder" else 400,
         cell_colours={2: "ink"},
     )
@@ -68,9 +56,12 @@ def _row(entry: Entry) -> Row:
 class LogPage(StagePage):
     """A view of the document's log."""
 
-    def __init__(self, document: Document, theme: Theme, parent: QWidget | None = None) -> None:
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
         super().__init__(parent)
         self._document = document
+        self._unit: LengthUnit = unit
         self._theme = theme
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -103,7 +94,7 @@ class LogPage(StagePage):
         left.addWidget(self.note)
         row = QHBoxLayout()
         row.addWidget(self.filter, 1)
-        for kind, words in _KINDS:
+        for kind, words in KINDS_WORDS.items():
             button = QPushButton(words)
             button.setObjectName("tool")
             button.setCheckable(True)
@@ -160,8 +151,8 @@ class LogPage(StagePage):
         """Show the log as it is now, filtered."""
         build = self._document.build
         kinds = frozenset(kind for kind, button in self._kinds.items() if button.isChecked())
-        found = matching(build.log, self.filter.text(), kinds)
-        self.model.show_rows([_row(entry) for entry in found[::-1]], self._theme)
+        found = matching(build.log, self.filter.text(), kinds, self._told)
+        self.model.show_rows([_row(one, self._told(one)) for one in found[::-1]], self._theme)
         total = len(build.log)
         shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
         self._count.setText(
@@ -170,6 +161,14 @@ class LogPage(StagePage):
             else "Nothing written yet. Readings and verdicts will appear by themselves."
         )
         self.hours.show_sessions(build.sessions, total_hours(build.sessions))
+
+    def _told(self, entry: Entry) -> str:
+        return entry_text(self._document.build.surveyed, entry, self._unit)
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit."""
+        self._unit = unit
+        self.refresh()
 
     def _on_note(self) -> None:
         text, now = self.note.text(), self._document.clock()

@@ -1,6 +1,6 @@
 """The True page: drawing, readings, checks, and the one thing to do next."""
 
-from typing import TYPE_CHECKING, Final, cast
+from typing import Final, cast
 
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import (
@@ -15,6 +15,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading
+from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
@@ -30,9 +31,6 @@ from hardkeel.ui.stages.true.readings_panel import ReadingsPanel
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.names import PHASE_WORDS, body_name, mark_name
 from hardkeel.voice.verdicts import in_the_air, verdict_sentence
-
-if TYPE_CHECKING:
-    from hardkeel.voice.advice import WayName
 
 _PAUSE_MS: Final = 40
 
@@ -329,13 +327,12 @@ class TruePage(StagePage):
     def _on_correction_done(self) -> None:
         judgement, build = self._document.judgement, self._document.build
         body = showing.body_to_correct(judgement, self._body)
-        shown = showing.seat_shown(build, judgement, body, self._way, self._unit)
-        if shown is None:
+        correction = next((c for c in judgement.corrections if c.body == body), None)
+        if correction is None:
             return
-        phase, now, text = (
-            build.phase,
-            self._document.clock(),
-            f"{shown.title}: " + " ".join(shown.do),
+        phase, now = build.phase, self._document.clock()
+        steps = seat_work(judgement, correction, self._way).steps
+        self._apply(
+            f"correct the {body_name(build.surveyed, body)}",
+            lambda b: edits.correction_done(b, body, phase, steps, now),
         )
-        name = f"correct the {body_name(build.surveyed, body)}"
-        self._apply(name, lambda b: edits.correction_done(b, body, phase, text, now))

@@ -14,12 +14,13 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, marks_of, sigma_of
 from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
+from hardkeel.survey.seatwork import WayName
 from hardkeel.survey.suspecting import Fit
 from hardkeel.ui.kit.cells import Column, Row
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
-from hardkeel.voice.advice import NextStep, WayName, format_reading, format_residual, seat_advice
+from hardkeel.voice.advice import NextStep, format_reading, format_residual, seat_advice
 from hardkeel.voice.names import (
     TOOLS,
     body_name,
@@ -28,7 +29,6 @@ from hardkeel.voice.names import (
     reading_name,
     sentence_case,
 )
-from hardkeel.voice.safety import SANDING_CAUTION
 from hardkeel.voice.verdicts import (
     format_doubt,
     format_value,
@@ -236,12 +236,11 @@ def seat_shown(
     if correction is None:
         return None
     advice = seat_advice(build.surveyed, judgement, correction, way, unit)
-    sanding = any(line.startswith("Sand") for line in advice.do)
     return SeatShown(
         title=advice.title,
         do=advice.do or (advice.then,),
         then=advice.then if advice.needed else "",
-        caution=SANDING_CAUTION if sanding else "",
+        caution=advice.caution,
         way=way,
         needed=advice.needed,
         done=f"Notes it in the log and sets aside the readings on the {body_name(build.surveyed, body)}.",
@@ -353,4 +352,4 @@ def place_names(build: Build, draft: Draft | None) -> list[str]:
     if draft is not None and draft.kind == "incidence":
         bodies = [b.id for b in survey.bodies if b.id != FUSELAGE]
         return [f"{body} {side} 0.5" for body in bodies for side in ("port", "starboard")]
-    return [mark.label or mark.id for mark in survey.marks]
+    return [mark_name(survey, mark.id) for mark in survey.marks]

@@ -1,0 +1,50 @@
+"""The log in sentences, made when it is shown: entries hold ids and figures, and a builder's own words."""
+
+from typing import Final
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
+from hardkeel.survey.model import Survey
+from hardkeel.voice.advice import step_sentence
+from hardkeel.voice.names import body_name, name_of_check, sentence_case
+from hardkeel.voice.verdicts import VERDICT_WORDS, way_words
+
+KIND_WORDS: Final[dict[EntryKind, str]] = {
+    "note": "note",
+    "readings": "readings",
+    "verdict": "verdict",
+    "correction": "correction",
+    "change": "change",
+}
+KINDS_WORDS: Final[dict[EntryKind, str]] = {
+    "note": "notes",
+    "readings": "readings",
+    "verdict": "verdicts",
+    "correction": "corrections",
+    "change": "changes",
+}
+
+
+def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
+    """What an entry says; files from before hold the app's own sentences, which then stand."""
+    if entry.text:
+        return entry.text
+    if entry.verdict is not None:
+        return _verdict_text(survey, entry.verdict, unit)
+    if entry.seat is not None:
+        seat = entry.seat
+        steps = (step_sentence(survey, seat.body, step, unit) for step in seat.steps)
+        return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
+    if entry.kind == "readings":
+        count = entry.count or 1
+        return f"Took {count} readings" if count > 1 else "Took a reading"
+    return ""
+
+
+def _verdict_text(survey: Survey, change: VerdictChange, unit: LengthUnit) -> str:
+    """``Stabilizer level: not known yet, now out (starboard tip 2.3 mm high)``."""
+    name = name_of_check(survey, change.check, change.kind, change.body)
+    text = f"{name}: {VERDICT_WORDS[change.was]}, now {VERDICT_WORDS[change.now]}"
+    if change.now == "out":
+        text += f" ({way_words(change.kind, change.error, change.reach, unit)})"
+    return text
