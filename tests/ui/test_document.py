@@ -1,20 +1,28 @@
 """One document: what is refreshed when, and which edits are one step to undo."""
 
 from collections.abc import Callable
+from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLabel, QWidget
 from pytestqt.qtbot import QtBot
 
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.surfaces import set_wing
+from hardkeel.survey.judging import judge_survey
+from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.shell.window import MainWindow
 from tests.stages_of import gauges_of, layout_of, log_of, true_of
 
+NOW = datetime(2026, 11, 3, 19, 30, tzinfo=UTC)
 CTRL = Qt.KeyboardModifier.ControlModifier
 
 
@@ -81,6 +89,151 @@ def test_a_nudge_there_and_back_leaves_no_step(qtbot: QtBot, board: MainWindow) 
     assert page.stop == "F4"
 
 
+def judged_times(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """Told of each judging from now on."""
+    told: list[str] = []
+
+    def count(*arguments: Any, **more: Any) -> object:
+        told.append("judged")
+        return judge_survey(*arguments, **more)
+
+    monkeypatch.setattr("hardkeel.ui.document.document.judge_survey", count)
+    return told
+
+
+def test_nudges_are_judged_once_when_they_are_at_rest(
+    qtbot: QtBot, board: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page, document = layout_of(board).airframe, board.document
+    told, before = judged_times(monkeypatch), document.judgement
+    for _ in range(6):
+        qtbot.keyClick(page.board, Qt.Key.Key_Up)
+    assert told == []
+    assert document.restless
+    assert document.judgement is before, "what the readings said before"
+    qtbot.waitUntil(lambda: not document.restless, timeout=5000)
+    assert told == ["judged"]
+    fresh = judge_survey(document.build.surveyed, document.build.phase)
+    assert [c.verdict for c in document.judgement.checks] == [c.verdict for c in fresh.checks]
+    assert document.judgement.net.survey == document.build.surveyed
+
+
+def test_what_comes_after_a_nudge_starts_from_what_is_judged(
+    qtbot: QtBot, board: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    page, document = layout_of(board).airframe, board.document
+    told = judged_times(monkeypatch)
+    qtbot.keyClick(page.board, Qt.Key.Key_Up)
+    qtbot.keyClick(page.board, Qt.Key.Key_Right)  # another figure
+    assert told == ["judged"]
+    document.apply("rename", lambda b: b.but(name="x"))
+    assert told == ["judged", "judged"]
+    assert not document.restless
+    document.stack.undo()
+    document.stack.undo()
+    document.stack.undo()
+    assert not document.restless
+    assert told == ["judged", "judged"], "gone back to what was judged"
+
+
+def test_a_nudge_undone_before_it_is_at_rest_is_gone(qtbot: QtBot, board: MainWindow) -> None:
+    page, document = layout_of(board).airframe, board.document
+    before, judged = document.build, document.judgement
+    qtbot.keyClick(page.board, Qt.Key.Key_Up)
+    document.stack.undo()
+    assert document.build == before
+    assert document.judgement is judged
+    assert not document.restless
+    document.stack.redo()
+    qtbot.waitUntil(lambda: not document.restless, timeout=5000)
+    assert document.judgement.net.survey == document.build.surveyed
+
+
+def test_a_verdict_that_a_nudge_brings_about_is_logged_once_and_undone_with_it(
+    window: MainWindow,
+) -> None:
+    """Readings as they are, and the mark they were taken on moved under them."""
+    document = window.document
+
+    def moved(build: Build) -> Build:
+        survey = build.surveyed
+        marks = tuple(
+            m.but(at=(m.at[0], m.at[1], m.at[2] + 0.4)) if m.id == "wing_tip_te_port" else m
+            for m in survey.marks
+        )
+        return build.but(survey=survey.but(marks=marks))
+
+    before = document.build
+    for _ in range(30):
+        document.apply("move a mark", moved, nudge="mark")
+    assert document.build.log == before.log
+    document.come_to_rest()
+    logged = document.build.log[len(before.log) :]
+    assert logged
+    assert {entry.kind for entry in logged} == {"verdict"}
+    document.stack.undo()
+    assert document.build == before
+
+
+def test_what_can_not_be_judged_at_rest_goes_back_and_says_so(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    document = window.document
+    before, judged = document.build, document.judgement
+
+    def refuse(*_arguments: Any, **_more: Any) -> object:
+        raise BadInput("survey", "the adjustment does not settle")
+
+    for top in (41.0, 42.0):
+        document.apply("lift", lambda b, top=top: set_stop(b, "F4", top=top), nudge="top F4")  # type: ignore[misc]
+    monkeypatch.setattr("hardkeel.ui.document.document.judge_survey", refuse)
+    document.come_to_rest()
+    assert document.build == before
+    assert document.judgement is judged
+    assert window.notice.text == "Put back: survey: the adjustment does not settle."
+
+
+def test_a_change_says_what_is_another(window: MainWindow) -> None:
+    seen: list[Change] = []
+    document = window.document
+    document.build_changed.connect(seen.append)
+    document.apply("note", lambda b: edits.add_note(b, "x", document.clock()))
+    document.apply("strike", lambda b: edits.delete_reading(b, "r1"))
+    document.stack.undo()
+    window.start(demo_build())
+    assert seen[0].parts == {"log"}
+    assert {"survey", "judgement"} <= seen[1].parts
+    assert seen[2].parts == seen[1].parts
+    assert seen[3].parts == frozenset()
+    assert seen[3].touches(frozenset({"anything"}))
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        lambda b: edits.take_reading(b, b.surveyed.readings[0], NOW),
+        lambda b: edits.take_again(b, "r1", 0.3, NOW),
+        lambda b: edits.change_value(b, "r1", 0.3),
+        lambda b: edits.set_ignored(b, "r1", ignored=True),
+        lambda b: edits.delete_reading(b, "r1"),
+        lambda b: edits.set_tolerance(b, "stab_roll", 2.0),
+        lambda b: edits.correction_done(b, "stab", "dry", (), NOW),
+        lambda b: set_stop(b, "F4", top=45.0),
+        lambda b: set_wing(b, "wing", le_x=150.0),
+    ],
+)
+def test_an_edit_checks_its_survey_once(
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, edit: edits.Edit
+) -> None:
+    told: list[str] = []
+    for place in ("edits.truing", "build.soundness", "survey.judging"):
+        monkeypatch.setattr(
+            f"hardkeel.{place}.check_survey", lambda survey, place=place: told.append(place)
+        )
+    window.document.apply("edit", edit)
+    assert len(told) == 1, told
+
+
 def test_only_the_page_that_is_seen_is_refreshed_the_others_when_turned_to(
     window: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -96,10 +249,13 @@ def test_only_the_page_that_is_seen_is_refreshed_the_others_when_turned_to(
     window.document.apply(
         "note", lambda b: edits.add_note(b, "glued the fin", window.document.clock())
     )
+    assert told == [], "a note changes nothing that this page shows"
+    window.document.apply("strike", lambda b: edits.delete_reading(b, "r1"))
     assert told == ["TruePage"]
     window.show_stage("log")
     assert told == ["TruePage", "LogPage"]
-    assert log_of(window).model.index(0, 2).data() == "glued the fin"
+    texts = [log_of(window).model.index(i, 2).data() for i in range(3)]
+    assert "glued the fin" in texts
     window.show_stage("true")
     window.show_stage("log")
     assert told == ["TruePage", "LogPage"], "nothing changed meanwhile"

@@ -54,7 +54,7 @@ def take_again(
     """Take a reading anew: the old one is kept, ignored; the new one stands in its place."""
     survey = build.surveyed
     old = _reading(survey, reading_id)
-    kept = replace_reading(build, old.but(ignored=True))
+    kept = build.but(survey=_with_replaced(survey, old.but(ignored=True)))
     return take_reading(kept, marked(old.but(value=value, ignored=False), simulated=simulated), now)
 
 
@@ -75,10 +75,13 @@ def set_ignored(build: Build, reading_id: str, *, ignored: bool) -> Build:
 
 def replace_reading(build: Build, changed: Reading) -> Build:
     """Put a reading in the place of the one with its id."""
-    survey = build.surveyed
+    return with_survey(build, _with_replaced(build.surveyed, changed))
+
+
+def _with_replaced(survey: Survey, changed: Reading) -> Survey:
     _reading(survey, changed.id)
     readings = tuple(changed if r.id == changed.id else r for r in survey.readings)
-    return with_survey(build, survey.but(readings=readings))
+    return survey.but(readings=readings)
 
 
 def delete_reading(build: Build, reading_id: str) -> Build:

@@ -1,7 +1,7 @@
 """The adjustment: weighted nonlinear least squares over all unknowns together."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -10,7 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.columns import Columns, lay_out
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
+from hardkeel.survey.model import FUSELAGE, Reading, Survey, contacts_of, sigma_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placed, Placer
 
@@ -30,12 +30,15 @@ class Network:
     ----------
     index : dict of str to int
         Row of each mark among the placed points.
+    seats : dict of str to Placer
+        By body, its seat's contacts: near the root, so placed with the body but not twisted.
     """
 
     survey: Survey
     columns: Columns
     placer: Placer
     index: dict[str, int]
+    seats: dict[str, Placer]
 
     def observer(self, readings: Sequence[Reading]) -> Observer:
         """Predictor of these readings."""
@@ -46,11 +49,31 @@ class Network:
         return Placer(self.columns, self.survey.bodies, points)
 
 
-def network_of(survey: Survey) -> Network:
-    """Prepare a survey whose references are sound."""
+def network_of(survey: Survey, like: Network | None = None) -> Network:
+    """Prepare a survey whose references are sound.
+
+    Parameters
+    ----------
+    like : Network, optional
+        Of another survey; where bodies and marks are the same, what was made ready for it serves.
+    """
+    if (
+        like is not None
+        and like.survey.bodies == survey.bodies
+        and like.survey.marks == survey.marks
+    ):
+        return replace(like, survey=survey)
     columns = lay_out(body for body in survey.bodies if body.id != FUSELAGE)
     placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
-    return Network(survey, columns, placer, {mark.id: i for i, mark in enumerate(survey.marks)})
+    index = {mark.id: i for i, mark in enumerate(survey.marks)}
+    seats = {
+        body.id: Placer(
+            columns, [body.but(twist=False)], [(body.id, c.at) for c in contacts_of(body)]
+        )
+        for body in survey.bodies
+        if body.id in columns.start and contacts_of(body)
+    }
+    return Network(survey, columns, placer, index, seats)
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,8 +11,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule, judge
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import Body, Contact, Shop
-from hardkeel.survey.placing import Placer
+from hardkeel.survey.model import Body, Contact, Shop, contacts_of
 
 _VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
 _RISES_FREELY_MM: Final = (
@@ -65,22 +64,18 @@ def corrections_of(
     """One correction for each body that has a seat with contacts."""
     shop = net.survey.shop or Shop()
     return tuple(
-        _correct(net.columns, solution, rules, body, shop)
+        _correct(net, solution, rules, body, shop)
         for body in net.survey.bodies
-        if body.id in net.columns.start and body.seat is not None and body.seat.contacts
+        if body.id in net.seats
     )
 
 
 def _correct(
-    columns: Columns, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
+    net: Network, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
 ) -> Correction:
-    contacts = body.seat.contacts if body.seat is not None else ()
+    columns, contacts = net.columns, contacts_of(body)
     at = np.array([contact.at for contact in contacts])
-    # A contact is a point of the seat, near the root: it is placed with the body but not twisted.
-    rigid = body.but(twist=False)
-    placed = Placer(columns, [rigid], [(body.id, contact.at) for contact in contacts]).place(
-        solution.unknowns
-    )
+    placed = net.seats[body.id].place(solution.unknowns)
     off = at - placed.airframe
     moves = placed.airframe_moves
     sigma = np.sqrt(np.maximum(np.einsum("kin,nm,kim->ki", moves, solution.covariance, moves), 0))

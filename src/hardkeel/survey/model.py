@@ -236,6 +236,11 @@ def sigma_of(reading: Reading) -> float:
     return reading.sigma if reading.sigma is not None else DEFAULT_SIGMA[reading.kind]
 
 
+def contacts_of(body: Body) -> tuple[Contact, ...]:
+    """The contacts of its seat; none where it has no seat."""
+    return body.seat.contacts if body.seat is not None else ()
+
+
 def marks_of(reading: Reading) -> tuple[str, ...]:
     """Ids of the marks that a reading touches, in the order of its fields; none for incidence."""
     match reading:

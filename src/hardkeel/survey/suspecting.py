@@ -6,6 +6,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution, solve
 from hardkeel.survey.model import Reading, sigma_of
 
@@ -56,9 +57,14 @@ class Fit:
 
 
 def set_aside(
-    net: Network, readings: Sequence[Reading]
+    net: Network, readings: Sequence[Reading], start: Array | None = None
 ) -> tuple[Solution, tuple[Reading, ...], tuple[Suspect, ...]]:
     """Solve, name the worst reading, solve without it, until all that is left fits.
+
+    Parameters
+    ----------
+    start : Array, optional
+        Shape (n,), where to begin.
 
     Returns
     -------
@@ -67,7 +73,7 @@ def set_aside(
     """
     held = tuple(readings)
     suspects: list[Suspect] = []
-    solution = solve(net, held)
+    solution = solve(net, held, start)
     while held:
         test = np.where(solution.redundancy > LEAST_REDUNDANCY, solution.w, 0.0)
         worst = int(np.argmax(test))

@@ -3,6 +3,9 @@ import json
 import numpy as np
 import pytest
 
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.surfaces import set_wing
+from hardkeel.edits.truing import change_value, delete_reading
 from hardkeel.survey.adjusting import network_of, solve
 from hardkeel.survey.checking import judge, rules_of, verdict_of
 from hardkeel.survey.judging import judge_survey
@@ -211,3 +214,35 @@ def test_the_json_is_the_contracts_and_finite() -> None:
     }
     assert set(told["corrections"]["stab"][0]) >= {"contact", "lift", "slide_x", "slide_y"}
     assert set(told["next"][0]) >= {"kind", "marks", "helps", "sigma_now", "sigma_after"}
+
+
+def test_judged_from_nearby_it_says_the_same_as_from_nothing() -> None:
+    """Where the adjustment starts changes nothing that anyone could read."""
+    rng = np.random.default_rng(11)
+    build = demo_build()
+    before = judge_survey(build.surveyed, "dry")
+    for _ in range(25):
+        one = build.surveyed.readings[rng.integers(len(build.surveyed.readings))]
+        build_then = change_value(build, one.id, one.value + float(rng.normal(0, 2.0)))
+        cold = judge_survey(build_then.surveyed, "dry")
+        warm = judge_survey(build_then.surveyed, "dry", near=before, sound=True)
+        sigma = np.sqrt(np.diag(cold.solution.covariance))
+        assert np.abs((warm.solution.unknowns - cold.solution.unknowns) / sigma).max() < 2e-3
+        assert [s.reading for s in warm.suspects] == [s.reading for s in cold.suspects]
+        assert [c.verdict for c in warm.checks] == [c.verdict for c in cold.checks]
+        assert [c.only_shims.moves for c in warm.corrections] == [
+            c.only_shims.moves for c in cold.corrections
+        ]
+        before = warm
+
+
+def test_what_was_made_ready_serves_only_the_same_bodies_and_marks() -> None:
+    build = demo_build()
+    first = judge_survey(build.surveyed, "dry")
+    again = judge_survey(delete_reading(build, "r1").surveyed, "dry", near=first)
+    assert again.net.placer is first.net.placer
+    moved = set_wing(build, "wing", le_x=build.wings[0].le_x + 2.0)
+    other = judge_survey(moved.surveyed, "dry", near=first)
+    assert other.net.placer is not first.net.placer
+    cold = judge_survey(moved.surveyed, "dry")
+    assert [c.value for c in other.checks] == [c.value for c in cold.checks]

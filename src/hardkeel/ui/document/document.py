@@ -1,12 +1,14 @@
 """The document: one frozen build, one undo stack, and what the survey says of it."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Final
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
 from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
@@ -14,8 +16,37 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES, Phase
 
 Clock = Callable[[], datetime]
+Judged = dict[Phase | None, Judgement]
 _ALONE: Final = -1  # Qt's word for a command that never merges
 _NUDGE: Final = 1
+_AT_REST_MS: Final = 200  # a key held down repeats some thirty times a second
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """What is another now.
+
+    Attributes
+    ----------
+    parts : frozenset of str
+        Names of the build's sections, as in the file, and ``judgement`` where the readings say something
+        else; empty where another build came, and so everything is another.
+    """
+
+    parts: frozenset[str] = frozenset()
+
+    def touches(self, parts: frozenset[str]) -> bool:
+        """Whether one of these parts is another now."""
+        return not self.parts or bool(self.parts & parts)
+
+
+def change_between(before: Build, after: Build) -> Change:
+    """Which sections of two builds differ."""
+    names = [*Build.model_fields, *(before.model_extra or {}), *(after.model_extra or {})]
+    parts = {name for name in names if getattr(before, name, None) != getattr(after, name, None)}
+    if parts & {"survey", "phase"}:
+        parts.add("judgement")
+    return Change(frozenset(parts))
 
 
 class Document(QObject):
@@ -23,14 +54,17 @@ class Document(QObject):
 
     Signals
     -------
-    build_changed : (nothing)
+    build_changed : Change
         The build is another one now: by an edit, undo, redo, or because a file was opened.
     build_opened : (nothing)
         Another build lies on the bench; told before `build_changed`.
+    refused : str
+        Why what was nudged could not stay: it was judged only once it was at rest.
     """
 
-    build_changed = pyqtSignal()
+    build_changed = pyqtSignal(object)
     build_opened = pyqtSignal()
+    refused = pyqtSignal(str)
 
     def __init__(self, build: Build, clock: Clock, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -40,7 +74,13 @@ class Document(QObject):
             0  # which build this is of those that lay on the bench, for answers that come late
         )
         self._build = build
-        self._judged: dict[Phase | None, Judgement] = {}
+        self._judged: Judged = {}
+        self._nudging: _EditCommand | None = None
+        self._restless = False
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(_AT_REST_MS)
+        self._rest.timeout.connect(self.come_to_rest)
 
     @property
     def build(self) -> Build:
@@ -49,7 +89,7 @@ class Document(QObject):
 
     @property
     def judgement(self) -> Judgement:
-        """What the readings of the current phase say."""
+        """What the readings of the current phase say; while something is nudged, what they said before."""
         return self.judged(self._build.phase)
 
     def judged(self, phase: Phase | None) -> Judgement:
@@ -75,14 +115,16 @@ class Document(QObject):
         BadInput
             When its survey can't be adjusted; the build on the bench is then left alone.
         """
-        judged = {build.phase: judge_survey(build.surveyed, build.phase)}
+        judged: Judged = {build.phase: judge_survey(build.surveyed, build.phase)}
+        self._settled()
+        self._nudging = None
         self.stack.clear()
         if not clean:
             self.stack.resetClean()
         self._build, self._judged = build, judged
         self.session += 1
         self.build_opened.emit()
-        self.build_changed.emit()
+        self.build_changed.emit(Change())
 
     def apply(self, name: str, edit: edits.Edit, *, nudge: str = "") -> None:
         """Do an edit as one named step.
@@ -91,13 +133,20 @@ class Document(QObject):
         ----------
         nudge : str
             What is nudged, if it is a nudge; it goes on where a nudge of the same thing right before it
-            left off, and the two are one step to undo.
+            left off, the two are one step to undo, and they are judged once they are at rest.
 
         Raises
         ------
         BadInput
             When the edit can't be done; nothing has changed then.
         """
+        if (
+            not nudge
+            or self._nudging is None
+            or self._nudging.nudge != nudge
+            or self.stack.isClean()
+        ):
+            self.come_to_rest()  # what is no more of the same nudge starts from what is judged
         before = self._build
         with (
             faults_told()
@@ -105,28 +154,79 @@ class Document(QObject):
             after = edit(before)
         if after == before:
             return
-        if after.survey == before.survey and after.phase == before.phase:
-            self.stack.push(_EditCommand(self, name, after, self._judged, nudge=nudge))
+        same = after.survey == before.survey and after.phase == before.phase
+        if same or nudge:
+            judged = self._judged if same and not self.restless else None
+            self.stack.push(_EditCommand(self, name, after, judged, nudge=nudge))
             return
-        judgement = judge_survey(after.surveyed, after.phase)
+        # the edit has checked the survey that it made
+        judgement = judge_survey(after.surveyed, after.phase, near=self.judgement, sound=True)
         if after.phase == before.phase:
-            after = self._with_verdicts_logged(after, judgement)
+            after = self._with_verdicts_logged(after, self.judgement, judgement)
         # what the app adds to the log changes no reading: the judgement stays good
-        self.stack.push(_EditCommand(self, name, after, {after.phase: judgement}, nudge=nudge))
-
-    def set_build(self, build: Build, judged: dict[Phase | None, Judgement]) -> None:
-        """Show another state with what is already known of it; for the undo commands only."""
-        self._build, self._judged = build, judged
-        self.build_changed.emit()
+        self.stack.push(_EditCommand(self, name, after, {after.phase: judgement}, nudge=""))
 
     @property
-    def known(self) -> dict[Phase | None, Judgement]:
+    def restless(self) -> bool:
+        """Whether something is being nudged and not yet judged."""
+        return self._restless
+
+    def come_to_rest(self) -> None:
+        """Judge what was nudged; where it can't be judged it goes back to where it was, and that is told."""
+        if not self._restless:
+            return
+        self._settled()
+        command, self._nudging = self._nudging, None
+        build, before = self._build, self.judgement
+        try:
+            judgement = judge_survey(build.surveyed, build.phase, near=before, sound=True)
+        except BadInput as fault:
+            self.stack.undo()
+            self.refused.emit(str(fault))
+            return
+        judged: Judged = {build.phase: judgement}
+        logged = self._with_verdicts_logged(build, before, judgement)
+        if command is not None:
+            command.settle(logged, judged)
+        else:  # gone back to where it began: nothing to log
+            logged = build
+        self._build, self._judged = logged, judged
+        change = change_between(build, logged)
+        self.build_changed.emit(Change(change.parts | {"judgement"}))
+
+    def set_build(self, build: Build, judged: Judged | None) -> None:
+        """Show another state with what is already known of it; for the undo commands only.
+
+        Parameters
+        ----------
+        judged : dict or None
+            ``None`` where it is to be judged once it is at rest.
+        """
+        before, self._build = self._build, build
+        if judged is not None:
+            self._judged = judged
+            self._settled()
+        else:
+            self._restless = True
+            self._rest.start()
+        self.build_changed.emit(change_between(before, build))
+
+    def _settled(self) -> None:
+        self._restless = False
+        self._rest.stop()
+
+    def nudging(self, command: "_EditCommand | None") -> None:
+        """Which command is being nudged; for the undo commands only."""
+        self._nudging = command
+
+    @property
+    def known(self) -> Judged:
         """The judgements made of this build so far."""
         return self._judged
 
-    def _with_verdicts_logged(self, after: Build, judgement: Judgement) -> Build:
-        was = {check.id: check.verdict for check in self.judgement.checks}
-        return edits.log_verdicts(after, was, judgement.checks, self.clock())
+    def _with_verdicts_logged(self, after: Build, before: Judgement, now: Judgement) -> Build:
+        was = {check.id: check.verdict for check in before.checks}
+        return edits.log_verdicts(after, was, now.checks, self.clock())
 
 
 class _EditCommand(QUndoCommand):
@@ -137,7 +237,7 @@ class _EditCommand(QUndoCommand):
         document: Document,
         name: str,
         after: Build,
-        judged: dict[Phase | None, Judgement],
+        judged: Judged | None,
         *,
         nudge: str,
     ) -> None:
@@ -148,13 +248,19 @@ class _EditCommand(QUndoCommand):
         self._after = (after, judged)
 
     def redo(self) -> None:
+        self._document.nudging(self if self._after[1] is None else None)
         self._document.set_build(*self._after)
 
     def undo(self) -> None:
+        self._document.nudging(None)
         self._document.set_build(*self._before)
 
+    def settle(self, after: Build, judged: Judged) -> None:
+        """Lead to this build, now that it is judged."""
+        self._after = (after, judged)
+
     @property
-    def after(self) -> tuple[Build, dict[Phase | None, Judgement]]:
+    def after(self) -> tuple[Build, Judged | None]:
         """Where it leads."""
         return self._after
 
@@ -167,5 +273,7 @@ class _EditCommand(QUndoCommand):
         if not isinstance(other, _EditCommand) or other.nudge != self.nudge:
             return False
         self._after = other.after
-        self.setObsolete(self._after[0] == self._before[0])
+        there_and_back = self._after[0] == self._before[0]
+        self.setObsolete(there_and_back)
+        self._document.nudging(None if there_and_back or self._after[1] is not None else self)
         return True

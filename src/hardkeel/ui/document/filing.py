@@ -52,7 +52,7 @@ class Filing(QObject):
         self._soon.setSingleShot(True)
         self._soon.setInterval(0)
         self._soon.timeout.connect(self.write_journal)
-        document.build_changed.connect(self._soon.start)
+        document.build_changed.connect(lambda _change: self._soon.start())
         document.stack.cleanChanged.connect(self._on_clean_changed)
 
     @property

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtWidgets import QWidget
 
-from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.document import Change, Document
 
 
 class Freshness(QObject):
@@ -17,16 +17,26 @@ class Freshness(QObject):
         The page; this lives as long as it.
     refresh : callable
         Shows the document as it is now.
+    shows : frozenset of str, optional
+        The parts of a build that the page shows, as `Change` names them; without it all.
     """
 
-    def __init__(self, page: QWidget, document: Document, refresh: Callable[[], None]) -> None:
+    def __init__(
+        self,
+        page: QWidget,
+        document: Document,
+        refresh: Callable[[], None],
+        shows: frozenset[str] | None = None,
+    ) -> None:
         super().__init__(page)
-        self._page, self._refresh = page, refresh
+        self._page, self._refresh, self._shows = page, refresh, shows
         self._stale = False
         document.build_changed.connect(self._on_build_changed)
         page.installEventFilter(self)
 
-    def _on_build_changed(self) -> None:
+    def _on_build_changed(self, change: Change) -> None:
+        if self._shows is not None and not change.touches(self._shows):
+            return
         if self._page.isVisible():
             self.catch_up()
         else:

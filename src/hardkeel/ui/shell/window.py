@@ -151,7 +151,8 @@ class MainWindow(QMainWindow):
         for page in self.pages.values():
             page.body_chosen.connect(self.header.keel.choose_body)
             page.description_wanted.connect(self.new_build)
-        self.document.build_changed.connect(self._show_build)
+        self.document.build_changed.connect(lambda _change: self._show_build())
+        self.document.refused.connect(lambda why: self.notice.tell(f"Put back: {why}."))
         self.filing.filed.connect(self._show_name)
         self.filing.state_failed.connect(self._on_state_failed)
         self.jobs.crashed.connect(self.tell_fault)

@@ -29,6 +29,8 @@ from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
 
+# entries and hours, and the names of what they speak of
+_SHOWS: Final = frozenset({"log", "sessions", "survey"})
 _LONGEST_DAY_H: Final = 24.0
 _RIGHT_PX: Final = 340
 
@@ -83,7 +85,7 @@ class LogPage(StagePage):
         self.note.returnPressed.connect(self._on_note)
         self.filter.textChanged.connect(self.refresh)
         self.hours_line.returnPressed.connect(self._on_hours)
-        Freshness(self, document, self.refresh)
+        Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

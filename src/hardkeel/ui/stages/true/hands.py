@@ -12,7 +12,7 @@ from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
 from hardkeel.survey.drafts import Draft, ReadingKind, find_body, find_mark
 from hardkeel.survey.model import Reading, Survey
-from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
 from hardkeel.voice.advice import NextStep, next_step
@@ -200,7 +200,7 @@ class Hands(QObject):
         self.show()
         self._card.focus_entry()
 
-    def _on_build_changed(self) -> None:
+    def _on_build_changed(self, _change: Change) -> None:
         self._put_down()
         self._empty_field()
 
