@@ -9,7 +9,9 @@ import tempfile
 import time
 
 CHILD = """
-import sys, time
+import gc, os, sys, time
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as __main__ does
+gc.disable()
 from PyQt6.QtCore import QEvent, QObject, QTimer
 from hardkeel.ui import app
 
@@ -48,6 +50,8 @@ def main(rounds: int = 5) -> None:
     with tempfile.TemporaryDirectory() as home:
         environment = {**os.environ, "XDG_STATE_HOME": home, "XDG_CONFIG_HOME": home}
         environment["QT_QPA_PLATFORM"] = "xcb" if display else "offscreen"
+        # a builder's machine keeps what it has compiled; without that every start compiles all anew
+        environment.pop("PYTHONDONTWRITEBYTECODE", None)
         for _ in range(rounds + 1):
             # the X server is no part of us: its start is kept out by taking the time inside the shell
             script = [

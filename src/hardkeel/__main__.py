@@ -1,11 +1,18 @@
 """Start-up: the command line, or the window."""
 
+import gc
 import os
 import sys
 from typing import TYPE_CHECKING
 
 from hardkeel import __version__
 from hardkeel.base.late import late
+
+# A survey's matrices are some dozen wide: threads for them would be started, and wait, for nothing.
+# It is read when numpy is, which nothing here has done yet.
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+# While modules are read nothing of them is garbage: looking for it then only costs a tenth of the start.
+gc.disable()
 
 if TYPE_CHECKING:
     from hardkeel.cli import commands

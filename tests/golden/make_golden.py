@@ -7,7 +7,8 @@ from hardkeel.export.parts import parts_csv
 from hardkeel.storage.format import text_of
 
 HERE = Path(__file__).parent
+DEMO = HERE.parents[1] / "src" / "hardkeel" / "resources"
 
 if __name__ == "__main__":
     (HERE / "demo-parts.csv").write_text(parts_csv(demo_build()), encoding="utf-8")
-    (HERE / "demo-build.json").write_text(text_of(demo_build()), encoding="utf-8")
+    (DEMO / "kettlewick.json").write_text(text_of(demo_build()), encoding="utf-8")

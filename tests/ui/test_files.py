@@ -109,10 +109,14 @@ def test_what_was_killed_is_offered_and_brought_back(
     assert second.filing.left_behind() == []
 
 
-def test_recovery_can_be_declined(make_window: Callable[[], MainWindow], tmp_path: Path) -> None:
+def test_recovery_can_be_declined(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
     first = make_window()
     first.start(demo_build())
-    journal = next((tmp_path / "state" / "journals").glob("*.journal"))
+    journals = tmp_path / "state" / "journals"
+    qtbot.waitUntil(lambda: any(journals.glob("*.journal")), timeout=5000)
+    journal = next(journals.glob("*.journal"))
     kept = journal.read_bytes()
     first.document.stack.setClean()
     first.close()

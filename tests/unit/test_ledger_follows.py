@@ -158,8 +158,9 @@ def test_no_starter_of_any_size_accuses_itself(kind: str) -> None:
 
 
 def test_an_own_stiffness_takes_the_cross_grain_with_it() -> None:
-    woods = woods_with({"balsa-medium": OwnWood(stiffness=6.6)})
     usual = woods_with({})
+    twice = OwnWood(stiffness=2 * usual["balsa-medium"].stiffness)
+    woods = woods_with({"balsa-medium": twice})
     for along in (True, False):
         piece = Choice("balsa-medium", 300, 20, 3, along=along)
         assert figures_of(piece, woods).flat == pytest.approx(2 * figures_of(piece, usual).flat)

@@ -1,6 +1,7 @@
 """The table of commands that need no display, and how one is run; everything else opens the window."""
 
 import argparse
+import gc
 import sys
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -37,7 +38,9 @@ class Command:
         BadInput, CannotSave
             One sentence for the terminal.
         """
-        return cast("str", import_module(f"hardkeel.cli.{self.name}").run(parsed))
+        module = import_module(f"hardkeel.cli.{self.name}")
+        gc.enable()  # from here on there is garbage; see __main__
+        return cast("str", module.run(parsed))
 
 
 COMMANDS: Final = {

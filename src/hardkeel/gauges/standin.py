@@ -4,15 +4,22 @@ Like a real one it has a zero of its own: until it was zeroed on the datum, all 
 """
 
 from dataclasses import dataclass
-from typing import Final, Protocol
+from functools import cache
+from typing import TYPE_CHECKING, Final, Protocol
 
-import numpy as np
 from pydantic import TypeAdapter, ValidationError
 
 from hardkeel.gauges.protocol import TAKES, UNITS, GaugeKind, value_line
 from hardkeel.survey.model import DEFAULT_SIGMA, Reading
 
-_READING: TypeAdapter[Reading] = TypeAdapter(Reading)
+if TYPE_CHECKING:
+    import numpy as np
+
+
+@cache
+def _read() -> TypeAdapter[Reading]:
+    """Made when a stand-in is first held somewhere: pydantic takes its time over it."""
+    return TypeAdapter(Reading)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +70,7 @@ class StandIn:
         Its noise and its own zero.
     """
 
-    def __init__(self, kind: GaugeKind, hidden: Airframe, rng: np.random.Generator) -> None:
+    def __init__(self, kind: GaugeKind, hidden: Airframe, rng: "np.random.Generator") -> None:
         self.kind = kind
         self._make = MAKES[kind]
         self._hidden = hidden
@@ -92,7 +99,7 @@ class StandIn:
             self._held = None
             return "OK"
         try:
-            reading = _READING.validate_json(what)
+            reading = _read().validate_json(what)
             if reading.kind not in TAKES[self.kind]:
                 return f"ERR a {self.kind} gauge can't take {reading.kind}"
             self._hidden.show(reading)

@@ -53,7 +53,7 @@ class Hidden:
         """How far the datum line leans against the board, degrees."""
         return float(self.unknowns[self.net.columns.bench])
 
-    def measure(self, reading: Reading, rng: np.random.Generator) -> float:
+    def measure(self, reading: Reading, rng: "np.random.Generator") -> float:
         """What an instrument of the reading's own sigma might read."""
         return self.show(reading) + float(rng.normal(0.0, sigma_of(reading)))
 

@@ -1,6 +1,5 @@
 """Is it true?  Each check is a line through the unknowns with a target and a tolerance."""
 
-import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
@@ -122,25 +121,25 @@ def _surface_checks(body: Body) -> Iterable[tuple[str, str, dict[str, float], fl
 
 def judge(rules: Iterable[CheckRule], unknowns: Array, covariance: Array) -> tuple[Check, ...]:
     """Value, sigma and verdict of each rule for unknowns (n,) with covariance (n, n)."""
-    out = []
-    for rule in rules:
-        value = rule.design + float(rule.slope @ unknowns)
-        sigma = math.sqrt(max(float(rule.slope @ covariance @ rule.slope), 0.0))
-        verdict = verdict_of(value - rule.target, sigma, rule.tolerance)
-        out.append(
-            Check(
-                rule.id,
-                rule.kind,
-                rule.body,
-                rule.unit,
-                value,
-                sigma,
-                rule.target,
-                rule.tolerance,
-                verdict,
-            )
-        )
-    return tuple(out)
+    rules = tuple(rules)
+    slopes = np.array([rule.slope for rule in rules]).reshape(len(rules), len(unknowns))
+    spread = np.sqrt(np.maximum(np.sum((slopes @ covariance) * slopes, axis=1), 0.0))
+    found = zip(rules, (slopes @ unknowns).tolist(), spread.tolist(), strict=True)
+    return tuple(_judged(rule, rule.design + moved, sigma) for rule, moved, sigma in found)
+
+
+def _judged(rule: CheckRule, value: float, sigma: float) -> Check:
+    return Check(
+        rule.id,
+        rule.kind,
+        rule.body,
+        rule.unit,
+        value,
+        sigma,
+        rule.target,
+        rule.tolerance,
+        verdict_of(value - rule.target, sigma, rule.tolerance),
+    )
 
 
 def verdict_of(error: float, sigma: float, tolerance: float) -> Verdict:

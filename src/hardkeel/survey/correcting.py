@@ -84,9 +84,10 @@ def _correct(
     sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
 
     touched = [rule for rule in rules if _moves_with(columns, rule, body.id)]
+    tilts = _tilts_by(columns, body.id, moves[:, 2], np.column_stack([shims, sanding]))
 
-    def way(rounded: Array) -> Way:
-        after = solution.unknowns + _tilt_by(columns, body.id, moves[:, 2], rounded)
+    def way(rounded: Array, tilt: Array) -> Way:
+        after = solution.unknowns + tilt
         return Way(_named(contacts, rounded), judge(touched, after, solution.covariance))
 
     return Correction(
@@ -99,8 +100,8 @@ def _correct(
             )
             for i, c in enumerate(contacts)
         ),
-        way(shims),
-        way(sanding),
+        way(shims, tilts[:, 0]),
+        way(sanding, tilts[:, 1]),
     )
 
 
@@ -109,16 +110,17 @@ def _round_up_from_zero(amounts: Array, step: float) -> Array:
     return np.floor(amounts / step + 0.5) * step
 
 
-def _tilt_by(columns: Columns, body: str, vertical: Array, lifts: Array) -> Array:
-    """Change of the unknowns when the contacts are lifted by `lifts` mm.
+def _tilts_by(columns: Columns, body: str, vertical: Array, lifts: Array) -> Array:
+    """Changes of the unknowns, shape (n, w), when the contacts are lifted by `lifts` mm, shape (k, w).
 
     Least squares over dz, roll and pitch; where the contacts do not define all of them (two in line)
     the body turns as little as it can, so that what nobody packs does not change.
     """
     free = [columns.start[body] + columns.names[body].index(name) for name in _VERTICAL]
     cost = np.array([_RISES_FREELY_MM, 1.0, 1.0])  # dz in mm beside roll and pitch in degrees
-    change = np.zeros(columns.size)
-    change[free] = cost * np.linalg.lstsq(vertical[:, free] * cost, lifts, rcond=1e-9)[0]
+    change = np.zeros((columns.size, lifts.shape[1]))
+    turned = np.linalg.lstsq(vertical[:, free] * cost, lifts, rcond=1e-9)[0]
+    change[free] = cost[:, None] * turned
     return change
 
 

@@ -7,11 +7,11 @@ from hardkeel.survey.adjusting import Network, Solution, network_of
 from hardkeel.survey.blaming import charges_of, culprit_of
 from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, corrections_of
-from hardkeel.survey.model import Phase, Reading, Survey, counted, in_phase, place_of
-from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.model import Phase, Reading, Survey, counted, in_phase
+from hardkeel.survey.pooling import Offers, Pool, offers_of, pool_of
 from hardkeel.survey.ranking import NextReading, rank, undecided
 from hardkeel.survey.soundness import check_survey
-from hardkeel.survey.suspecting import Fit, Suspect, fits, set_aside
+from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +28,8 @@ class Judgement:
         The bodies that each check is charged to, by the check's id.
     culprit : str
         The body whose correction mends most of what is out; empty where nothing is.
+    ended : mapping of tuple of str to Array
+        Where each solution on the way ended, by the readings set aside: the next one begins there.
     """
 
     phase: Phase | None
@@ -42,6 +44,8 @@ class Judgement:
     next: tuple[NextReading, ...]
     charged: Mapping[str, tuple[str, ...]]
     culprit: str
+    ended: Starts
+    pool: Pool
 
     @property
     def simulated(self) -> bool:
@@ -92,9 +96,10 @@ def judge_survey(
     if not sound:
         check_survey(survey)
     net = network_of(survey, near.net if near is not None else None)
-    start = near.solution.unknowns if near is not None and near.net.placer is net.placer else None
+    starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
+    pool = near.pool if near is not None and near.pool.serves(net) else pool_of(net)
     readings = in_phase(survey.readings, phase)
-    solution, held, suspects = set_aside(net, counted(readings), start)
+    solution, held, suspects, ended = set_aside(net, counted(readings), starts)
     rules = rules_of(survey, net.columns)
     checks = judge(rules, solution.unknowns, solution.covariance)
     corrections = corrections_of(net, solution, rules)
@@ -109,30 +114,21 @@ def judge_survey(
         suspects=suspects,
         checks=checks,
         corrections=corrections,
-        next=_next_readings(net, solution, rules, checks, held),
+        next=_next_readings(offers_of(pool, solution, held), solution, rules, checks),
         charged=charged,
         culprit=culprit_of(checks, charged, corrections),
+        ended=ended,
+        pool=pool,
     )
 
 
 def _next_readings(
-    net: Network,
-    solution: Solution,
-    rules: tuple[CheckRule, ...],
-    checks: tuple[Check, ...],
-    held: tuple[Reading, ...],
+    offers: Offers, solution: Solution, rules: tuple[CheckRule, ...], checks: tuple[Check, ...]
 ) -> tuple[NextReading, ...]:
     """The best readings for the worst undecided check that any reading would still help."""
-    unsure = undecided(checks)
-    if not unsure:
-        return ()
-    taken = {place_of(reading) for reading in held}
-    open_ = [
-        candidate for candidate in candidates_of(net.survey) if place_of(candidate) not in taken
-    ]
     rule_of = {rule.id: rule for rule in rules}
-    for check in unsure:
-        best = rank(net, solution, open_, rule_of[check.id])
+    for check in undecided(checks):
+        best = rank(offers, solution, rule_of[check.id])
         if best:
             return best
     return ()

@@ -7,9 +7,9 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import CheckRule
-from hardkeel.survey.handiness import efforts_of, handiest, turn_of
-from hardkeel.survey.model import Reading, place_of, sigma_of
-from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.handiness import handiest, turn_of
+from hardkeel.survey.model import Reading
+from hardkeel.survey.pooling import Pool, offers_of, pool_of
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
 
 _LONGEST: Final = 30
@@ -22,22 +22,26 @@ def plan(
     rules: tuple[CheckRule, ...],
     taken: tuple[Reading, ...] = (),
     most: int = _LONGEST,
+    pool: Pool | None = None,
 ) -> tuple[Reading, ...]:
     """Choose readings one by one, each for the check that is then least known.
 
     Greedy, with the covariance brought up to date by rank one after each choice, the handiest of those
     worth nearly the same; then put in the order of the bodies that they are for.  Readings already
     `taken` are not proposed again.  Values are what the estimate expects.
+
+    Parameters
+    ----------
+    pool : Pool, optional
+        All that could be read, where it was made ready before.
     """
-    done = {place_of(reading) for reading in taken}
-    candidates = [c for c in candidates_of(net.survey) if place_of(c) not in done]
+    offers = offers_of(pool if pool is not None else pool_of(net), solution, taken)
+    candidates, expected, rows = offers.readings, offers.expected, offers.rows
+    noise, efforts = offers.noise, offers.efforts
     if not candidates or not rules:
         return ()
-    expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)
-    noise = np.square([sigma_of(c) for c in candidates])
     slopes = np.array([rule.slope for rule in rules])
     tolerance = np.array([rule.tolerance for rule in rules])
-    efforts = efforts_of(net.survey, candidates)
     covariance = solution.covariance.copy()
     named = [rule.body for rule in rules]
     chosen: list[tuple[tuple[int, int], Reading]] = []

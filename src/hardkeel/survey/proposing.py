@@ -24,12 +24,12 @@ from hardkeel.survey.model import (
 )
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
-    Instrument(id="tape", kind="tape", label="tape"),
-    Instrument(id="line", kind="line", label="line with a tape mark"),
-    Instrument(id="stand", kind="height-stand", label="height stand"),
-    Instrument(id="gauge", kind="incidence-gauge", label="incidence gauge"),
-    Instrument(id="level", kind="level", label="level"),
-    Instrument(id="laser", kind="laser", label="centreline laser"),
+    Instrument(id="tape", kind="tape"),
+    Instrument(id="line", kind="line"),
+    Instrument(id="stand", kind="height-stand"),
+    Instrument(id="gauge", kind="incidence-gauge"),
+    Instrument(id="level", kind="level"),
+    Instrument(id="laser", kind="laser"),
 )
 EYE_SIGMA: Final = 0.4  # degrees: what a practised eye tells on parallel edges
 _LEAST_TAPE: Final = 30.0  # mm: shorter than this a tape is no use
@@ -46,8 +46,12 @@ def candidates_of(survey: Survey) -> tuple[Reading, ...]:
     hundreds of them.  They depend on bodies, marks and tools alone, which most edits leave as they
     are, so the last few lists are remembered.
     """
-    tools = survey.instruments if survey.instruments is not None else EVERY_TOOL
-    return _candidates(survey.bodies, survey.marks, tools)
+    return _candidates(survey.bodies, survey.marks, tools_of(survey))
+
+
+def tools_of(survey: Survey) -> tuple[Instrument, ...]:
+    """The tools at hand; all but square and eye where the builder has not said."""
+    return survey.instruments if survey.instruments is not None else EVERY_TOOL
 
 
 @lru_cache(maxsize=8)

@@ -10,8 +10,9 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.handiness import efforts_of, handiest, turn_of
+from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading, sigma_of
+from hardkeel.survey.pooling import Offers
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
 _WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
@@ -56,13 +57,9 @@ def undecided(checks: Sequence[Check]) -> list[Check]:
 
 
 def rank(
-    net: Network,
-    solution: Solution,
-    candidates: Sequence[Reading],
-    rule: CheckRule,
-    most: int = 5,
+    offers: Offers, solution: Solution, rule: CheckRule, most: int = 5
 ) -> tuple[NextReading, ...]:
-    """The best candidates for one check, the handiest of the nearly best first.
+    """The best of what is offered for one check, the handiest of the nearly best first.
 
     Adding a reading with row j and sigma s changes the covariance by rank one (Sherman and
     Morrison, Ann. Math. Stat. 21 (1950), 124–127), so a check g's variance becomes
@@ -71,15 +68,14 @@ def rank(
     Where no reading alone is worth taking the best two are given, each with the sigma that both
     together would leave.
     """
+    candidates, rows, noise = offers.readings, offers.rows, offers.noise
     if not candidates:
         return ()
-    expected, rows = net.observer(candidates).predict(solution.unknowns, solution.placed)
-    noise = np.square([sigma_of(reading) for reading in candidates])
     variance = float(rule.slope @ solution.covariance @ rule.slope)
     now = math.sqrt(variance)
     gains = single_gains(rows, noise, solution.covariance, rule.slope)
     after = np.sqrt(np.maximum(variance - gains, 0.0))
-    order = handiest(after, efforts_of(net.survey, candidates))[:most]
+    order = handiest(after, offers.efforts)[:most]
     best = [int(i) for i in order if after[i] < now * _WORTH]
     sigmas = [float(after[i]) for i in best]
     if not best:
@@ -88,7 +84,7 @@ def rank(
         if pair_sigma < now * _WORTH:
             best, sigmas = [first, second], [pair_sigma, pair_sigma]
     return tuple(
-        NextReading(candidates[i].but(value=float(expected[i])), rule.id, now, sigma)
+        NextReading(candidates[i].but(value=float(offers.expected[i])), rule.id, now, sigma)
         for i, sigma in zip(best, sigmas, strict=True)
     )
 

@@ -1,7 +1,8 @@
 """Which readings do not fit, and which could hide an error: one at a time, the worst first."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Final
 
 import numpy as np
@@ -10,6 +11,8 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution, solve
 from hardkeel.survey.model import Reading, sigma_of
 
+Starts = Mapping[tuple[str, ...], Array]
+NO_STARTS: Final[Starts] = MappingProxyType({})
 W_LIMIT: Final = 3.29  # two-sided 0.1 % of the normal distribution; fixed by the contract
 NOTICED_FACTOR: Final = 4.13  # 3.29 + 0.84: noticed four times in five; fixed by the contract
 LEAST_REDUNDANCY: Final = 0.02  # below this nothing checks the reading
@@ -57,23 +60,25 @@ class Fit:
 
 
 def set_aside(
-    net: Network, readings: Sequence[Reading], start: Array | None = None
-) -> tuple[Solution, tuple[Reading, ...], tuple[Suspect, ...]]:
+    net: Network, readings: Sequence[Reading], starts: Starts = NO_STARTS
+) -> tuple[Solution, tuple[Reading, ...], tuple[Suspect, ...], Starts]:
     """Solve, name the worst reading, solve without it, until all that is left fits.
 
     Parameters
     ----------
-    start : Array, optional
-        Shape (n,), where to begin.
+    starts : mapping of tuple of str to Array
+        Where to begin, shape (n,), by the readings set aside so far; else where the solution before ended.
 
     Returns
     -------
     tuple
-        The last solution, the readings it holds, and the suspects in the order found.
+        The last solution, the readings it holds, the suspects in the order found, and where each
+        solution ended.
     """
     held = tuple(readings)
     suspects: list[Suspect] = []
-    solution = solve(net, held, start)
+    solution = solve(net, held, starts.get(()))
+    ended: dict[tuple[str, ...], Array] = {(): solution.unknowns}
     while held:
         test = np.where(solution.redundancy > LEAST_REDUNDANCY, solution.w, 0.0)
         worst = int(np.argmax(test))
@@ -82,8 +87,10 @@ def set_aside(
         alike = tuple(held[j].id for j in _alike(solution, worst))
         suspects.append(Suspect(held[worst].id, float(test[worst]), alike))
         held = held[:worst] + held[worst + 1 :]
-        solution = solve(net, held, solution.unknowns)
-    return solution, held, tuple(suspects)
+        aside = tuple(suspect.reading for suspect in suspects)
+        solution = solve(net, held, starts.get(aside, solution.unknowns))
+        ended[aside] = solution.unknowns
+    return solution, held, tuple(suspects), ended
 
 
 def fits(

@@ -1,5 +1,6 @@
 """The composition root: makes the application, dresses it, and catches what nobody foresaw."""
 
+import gc
 import os
 import platform
 import sys
@@ -55,9 +56,16 @@ def run_window(target: str | None) -> int:
     elif target is not None:
         window.open_path(Path(target))
     window.show()
+    QTimer.singleShot(0, collect_again)
     QTimer.singleShot(0, window.offer_recovery)
     QTimer.singleShot(_TIDY_AFTER_MS, window.filing.tidy)
     return app.exec()
+
+
+def collect_again() -> None:
+    """From now on there is garbage (see ``__main__``); what the start has made stays for good."""
+    gc.freeze()
+    gc.enable()
 
 
 def now() -> datetime:

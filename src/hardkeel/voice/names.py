@@ -86,8 +86,11 @@ def body_name(survey: Survey, body_id: str) -> str:
 def mark_name(survey: Survey, mark_id: str) -> str:
     """What the builder calls a mark, or what its id says: ``wing tip te port``."""
     mark = survey.mark(mark_id)
-    if mark is None:
-        return _spelled(mark_id, _SHORT)
+    return called(mark) if mark is not None else _spelled(mark_id, _SHORT)
+
+
+def called(mark: Mark) -> str:
+    """The same of a mark at hand."""
     return mark.label or mark_words(mark)
 
 

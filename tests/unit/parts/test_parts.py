@@ -10,7 +10,7 @@ from hardkeel.parts.lists import Difference, compare, name_key, read_list
 from hardkeel.parts.model import Ledger, Listed, OwnWood, Part
 from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.weighing import weight_of
-from hardkeel.parts.woods import WOODS, woods_with
+from hardkeel.parts.woods import WOODS, Wood, woods_with
 from hardkeel.voice.parts import difference_sentence, pair_question, pair_sentence, weight_sentence
 
 WOODS_BY_ID = woods_with({})
@@ -24,12 +24,62 @@ DOUBLER = Part(
 )
 
 
-def test_every_wood_has_a_sound_range_and_says_where_it_is_from() -> None:
+@pytest.mark.parametrize("wood", WOODS, ids=lambda wood: wood.id)
+def test_every_figure_of_a_wood_lies_in_its_range_and_says_where_it_is_from(wood: Wood) -> None:
+    figures = {
+        "density": wood.density,
+        "stiffness": wood.stiffness,
+        "across": wood.across,
+        "strength": wood.strength,
+        "dry": wood.bend[0],
+        "soaked": wood.bend[1],
+    }
+    assert set(wood.spans) == set(wood.sources) == set(figures)
+    bent = wood.bend != (0, 0)
+    for name, (low, high) in wood.spans.items():
+        if bent or name not in ("dry", "soaked"):
+            assert low < figures[name] < high, name
+        assert len(wood.sources[name]) > 10
+    assert wood.source
+    assert wood.bend[0] <= wood.bend[1]
+    assert wood.across <= wood.stiffness
+
+
+@pytest.mark.parametrize(
+    ("wood_id", "stiffness", "strength"),
+    # Wood Handbook, tables 5-3a and 5-5a, GPa and MPa
+    [("spruce", 10.8, 70), ("basswood", 10.1, 60), ("beech", 11.9, 103)],
+)
+def test_woods_stand_near_their_handbook(wood_id: str, stiffness: float, strength: float) -> None:
+    wood = WOODS_BY_ID[wood_id]
+    assert wood.stiffness == pytest.approx(stiffness, rel=0.04)
+    assert wood.strength == pytest.approx(strength, rel=0.04)
+
+
+def test_balsa_is_as_stiff_as_it_is_dense() -> None:
+    """3.4 GPa and 21.6 MPa at specific gravity 0.16, in proportion; a soaked strip takes no more than 2 %."""
+    for grade in ("light", "medium", "hard"):
+        wood = WOODS_BY_ID[f"balsa-{grade}"]
+        assert wood.stiffness / wood.density == pytest.approx(3.4 / 179.2, rel=0.03)
+        assert wood.strength / wood.density == pytest.approx(21.6 / 179.2, rel=0.03)
+        assert wood.spans["soaked"][1] <= 2.0
+
+
+def test_dry_wood_is_bent_to_what_breaks_it_at_most() -> None:
+    """The strain of the outer fibre at which clear wood breaks is some 1.0 to 1.4 times MOR / MOE."""
     for wood in WOODS:
-        low, high = wood.density_range
-        assert low < wood.density < high
-        assert wood.source
-        assert wood.bend[0] <= wood.bend[1]
+        if wood.bend[0] and not wood.id.endswith("ply"):
+            breaks = wood.strength / wood.stiffness / 10  # MPa and GPa, in percent
+            assert wood.bend[0] <= breaks, wood.id
+            assert wood.spans["dry"][1] <= 1.4 * breaks, wood.id
+
+
+def test_an_own_figure_has_its_own_range_and_source() -> None:
+    own = woods_with({"spruce": OwnWood(stiffness=9.0, source="my bending test")})["spruce"]
+    assert own.spans["stiffness"] == pytest.approx((8.1, 9.9))
+    assert own.sources["stiffness"] == own.sources["across"] == "my bending test"
+    assert own.sources["density"] == WOODS_BY_ID["spruce"].sources["density"]
+    assert own.spans["strength"] == WOODS_BY_ID["spruce"].spans["strength"]
 
 
 def test_the_builders_own_figure_takes_the_tables_place() -> None:

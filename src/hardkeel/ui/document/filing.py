@@ -108,7 +108,6 @@ class Filing(QObject):
         """Put a build on the bench that no file holds yet, with what came with it."""
         self._document.open_build(build, clean=build == empty_build())
         self._take(None, None, None, others)
-        self.write_journal()
 
     def save(self, *, lose: bool = False) -> None:
         """Save where the build belongs.

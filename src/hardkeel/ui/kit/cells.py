@@ -2,13 +2,22 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from typing import Final, Literal
 
 from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
 from PyQt6.QtGui import QFont
 
 from hardkeel.ui.theme import Theme
 
-_PX = 14
+_PX: Final = 14
+_DRESS: Final[dict[int, Literal["text", "tip", "side", "colour", "font"]]] = {
+    int(Qt.ItemDataRole.DisplayRole): "text",
+    int(Qt.ItemDataRole.EditRole): "text",
+    int(Qt.ItemDataRole.ToolTipRole): "tip",
+    int(Qt.ItemDataRole.TextAlignmentRole): "side",
+    int(Qt.ItemDataRole.ForegroundRole): "colour",
+    int(Qt.ItemDataRole.FontRole): "font",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +110,8 @@ class CellsModel(QAbstractTableModel):
 
     def show_rows(self, rows: Sequence[Row], theme: Theme) -> None:
         """Show another snapshot; a view keeps its place and selection as far as the rows are the same."""
-        made, before, self._theme = tuple(rows), len(self._rows), theme
+        made, before = tuple(rows), len(self._rows)
+        dressed, self._theme = theme is not self._theme, theme
         same = _shared(made, self._rows)
         if not same:
             self.beginResetModel()
@@ -116,8 +126,13 @@ class CellsModel(QAbstractTableModel):
             self.beginInsertRows(QModelIndex(), same, len(made) - 1)
             self._rows += made[same:]
             self.endInsertRows()
+        other = [i for i in range(same) if made[i] != self._rows[i]]
+        if dressed:
+            other = list(range(same))
         self._rows = made
-        self.dataChanged.emit(self.index(0, 0), self.index(same - 1, len(self._columns) - 1))
+        if other:
+            last = self.index(other[-1], len(self._columns) - 1)
+            self.dataChanged.emit(self.index(other[0], 0), last)
 
     def row(self, number: int) -> Row | None:
         """The row with this number."""
@@ -160,25 +175,29 @@ class CellsModel(QAbstractTableModel):
 
     def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> object:
         """Text and dress of a cell."""
-        row = self.row(index.row()) if index.isValid() else None
-        if row is None:
+        dress = _DRESS.get(role)  # painting asks for some thousand roles, most of them not ours
+        row = self.row(index.row()) if dress is not None and index.isValid() else None
+        if row is None or dress is None:
             return None
         column = index.column()
-        match role:
-            case Qt.ItemDataRole.DisplayRole | Qt.ItemDataRole.EditRole:
+        match dress:
+            case "text":
                 return row.cells[column]
-            case Qt.ItemDataRole.ToolTipRole:
+            case "tip":
                 return row.tip or None
-            case Qt.ItemDataRole.TextAlignmentRole:
+            case "side":
                 return self._columns[column].side
-            case Qt.ItemDataRole.ForegroundRole:
+            case "colour":
                 return self._theme.colour(row.cell_colours.get(column, row.colour))
-            case Qt.ItemDataRole.FontRole:
-                font = QFont(self._theme.font(_PX, weight=row.weight))  # a copy: fonts are shared
-                font.setStrikeOut(row.struck)
-                return font
-            case _:
-                return None
+            case "font":
+                return self._font(row)
+
+    def _font(self, row: Row) -> QFont:
+        font = self._theme.font(_PX, weight=row.weight)
+        if row.struck:
+            font = QFont(font)  # a copy: fonts are shared
+            font.setStrikeOut(True)
+        return font
 
     def setData(
         self, index: QModelIndex, value: object, role: int = Qt.ItemDataRole.EditRole

@@ -1,17 +1,20 @@
 """Plan, rear and side views as the working surface: strings, marks and parts can be pointed at."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
+    QBrush,
     QFocusEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
     QPen,
+    QPixmap,
     QPolygonF,
     QResizeEvent,
 )
@@ -68,6 +71,56 @@ class Shown:
     names: dict[str, str] | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class _Look:
+    """How a stroke is drawn: colours of the palette with their opacity, pixels, and its fill if it has one."""
+
+    line: str
+    width: float = 1.0
+    style: Qt.PenStyle = Qt.PenStyle.SolidLine
+    ink: float = 1.0
+    fill: str = ""
+    depth: float = 1.0
+
+
+_STILL: Final = frozenset({"fuselage", "former", "centre"})  # and lie under all else
+_STEPS: Final = 64  # of a view's length: a drawing keeps its scale while an estimate moves a little
+_LOOKS: Final = {
+    "fuselage": _Look("ink", 1.3, fill="wood"),
+    "former": _Look("hair"),
+    "board": _Look("soft"),
+    "centre": _Look("act", style=Qt.PenStyle.DashDotLine),
+    "wanted": _Look("soft", style=Qt.PenStyle.DashLine),
+    "estimated": _Look("ink", 1.5, fill="wing", depth=0.78),
+    "estimated chosen": _Look("ink", 2.2, fill="act_wash", depth=0.55),
+    "out": _Look("out", 2.2, fill="wing", depth=0.78),
+    "out chosen": _Look("out", 2.2, fill="act_wash", depth=0.55),
+    "reading": _Look("soft", ink=0.45),
+    "reading lit": _Look("act", 2.6),
+    "reading doubtful": _Look("out", 1.6, Qt.PenStyle.DashLine),
+    "mark": _Look("act", 1.2, fill="paper"),
+    "mark under": _Look("act", 1.2, fill="act"),
+    "mark picked": _Look("act", 2.2, fill="act"),
+}
+
+
+def _in_steps(
+    bounds: tuple[float, float, float, float] | None,
+) -> tuple[float, float, float, float] | None:
+    """Bounds in mm let out to whole steps."""
+    if bounds is None:
+        return None
+    left, top, right, bottom = bounds
+    longest = max(right - left, bottom - top, 1.0)
+    step = 2.0 ** math.floor(math.log2(longest / _STEPS))
+    return (
+        math.floor(left / step) * step,
+        math.floor(top / step) * step,
+        math.ceil(right / step) * step,
+        math.ceil(bottom / step) * step,
+    )
+
+
 class ThreeView(QWidget):
     """The three views.
 
@@ -94,8 +147,11 @@ class ThreeView(QWidget):
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._theme = theme
+        self._dresses: dict[str, tuple[QPen, QBrush]] = {}
         self._shown = Shown(Picture(()))
         self._viewports: dict[View, Viewport] = {}
+        self._laid: object = None
+        self._ground: QPixmap | None = None
         self._lit = ""
         self._picked_marks: tuple[str, ...] = ()
         self._chosen_body = ""
@@ -111,6 +167,7 @@ class ThreeView(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""
         self._theme = theme
+        self._dresses = {}
         self._lay()
 
     def show_picture(self, shown: Shown) -> None:
@@ -168,23 +225,32 @@ class ThreeView(QWidget):
         self._viewports = {}
         title = self._theme.px(18)
         for view in VIEWS:
-            bounds = self._shown.picture.bounds(view)
+            bounds = _in_steps(self._shown.picture.bounds(view))
             if bounds is not None:
                 lower = self._theme.px(30) if view == "side" else 8
                 box = boxes[view].adjusted(
                     _PADDING, title, -_PADDING, -8 if view == "plan" else -lower
                 )
                 self._viewports[view] = fit(box, bounds)
+        self._keep_ground()
         self.update()
+
+    def _keep_ground(self) -> None:
+        """Forget what lies still, unless it is drawn as before."""
+        still = tuple(one for one in self._shown.picture.strokes if one.role in _STILL)
+        laid = (self.size(), self._theme, self._viewports, still)
+        if laid != self._laid:
+            self._laid, self._ground = laid, None
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """Paint paper, views and callouts."""
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_paper(painter)
+        painter.drawPixmap(0, 0, self._ground_now())
         for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
-                self._paint_stroke(painter, viewport, stroke)
+                if stroke.role not in _STILL:
+                    self._paint_stroke(painter, viewport, stroke)
             for stroke in self._shown.held:
                 if stroke.view == view:
                     self._paint_held(painter, viewport, stroke)
@@ -195,6 +261,21 @@ class ThreeView(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(self._theme.colour("act"), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
+
+    def _ground_now(self) -> QPixmap:
+        """Paper and fuselage, which no reading moves, painted once."""
+        ratio = self.devicePixelRatioF()
+        if self._ground is None or self._ground.devicePixelRatio() != ratio:
+            self._ground = QPixmap(self.size() * ratio)
+            self._ground.setDevicePixelRatio(ratio)
+            painter = QPainter(self._ground)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_paper(painter)
+            for stroke in self._shown.picture.strokes:
+                if stroke.role in _STILL and stroke.view in self._viewports:
+                    self._paint_stroke(painter, self._viewports[stroke.view], stroke)
+            painter.end()
+        return self._ground
 
     def _paint_paper(self, painter: QPainter) -> None:
         theme = self._theme
@@ -210,58 +291,46 @@ class ThreeView(QWidget):
         painter.drawText(self.width() // 2 + 14, split + rise, _TITLES["side"])
 
     def _paint_stroke(self, painter: QPainter, viewport: Viewport, stroke: Stroke) -> None:
-        theme = self._theme
-        shape = viewport.polygon(stroke.points)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
+        pen, brush = self._dress(stroke)
+        painter.setPen(pen)
+        painter.setBrush(brush)
+        if stroke.role == "mark":
+            large = stroke.ref in self._picked_marks or stroke.ref == self._under
+            radius = 5.5 if large else 2.6
+            painter.drawEllipse(viewport.point(stroke.points[0]), radius, radius)
+        elif stroke.closed:
+            painter.drawPolygon(viewport.polygon(stroke.points))
+        else:
+            painter.drawPolyline(viewport.polygon(stroke.points))
+
+    def _dress(self, stroke: Stroke) -> tuple[QPen, QBrush]:
+        """Pen and brush of a stroke; made once for a theme, for a picture has some hundred strokes."""
+        manner = self._manner(stroke)
+        if manner not in self._dresses:
+            colour, look = self._theme.colour, _LOOKS[manner]
+            brush = QBrush(Qt.BrushStyle.NoBrush)
+            if look.fill:
+                brush = QBrush(colour(look.fill, look.depth))
+            self._dresses[manner] = QPen(colour(look.line, look.ink), look.width, look.style), brush
+        return self._dresses[manner]
+
+    def _manner(self, stroke: Stroke) -> str:
+        """Which of `_LOOKS` a stroke has."""
+        ref = stroke.ref
         match stroke.role:
-            case "fuselage":
-                painter.setPen(QPen(theme.colour("ink"), 1.3))
-                painter.setBrush(theme.colour("wood"))
-            case "former":
-                painter.setPen(QPen(theme.colour("hair"), 1))
-            case "board":
-                painter.setPen(QPen(theme.colour("soft"), 1))
-            case "centre":
-                painter.setPen(QPen(theme.colour("act"), 1, Qt.PenStyle.DashDotLine))
-            case "wanted":
-                painter.setPen(QPen(theme.colour("soft"), 1, Qt.PenStyle.DashLine))
             case "estimated":
-                self._pen_estimated(painter, stroke)
+                out = "out" if stroke.verdict == "out" else "estimated"
+                return f"{out} chosen" if ref == self._chosen_body else out
             case "reading":
-                self._pen_reading(painter, stroke)
+                if ref == self._lit:
+                    return "reading lit"
+                return "reading doubtful" if ref in self._shown.doubtful else "reading"
             case "mark":
-                self._paint_mark(painter, shape.at(0), stroke.ref)
-                return
-        if stroke.closed:
-            painter.drawPolygon(shape)
-        else:
-            painter.drawPolyline(shape)
-
-    def _pen_estimated(self, painter: QPainter, stroke: Stroke) -> None:
-        theme, out = self._theme, stroke.verdict == "out"
-        chosen = stroke.ref == self._chosen_body
-        width = 2.2 if out or chosen else 1.5
-        painter.setPen(QPen(theme.colour("out" if out else "ink"), width))
-        painter.setBrush(theme.colour("act_wash" if chosen else "wing", 0.55 if chosen else 0.78))
-
-    def _pen_reading(self, painter: QPainter, stroke: Stroke) -> None:
-        theme = self._theme
-        if stroke.ref == self._lit:
-            painter.setPen(QPen(theme.colour("act"), 2.6))
-        elif stroke.ref in self._shown.doubtful:
-            painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
-        else:
-            painter.setPen(QPen(theme.colour("soft", 0.45), 1))
-
-    def _paint_mark(self, painter: QPainter, at: QPointF, mark: str) -> None:
-        theme = self._theme
-        picked = mark in self._picked_marks
-        painter.setPen(QPen(theme.colour("act"), 2.2 if picked else 1.2))
-        painter.setBrush(
-            theme.colour("act") if picked or mark == self._under else theme.colour("paper")
-        )
-        radius = 5.5 if picked or mark == self._under else 2.6
-        painter.drawEllipse(at, radius, radius)
+                if ref in self._picked_marks:
+                    return "mark picked"
+                return "mark under" if ref == self._under else "mark"
+            case role:
+                return role
 
     def _paint_held(self, painter: QPainter, viewport: Viewport, stroke: Stroke) -> None:
         theme = self._theme

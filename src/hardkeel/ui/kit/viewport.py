@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Final
 
-from PyQt6.QtCore import QPointF, QRect, QRectF
+from PyQt6.QtCore import QLine, QPointF, QRect, QRectF
 from PyQt6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
 
 from hardkeel.geometry.hull import Point2
@@ -58,10 +58,10 @@ def paint_paper(painter: QPainter, theme: Theme, rect: QRect) -> None:
     """Drawing paper with its faint grid."""
     painter.fillRect(rect, theme.colour("paper"))
     painter.setPen(QPen(theme.colour("grid"), 1))
-    for x in range(0, rect.width(), GRID_PX):
-        painter.drawLine(x, 0, x, rect.height())
-    for y in range(0, rect.height(), GRID_PX):
-        painter.drawLine(0, y, rect.width(), y)
+    width, height = rect.width(), rect.height()
+    lines = [QLine(x, 0, x, height) for x in range(0, width, GRID_PX)]
+    lines += [QLine(0, y, width, y) for y in range(0, height, GRID_PX)]
+    painter.drawLines(*lines)
 
 
 def distance_to(point: QPointF, line: QPolygonF) -> float:

@@ -26,6 +26,7 @@ from hardkeel.base.errors import (
 )
 from hardkeel.base.late import late
 from hardkeel.build.model import Build, empty_build
+from hardkeel.demo.shipped import shipped_build
 from hardkeel.export.renewing import Destination
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
@@ -46,12 +47,10 @@ from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
 
 if TYPE_CHECKING:
-    from hardkeel.demo import kettlewick
     from hardkeel.export import bundle
     from hardkeel.ui.shell import new_build
 else:
-    kettlewick, bundle = late("hardkeel.demo.kettlewick"), late("hardkeel.export.bundle")
-    new_build = late("hardkeel.ui.shell.new_build")
+    bundle, new_build = late("hardkeel.export.bundle"), late("hardkeel.ui.shell.new_build")
 
 _RAIL_PX: Final = 130
 _SAVING: Final = "saving"
@@ -223,7 +222,7 @@ class MainWindow(QMainWindow):
     def open_demo(self) -> None:
         """Put the demo build on the bench."""
         if self._may_leave():
-            self.start(kettlewick.demo_build())
+            self.start(shipped_build())
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""

@@ -16,7 +16,7 @@ from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
 from hardkeel.voice.advice import NextStep, next_step
-from hardkeel.voice.names import mark_name, reading_name, sentence_case
+from hardkeel.voice.names import called, reading_name, sentence_case
 
 _SIMULATED = "Simulated: no gauge was held on your model."
 _NOT_ZEROED = "This gauge is not zeroed: hold it on the datum and press zero."
@@ -169,7 +169,7 @@ class Hands(QObject):
     def _at_place(self, draft: Draft, text: str) -> Draft:
         if draft.wants == "body":
             return self._on_body(draft, *find_body(self._survey, text))
-        names = {mark.id: mark_name(self._survey, mark.id) for mark in self._survey.marks}
+        names = {mark.id: called(mark) for mark in self._survey.marks}
         return self._with_mark(draft, find_mark(self._survey, text, names))
 
     @property

@@ -29,7 +29,7 @@ from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.stages.true.readings_panel import ReadingsPanel
 from hardkeel.ui.theme import Theme
-from hardkeel.voice.names import PHASE_WORDS, body_name, mark_name
+from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.verdicts import in_the_air, verdict_sentence
 
 _PAUSE_MS: Final = 40
@@ -201,7 +201,7 @@ class TruePage(StagePage):
                 held,
                 showing.callouts(build, judgement, self._unit),
                 frozenset(suspect.reading for suspect in judgement.suspects),
-                {mark.id: mark_name(build.surveyed, mark.id) for mark in build.surveyed.marks},
+                {mark.id: called(mark) for mark in build.surveyed.marks},
             )
         )
 

@@ -24,6 +24,7 @@ from hardkeel.voice.advice import NextStep, format_reading, format_residual, sea
 from hardkeel.voice.names import (
     TOOLS,
     body_name,
+    called,
     check_name,
     mark_name,
     reading_name,
@@ -175,7 +176,9 @@ def _cells(number: int, row: ReadingRow) -> Row:
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
     """A few readings that together would settle what is not yet known."""
     held = tuple(r for r, fit in zip(judgement.readings, judgement.fits, strict=True) if fit.used)
-    return plan(judgement.net, judgement.solution, judgement.rules, held, _MOST_WANTED)
+    return plan(
+        judgement.net, judgement.solution, judgement.rules, held, _MOST_WANTED, judgement.pool
+    )
 
 
 def still_there(survey: Survey, wanted: tuple[Reading, ...]) -> tuple[Reading, ...]:
@@ -352,4 +355,4 @@ def place_names(build: Build, draft: Draft | None) -> list[str]:
     if draft is not None and draft.kind == "incidence":
         bodies = [b.id for b in survey.bodies if b.id != FUSELAGE]
         return [f"{body} {side} 0.5" for body in bodies for side in ("port", "starboard")]
-    return [mark_name(survey, mark.id) for mark in survey.marks]
+    return [called(mark) for mark in survey.marks]
