@@ -19,6 +19,7 @@ from hardkeel.fuselage.loft import loft_of
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Body, Survey
+from hardkeel.voice.airframe import STARTER_WORDS
 
 BOX = fuselage_from(SHEET_BOX, 0.0, 900.0, 85.0)
 angles = st.floats(-8, 8)
@@ -170,7 +171,25 @@ def test_every_body_of_a_biplane_has_rules_and_a_seat() -> None:
     assert {c.body for c in judged.corrections} == {b.id for b in survey.bodies if b.id != FUSELAGE}
 
 
+def test_every_starter_has_words_and_a_tail_that_is_large_enough() -> None:
+    """Tail volumes as the note beside the proportions says, with the areas of all wings."""
+    assert set(STARTER_WORDS) == {kind.id for kind in STARTERS}
+    for kind in STARTERS:
+        build = start_from(kind.id, 1200.0, kind.length * 1200.0)
+        wing, (stab, fin) = build.wings[0], build.tail
+        area = sum(w.span * (w.root_chord + w.tip_chord) / 2 for w in build.wings)
+        chord = (wing.root_chord + wing.tip_chord) / 2
+        arm = stab.le_x + stab.root_chord / 4 - wing.le_x - wing.root_chord / 4  # type: ignore[operator]
+        lying = stab.span * (stab.root_chord + stab.tip_chord) / 2  # type: ignore[operator]
+        standing = fin.span / 2 * (fin.root_chord + fin.tip_chord) / 2  # type: ignore[operator]
+        volume, upright = lying * arm / area / chord, standing * arm / area / wing.span
+        least, most = (0.38, 0.40) if kind.two_wings else (0.65, 0.82)
+        assert least < volume < most, kind.id
+        least, most = (0.017, 0.019) if kind.two_wings else (0.030, 0.036)
+        assert least < upright < most, kind.id
+
+
 def test_there_is_no_other_starter() -> None:
-    assert starter("crutch").name == "Crutch"
+    assert starter("crutch").id == "crutch"
     with pytest.raises(BadInput, match="there is no"):
         starter("canoe")

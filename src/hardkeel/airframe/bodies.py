@@ -22,6 +22,9 @@ from hardkeel.survey.model import FUSELAGE, Body, Mark, Survey, marks_of
 
 _Drawn = TypeVar("_Drawn", Body, Mark)
 _NARROWEST_SEAT_MM: Final = 12.0
+_USUAL_SEAT_MM: Final = 50.0  # a fuselage of a sport model, where none is drawn
+_WELL_AFT: Final = 0.75  # of the fuselage, for the tail pin where there is no stabilizer
+_AHEAD_OF_STAB: Final = 0.25  # of the tail arm: clear of the stabilizer, and far from the nose pin
 _PIN_INSET_MM: Final = 10.0
 _HAIR_MM: Final = 0.051
 
@@ -228,7 +231,7 @@ def _refuse_lost(survey: Survey, bodies: dict[str, Body], marks: dict[str, Mark]
 
 def _seat_width(fuselage: Fuselage | None, x: float) -> float:
     if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
-        return 50.0
+        return _USUAL_SEAT_MM
     inside = 2 * (loft_of(fuselage).figures(x)["half_width"] - fuselage.side_thickness / 2)
     return max(inside, _NARROWEST_SEAT_MM)
 
@@ -240,6 +243,6 @@ def _tail_pin_x(fuselage: Fuselage, shapes: tuple[Surface | Fin, ...]) -> float:
     wing = next((shape for shape in lying if shape.id != "stab"), None)
     stops = [stop.station for _, stop in fuselage.stops]
     if stab is None or wing is None:
-        return stops[0] + 0.75 * (stops[-1] - stops[0])
+        return stops[0] + _WELL_AFT * (stops[-1] - stops[0])
     arm = stab.le_x + stab.root / 4 - wing.le_x - wing.root / 4
-    return min(max(stab.le_x - 0.25 * arm, stops[0]), stops[-1])
+    return min(max(stab.le_x - _AHEAD_OF_STAB * arm, stops[0]), stops[-1])

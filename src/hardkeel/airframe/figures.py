@@ -27,6 +27,17 @@ NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual
 _TAIL_SEAT_SHARE: Final = 0.25  # of the depth: a stabilizer sits on a platform
 SHORTEST_NOSE_MM: Final = 60.0
 _DEPTH_SHARE: Final = 0.068  # fuselage depth at the wing, of the span
+_THINNEST_MM: Final = 30.0  # depth: a receiver and a servo side by side want as much
+# Where surfaces sit, as shares of the depth over the datum line: a wing in a saddle a little over the
+# middle, a stabilizer on a platform below it, so that neither stands in the other's wake on the bench.
+_WING_SITS: Final = 0.55
+_STAB_SITS: Final = 0.30
+_FIN_STANDS_MM: Final = 6.0  # over the stabilizer's middle: its sheet and the fillet strip
+# Tails of sport models: a stabilizer that tapers a little, a fin that is swept so that its hinge is upright.
+_STAB_TAPER: Final = 0.85
+_STAB_SWEEP: Final = 0.10
+_FIN_TAPER: Final = 0.60
+_FIN_SWEEP: Final = 0.35
 
 
 class Figures(BaseModel):
@@ -64,9 +75,9 @@ def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
         When figures contradict each other.
     """
     _check(figures)
-    depth = max(30.0, _DEPTH_SHARE * figures.wing_span)
+    depth = max(_THINNEST_MM, _DEPTH_SHARE * figures.wing_span)
     stab_le = figures.wing_le_x + figures.wing_root / 4 + figures.tail_arm - figures.stab_chord / 4
-    wing_z, stab_z = round(0.55 * depth, 1), round(0.3 * depth, 1)
+    wing_z, stab_z = round(_WING_SITS * depth, 1), round(_STAB_SITS * depth, 1)
     tail_end = stab_le + figures.stab_chord
     wing = Wing(
         id="wing",
@@ -83,8 +94,8 @@ def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
         id="stab",
         span=figures.stab_span,
         root_chord=figures.stab_chord,
-        tip_chord=round(figures.stab_chord * 0.85, 2),
-        sweep_le=round(figures.stab_chord * 0.1, 2),
+        tip_chord=round(figures.stab_chord * _STAB_TAPER, 2),
+        sweep_le=round(figures.stab_chord * _STAB_SWEEP, 2),
         le_x=stab_le,
         z=stab_z,
         incidence=figures.stab_incidence,
@@ -94,10 +105,10 @@ def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
         id="fin",
         span=2 * figures.fin_height,
         root_chord=figures.fin_chord,
-        tip_chord=round(figures.fin_chord * 0.6, 2),
-        sweep_le=round(figures.fin_chord * 0.35, 2),
+        tip_chord=round(figures.fin_chord * _FIN_TAPER, 2),
+        sweep_le=round(figures.fin_chord * _FIN_SWEEP, 2),
         le_x=tail_end - figures.fin_chord,
-        z=stab_z + 6,
+        z=stab_z + _FIN_STANDS_MM,
         upright=True,
     )
     nose = figures.wing_le_x - max(NOSE_SHARE * figures.wing_span, SHORTEST_NOSE_MM)

@@ -44,6 +44,8 @@ class FuselageKind:
     board: bool = False
 
 
+_SPACERS_MM: Final = 25.0  # of the board under the lowest former: room for the hand that glues
+_THINNEST_POST_MM: Final = 2.0  # half-width: a post of 4 mm, the thinnest that takes a hinge
 _FULL_HALF: Final = 0.45  # half-width share at which a frame's corner is meant
 # Drawn by eye, then faired until no pin stood out from what the others leave by more than a factor of
 # 2.2 (three is called a bump): no starter of any size accuses itself.
@@ -107,7 +109,7 @@ def fuselage_from(kind: FuselageKind, nose: float, length: float, depth: float) 
         station=round(nose + share * length, 1),
         bottom=round(low * depth, 1),
         top=round(high * depth, 1),
-        half_width=round(max(half * depth, 2.0), 1),
+        half_width=round(max(half * depth, _THINNEST_POST_MM), 1),
     )
 
     def name(i: int) -> str:
@@ -126,7 +128,7 @@ def fuselage_from(kind: FuselageKind, nose: float, length: float, depth: float) 
         more["bracing"] = Bracing(upright=stick, diagonal=stick, pattern="zigzag")
     if kind.board:
         lowest = min(former.bottom for former in formers)
-        more["board"] = Board(z=round(lowest - 25.0, 1), inverted=False)
+        more["board"] = Board(z=round(lowest - _SPACERS_MM, 1), inverted=False)
     return Fuselage(
         side_thickness=kind.side_thickness,
         side_material=kind.side_material,

@@ -21,9 +21,19 @@ _LEDGER_OF_PARTS: Final = ("states", "weighed", "pairs")  # what the ledger keep
 _HAIR: Final = 0.051  # older files hold grams and places to a tenth
 _SHEETED: Final = ("sheet-sides", "crutch", "board")
 _DOUBLER: Final = (1.5, "light-ply")
-_DEFAULT_FORMER_MM: Final = 3.0
+_DOUBLER_REACH: Final = (
+    0.8  # of its stretch: it stops short of the next former, so that the side bends there
+)
+_DEFAULT_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said
+_PANEL_MIDDLE: Final = 0.42  # of the mean chord: spar and sheeting lie ahead of the middle
+_SEAT_MM: Final = 6.0  # a square strip under the root: what a saddle is usually lined with
+_TIP_MM: Final = 12.0  # a tip block before it is carved
+_USUAL_BALANCE: Final = (
+    30.0  # percent of the mean chord: within the quarter to third that plans print
+)
 # What an open wing and tail of balsa ribs and spars weighs as a share of the box around it: a first
-# guess for balance, until they are on the scale.
+# guess for balance, until they are on the scale.  A wing of 12 % section with sheeted leading edge, ribs
+# every 60 mm and two spars fills about a quarter of its box; a tail of 5 mm sticks three quarters.
 _WING_THICKNESS: Final = 0.12
 _WING_SOLID: Final = 0.24
 _TAIL_THICK_MM: Final = 5.0
@@ -54,8 +64,8 @@ def weights_of(build: Build, parts: tuple[Part, ...]) -> dict[str, Weight]:
 
 
 def balance_wanted(build: Build) -> Balance:
-    """The balance section, with a quarter to a third of the chord where nothing is said."""
-    return build.balance or Balance(target_percent=30.0)
+    """The balance section, with the usual share of the chord where nothing is said."""
+    return build.balance or Balance(target_percent=_USUAL_BALANCE)
 
 
 def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
@@ -99,7 +109,7 @@ def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
                     hand="pair",
                     material=ply,
                     grain="along",
-                    size=(length * 0.8, min(tall), thickness),
+                    size=(length * _DOUBLER_REACH, min(tall), thickness),
                     x=middle,
                 )
             )
@@ -270,7 +280,7 @@ def _surface_parts(shape: Surface, build: Build) -> list[Part]:
         hand="pair",
         material="balsa-hard",
         grain="along",
-        size=(shape.root, 6.0, 6.0),
+        size=(shape.root, _SEAT_MM, _SEAT_MM),
         x=shape.le_x + shape.root / 2,
         of=shape.id,
     )
@@ -283,7 +293,7 @@ def _surface_parts(shape: Surface, build: Build) -> list[Part]:
             material="balsa-light",
             size=(half, mean, thick),
             volume=half * mean * thick * solid,
-            x=shape.le_x + shape.sweep / 2 + 0.42 * mean,
+            x=shape.le_x + shape.sweep / 2 + _PANEL_MIDDLE * mean,
             of=shape.id,
         ),
         Part(
@@ -292,7 +302,7 @@ def _surface_parts(shape: Surface, build: Build) -> list[Part]:
             kind="tip",
             hand="pair",
             material="balsa-light",
-            size=(shape.tip, 12.0, thick),
+            size=(shape.tip, _TIP_MM, thick),
             x=shape.le_x + shape.sweep + shape.tip / 2,
             of=shape.id,
         ),

@@ -10,10 +10,25 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 
 _SHORTEST_SHARE: Final = 0.45  # of the span: shorter, wing and tail would run into each other
-_LONGEST_SHARE: Final = 1.6
-_STAGGER: Final = 0.05  # of the span, upper wing ahead of the lower
-_GAP: Final = 0.15  # of the span, between the two wings
+_LONGEST_SHARE: Final = 1.6  # longer, the nose is drawn out beyond any kind that is built here
+_STAGGER: Final = (
+    0.05  # of the span, upper wing ahead of the lower: the view down and the struts' slope
+)
+_GAP: Final = (
+    0.15  # of the span, between the two wings: about their chord, so that they lift nearly as two
+)
+# Tails in proportion to the span.  With the arm that the length leaves they give a tail volume of 0.65 to
+# 0.81 and a fin volume of 0.031 to 0.035 (with both wings of the biplane counted, 0.39 and 0.018): on the
+# steady side of what sport models have, for a first flight forgives a tail too large, not one too small.
 _TAIL_CHORD: Final = 0.092
+_STAB_SPAN: Final = 0.345
+_FIN_HEIGHT: Final = 0.115
+_FIN_CHORD: Final = 0.1
+_BEHIND_QUARTER: Final = (
+    0.75  # of the stabilizer's chord lies aft of its quarter: the length ends there
+)
+_OVER_BELLY_MM: Final = 4.0  # the lower wing of a biplane: its saddle's sheet over the lowest point
+_DROPPED_MM: Final = 40.0  # the same where there is no fuselage to ask
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,13 +39,9 @@ class Starter:
     ----------
     length : float
         Usual length as a share of the span.
-    says : str
-        What it is good for, in a line.
     """
 
     id: str
-    name: str
-    says: str
     fuselage: FuselageKind
     length: float = 0.77
     chord: float = 0.16
@@ -41,11 +52,11 @@ class Starter:
 
 
 STARTERS: Final[tuple[Starter, ...]] = (
-    Starter("stick", "Stick fuselage", "Longerons, uprights and diagonals over the drawing: the lightest.", STICK, 0.80, 0.15, 0.9, 5.0, 2.0),
-    Starter("sheet-box", "Sheet sides", "Two sheet sides with doublers, sticks behind the wing: quick and sturdy.", SHEET_BOX),
-    Starter("crutch", "Crutch", "A flat frame is the datum, formers above and below it: keeps itself true.", CRUTCH, 0.78, 0.16, 0.7, 2.0, 1.0),
-    Starter("board", "Formers on a board", "Round formers on spacers, stringers over them: the shapely one.", ON_BOARD, 0.76, 0.165, 0.65, 2.5, 1.0),
-    Starter("biplane", "Biplane", "Sheet sides and two wings, the upper one ahead.", SHEET_BOX, 0.86, 0.15, 1.0, 1.5, 1.0, two_wings=True),
+    Starter("stick", STICK, 0.80, 0.15, 0.9, 5.0, 2.0),
+    Starter("sheet-box", SHEET_BOX),
+    Starter("crutch", CRUTCH, 0.78, 0.16, 0.7, 2.0, 1.0),
+    Starter("board", ON_BOARD, 0.76, 0.165, 0.65, 2.5, 1.0),
+    Starter("biplane", SHEET_BOX, 0.86, 0.15, 1.0, 1.5, 1.0, two_wings=True),
 )  # fmt: skip
 
 
@@ -87,7 +98,7 @@ def start_from(
         )
     root, stab_chord = kind.chord * span, _TAIL_CHORD * span
     nose = max(NOSE_SHARE * span, SHORTEST_NOSE_MM)  # so that the first former stands at 0
-    arm = length - nose - root / 4 - 0.75 * stab_chord
+    arm = length - nose - root / 4 - _BEHIND_QUARTER * stab_chord
     figures = Figures(
         name=name,
         wing_span=round(span, 1),
@@ -97,10 +108,10 @@ def start_from(
         wing_incidence=kind.incidence,
         wing_dihedral=kind.dihedral,
         tail_arm=round(arm, 1),
-        stab_span=round(0.345 * span, 1),
+        stab_span=round(_STAB_SPAN * span, 1),
         stab_chord=round(stab_chord, 1),
-        fin_height=round(0.115 * span, 1),
-        fin_chord=round(0.1 * span, 1),
+        fin_height=round(_FIN_HEIGHT * span, 1),
+        fin_chord=round(_FIN_CHORD * span, 1),
     )
     build = build_from(figures, kind.fuselage)
     return _with_upper_wing(build, span) if kind.two_wings else build
@@ -110,7 +121,7 @@ def _with_upper_wing(build: Build, span: float) -> Build:
     """Lower the first wing to the belly and put a second over it."""
     first = build.wings[0]
     depth = build.fuselage.former("F3") if build.fuselage is not None else None
-    belly = depth.bottom + 4.0 if depth is not None else first.z - 40.0
+    belly = depth.bottom + _OVER_BELLY_MM if depth is not None else first.z - _DROPPED_MM
     lower = first.but(z=round(belly, 1))
     upper = first.but(
         id="upper_wing",

@@ -30,6 +30,27 @@ _CUT: Final = re.compile(
     r"(?P<h>[\d.,/]+(?:\s*(?:mm|in|\"))?)(?:\s+at\s+(?P<z>[-−]?[\d.,/]+(?:\s*(?:mm|in|\"))?))?\s*",
     re.IGNORECASE,
 )
+STARTER_WORDS: Final[
+    dict[str, tuple[str, str]]
+] = {  # what a kind is called, and what it is good for
+    "stick": (
+        "Stick fuselage",
+        "Longerons, uprights and diagonals over the drawing: the lightest.",
+    ),
+    "sheet-box": (
+        "Sheet sides",
+        "Two sheet sides with doublers, sticks behind the wing: quick and sturdy.",
+    ),
+    "crutch": (
+        "Crutch",
+        "A flat frame is the datum, formers above and below it: keeps itself true.",
+    ),
+    "board": (
+        "Formers on a board",
+        "Round formers on spacers, stringers over them: the shapely one.",
+    ),
+    "biplane": ("Biplane", "Sheet sides and two wings, the upper one ahead."),
+}
 
 
 def bump_sentence(bump: Bump, unit: LengthUnit) -> str:

@@ -12,6 +12,7 @@ from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.weighing import weight_of
 from hardkeel.parts.woods import WOODS, Wood, woods_with
 from hardkeel.voice.parts import difference_sentence, pair_question, pair_sentence, weight_sentence
+from hardkeel.voice.woods import sources_text
 
 WOODS_BY_ID = woods_with({})
 DOUBLER = Part(
@@ -72,6 +73,15 @@ def test_dry_wood_is_bent_to_what_breaks_it_at_most() -> None:
             breaks = wood.strength / wood.stiffness / 10  # MPa and GPa, in percent
             assert wood.bend[0] <= breaks, wood.id
             assert wood.spans["dry"][1] <= 1.4 * breaks, wood.id
+
+
+def test_a_wood_tells_its_ranges_and_tables() -> None:
+    told = sources_text(WOODS_BY_ID["spruce"]).splitlines()
+    assert told[1].startswith("stiffness along 8.2 to 12.8 GPa: Wood Handbook, table 5-3a")
+    assert len(told) == 6
+    assert len(sources_text(WOODS_BY_ID["brass"]).splitlines()) == 4, (
+        "tube is not bent on the bench"
+    )
 
 
 def test_an_own_figure_has_its_own_range_and_source() -> None:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from hardkeel.airframe.starters import STARTERS, start_from, starter
+from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import fuselage as drawing
@@ -41,6 +41,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.voice.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
+    STARTER_WORDS,
     bump_note,
     read_cutouts,
     read_mark,
@@ -385,7 +386,7 @@ class AirframePage(SubPage):
             self.picker.told.setText(f"{fault}.")
             return
         self.picker.told.setText("")
-        self.apply(f"lay out: {starter(kind).name.lower()}", lambda b: drawing.lay_out(b, made))
+        self.apply(f"lay out: {STARTER_WORDS[kind][0].lower()}", lambda b: drawing.lay_out(b, made))
 
 
 def _kinds() -> tuple[StarterShown, ...]:
@@ -395,5 +396,5 @@ def _kinds() -> tuple[StarterShown, ...]:
         lines = lines_of(build.fuselage, "") if build.fuselage is not None else BoardLines()
         curves = [c for c in lines.curves if c.view == "side" and c.role in ("skin", "stop")]
         curves += [curve for curve in bodies_on_board(build) if curve.view == "side"]
-        views.append(StarterShown(kind.id, kind.name, kind.says, tuple(curves)))
+        views.append(StarterShown(kind.id, *STARTER_WORDS[kind.id], tuple(curves)))
     return tuple(views)

@@ -23,6 +23,7 @@ from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.safety import CARBON_CAUTION
 from hardkeel.voice.swaps import laminate_sentence, swap_sentences
+from hardkeel.voice.woods import sources_text
 
 _DENSITY, _STIFFNESS, _STRENGTH = 1, 3, 5
 _FIELDS: Final = {_DENSITY: "density", _STIFFNESS: "stiffness", _STRENGTH: "strength"}
@@ -301,4 +302,6 @@ def _row(wood: Wood) -> Row:
         wood.source,
     )
     colours = {2: "soft", 7: "soft"}
-    return Row(wood.id, cells, "act" if wood.own else "ink", wood.source, cell_colours=colours)
+    return Row(
+        wood.id, cells, "act" if wood.own else "ink", sources_text(wood), cell_colours=colours
+    )
