@@ -191,3 +191,45 @@ def test_no_class_is_one_cut_in_two() -> None:
     }
     assert max(counts.values()) >= 5, "nothing is counted"
     assert {name: count for name, count in counts.items() if count > MOST_WIDGETS} == {}
+
+
+# what is no sentence of ours: keys, type faces, names that Qt and the checker want, and the product's own
+NO_WORDS = re.compile(
+    r"(Ctrl|Alt)\+|Fusion$|Barlow|PyQt6|Hard Keel|Kettlewick|\w+Kind$|\w+Name$|Phase$|Q[A-Z]\w+$|\w+Page$"
+)
+
+
+def capitalised(path: Path) -> list[str]:
+    """Literals that begin a sentence or stand as a heading: capital first, a letter after it."""
+    tree = ast.parse(path.read_text(encoding="utf-8"))
+    documented = (ast.Module, ast.ClassDef, ast.FunctionDef)
+    docs = {
+        id(node.body[0].value)
+        for node in ast.walk(tree)
+        if isinstance(node, documented) and node.body and isinstance(node.body[0], ast.Expr)
+    }
+    annotations = {
+        id(inner)
+        for node in ast.walk(tree)
+        for note in (getattr(node, "annotation", None), getattr(node, "returns", None))
+        if note is not None
+        for inner in ast.walk(note)
+    }
+    return [
+        node.value
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Constant)
+        and isinstance(node.value, str)
+        and id(node) not in docs | annotations
+        and re.match(r"[A-Z][a-z]", node.value)
+        and not NO_WORDS.match(node.value)
+    ]
+
+
+def test_sentences_and_headings_are_the_voices() -> None:
+    told = {
+        str(path.relative_to(SOURCE)): found
+        for path in (SOURCE / "ui").rglob("*.py")
+        if (found := capitalised(path))
+    }
+    assert told == {}

@@ -11,6 +11,8 @@ from typing import Final
 
 from PyQt6.QtCore import QLibraryInfo
 
+from hardkeel.voice import shell as say
+
 _X11: Final = "libxcb.so.1"
 
 
@@ -28,7 +30,7 @@ def why_no_window(environment: Mapping[str, str]) -> str | None:
         return None
     lacking = _lacking()
     if lacking:
-        return f"Qt can't open a window: {lacking}; `make demo` or an administrator installs it"
+        return say.no_window(lacking)
     if not _answers(environment.get("DISPLAY", "")):
         return (
             "there is no display to open a window on; hardkeel --help names what needs none"

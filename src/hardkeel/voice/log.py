@@ -48,3 +48,18 @@ def _verdict_text(survey: Survey, change: VerdictChange, unit: LengthUnit) -> st
     if change.now == "out":
         text += f" ({way_words(change.kind, change.error, change.reach, unit)})"
     return text
+
+
+# page
+WRITE_WHAT_YOU_DID: Final = "Write what you did, changed or found, and press Enter"
+HOURS_AT_THE_BENCH: Final = "Hours at the bench"
+LOG_ENTRIES: Final = "Log entries"
+WRITE_HOURS_LIKE: Final = "Write hours like 1.5 or 1h30, and what for if you like."
+LOG: Final = "Log"
+ADD_TIME_TO_TODAY: Final = "Add time to today:"
+NOTHING_WRITTEN_YET: Final = "Nothing written yet. Readings and verdicts will appear by themselves."
+
+
+def added_today(hours: float) -> str:
+    """``Added … h to today.``."""
+    return f"Added {hours:g} h to today."

@@ -13,6 +13,7 @@ from hardkeel.storage.holding import Hold, hold_file
 from hardkeel.storage.journal import Journal, Rescued, forget, orphans, sweep
 from hardkeel.storage.package import Loaded, Others, load, save
 from hardkeel.ui.document.document import Document
+from hardkeel.voice import shell as say
 
 
 class Filing(QObject):
@@ -172,7 +173,7 @@ class Filing(QObject):
                     said = f"{path.name} was changed since; saving will ask for another name."
             except FileInUse as fault:
                 path, stamp = None, None
-                said = f"Brought back as a build without a file: {fault}."
+                said = say.brought_back_loose(fault)
             except OSError:
                 path, stamp = None, None
         self._take(path, stamp, hold, others)

@@ -8,6 +8,7 @@ from PyQt6.QtGui import QImage, QImageReader, QPainter
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
+from hardkeel.voice import shell as say
 
 if TYPE_CHECKING:
     from PyQt6 import QtPdf
@@ -19,7 +20,7 @@ _LARGEST_MB: Final = 512
 MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
 _LEAST_PT: Final = 4.0  # a page smaller than a letter of print is no page
 _POINTS_PER_INCH: Final = 72.0
-PATTERN: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
+PATTERN: Final = say.SCAN_FILES
 
 
 def pages_of(path: Path) -> int:

@@ -14,6 +14,7 @@ from hardkeel.base.units import (
     parse_length,
     parse_number,
 )
+from hardkeel.voice import kit as say
 
 
 class _Line(QLineEdit):
@@ -164,7 +165,7 @@ class QuantityEdit(QWidget):
             value, told = self._understood()
         except BadInput as fault:
             self._tell(
-                str(fault) if self.line.text().strip() else "Type what you read.", wrong=True
+                str(fault) if self.line.text().strip() else say.TYPE_WHAT_YOU_READ, wrong=True
             )
             return
         self._tell(told, wrong=False)

@@ -23,6 +23,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from hardkeel.picture.truing import VIEWS, Picture, Stroke, View
 from hardkeel.ui.kit.viewport import Viewport, distance_to, fit, paint_paper
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import kit as say
 
 _TITLES: Final[dict[View, str]] = {
     "plan": "from above",
@@ -162,7 +163,7 @@ class ThreeView(QWidget):
             Qt.FocusPolicy.TabFocus
         )  # a click must not take the cursor from a figure
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Drawing of the model from above, from behind and from port")
+        self.setAccessibleName(say.THREE_VIEWS)
 
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""

@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.survey.model import Verdict
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import kit as say
 
 _HALF_RANGE: Final = 2.0  # the tube shows this many tolerances to each side
 _LEAST_BUBBLE: Final = 0.13  # of the tolerance, so that a very sure bubble can still be seen
@@ -248,7 +249,7 @@ class GroupLine(QWidget):
         self._group, self._open = group, unfolded
         fold = "unfolded" if unfolded else "folded"
         self.setAccessibleName(f"{group.name}: {group.words}, {fold}")
-        self.setToolTip("Fold these checks up" if unfolded else f"Show the checks of {group.name}")
+        self.setToolTip(say.FOLD_UP if unfolded else say.unfold(group.name))
         self.update()
 
     def set_theme(self, theme: Theme) -> None:

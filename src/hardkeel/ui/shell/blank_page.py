@@ -6,13 +6,14 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import shell as say
 from hardkeel.voice.safety import SAFETY
 
 _STEPS = (
-    "Describe it in a dozen figures, or pick it off its plan, and drag it right on the board.",
-    "Take the readings it asks for. Each says what it will settle.",
-    "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says.",
-    "Glue, and read everything again while it is wet. It tells you what moved.",
+    say.HOW_TO_LAY_OUT,
+    say.HOW_TO_MEASURE,
+    say.HOW_TO_CORRECT,
+    say.HOW_TO_GLUE,
 )
 
 
@@ -40,20 +41,19 @@ class BlankPage(QWidget):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(60, 48, 60, 24)
         outer.setSpacing(14)
-        outer.addWidget(label("big", "What is on the bench?"))
+        outer.addWidget(label("big", say.WHAT_IS_ON_THE_BENCH))
         outer.addWidget(
             label(
                 "title",
-                "Give a dozen figures of your model, put a tape and a level on it,\n"
-                "and see which of wing, fin and stabilizer is out of true.",
+                say.GIVE_A_DOZEN_FIGURES,
             )
         )
         row = QHBoxLayout()
-        self.new = QPushButton("Describe my model")
+        self.new = QPushButton(say.DESCRIBE_MY_MODEL)
         self.new.setObjectName("primary")
-        self.open = QPushButton("Open a build…")
-        self.demo = QPushButton("Look at the demo")
-        self.plan = QPushButton("Lay it out from a plan")
+        self.open = QPushButton(say.OPEN_A_BUILD)
+        self.demo = QPushButton(say.LOOK_AT_THE_DEMO)
+        self.plan = QPushButton(say.LAY_IT_OUT_FROM_A_PLAN)
         for button, signal in (
             (self.new, self.new_wanted),
             (self.plan, self.plan_wanted),
@@ -74,7 +74,7 @@ class BlankPage(QWidget):
             step.addWidget(label("heading", words, wrap=False))
             step.addStretch(1)
             outer.addLayout(step)
-        self._recent = Card("Lately on the bench")
+        self._recent = Card(say.LATELY_ON_THE_BENCH)
         self._recent.setMaximumWidth(620)
         self._links: list[QPushButton] = []
         outer.addWidget(self._recent)

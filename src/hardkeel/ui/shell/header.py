@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout
 
 from hardkeel.ui.shell.keel_line import KeelLine
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import shell as say
 
 _LEFT_PX = 226
 
@@ -46,13 +47,13 @@ class Header(QWidget):
         column.addStretch(1)
         row = QHBoxLayout()
         row.setSpacing(2)
-        self.menu_button = QPushButton("Build")
+        self.menu_button = QPushButton(say.BUILD)
         self.menu_button.setObjectName("tool")
         self.menu_button.setMenu(menu)
         self.unit_button = QPushButton()
-        self.unit_button.setToolTip("Millimetres or inches (Ctrl+U)")
+        self.unit_button.setToolTip(say.UNIT_TIP)
         self.theme_button = QPushButton()
-        self.theme_button.setToolTip("Light or dark")
+        self.theme_button.setToolTip(say.LIGHT_OR_DARK)
         row.addWidget(self.menu_button)
         for button in (self.unit_button, self.theme_button):
             button.setObjectName("plain")

@@ -14,6 +14,7 @@ from hardkeel.ui.kit.part_state import paint_state
 from hardkeel.ui.kit.vial import paint_shape
 from hardkeel.ui.kit.viewport import Viewport, fit, section_path
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import shell as say
 
 _HEIGHT: Final = 130
 _LEFT: Final = 236  # the name and the switches stand here
@@ -56,7 +57,7 @@ class KeelLine(QWidget):
         self._keel = Keel()
         self._chosen = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("Keel line: side view of the model with the state of each part")
+        self.setAccessibleName(say.KEEL_LINE)
 
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""

@@ -12,6 +12,7 @@ from hardkeel.storage.atomic import versions_of
 from hardkeel.storage.journal import Rescued
 from hardkeel.ui.shell.questions import AboutDialog
 from hardkeel.ui.theme import SCALES
+from hardkeel.voice import shell as say
 
 _UNDO: Final = "Ctrl+Z"
 _REDO: Final = "Ctrl+Shift+Z"
@@ -50,43 +51,46 @@ class BuildMenu(QMenu):
         super().__init__(window)
         self._window = window
         for words, key, signal in (
-            ("Describe a new model…", "Ctrl+N", self.new_wanted),
-            ("Clear the bench", "Ctrl+Shift+N", self.clear_wanted),
-            ("Open…", "Ctrl+O", self.open_wanted),
+            (say.DESCRIBE_A_NEW_MODEL, "Ctrl+N", self.new_wanted),
+            (say.CLEAR_THE_BENCH, "Ctrl+Shift+N", self.clear_wanted),
+            (say.OPEN, "Ctrl+O", self.open_wanted),
         ):
             self._add(words, key, signal)
-        self._recent = QMenu("Lately on the bench", self)
+        self._recent = QMenu(say.LATELY_ON_THE_BENCH, self)
         self.addMenu(self._recent)
-        self._left = QMenu("Left unsaved", self)
+        self._left = QMenu(say.LEFT_UNSAVED, self)
         self.addMenu(self._left)
-        self._add("The demo build", "", self.demo_wanted)
+        self._add(say.THE_DEMO_BUILD, "", self.demo_wanted)
         self.addSeparator()
-        self._add("Save", "Ctrl+S", self.save_wanted)
-        self._add("Save as…", "Ctrl+Shift+S", self.save_as_wanted)
-        self._versions = QMenu("Older versions", self)
+        self._add(say.SAVE, "Ctrl+S", self.save_wanted)
+        self._add(say.SAVE_AS, "Ctrl+Shift+S", self.save_as_wanted)
+        self._versions = QMenu(say.OLDER_VERSIONS, self)
         self.addMenu(self._versions)
-        self._add("Write the record…", "Ctrl+E", self.export_wanted)
+        self._add(say.WRITE_THE_RECORD, "Ctrl+E", self.export_wanted)
         self.addSeparator()
         # PyQt hands these over to us: unless we keep them they are gone with the loop
-        self._steps = (stack.createUndoAction(self, "Undo"), stack.createRedoAction(self, "Redo"))
+        self._steps = (
+            stack.createUndoAction(self, say.UNDO),
+            stack.createRedoAction(self, say.REDO),
+        )
         for made, key in zip(self._steps, (_UNDO, _REDO), strict=True):
             if made is not None:
                 made.setShortcut(QKeySequence(key))
                 self.addAction(made)
                 window.addAction(made)
         self.addSeparator()
-        self._add("Millimetres or inches", "Ctrl+U", self.unit_wanted)
-        sizes = QMenu("Text size", self)
+        self._add(say.MILLIMETRES_OR_INCHES, "Ctrl+U", self.unit_wanted)
+        sizes = QMenu(say.TEXT_SIZE, self)
         for percent in SCALES:
             action = QAction(f"{percent} %", sizes)
             action.triggered.connect(lambda _on, percent=percent: self.scale_wanted.emit(percent))
             sizes.addAction(action)
         self.addMenu(sizes)
         self.addSeparator()
-        about = QAction("About Hard Keel", self)
+        about = QAction(say.ABOUT_HARD_KEEL, self)
         about.triggered.connect(lambda: AboutDialog(self._window).exec())
         self.addAction(about)
-        self._add("Quit", "Ctrl+Q", self.quit_wanted)
+        self._add(say.QUIT, "Ctrl+Q", self.quit_wanted)
 
     def _add(self, words: str, key: str, signal: pyqtBoundSignal) -> None:
         action = QAction(words, self)

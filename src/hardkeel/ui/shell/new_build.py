@@ -30,11 +30,12 @@ from hardkeel.ui.theme import Theme, wear
 
 if TYPE_CHECKING:
     from hardkeel.build.model import Build
+from hardkeel.voice import shell as say
 from hardkeel.voice.names import INSTRUMENT_NAMES
 
 _FIELDS: Final = (
     (
-        "Wing",
+        say.WING,
         (
             ("wing_span", "span", False),
             ("wing_root", "root chord", False),
@@ -45,7 +46,7 @@ _FIELDS: Final = (
         ),
     ),
     (
-        "Tail",
+        say.TAIL,
         (
             ("tail_arm", "arm, quarter chord to quarter chord", False),
             ("stab_span", "stabilizer span", False),
@@ -68,7 +69,7 @@ class NewBuildDialog(QDialog):
 
     def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Describe your model")
+        self.setWindowTitle(say.DESCRIBE_YOUR_MODEL)
         wear(self)
         self.resize(1080, 700)
         self.build: Build | None = None
@@ -87,10 +88,10 @@ class NewBuildDialog(QDialog):
         self._drawing = ThreeView(theme)
         self._told = label("heading")
         self._told.setMargin(10)
-        self.take = QPushButton("Put it on the bench")
+        self.take = QPushButton(say.PUT_IT_ON_THE_BENCH)
         self.take.setObjectName("primary")
         self.take.clicked.connect(self.accept)
-        back = QPushButton("Not now")
+        back = QPushButton(say.NOT_NOW)
         back.clicked.connect(self.reject)
         foot = QHBoxLayout()
         foot.setContentsMargins(12, 4, 14, 12)
@@ -129,7 +130,7 @@ class NewBuildDialog(QDialog):
             grid.addWidget(label("heading", text), line, 0, 1, 2)
             line += 1
 
-        heading("Name")
+        heading(say.NAME)
         grid.addWidget(self.name, line, 0, 1, 2)
         line += 1
         for title, fields in _FIELDS:
@@ -146,10 +147,10 @@ class NewBuildDialog(QDialog):
                 field.setFixedWidth(190)
                 grid.addWidget(field, line, 1)
                 line += 1
-        heading("How true must it be?")
+        heading(say.HOW_TRUE)
         grid.addWidget(self.model_class, line, 0, 1, 2)
         line += 1
-        heading("Which tools do you own?")
+        heading(say.WHICH_TOOLS)
         for i, tool in enumerate(TOOL_CHOICES):
             box = QCheckBox(tool.label or INSTRUMENT_NAMES[tool.kind])
             box.setChecked(tool.id in usual.tools)
@@ -189,9 +190,5 @@ class NewBuildDialog(QDialog):
         self.take.setEnabled(True)
         self._drawing.show_picture(Shown(picture_of(build, judgement, 1.0)))
         count = len(plan(judgement.net, judgement.solution, judgement.rules))
-        words = (
-            f"{count} readings will settle it."
-            if figures.tools
-            else "Tick a tool, or nothing can be measured."
-        )
+        words = f"{count} readings will settle it." if figures.tools else say.TICK_A_TOOL
         self._told.setText(words)

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
+from hardkeel.voice import shell as say
+
 Answer = tuple[str, Callable[[], object]]
 
 
@@ -74,7 +76,7 @@ class Notice(QFrame):
             self._row.removeWidget(button)
             button.deleteLater()
         self._buttons = []
-        no = ("Not now" if said.answers else "All right", lambda: None)
+        no = (say.NOT_NOW if said.answers else say.ALL_RIGHT, lambda: None)
         for words, action in (*said.answers, no):
             button = QPushButton(words)
             button.clicked.connect(lambda _on, action=action: self._answer(action))

@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPlainTextEdit, QPushButton, Q
 from hardkeel import __version__
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.theme import wear
+from hardkeel.voice import shell as say
 from hardkeel.voice.safety import SAFETY
 
 Answer = Literal["save", "drop", "back"]
@@ -17,7 +18,7 @@ class UnsavedDialog(QDialog):
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Not saved")
+        self.setWindowTitle(say.NOT_SAVED)
         wear(self)
         self.answer: Answer = "back"
         layout = QVBoxLayout(self)
@@ -28,9 +29,9 @@ class UnsavedDialog(QDialog):
         row.addStretch(1)
         self.buttons: dict[Answer, QPushButton] = {}
         answers: tuple[tuple[Answer, str], ...] = (
-            ("back", "Go back"),
-            ("drop", "Leave them unsaved"),
-            ("save", "Save"),
+            ("back", say.GO_BACK),
+            ("drop", say.LEAVE_THEM_UNSAVED),
+            ("save", say.SAVE),
         )
         for answer, words in answers:
             button = QPushButton(words)
@@ -51,22 +52,18 @@ class AboutDialog(QDialog):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("About Hard Keel")
+        self.setWindowTitle(say.ABOUT_HARD_KEEL)
         wear(self)
         self.resize(520, 300)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(28, 22, 28, 18)
         layout.setSpacing(10)
         layout.addWidget(label("big", "Hard Keel"))
-        layout.addWidget(
-            label("soft", f"Version {__version__}. Free software under the GNU GPL 3 or later.")
-        )
+        layout.addWidget(label("soft", say.version(__version__)))
         layout.addWidget(label("heading", SAFETY))
-        layout.addWidget(
-            label("soft", "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1.")
-        )
+        layout.addWidget(label("soft", say.TYPE_FACES))
         layout.addStretch(1)
-        close = QPushButton("All right")
+        close = QPushButton(say.ALL_RIGHT)
         close.setObjectName("primary")
         close.clicked.connect(self.accept)
         row = QHBoxLayout()
@@ -80,7 +77,7 @@ class ReportDialog(QDialog):
 
     def __init__(self, report: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Something went wrong")
+        self.setWindowTitle(say.SOMETHING_WENT_WRONG)
         wear(self)
         self.resize(720, 420)
         layout = QVBoxLayout(self)
@@ -88,15 +85,15 @@ class ReportDialog(QDialog):
         layout.addWidget(
             label(
                 "title",
-                "Something went wrong. Your work is in the journal and will be offered again.",
+                say.WORK_IS_IN_THE_JOURNAL,
             )
         )
         self.text = QPlainTextEdit(report)
         self.text.setReadOnly(True)
         layout.addWidget(self.text, 1)
-        copy = QPushButton("Copy the report")
+        copy = QPushButton(say.COPY_THE_REPORT)
         copy.clicked.connect(self._on_copy)
-        close = QPushButton("Go on")
+        close = QPushButton(say.GO_ON)
         close.setObjectName("primary")
         close.clicked.connect(self.accept)
         row = QHBoxLayout()

@@ -43,6 +43,7 @@ from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench, StagePage
 from hardkeel.ui.theme import Theme, make_theme, wear
+from hardkeel.voice import shell as say
 from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
 
@@ -151,7 +152,7 @@ class MainWindow(QMainWindow):
             page.body_chosen.connect(self.header.keel.choose_body)
             page.description_wanted.connect(self.new_build)
         self.document.build_changed.connect(lambda _change: self._show_build())
-        self.document.refused.connect(lambda why: self.notice.tell(f"Put back: {why}."))
+        self.document.refused.connect(lambda why: self.notice.tell(say.put_back(why)))
         self.filing.filed.connect(self._show_name)
         self.filing.state_failed.connect(self._on_state_failed)
         self.jobs.crashed.connect(self.tell_fault)
@@ -192,7 +193,7 @@ class MainWindow(QMainWindow):
 
     def _show_name(self) -> None:
         build, path = self.document.build, self.filing.path
-        name = build.name or (path.stem if path else "") or "No model yet"
+        name = build.name or (path.stem if path else "") or say.NO_MODEL_YET
         phase = PHASE_WORDS.get(build.phase or "", "")
         words = (phase, self.filing.standing)
         state = " · ".join(word for word in words if word) if build.described else ""
@@ -239,7 +240,7 @@ class MainWindow(QMainWindow):
             self.notice.tell(f"{path.name} was not opened. {fault}.")
         except FileInUse as fault:
             self.notice.tell(
-                f"{path.name}: {fault}.", ("Open a copy", lambda: self._open_copy(path))
+                f"{path.name}: {fault}.", (say.OPEN_A_COPY, lambda: self._open_copy(path))
             )
         else:
             self._settings.add_recent(path.absolute())
@@ -253,7 +254,7 @@ class MainWindow(QMainWindow):
             self.filing.images.keep(loaded.attached())
             self.document.apply(f"go back to {version.name[:19]}", lambda _build: older)
         except BadInput as fault:
-            self.notice.tell(f"That version was not taken up. {fault}.")
+            self.notice.tell(say.version_not_taken(fault))
 
     def save(self) -> bool:
         """Save where the build belongs, asking for a place only where it has none; whether it is saved."""
@@ -276,16 +277,16 @@ class MainWindow(QMainWindow):
             save()
         except WouldLose as fault:
             self.notice.tell(
-                f"Not saved: {fault}.",
-                ("Save without it", lambda: self._saved(partial(save, lose=True))),
-                ("Save under another name", self._on_save_as_wanted),
+                say.not_saved(fault),
+                (say.SAVE_WITHOUT_IT, lambda: self._saved(partial(save, lose=True))),
+                (say.SAVE_UNDER_ANOTHER_NAME, self._on_save_as_wanted),
                 about=_SAVING,
             )
             return False
         except (CannotSave, FileInUse) as fault:
             self.notice.tell(
-                f"Not saved: {fault}.",
-                ("Save under another name", self._on_save_as_wanted),
+                say.not_saved(fault),
+                (say.SAVE_UNDER_ANOTHER_NAME, self._on_save_as_wanted),
                 about=_SAVING,
             )
             return False
@@ -303,8 +304,8 @@ class MainWindow(QMainWindow):
             more = f" So had {len(left) - 1} more." if len(left) > 1 else ""
             self.notice.offer(
                 f"{name} had changes from {rescued.at:%d %b %H:%M} that were not saved when Hard Keel ended.{more}",
-                ("Bring them back", lambda: self._recover(rescued)),
-                ("Drop them", lambda: self._decline(rescued)),
+                (say.BRING_THEM_BACK, lambda: self._recover(rescued)),
+                (say.DROP_THEM, lambda: self._decline(rescued)),
             )
 
     def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
@@ -315,19 +316,19 @@ class MainWindow(QMainWindow):
         self.jobs.start(
             "export",
             lambda: bundle.export_record(build, to, build.phase, unit, attached),
-            lambda _paths: self.notice.tell(f"The record is in {folder}."),
+            lambda _paths: self.notice.tell(say.the_record_is_in(folder)),
             lambda fault: self._on_not_exported(folder, fault),
         )
 
     def _on_not_exported(self, folder: Path, fault: HardKeelError) -> None:
         if isinstance(fault, NotOurs):
             self.notice.tell(
-                f"No record: {fault}.",
-                ("Write over it", lambda: self.export_to(folder, overwrite=True)),
-                ("Choose another folder", self._on_export_wanted),
+                say.no_record(fault),
+                (say.WRITE_OVER_IT, lambda: self.export_to(folder, overwrite=True)),
+                (say.CHOOSE_ANOTHER_FOLDER, self._on_export_wanted),
             )
         else:
-            self.notice.tell(f"No record: {fault}.")
+            self.notice.tell(say.no_record(fault))
 
     def _open_copy(self, path: Path) -> None:
         if not self._may_leave():
@@ -344,7 +345,7 @@ class MainWindow(QMainWindow):
             try:
                 said = self.filing.recover(rescued)
             except BadInput as fault:
-                self.notice.tell(f"It was not brought back. {fault}.")
+                self.notice.tell(say.not_brought_back(fault))
                 return
             self.notice.tell(said)
             self.show_stage(HOME)
@@ -356,38 +357,36 @@ class MainWindow(QMainWindow):
 
     def _on_state_failed(self, why: str) -> None:
         self.notice.tell(
-            f"The state folder can't be written ({why}): no autosave until it can. Save often.",
+            say.state_folder_closed(why),
             about=_STATE,
         )
 
     def tell_fault(self, report: str) -> None:
         """Say that something went wrong beside the window, with the report for who wants it."""
         self.notice.tell(
-            "Something went wrong that nobody foresaw. What is on the bench is untouched.",
-            ("Show the report", lambda: ReportDialog(report, self).exec()),
+            say.UNFORESEEN,
+            (say.SHOW_THE_REPORT, lambda: ReportDialog(report, self).exec()),
         )
 
     def _may_leave(self) -> bool:
         if not self.filing.unsaved or self.document.build == empty_build():
             return True
-        dialog = UnsavedDialog(self.document.build.name or "This build", self)
+        dialog = UnsavedDialog(self.document.build.name or say.THIS_BUILD, self)
         dialog.exec()
         return dialog.answer == "drop" or (dialog.answer == "save" and self.save())
 
     def _on_open_wanted(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Open a build", "", "Builds (*.keel *.json)")
+        name, _ = QFileDialog.getOpenFileName(self, say.OPEN_WHICH_BUILD, "", say.BUILD_FILES)
         if name:
             self.open_path(Path(name))
 
     def _on_save_as_wanted(self) -> bool:
-        start = str(self.filing.path or f"{self.document.build.name or 'My model'}.keel")
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Save the build", start, "Builds (*.keel);;Bare JSON (*.json)"
-        )
+        start = str(self.filing.path or f"{self.document.build.name or say.MY_MODEL}.keel")
+        name, _ = QFileDialog.getSaveFileName(self, say.SAVE_THE_BUILD, start, say.SAVED_FILES)
         return bool(name) and self.save_to(Path(name))
 
     def _on_export_wanted(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, "Where shall the record go?")
+        name = QFileDialog.getExistingDirectory(self, say.RECORD_WHERE)
         if name:
             self.export_to(Path(name))
 

@@ -20,6 +20,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.theme import Theme, wear
+from hardkeel.voice import shell as say
 from hardkeel.voice.standing import how_far_laid_out, how_far_logged, how_far_trued
 
 
@@ -125,9 +126,9 @@ def _surveyed(build: Build) -> bool:
 
 
 STAGES: Final = (
-    Stage("layout", "Lay out", "hardkeel.ui.stages.layout", how_far_laid_out),
-    Stage("true", "True", "hardkeel.ui.stages.true", how_far_trued, ready=_surveyed),
-    Stage("log", "Log", "hardkeel.ui.stages.log", how_far_logged),
+    Stage("layout", say.LAY_OUT, "hardkeel.ui.stages.layout", how_far_laid_out),
+    Stage("true", say.TRUE, "hardkeel.ui.stages.true", how_far_trued, ready=_surveyed),
+    Stage("log", say.LOG, "hardkeel.ui.stages.log", how_far_logged),
 )
 HOME: Final = "true"  # where a build that was opened is shown
 ON_PAPER: Final = ("layout", "paper")  # where a plan on paper is begun

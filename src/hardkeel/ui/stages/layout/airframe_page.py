@@ -38,6 +38,7 @@ from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
 from hardkeel.ui.stages.layout.template_card import TemplateCard
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 from hardkeel.voice.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
@@ -379,7 +380,7 @@ class AirframePage(SubPage):
         )
 
     def _on_start(self, kind: str, span: float, length: float) -> None:
-        name = self.document.build.name or "My model"
+        name = self.document.build.name or say.MY_MODEL
         try:
             made = start_from(kind, span, length, name)
         except BadInput as fault:

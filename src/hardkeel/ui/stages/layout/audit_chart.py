@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 
 _LEGEND: Final = (
     ("outline", "outside", False),
@@ -48,7 +49,7 @@ class AuditChart(QWidget):
         self._unit: LengthUnit = "mm"
         self._chosen = -1
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Chart of measured minus plan")
+        self.setAccessibleName(say.CHART_NAME)
 
     def show_spots(
         self, spots: tuple[Spot, ...], unit: LengthUnit, theme: Theme, chosen: int = -1

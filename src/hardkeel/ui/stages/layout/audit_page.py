@@ -26,6 +26,7 @@ from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
 from hardkeel.ui.stages.layout.chances import Chances
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 from hardkeel.voice.paper import (
     CAUSE_NAMES,
     cure_sentence,
@@ -60,19 +61,17 @@ class AuditPage(SubPage):
             for i, head in enumerate(heads)
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(
-            self.model, theme, 0, "Pairs of plan and measured dimensions", (2, 1)
-        )
+        self.table = CellsTable(self.model, theme, 0, say.PAIRS_TABLE, (2, 1))
         self.part, self.plan_line, self.measured = QLineEdit(), QLineEdit(), QLineEdit()
         self.kind, self.direction = QComboBox(), QComboBox()
         self.kind.setAccessibleName("kind of dimension")
         self.direction.setAccessibleName("direction on the paper")
-        self.add = QPushButton("Take it")
-        self._verdict = Card("Is the print right?", "act")
+        self.add = QPushButton(say.TAKE_IT)
+        self._verdict = Card(say.IS_THE_PRINT_RIGHT, "act")
         self._says, self._cure = label("big"), label("heading")
         self._why, self._doubt = label("soft"), label("warn")
-        self._entry = Card("Another dimension")
-        self._chances = Card("How likely each cause is")
+        self._entry = Card(say.ANOTHER_DIMENSION)
+        self._chances = Card(say.HOW_LIKELY)
         self.chances = Chances(theme)
         self._lay_out()
         self._connect()
@@ -101,7 +100,7 @@ class AuditPage(SubPage):
         for widget in (self._says, self._cure, self._why, self._doubt):
             self._verdict.column.addWidget(widget)
         self._chances.column.addWidget(self.chances)
-        which = Card("Sheet")
+        which = Card(say.SHEET)
         which.column.addWidget(self.sheets)
         self._cards = CardColumn(
             (self.told, self._verdict, self._entry, self._chances, which), self.theme
@@ -167,11 +166,8 @@ class AuditPage(SubPage):
 
     def _show_verdict(self, sheet: Sheet, found: Finding) -> None:
         if not sheet.pairs:
-            self._says.setText("Measure what the plan says.")
-            self._cure.setText(
-                "Six or eight dimensions will do: some along the paper, some across, outlines and "
-                "spacings, long and short, and one along a side that will be bent."
-            )
+            self._says.setText(say.MEASURE_FIRST)
+            self._cure.setText(say.SIX_OR_EIGHT_WILL_DO)
             self._why.setText("")
             self._doubt.setText("")
         else:
@@ -218,7 +214,7 @@ class AuditPage(SubPage):
         for line, words in wanted:
             if not line.text().strip():
                 line.setFocus()
-                self.tell(f"Type {words}.")
+                self.tell(say.type_a(words))
                 return
             try:
                 values.append(parse_length(line.text(), self.unit).mm)

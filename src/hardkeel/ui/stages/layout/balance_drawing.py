@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from hardkeel.picture.truing import Stroke
 from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 
 _NEAR: Final = 12.0
 
@@ -58,9 +59,7 @@ class BalanceDrawing(QWidget):
         self._theme = theme
         self._shown = BalanceShown()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName(
-            "Balance: masses along the fuselage, the wanted and the present point"
-        )
+        self.setAccessibleName(say.BALANCE_DRAWING)
 
     def show_balance(self, shown: BalanceShown, theme: Theme) -> None:
         """Draw another state."""

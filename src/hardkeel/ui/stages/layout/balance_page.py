@@ -21,6 +21,7 @@ from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
 from hardkeel.voice.safety import PACK_CAUTION
 
@@ -44,15 +45,15 @@ class BalancePage(SubPage):
             Column("how known"),
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 0, "Masses")
-        self._answer = Card("Balance", "act")
+        self.table = CellsTable(self.model, theme, 0, say.MASSES)
+        self._answer = Card(say.BALANCE, "act")
         self._says, self._bay = label("big"), label("heading")
         self._facts = label("soft")
-        self.wanted = FiguresCard("Wanted")
-        self.pack = FiguresCard("Pack and hatch")
-        self.bring = QPushButton("Count the parts in")
+        self.wanted = FiguresCard(say.WANTED)
+        self.pack = FiguresCard(say.PACK_AND_HATCH)
+        self.bring = QPushButton(say.COUNT_THE_PARTS_IN)
         self.name, self.grams, self.station = QLineEdit(), QLineEdit(), QLineEdit()
-        self.add = QPushButton("Put it in")
+        self.add = QPushButton(say.PUT_IT_IN)
         self._lay_out()
         self._connect()
         self.refresh()
@@ -124,8 +125,8 @@ class BalancePage(SubPage):
 
     def _show_answer(self, found: Balanced | str, wanted: Balance) -> None:
         if isinstance(found, str):
-            self._says.setText("Nothing hangs on it yet.")
-            self._bay.setText("Count the parts in, or put in what you have weighed.")
+            self._says.setText(say.NOTHING_HANGS_YET)
+            self._bay.setText(say.COUNT_OR_PUT_IN)
             self._facts.setText(f"{found[:1].upper()}{found[1:]}.")
             self._answer.set_edge("act")
             return
@@ -235,7 +236,7 @@ class BalancePage(SubPage):
         name = self.name.text().strip()
         if not name:
             self.name.setFocus()
-            self.tell("Say what it is.")
+            self.tell(say.SAY_WHAT_IT_IS)
             return
         try:
             grams = parse_number(self.grams.text())
@@ -305,7 +306,7 @@ class BalancePage(SubPage):
         try:
             self.apply(name, edit)
         except ValueError:
-            self.tell("That figure makes no sense here; nothing was changed.")
+            self.tell(say.NO_SENSE_HERE)
             self.refresh()
 
 

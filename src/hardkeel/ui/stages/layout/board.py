@@ -21,6 +21,7 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from hardkeel.picture.board import BoardLines, BoardView, Curve, Handle
 from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 
 _TITLES: Final[dict[BoardView, str]] = {
     "side": "from port",
@@ -92,7 +93,7 @@ class DrawingBoard(QWidget):
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Drawing board: drag a former's points, or use the arrow keys")
+        self.setAccessibleName(say.DRAWING_BOARD)
 
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""

@@ -16,6 +16,7 @@ from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.outlines import read_outlines
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.voice import layout as say
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage
@@ -45,7 +46,7 @@ class DrawingDesk(QObject):
     def bring_outline(self) -> None:
         """Ask for a drawing and give its largest closed line to the former in hand."""
         name, _ = QFileDialog.getOpenFileName(
-            self._page, "Outline from a drawing", "", "Drawings (*.dxf)"
+            self._page, say.OUTLINE_FROM_A_DRAWING, "", say.DXF_FILES
         )
         if name:
             self.take_outline(Path(name))
@@ -56,7 +57,7 @@ class DrawingDesk(QObject):
         stop = self._page.airframe.stop
         former = fuselage.former(stop) if fuselage is not None else None
         if former is None:
-            self._tell("Take a former in hand first.")
+            self._tell(say.TAKE_A_FORMER_FIRST)
             return
         try:
             outline = read_outlines(path)[0]
@@ -69,12 +70,12 @@ class DrawingDesk(QObject):
             return
         if outline.gap:
             gap = format_length(outline.gap, self._page.unit, 2)
-            self._tell(f"Ends up to {gap} apart were joined in {path.name}: look at the outline.")
+            self._tell(say.gap_joined(gap, path.name))
 
     def write_former(self, name: str) -> None:
         """Ask where, and write a former's cut line."""
         place, _ = QFileDialog.getSaveFileName(
-            self._page, f"Write {name}", f"{name}.dxf", "Drawings (*.dxf)"
+            self._page, say.write_which(name), f"{name}.dxf", say.DXF_FILES
         )
         if place:
             self.write_former_to(name, Path(place))
@@ -90,7 +91,7 @@ class DrawingDesk(QObject):
     def write_parts(self) -> None:
         """Ask where, and write the parts list."""
         place, _ = QFileDialog.getSaveFileName(
-            self._page, "Write the parts list", "parts.csv", "Lists (*.csv)"
+            self._page, say.WRITE_THE_PARTS_LIST, "parts.csv", say.CSV_FILES
         )
         if place:
             self._write(Path(place), parts_csv(self._document.build))
@@ -99,6 +100,6 @@ class DrawingDesk(QObject):
         try:
             write_atomically(path, text.encode("utf-8"), versions=0)
         except CannotSave as fault:
-            self._tell(f"Not written: {fault}.")
+            self._tell(say.not_written(fault))
             return
-        self._tell(f"Written to {path}.")
+        self._tell(say.written_to(path))

@@ -4,6 +4,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.ui.kit.card import label
+from hardkeel.voice import layout as say
 
 
 class EmptyDesk(QWidget):
@@ -21,19 +22,17 @@ class EmptyDesk(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("paper")
-        self.open = QPushButton("Open a scan or photo…")
+        self.open = QPushButton(say.OPEN_A_SCAN)
         self.open.setObjectName("primary")
-        self.sample = QPushButton("Lay the made-up page here")
+        self.sample = QPushButton(say.LAY_THE_SAMPLE)
         column = QVBoxLayout(self)
         column.setContentsMargins(34, 26, 34, 20)
         column.setSpacing(12)
-        column.addWidget(label("big", "Is there a plan on paper?"))
+        column.addWidget(label("big", say.IS_THERE_A_PLAN))
         column.addWidget(
             label(
                 "soft",
-                "Scan it flat at 150 dpi or more, or take a photo of it. A known length puts it to "
-                "scale, a second across it finds a print that is stretched, four known points find "
-                "one that is askew. Then click along its lines, and they become your airframe.",
+                say.HOW_TO_SCAN,
             )
         )
         row = QHBoxLayout()

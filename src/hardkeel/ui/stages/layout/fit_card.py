@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QCheckBox
 
 from hardkeel.paper.model import Plan
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import layout as say
 from hardkeel.voice.paper import fit_words
 
 
@@ -20,7 +21,7 @@ class FitCard(Card):
     photo_set = pyqtSignal(bool)
 
     def __init__(self) -> None:
-        super().__init__("How the sheet lies")
+        super().__init__(say.HOW_THE_SHEET_LIES)
         self.photo = QCheckBox("a photo: take perspective out")
         self._says = label("answer")
         self._left = label("soft")

@@ -8,6 +8,7 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice import layout as say
 from hardkeel.voice.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
@@ -20,10 +21,10 @@ class FormerCard(FiguresCard):
     """A former's figures and what is done with it; of the tail post, figures alone."""
 
     def __init__(self) -> None:
-        super().__init__("In hand")
-        self.add = QPushButton("Add one behind")
-        self.remove = QPushButton("Take it out")
-        self.write = QPushButton("Write its template…")
+        super().__init__(say.IN_HAND)
+        self.add = QPushButton(say.ADD_ONE_BEHIND)
+        self.remove = QPushButton(say.TAKE_IT_OUT)
+        self.write = QPushButton(say.WRITE_ITS_TEMPLATE)
         self.name = QLineEdit()
         self.name.setAccessibleName("name of the former")
         self.cutouts = QLineEdit()
@@ -78,7 +79,7 @@ class FormerCard(FiguresCard):
             self.lightened.setChecked(stop.lightened)
             self._show_method(fuselage, name)
             said = _wood_words(fuselage, stop, unit)
-        title = f"Former {stop.id}" if isinstance(stop, Former) else "Tail post"
+        title = say.former(stop.id) if isinstance(stop, Former) else say.TAIL_POST
         self.show_figures(title, tuple(figures), unit)
         self._wood.setText(said)
         self._wood.setVisible(bool(said))

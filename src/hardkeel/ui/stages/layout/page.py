@@ -17,6 +17,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.theme import Theme, wear
+from hardkeel.voice import layout as say
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.airframe_page import AirframePage
@@ -24,12 +25,12 @@ if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.sub_page import SubPage
 
 _TABS: Final = (
-    ("airframe", "Airframe", "AirframePage"),
-    ("paper", "Paper desk", "PaperPage"),
-    ("audit", "Print check", "AuditPage"),
-    ("parts", "Parts", "PartsPage"),
-    ("woods", "Woods", "WoodsPage"),
-    ("balance", "Balance", "BalancePage"),
+    ("airframe", say.AIRFRAME, "AirframePage"),
+    ("paper", say.PAPER_DESK, "PaperPage"),
+    ("audit", say.PRINT_CHECK, "AuditPage"),
+    ("parts", say.PARTS, "PartsPage"),
+    ("woods", say.WOODS, "WoodsPage"),
+    ("balance", say.BALANCE, "BalancePage"),
 )
 
 

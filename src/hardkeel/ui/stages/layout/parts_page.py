@@ -29,6 +29,7 @@ from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 from hardkeel.voice.names import sentence_case
 from hardkeel.voice.parts import (
     STATE_WORDS,
@@ -86,8 +87,8 @@ class PartsPage(SubPage):
             for head in heads
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 0, "Parts", (3, 4, 2))
-        self._hand = Card("In hand", "act")
+        self.table = CellsTable(self.model, theme, 0, say.PARTS, (3, 4, 2))
+        self._hand = Card(say.IN_HAND, "act")
         self._name, self._about = label("title"), label("soft")
         self.state = QComboBox()
         self.state.setAccessibleName("state of the parts picked")
@@ -95,11 +96,11 @@ class PartsPage(SubPage):
         self._question = Card("A pair", "out")
         self._asks = label("heading")
         self.answers = tuple(QPushButton(words) for words in ("none", "one", "both"))
-        self._lists = Card("Where the lists disagree")
+        self._lists = Card(say.WHERE_THE_LISTS_DISAGREE)
         self._told = label("soft")
         self.paste = QPlainTextEdit()
-        self.take_printed = QPushButton("It is the printed list")
-        self.take_box = QPushButton("It is what lies in the box")
+        self.take_printed = QPushButton(say.IT_IS_THE_PRINTED_LIST)
+        self.take_box = QPushButton(say.IT_IS_THE_BOX)
         self.filter = QLineEdit()
         self._sum = label("heading", wrap=False)
         self._lay_out()
@@ -123,7 +124,7 @@ class PartsPage(SubPage):
             answers.addWidget(button)
         answers.addStretch(1)
         self._question.column.addLayout(answers)
-        self.paste.setPlaceholderText("Paste a list here: name, quantity, wood; one part a line")
+        self.paste.setPlaceholderText(say.PASTE_A_LIST_HERE)
         self.paste.setAccessibleName("paste a parts list")
         self.paste.setMaximumHeight(self.theme.px(74))
         self._lists.column.addWidget(self._told)
@@ -145,7 +146,7 @@ class PartsPage(SubPage):
         self.filter.setAccessibleName("find a part")
         self.filter.setClearButtonEnabled(True)
         self.filter.setMaximumWidth(self.theme.px(220))
-        write = QPushButton("Write the list…")
+        write = QPushButton(say.WRITE_THE_LIST)
         write.setObjectName("tool")
         write.clicked.connect(self.csv_wanted)
         head.addWidget(self._sum)
@@ -205,7 +206,7 @@ class PartsPage(SubPage):
         self._sum.setText(
             f"{len(self._parts)} parts, {count} pieces, {grams:.0f} g"
             if self._parts
-            else "No parts yet"
+            else say.NO_PARTS_YET
         )
         if not any(part.id == self._part for part in self._parts):
             self._part = self._first_open()
@@ -264,7 +265,7 @@ class PartsPage(SubPage):
         more = number + 1 < len(STATES)
         self.forward.setVisible(more)
         if more:
-            self.forward.setText(f"It is {STATE_WORDS[STATES[number + 1]]}")
+            self.forward.setText(say.it_is(STATE_WORDS[STATES[number + 1]]))
 
     def _show_question(self) -> None:
         part = next((p for p in self._parts if p.id == self._asked), None)
@@ -282,11 +283,9 @@ class PartsPage(SubPage):
         ledger = self.document.build.listed
         found: tuple[Difference, ...] = compare(self._parts, ledger.printed, ledger.box)
         if not ledger.printed and not ledger.box:
-            self._told.setText(
-                "Paste the printed list, or what you count in the box, and all three are compared."
-            )
+            self._told.setText(say.WHAT_TO_PASTE)
         elif not found:
-            self._told.setText("Drawing, printed list and box agree.")
+            self._told.setText(say.ALL_LISTS_AGREE)
         else:
             told = [difference_sentence(one) for one in found[:_MOST_TOLD]]
             if len(found) > _MOST_TOLD:

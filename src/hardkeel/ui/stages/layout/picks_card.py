@@ -7,6 +7,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import layout as say
 from hardkeel.voice.paper import picks_words
 
 _CORNERS = 3  # of the least outline, a triangle
@@ -27,8 +28,8 @@ class PicksCard(Card):
     outline_given = pyqtSignal(str)
 
     def __init__(self) -> None:
-        super().__init__("Picked")
-        self.take = QPushButton("Make these the airframe's figures")
+        super().__init__(say.PICKED)
+        self.take = QPushButton(say.MAKE_THESE_THE_FIGURES)
         self.take.setObjectName("primary")
         self.formers = QComboBox()
         self.formers.setAccessibleName("former to be traced")

@@ -31,6 +31,7 @@ from hardkeel.paper.settling import (
 )
 from hardkeel.ui.stages.layout.sheet_marks import SheetMark
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 
 _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0
@@ -90,7 +91,7 @@ class PlanSheet(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Scan of the plan: click points, arrow keys nudge the last one")
+        self.setAccessibleName(say.SCAN_NAME)
 
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""

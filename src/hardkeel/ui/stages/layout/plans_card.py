@@ -4,6 +4,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
 from hardkeel.ui.kit.card import Card
+from hardkeel.voice import layout as say
 
 
 class PlansCard(Card):
@@ -19,10 +20,10 @@ class PlansCard(Card):
     scan_wanted = pyqtSignal()
 
     def __init__(self) -> None:
-        super().__init__("On the desk")
+        super().__init__(say.ON_THE_DESK)
         self.plans = QComboBox()
         self.plans.setAccessibleName("sheet on the desk")
-        more = QPushButton("Another scan…")
+        more = QPushButton(say.ANOTHER_SCAN)
         more.setObjectName("tool")
         more.clicked.connect(self.scan_wanted)
         row = QHBoxLayout()

@@ -17,6 +17,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.scans import PATTERN, image_from, pages_of, read_scan
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.voice import layout as say
 
 if TYPE_CHECKING:
     from hardkeel.demo import kettlewick, plan_page
@@ -56,14 +57,12 @@ class ScanDesk(QObject):
         paper.sample_wanted.connect(self.lay_sample)
         paper.stirred.connect(self.show_image)
         paper.taken.connect(lambda: self._page.turn_to("airframe"))
-        paper.left_as_they_were.connect(
-            lambda names: self._tell(f"Not picked, and left as they were: {names}.")
-        )
+        paper.left_as_they_were.connect(lambda names: self._tell(say.left_as_they_were(names)))
         self.show_image()
 
     def open_scan(self) -> None:
         """Ask for a scan and lay it on the desk."""
-        name, _ = QFileDialog.getOpenFileName(self._page, "Open a scan or photo", "", PATTERN)
+        name, _ = QFileDialog.getOpenFileName(self._page, say.OPEN_WHICH_SCAN, "", PATTERN)
         if not name:
             return
         path = Path(name)
@@ -75,7 +74,7 @@ class ScanDesk(QObject):
             return
         if count > 1:
             asked, sure = QInputDialog.getInt(
-                self._page, "Which page?", f"{path.name} has {count} pages.", 1, 1, count
+                self._page, say.WHICH_PAGE, f"{path.name} has {count} pages.", 1, 1, count
             )
             if not sure:
                 return
@@ -84,24 +83,24 @@ class ScanDesk(QObject):
 
     def lay_scan(self, path: Path, page: int = 0) -> None:
         """Read a scan beside the window and lay it on the desk."""
-        self._tell(f"Reading {path.name} …")
+        self._tell(say.reading_scan(path.name))
         session = self._document.session
         self._jobs.start(
             "scan",
             lambda: read_scan(path, page),
             lambda data: self._lay(path.stem, data, session),
-            lambda why: self._tell(f"Not opened: {why}."),
+            lambda why: self._tell(say.not_opened(why)),
         )
 
     def lay_sample(self) -> None:
         """Draw the made-up page of the demo's fuselage and lay it on the desk."""
-        self._tell("Drawing the page …")
+        self._tell(say.DRAWING_THE_PAGE)
         session = self._document.session
         self._jobs.start(
             "scan",
             _sample_png,
             lambda data: self._lay(SAMPLE, data, session),
-            lambda why: self._tell(f"Not drawn: {why}."),
+            lambda why: self._tell(say.not_drawn(why)),
         )
 
     def _lay(self, stem: str, data: object, session: int) -> None:
@@ -131,7 +130,7 @@ class ScanDesk(QObject):
         data = self._images.read(name)
         image, size = image_from(data) if data is not None else (QImage(), QSize())
         if image.isNull():
-            self._tell(f"The scan {name} is not in this build's file any more; open it again.")
+            self._tell(say.scan_is_gone(name))
             return
         self._page.paper.show_image(name, image, size)
 

@@ -3,13 +3,14 @@
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice import layout as say
 
 
 class SkinsCard(FiguresCard):
     """Thicknesses of the skins, and the longerons' square."""
 
     def __init__(self) -> None:
-        super().__init__("Skins and longerons")
+        super().__init__(say.SKINS_AND_LONGERONS)
 
     def show_skins(self, fuselage: Fuselage, unit: LengthUnit) -> None:
         """Show skins and longerons."""

@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import layout as say
 from hardkeel.voice.airframe import bump_sentence
 
 
@@ -12,9 +13,9 @@ class SmoothCard(Card):
     """The worst bump in words, with a button that fairs it."""
 
     def __init__(self) -> None:
-        super().__init__("Smooth lines")
+        super().__init__(say.SMOOTH_LINES)
         self._says = label("answer")
-        self.fair = QPushButton("Fair it")
+        self.fair = QPushButton(say.FAIR_IT)
         self.fair.setObjectName("primary")
         row = QHBoxLayout()
         row.addWidget(self._says, 1)
@@ -29,4 +30,4 @@ class SmoothCard(Card):
             more = f"  ({len(bumps) - 1} more)" if len(bumps) > 1 else ""
             self._says.setText(bump_sentence(bumps[0], unit) + more)
         else:
-            self._says.setText("All three lines run fair.")
+            self._says.setText(say.ALL_LINES_FAIR)

@@ -22,6 +22,7 @@ from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.kit.viewport import fit, section_path
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,16 +106,14 @@ class StarterPicker(QWidget):
             field.setFixedWidth(theme.px(150))
             field.value_changed.connect(self._on_start)
         self._says = label("soft")
-        self.start = QPushButton("Lay it out")
+        self.start = QPushButton(say.LAY_IT_OUT)
         self.start.setObjectName("primary")
         self.start.clicked.connect(self._on_start)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(34, 26, 34, 20)
         outer.setSpacing(12)
-        outer.addWidget(label("big", "How is the fuselage built?"))
-        outer.addWidget(
-            label("soft", "Pick the nearest kind: every figure can be dragged or typed afterwards.")
-        )
+        outer.addWidget(label("big", say.HOW_IS_IT_BUILT))
+        outer.addWidget(label("soft", say.PICK_THE_NEAREST_KIND))
         self._rows = QGridLayout()
         self._rows.setSpacing(10)
         for column in range(3):

@@ -5,12 +5,14 @@ from typing import TYPE_CHECKING, Final
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice import layout as say
 from hardkeel.voice.names import body_name, sentence_case
 
 if TYPE_CHECKING:
     from hardkeel.balance.model import Wing
-    from hardkeel.build.model import Build, TailSurface
+    from hardkeel.build.model import TailSurface
 
 SURFACE_FIGURES: Final = (
     ("span", "span", "length"),
@@ -29,9 +31,9 @@ class SurfaceCard(FiguresCard):
     """A wing or tail surface, and whether a wing goes above it or it comes off."""
 
     def __init__(self) -> None:
-        super().__init__("In hand")
+        super().__init__(say.IN_HAND)
         self.above = QPushButton("A wing above it")
-        self.take_off = QPushButton("Take it off")
+        self.take_off = QPushButton(say.TAKE_IT_OFF)
         row = QHBoxLayout()
         for button in (self.above, self.take_off):
             button.setObjectName("tool")
@@ -39,7 +41,7 @@ class SurfaceCard(FiguresCard):
         row.addStretch(1)
         self.column.addLayout(row)
 
-    def show_surface(self, build: "Build", body: str, unit: LengthUnit) -> bool:
+    def show_surface(self, build: Build, body: str, unit: LengthUnit) -> bool:
         """Show the figures of a wing or tail surface; nothing for another body.  Whether it is one."""
         surfaces: dict[str, Wing | TailSurface] = {wing.id: wing for wing in build.wings}
         surfaces |= {tail.id: tail for tail in build.tail}

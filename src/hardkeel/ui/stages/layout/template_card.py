@@ -6,6 +6,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.cutting import misfit_of
 from hardkeel.fuselage.model import Former
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.voice import layout as say
 from hardkeel.voice.airframe import FIGURE_WORDS, misfit_sentence
 
 
@@ -13,8 +14,8 @@ class TemplateCard(FiguresCard):
     """Three measures of a template, and what they say of it."""
 
     def __init__(self) -> None:
-        super().__init__("Its template, as measured")
-        self.bring = QPushButton("Outline from a drawing…")
+        super().__init__(say.ITS_TEMPLATE_AS_MEASURED)
+        self.bring = QPushButton(say.BRING_AN_OUTLINE)
         self.bring.setObjectName("tool")
         self.column.addWidget(self.bring)
 
@@ -28,7 +29,7 @@ class TemplateCard(FiguresCard):
             Figure(key, FIGURE_WORDS[key], getattr(template, key) if template else None)
             for key in ("half_width", "top", "bottom")
         )
-        said = "Measure the template of this former, and it is held against the loft."
+        said = say.MEASURE_ITS_TEMPLATE
         if template is not None:
             said = misfit_sentence(misfit_of(former, template), unit)
         self.show_figures("", figures, unit, said)

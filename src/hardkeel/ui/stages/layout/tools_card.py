@@ -5,6 +5,7 @@ from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QLineEdit, QPushButton, QWi
 
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.voice import layout as say
 from hardkeel.voice.paper import ASKS, DESK_TOOLS
 
 
@@ -25,7 +26,7 @@ class ToolsCard(Card):
     settling_set = pyqtSignal(bool)
 
     def __init__(self) -> None:
-        super().__init__("Now", "act")
+        super().__init__(say.NOW, "act")
         self.tools: dict[str, QPushButton] = {}
         self.entry = QLineEdit()
         self.entry.setObjectName("reading")
@@ -33,9 +34,7 @@ class ToolsCard(Card):
         self.settle = QCheckBox("settle on the line")
         self.settle.setChecked(True)
         self._hint = label("title")
-        keys = label(
-            "soft", "Wheel or + and − zoom, the right button moves the sheet, arrows nudge."
-        )
+        keys = label("soft", say.SHEET_KEYS)
         for widget in (self._hint, self.entry, self._tool_row(), self.settle, keys):
             self.column.addWidget(widget)
         self.entry.returnPressed.connect(lambda: self.entered.emit(self.entry.text()))

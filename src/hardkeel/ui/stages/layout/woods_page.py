@@ -21,6 +21,7 @@ from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import layout as say
 from hardkeel.voice.safety import CARBON_CAUTION
 from hardkeel.voice.swaps import laminate_sentence, swap_sentences
 from hardkeel.voice.woods import sources_text
@@ -60,7 +61,7 @@ class WoodsPage(SubPage):
             for i, head in enumerate(heads)
         ]
         self.model = CellsModel(columns, theme, self._edit_cell, self)
-        self.table = CellsTable(self.model, theme, 7, "Materials", (6, 2, 4, 7))
+        self.table = CellsTable(self.model, theme, 7, say.MATERIALS, (6, 2, 4, 7))
         self.piece = {key: QuantityEdit(unit=unit) for key, _ in _PIECE}
         self.choices = tuple(
             (QComboBox(), QuantityEdit(unit=unit), QCheckBox("along")) for _ in _FIRST
@@ -69,11 +70,11 @@ class WoodsPage(SubPage):
         self.part = QComboBox()
         self.part.setAccessibleName("part to swap the wood of")
         self.part.activated.connect(self._on_part)
-        self.swap = QPushButton("Make the swap")
+        self.swap = QPushButton(say.MAKE_THE_SWAP)
         self.swap.clicked.connect(self._on_swap)
-        self._swap, self._told = Card("Swap one wood for another", "act"), label("answer")
+        self._swap, self._told = Card(say.SWAP_ONE_WOOD, "act"), label("answer")
         self._more = label("soft")
-        self._laminate, self._made = Card("Laminate"), label("heading")
+        self._laminate, self._made = Card(say.LAMINATE), label("heading")
         self._caution = label("soft", CARBON_CAUTION)
         self._lay_out()
         Freshness(self, self.document, self.refresh)
@@ -99,7 +100,7 @@ class WoodsPage(SubPage):
             along.setAccessibleName(f"grain of wood {i} along the length")
             thickness.set_value(thick)
             along.setChecked(True)
-            along.setToolTip("The grain runs along the length")
+            along.setToolTip(say.GRAIN_ALONG)
             row = QHBoxLayout()
             row.addWidget(box, 3)
             row.addWidget(thickness, 2)

@@ -27,6 +27,7 @@ from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import log as say
 from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
 
 # entries and hours, and the names of what they speak of
@@ -68,7 +69,7 @@ class LogPage(StagePage):
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.note = QLineEdit()
-        self.note.setPlaceholderText("Write what you did, changed or found, and press Enter")
+        self.note.setPlaceholderText(say.WRITE_WHAT_YOU_DID)
         self.note.setAccessibleName("what you did, changed or found")
         self.filter = QLineEdit()
         self.filter.setPlaceholderText("find words in the log")
@@ -92,7 +93,7 @@ class LogPage(StagePage):
         left = QVBoxLayout()
         left.setContentsMargins(18, 14, 14, 14)
         left.setSpacing(8)
-        left.addWidget(label("title", "Log"))
+        left.addWidget(label("title", say.LOG))
         left.addWidget(self.note)
         row = QHBoxLayout()
         row.addWidget(self.filter, 1)
@@ -107,11 +108,11 @@ class LogPage(StagePage):
         left.addWidget(self._count)
         self._dress_table()
         left.addWidget(self.table, 1)
-        card = Card("Hours at the bench", "act")
+        card = Card(say.HOURS_AT_THE_BENCH, "act")
         card.column.addWidget(self.hours)
         self.hours_line.setPlaceholderText("1.5 tonight, or 1h30 covering")
         self.hours_line.setAccessibleName("hours at the bench")
-        card.column.addWidget(label("soft", "Add time to today:"))
+        card.column.addWidget(label("soft", say.ADD_TIME_TO_TODAY))
         card.column.addWidget(self.hours_line)
         card.column.addWidget(self._hours_told)
         right = QVBoxLayout()
@@ -134,7 +135,7 @@ class LogPage(StagePage):
         table.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
         table.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         table.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
-        table.setAccessibleName("Log entries")
+        table.setAccessibleName(say.LOG_ENTRIES)
         across, down = table.horizontalHeader(), table.verticalHeader()
         if across is not None and down is not None:
             across.hide()
@@ -157,11 +158,7 @@ class LogPage(StagePage):
         self.model.show_rows([_row(one, self._told(one)) for one in found[::-1]], self._theme)
         total = len(build.log)
         shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
-        self._count.setText(
-            shown
-            if total
-            else "Nothing written yet. Readings and verdicts will appear by themselves."
-        )
+        self._count.setText(shown if total else say.NOTHING_WRITTEN_YET)
         self.hours.show_sessions(build.sessions, total_hours(build.sessions))
 
     def _told(self, entry: Entry) -> str:
@@ -186,7 +183,7 @@ class LogPage(StagePage):
             return
         day = local_day(self._document.clock())
         self._document.apply(f"add {hours:g} h", lambda b: edits.log_hours(b, day, hours, note))
-        self._hours_told.setText(f"Added {hours:g} h to today.")
+        self._hours_told.setText(say.added_today(hours))
         self.hours_line.clear()
 
 
@@ -203,7 +200,7 @@ def parse_hours(text: str) -> tuple[float, str | None]:
         text,
     )
     if match is None:
-        raise BadInput("", "Write hours like 1.5 or 1h30, and what for if you like.")
+        raise BadInput("", say.WRITE_HOURS_LIKE)
     if match["h"] is not None:
         hours = int(match["h"]) + int(match["m"]) / 60
     else:

@@ -20,6 +20,7 @@ from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.ui.kit.vial import GroupLine, Vial, VialGroup
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import true as say
 
 _TOOLS: Final = (
     ("distance", "tape"),
@@ -82,7 +83,7 @@ class NextCard(Card):
     action_pressed = pyqtSignal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
-        super().__init__("Next reading", "act", parent)
+        super().__init__(say.NEXT_READING, "act", parent)
         self._title = label("title")
         self._why = label("soft")
         self.field = QuantityEdit(large=True)
@@ -121,7 +122,7 @@ class NextCard(Card):
             button = QPushButton(name)
             button.setObjectName("tool")
             button.setCheckable(True)
-            button.setToolTip(f"Take a reading with the {name} (Alt+{i})")
+            button.setToolTip(say.tool_tip(name, i))
             button.setShortcut(f"Alt+{i}")
             button.setProperty("kind", kind)
             button.clicked.connect(lambda _on, kind=kind: self.tool_picked.emit(kind))
@@ -191,7 +192,7 @@ class ChecksCard(Card):
     tolerance_changed = pyqtSignal(str, float)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
-        super().__init__("True?", parent=parent)
+        super().__init__(say.TRUE, parent=parent)
         self._theme = theme
         self._vials: dict[str, Vial] = {}
         self._lines: dict[str, GroupLine] = {}
@@ -201,7 +202,7 @@ class ChecksCard(Card):
         self._rows = QVBoxLayout()
         self._rows.setSpacing(0)
         self.column.addLayout(self._rows)
-        self._empty = label("soft", "Nothing to check yet.")
+        self._empty = label("soft", say.NOTHING_TO_CHECK_YET)
         self.column.addWidget(self._empty)
         self._detail = label("heading")
         self._air = label("soft")
@@ -345,7 +346,7 @@ class SeatCard(Card):
     done_pressed = pyqtSignal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
-        super().__init__("Seat", parent=parent)
+        super().__init__(say.SEAT, parent=parent)
         self._do = label("answer")
         self._then = label("soft")
         self._caution = label("soft")
@@ -360,7 +361,7 @@ class SeatCard(Card):
             self._ways[way] = button
             row.addWidget(button)
         row.addStretch(1)
-        self._done = QPushButton("Done: measure again")
+        self._done = QPushButton(say.DONE_MEASURE_AGAIN)
         self._done.clicked.connect(self.done_pressed)
         row.addWidget(self._done)
         for widget in (self._do, self._then):

@@ -5,6 +5,8 @@ from typing import Final
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QSlider, QWidget
 
+from hardkeel.voice import true as say
+
 FACTORS: Final = (1, 2, 5, 10, 20, 50)
 _USUAL: Final = 3
 
@@ -27,7 +29,7 @@ class Exaggeration(QWidget):
         self.slider.setValue(_USUAL)
         self.slider.setPageStep(1)
         self.slider.setFixedWidth(110)
-        self.slider.setAccessibleName("How many times the error is shown")
+        self.slider.setAccessibleName(say.TIMES_SHOWN)
         self._words = QLabel()
         self._words.setObjectName("heading")
         row = QHBoxLayout(self)

@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.survey.model import Verdict
 from hardkeel.ui.kit.vial import paint_shape
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import true as say
 
 _SHAPES: Final[dict[str, Verdict]] = {
     "live": "true",
@@ -72,8 +73,8 @@ class PlaceMenu(QMenu):
         self.addSeparator()
         self.address = QLineEdit(address)
         self.address.setPlaceholderText("another address")
-        self.address.setAccessibleName("Another address, as /dev/ttyUSB0 or socket://host:port")
-        self.address.setToolTip("As /dev/ttyUSB0 or socket://host:port; Enter plugs in there")
+        self.address.setAccessibleName(say.ANOTHER_ADDRESS)
+        self.address.setToolTip(say.ADDRESS_TIP)
         self.address.setMinimumWidth(
             self.fontMetrics().horizontalAdvance("socket://host:port") + 60
         )
@@ -111,12 +112,12 @@ class GaugeRow(QWidget):
         self._dot = _Dot(theme)
         self.plug = QPushButton(name)
         self.plug.setObjectName("plain")
-        self.plug.setToolTip(f"Plug the {name} gauge in or out")
+        self.plug.setToolTip(say.plug_tip(name))
         self.shown = QLabel()
         self.shown.setObjectName("soft")
         self.zero = QPushButton("zero")
         self.zero.setObjectName("plain")
-        self.zero.setToolTip("Hold it on the datum first; until then all it shows is off")
+        self.zero.setToolTip(say.ZERO_TIP)
         top = QHBoxLayout()
         top.setSpacing(2)
         top.addWidget(self._dot)
@@ -195,7 +196,7 @@ class GaugeDock(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(10, 0, 2, 8)
         layout.setSpacing(3)
-        heading = QLabel("Gauges, plug in:")
+        heading = QLabel(say.GAUGES_PLUG_IN)
         heading.setObjectName("soft")
         layout.addWidget(heading, 0, Qt.AlignmentFlag.AlignLeft)
         self._rows: dict[str, GaugeRow] = {}

@@ -15,11 +15,12 @@ from hardkeel.survey.model import Reading, Survey
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
+from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, next_step
 from hardkeel.voice.names import called, reading_name, sentence_case
 
-_SIMULATED = "Simulated: no gauge was held on your model."
-_NOT_ZEROED = "This gauge is not zeroed: hold it on the datum and press zero."
+_SIMULATED = say.SIMULATED
+_NOT_ZEROED = say.NOT_ZEROED
 
 
 class Hands(QObject):
@@ -118,8 +119,8 @@ class Hands(QObject):
             return showing.draft_shown(survey, self._draft, self._unit)
         if self._started is not None:
             title = sentence_case(reading_name(survey, self._started))
-            step = NextStep("reading", title, "Enter takes it, Escape goes back.", self._started)
-            eyebrow = "Take again" if self._again else "Worth taking"
+            step = NextStep("reading", title, say.ENTER_OR_BACK, self._started)
+            eyebrow = say.TAKE_AGAIN if self._again else say.WORTH_TAKING
             return replace(showing.next_shown(step, self._unit), eyebrow=eyebrow)
         return showing.next_shown(self._step, self._unit) if self._step is not None else None
 

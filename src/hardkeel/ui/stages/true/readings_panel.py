@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.ui.kit.own_colour import OwnColour
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import true as say
 
 _ROW_PX: Final = 25
 _ONE_LINE_PX: Final = 240  # the longest usual name
@@ -105,7 +106,7 @@ class ReadingsPanel(QWidget):
         table.setItemDelegate(OwnColour(table))
         table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
-        table.setAccessibleName("Readings")
+        table.setAccessibleName(say.READINGS)
         for header in (table.verticalHeader(), table.horizontalHeader()):
             if header is not None:
                 header.hide()
@@ -113,8 +114,8 @@ class ReadingsPanel(QWidget):
         table.doubleClicked.connect(self._on_started)
         table.activated.connect(self._on_started)
         for words, key, slot in (
-            ("Use or do not use this reading", Qt.Key.Key_Space, self._on_ignore),
-            ("Strike this reading out", Qt.Key.Key_Delete, self._on_delete),
+            (say.USE_OR_NOT, Qt.Key.Key_Space, self._on_ignore),
+            (say.STRIKE_OUT, Qt.Key.Key_Delete, self._on_delete),
         ):
             action = QAction(words, table)
             action.setShortcut(QKeySequence(key))
@@ -161,7 +162,7 @@ class ReadingsPanel(QWidget):
 
     def show_heading(self, phase: str, count: str, moved: str, shown: frozenset[str]) -> None:
         """Say which phase is shown, how many readings it has, and what moved since the one before."""
-        self._title.setText("Readings")
+        self._title.setText(say.READINGS)
         self._count.setText(count)
         self._moved.setText(moved)
         self._moved.setToolTip(moved)

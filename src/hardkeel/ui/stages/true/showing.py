@@ -20,6 +20,7 @@ from hardkeel.ui.kit.cells import Column, Row
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
+from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, format_reading, format_residual, seat_advice
 from hardkeel.voice.names import (
     TOOLS,
@@ -54,9 +55,9 @@ class ReadingColumn(IntEnum):
 
 READING_COLUMNS: Final = (
     Column(""),
-    Column("Reading"),
-    Column("Value", right=True, typed=True),
-    Column("Off", right=True),
+    Column(say.READING),
+    Column(say.VALUE, right=True, typed=True),
+    Column(say.OFF, right=True),
     Column(""),
 )
 
@@ -246,7 +247,7 @@ def seat_shown(
         caution=advice.caution,
         way=way,
         needed=advice.needed,
-        done=f"Notes it in the log and sets aside the readings on the {body_name(build.surveyed, body)}.",
+        done=say.done_tip(body_name(build.surveyed, body)),
     )
 
 
@@ -268,12 +269,12 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
     """The next step as the card shows it."""
     reading = step.reading
     eyebrow = {
-        "again": "Take again",
-        "reading": "Next reading",
-        "first": "First reading",
-        "correct": "Next",
-        "glue": "Next",
-        "describe": "Start here",
+        "again": say.TAKE_AGAIN,
+        "reading": say.NEXT_READING,
+        "first": say.FIRST_READING,
+        "correct": say.NEXT,
+        "glue": say.NEXT,
+        "describe": say.START_HERE,
     }[step.kind]
     if reading is not None:
         eyebrow += f" · {TOOLS[reading.kind]}"
@@ -286,7 +287,7 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
         angular=reading is not None and reading.kind in ANGULAR,
         unit=unit,
         tool=reading.kind if reading is not None else "",
-        action="Describe the model" if step.kind == "describe" else "",
+        action=say.DESCRIBE_THE_MODEL if step.kind == "describe" else "",
     )
 
 
@@ -295,9 +296,9 @@ def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
     reading = draft.reading()
     if reading is not None:
         return NextShown(
-            eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+            eyebrow=say.your_reading(TOOLS[draft.kind]),
             title=sentence_case(reading_name(survey, reading)),
-            why="Enter takes it, Escape puts the tool down.",
+            why=say.ENTER_OR_PUT_DOWN,
             takes=True,
             angular=draft.kind in ANGULAR,
             unit=unit,
@@ -305,11 +306,11 @@ def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
         )
     picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
     return NextShown(
-        eyebrow=f"Your reading · {TOOLS[draft.kind]}",
+        eyebrow=say.your_reading(TOOLS[draft.kind]),
         title=sentence_case(picked) + " to …"
         if picked
-        else f"Where is the {TOOLS[draft.kind]} held?",
-        why="Escape puts the tool down.",
+        else say.where_is_it_held(TOOLS[draft.kind]),
+        why=say.ESCAPE_PUTS_DOWN,
         unit=unit,
         draft_hint=_pick_hint(draft),
         tool=draft.kind,
@@ -318,16 +319,16 @@ def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
 
 def _pick_hint(draft: Draft) -> str:
     if draft.wants == "body":
-        return "Pick the part where the gauge hangs, or type: wing port 0.5"
+        return say.PICK_A_PART
     count = len(draft.marks)
     words = {
         "distance-difference": (
-            "Pick the pin",
-            "Pick the first corner",
-            "Pick the corner to compare",
+            say.PICK_THE_PIN,
+            say.PICK_THE_FIRST_CORNER,
+            say.PICK_THE_OTHER_CORNER,
         ),
-        "angle": ("Pick the first end", "Pick the corner", "Pick the other end"),
-    }.get(draft.kind, ("Pick the first mark", "Pick the second mark"))
+        "angle": (say.PICK_THE_FIRST_END, say.PICK_THE_CORNER, say.PICK_THE_OTHER_END),
+    }.get(draft.kind, (say.PICK_THE_FIRST_MARK, say.PICK_THE_SECOND_MARK))
     return f"{words[min(count, len(words) - 1)]}."
 
 

@@ -1,0 +1,209 @@
+"""What stands on the benches of Lay out: headings, buttons, and what is said when something was tried."""
+
+from typing import Final
+
+# airframe page
+MY_MODEL: Final = "My model"
+
+# audit chart
+CHART_NAME: Final = "Chart of measured minus plan"
+
+# audit page
+PAIRS_TABLE: Final = "Pairs of plan and measured dimensions"
+TAKE_IT: Final = "Take it"
+IS_THE_PRINT_RIGHT: Final = "Is the print right?"
+ANOTHER_DIMENSION: Final = "Another dimension"
+HOW_LIKELY: Final = "How likely each cause is"
+SHEET: Final = "Sheet"
+MEASURE_FIRST: Final = "Measure what the plan says."
+SIX_OR_EIGHT_WILL_DO: Final = (
+    "Six or eight dimensions will do: some along the paper, some across, outlines and "
+    "spacings, long and short, and one along a side that will be bent."
+)
+
+# balance drawing
+BALANCE_DRAWING: Final = "Balance: masses along the fuselage, the wanted and the present point"
+
+# balance page
+MASSES: Final = "Masses"
+BALANCE: Final = "Balance"
+WANTED: Final = "Wanted"
+PACK_AND_HATCH: Final = "Pack and hatch"
+COUNT_THE_PARTS_IN: Final = "Count the parts in"
+PUT_IT_IN: Final = "Put it in"
+NOTHING_HANGS_YET: Final = "Nothing hangs on it yet."
+COUNT_OR_PUT_IN: Final = "Count the parts in, or put in what you have weighed."
+SAY_WHAT_IT_IS: Final = "Say what it is."
+NO_SENSE_HERE: Final = "That figure makes no sense here; nothing was changed."
+
+# board
+DRAWING_BOARD: Final = "Drawing board: drag a former's points, or use the arrow keys"
+
+# drawing desk
+OUTLINE_FROM_A_DRAWING: Final = "Outline from a drawing"
+DXF_FILES: Final = "Drawings (*.dxf)"
+WRITE_THE_PARTS_LIST: Final = "Write the parts list"
+CSV_FILES: Final = "Lists (*.csv)"
+TAKE_A_FORMER_FIRST: Final = "Take a former in hand first."
+
+# empty desk
+OPEN_A_SCAN: Final = "Open a scan or photo…"
+LAY_THE_SAMPLE: Final = "Lay the made-up page here"
+IS_THERE_A_PLAN: Final = "Is there a plan on paper?"
+HOW_TO_SCAN: Final = (
+    "Scan it flat at 150 dpi or more, or take a photo of it. A known length puts it to "
+    "scale, a second across it finds a print that is stretched, four known points find "
+    "one that is askew. Then click along its lines, and they become your airframe."
+)
+
+# fit card
+HOW_THE_SHEET_LIES: Final = "How the sheet lies"
+
+# former card
+IN_HAND: Final = "In hand"
+ADD_ONE_BEHIND: Final = "Add one behind"
+TAKE_IT_OUT: Final = "Take it out"
+WRITE_ITS_TEMPLATE: Final = "Write its template…"
+TAIL_POST: Final = "Tail post"
+
+# marks card
+WING_TAIL_AND_MARKS: Final = "Wing, tail and marks"
+PUT_WING_AND_TAIL_ON: Final = "Put wing and tail on"
+TAKE_THAT_MARK_AWAY: Final = "Take that mark away"
+ONLY_A_FUSELAGE_YET: Final = "Only a fuselage yet"
+
+# page
+AIRFRAME: Final = "Airframe"
+PAPER_DESK: Final = "Paper desk"
+PRINT_CHECK: Final = "Print check"
+PARTS: Final = "Parts"
+WOODS: Final = "Woods"
+
+# parts page
+WHERE_THE_LISTS_DISAGREE: Final = "Where the lists disagree"
+IT_IS_THE_PRINTED_LIST: Final = "It is the printed list"
+IT_IS_THE_BOX: Final = "It is what lies in the box"
+PASTE_A_LIST_HERE: Final = "Paste a list here: name, quantity, wood; one part a line"
+WRITE_THE_LIST: Final = "Write the list…"
+NO_PARTS_YET: Final = "No parts yet"
+WHAT_TO_PASTE: Final = (
+    "Paste the printed list, or what you count in the box, and all three are compared."
+)
+ALL_LISTS_AGREE: Final = "Drawing, printed list and box agree."
+
+# picks card
+PICKED: Final = "Picked"
+MAKE_THESE_THE_FIGURES: Final = "Make these the airframe's figures"
+
+# plan sheet
+SCAN_NAME: Final = "Scan of the plan: click points, arrow keys nudge the last one"
+
+# plans card
+ON_THE_DESK: Final = "On the desk"
+ANOTHER_SCAN: Final = "Another scan…"
+
+# scan desk
+OPEN_WHICH_SCAN: Final = "Open a scan or photo"
+DRAWING_THE_PAGE: Final = "Drawing the page …"
+WHICH_PAGE: Final = "Which page?"
+
+# skins card
+SKINS_AND_LONGERONS: Final = "Skins and longerons"
+
+# smooth card
+SMOOTH_LINES: Final = "Smooth lines"
+FAIR_IT: Final = "Fair it"
+ALL_LINES_FAIR: Final = "All three lines run fair."
+
+# starter picker
+LAY_IT_OUT: Final = "Lay it out"
+HOW_IS_IT_BUILT: Final = "How is the fuselage built?"
+PICK_THE_NEAREST_KIND: Final = (
+    "Pick the nearest kind: every figure can be dragged or typed afterwards."
+)
+
+# surface card
+TAKE_IT_OFF: Final = "Take it off"
+
+# template card
+MEASURE_ITS_TEMPLATE: Final = (
+    "Measure the template of this former, and it is held against the loft."
+)
+ITS_TEMPLATE_AS_MEASURED: Final = "Its template, as measured"
+BRING_AN_OUTLINE: Final = "Outline from a drawing…"
+
+# tools card
+NOW: Final = "Now"
+SHEET_KEYS: Final = "Wheel or + and − zoom, the right button moves the sheet, arrows nudge."
+
+# woods page
+MATERIALS: Final = "Materials"
+MAKE_THE_SWAP: Final = "Make the swap"
+SWAP_ONE_WOOD: Final = "Swap one wood for another"
+LAMINATE: Final = "Laminate"
+GRAIN_ALONG: Final = "The grain runs along the length"
+
+
+def type_a(words: object) -> str:
+    """``Type ….``."""
+    return f"Type {words}."
+
+
+def write_which(name: object) -> str:
+    """``Write …``."""
+    return f"Write {name}"
+
+
+def written_to(path: object) -> str:
+    """``Written to ….``."""
+    return f"Written to {path}."
+
+
+def gap_joined(gap: object, name: object) -> str:
+    """``Ends up to … apart were joined in …: look at the outline.``."""
+    return f"Ends up to {gap} apart were joined in {name}: look at the outline."
+
+
+def not_written(fault: object) -> str:
+    """``Not written: ….``."""
+    return f"Not written: {fault}."
+
+
+def former(name: object) -> str:
+    """``Former …``."""
+    return f"Former {name}"
+
+
+def mark_belongs_to(on: object) -> str:
+    """``It belongs to the …. Lengths from the datum: aft, starboard, up.``."""
+    return f"It belongs to the {on}. Lengths from the datum: aft, starboard, up."
+
+
+def it_is(state: object) -> str:
+    """``It is …``."""
+    return f"It is {state}"
+
+
+def reading_scan(name: object) -> str:
+    """``Reading … …``."""
+    return f"Reading {name} …"
+
+
+def scan_is_gone(name: object) -> str:
+    """``The scan … is not in this build's file any more; open it again.``."""
+    return f"The scan {name} is not in this build's file any more; open it again."
+
+
+def left_as_they_were(names: object) -> str:
+    """``Not picked, and left as they were: ….``."""
+    return f"Not picked, and left as they were: {names}."
+
+
+def not_opened(why: object) -> str:
+    """``Not opened: ….``."""
+    return f"Not opened: {why}."
+
+
+def not_drawn(why: object) -> str:
+    """``Not drawn: ….``."""
+    return f"Not drawn: {why}."

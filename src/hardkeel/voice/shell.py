@@ -1,0 +1,151 @@
+"""What stands around the stages: menu, notices, questions, the first page."""
+
+from typing import Final
+
+# files
+SCAN_FILES: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
+
+# blank page
+HOW_TO_LAY_OUT: Final = (
+    "Describe it in a dozen figures, or pick it off its plan, and drag it right on the board."
+)
+HOW_TO_MEASURE: Final = "Take the readings it asks for. Each says what it will settle."
+HOW_TO_CORRECT: Final = (
+    "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says."
+)
+HOW_TO_GLUE: Final = "Glue, and read everything again while it is wet. It tells you what moved."
+DESCRIBE_MY_MODEL: Final = "Describe my model"
+OPEN_A_BUILD: Final = "Open a build…"
+LOOK_AT_THE_DEMO: Final = "Look at the demo"
+LAY_IT_OUT_FROM_A_PLAN: Final = "Lay it out from a plan"
+LATELY_ON_THE_BENCH: Final = "Lately on the bench"
+WHAT_IS_ON_THE_BENCH: Final = "What is on the bench?"
+GIVE_A_DOZEN_FIGURES: Final = (
+    "Give a dozen figures of your model, put a tape and a level on it,\n"
+    "and see which of wing, fin and stabilizer is out of true."
+)
+
+# header
+BUILD: Final = "Build"
+UNIT_TIP: Final = "Millimetres or inches (Ctrl+U)"
+LIGHT_OR_DARK: Final = "Light or dark"
+
+# keel line
+KEEL_LINE: Final = "Keel line: side view of the model with the state of each part"
+
+# menu
+LEFT_UNSAVED: Final = "Left unsaved"
+THE_DEMO_BUILD: Final = "The demo build"
+SAVE: Final = "Save"
+SAVE_AS: Final = "Save as…"
+OLDER_VERSIONS: Final = "Older versions"
+WRITE_THE_RECORD: Final = "Write the record…"
+MILLIMETRES_OR_INCHES: Final = "Millimetres or inches"
+TEXT_SIZE: Final = "Text size"
+ABOUT_HARD_KEEL: Final = "About Hard Keel"
+QUIT: Final = "Quit"
+DESCRIBE_A_NEW_MODEL: Final = "Describe a new model…"
+CLEAR_THE_BENCH: Final = "Clear the bench"
+OPEN: Final = "Open…"
+UNDO: Final = "Undo"
+REDO: Final = "Redo"
+
+# new build
+WING: Final = "Wing"
+TAIL: Final = "Tail"
+DESCRIBE_YOUR_MODEL: Final = "Describe your model"
+PUT_IT_ON_THE_BENCH: Final = "Put it on the bench"
+NOT_NOW: Final = "Not now"
+NAME: Final = "Name"
+HOW_TRUE: Final = "How true must it be?"
+WHICH_TOOLS: Final = "Which tools do you own?"
+TICK_A_TOOL: Final = "Tick a tool, or nothing can be measured."
+
+# notice
+ALL_RIGHT: Final = "All right"
+
+# questions
+NOT_SAVED: Final = "Not saved"
+SOMETHING_WENT_WRONG: Final = "Something went wrong"
+COPY_THE_REPORT: Final = "Copy the report"
+GO_ON: Final = "Go on"
+GO_BACK: Final = "Go back"
+LEAVE_THEM_UNSAVED: Final = "Leave them unsaved"
+TYPE_FACES: Final = "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1."
+WORK_IS_IN_THE_JOURNAL: Final = (
+    "Something went wrong. Your work is in the journal and will be offered again."
+)
+
+# window
+NO_MODEL_YET: Final = "No model yet"
+UNFORESEEN: Final = "Something went wrong that nobody foresaw. What is on the bench is untouched."
+OPEN_WHICH_BUILD: Final = "Open a build"
+BUILD_FILES: Final = "Builds (*.keel *.json)"
+SAVE_THE_BUILD: Final = "Save the build"
+SAVED_FILES: Final = "Builds (*.keel);;Bare JSON (*.json)"
+RECORD_WHERE: Final = "Where shall the record go?"
+SHOW_THE_REPORT: Final = "Show the report"
+THIS_BUILD: Final = "This build"
+BRING_THEM_BACK: Final = "Bring them back"
+DROP_THEM: Final = "Drop them"
+WRITE_OVER_IT: Final = "Write over it"
+CHOOSE_ANOTHER_FOLDER: Final = "Choose another folder"
+OPEN_A_COPY: Final = "Open a copy"
+SAVE_WITHOUT_IT: Final = "Save without it"
+SAVE_UNDER_ANOTHER_NAME: Final = "Save under another name"
+MY_MODEL: Final = "My model"
+
+# stages
+LAY_OUT: Final = "Lay out"
+TRUE: Final = "True"
+LOG: Final = "Log"
+
+
+def brought_back_loose(fault: object) -> str:
+    """``Brought back as a build without a file: ….``."""
+    return f"Brought back as a build without a file: {fault}."
+
+
+def no_window(lacking: object) -> str:
+    """``Qt can't open a window: …; `make demo` or an administrator installs it``."""
+    return f"Qt can't open a window: {lacking}; `make demo` or an administrator installs it"
+
+
+def version(number: object) -> str:
+    """``Version …. Free software under the GNU GPL 3 or later.``."""
+    return f"Version {number}. Free software under the GNU GPL 3 or later."
+
+
+def state_folder_closed(why: object) -> str:
+    """``The state folder can't be written (…): no autosave until it can. Save often.``."""
+    return f"The state folder can't be written ({why}): no autosave until it can. Save often."
+
+
+def no_record(fault: object) -> str:
+    """``No record: ….``."""
+    return f"No record: {fault}."
+
+
+def put_back(why: object) -> str:
+    """``Put back: ….``."""
+    return f"Put back: {why}."
+
+
+def version_not_taken(fault: object) -> str:
+    """``That version was not taken up. ….``."""
+    return f"That version was not taken up. {fault}."
+
+
+def not_saved(fault: object) -> str:
+    """``Not saved: ….``."""
+    return f"Not saved: {fault}."
+
+
+def the_record_is_in(folder: object) -> str:
+    """``The record is in ….``."""
+    return f"The record is in {folder}."
+
+
+def not_brought_back(fault: object) -> str:
+    """``It was not brought back. ….``."""
+    return f"It was not brought back. {fault}."
