@@ -4,8 +4,10 @@ PyQt6 does not wrap ``QAccessible``; what it would say is made up here as Qt doe
 else the words on a button, else the label whose buddy it is.
 """
 
+from collections.abc import Callable
+
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QAbstractItemView,
@@ -20,10 +22,12 @@ from PyQt6.QtWidgets import (
 )
 from pytestqt.qtbot import QtBot
 
+from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.surfaces import add_wing_above
+from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.theme import make_theme
+from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
 from tests.stages_of import layout_of, true_of
 
@@ -58,14 +62,22 @@ def nameless(root: QWidget) -> list[str]:
     return found
 
 
-@pytest.mark.parametrize("place", PLACES)
-def test_every_control_of_a_page_has_a_name(window: MainWindow, place: str) -> None:
+def turned_to(window: MainWindow, place: str) -> QWidget:
+    """A stage, or a bench of Lay out, as it is seen."""
     if place in ("true", "log"):
         window.show_stage(place)
+        page: QWidget = window.pages[place]
     else:
         window.show_stage("layout")
         layout_of(window).turn_to(place)
+        page = layout_of(window).page(place)
     QApplication.processEvents()
+    return page
+
+
+@pytest.mark.parametrize("place", PLACES)
+def test_every_control_of_a_page_has_a_name(window: MainWindow, place: str) -> None:
+    turned_to(window, place)
     assert nameless(window) == []
 
 
@@ -160,3 +172,142 @@ def test_the_former_in_hand_and_what_is_told_are_said(qtbot: QtBot, window: Main
     assert board.accessibleDescription() == "F5 in hand"
     window.notice.tell("The record is in the drawer.")
     assert window.notice.accessibleName() == "The record is in the drawer."
+
+
+def tab_stops(window: MainWindow, within: QWidget) -> list[QWidget]:
+    """Where Tab goes, in order, of what is seen within a place."""
+    found: list[QWidget] = []
+    stop = window.nextInFocusChain()
+    while stop is not None and stop is not window:
+        seen = stop.isVisible() and stop.isEnabled() and within.isAncestorOf(stop)
+        if seen and stop.focusPolicy().value & TABBED and stop.focusProxy() is None:
+            found.append(stop)
+        stop = stop.nextInFocusChain()
+    return found
+
+
+def rows_of(stops: list[QWidget], within: QWidget) -> list[tuple[int, int]]:
+    """Row and place of each stop; what overlaps in height stands in one row."""
+    rows: list[tuple[int, int]] = []
+    row, bottom = -1, -1
+    for stop in stops:
+        corner = stop.mapTo(within, stop.rect().topLeft())
+        if corner.y() >= bottom - 4:
+            row += 1
+            bottom = corner.y() + stop.height()
+        rows.append((row, corner.x()))
+    return rows
+
+
+@pytest.mark.parametrize("place", PLACES)
+def test_tab_goes_down_the_cards_row_by_row(window: MainWindow, place: str) -> None:
+    page = turned_to(window, place)
+    if place == "airframe":
+        layout_of(window).airframe.choose_stop("F3")
+        layout_of(window).airframe.choose_stop("tail_post")  # other fields than the former's
+        QApplication.processEvents()
+    columns = page.findChildren(CardColumn)
+    for column in columns:
+        if not column.isVisible():
+            continue
+        stops = tab_stops(window, column)
+        inside = column.widget()
+        assert inside is not None
+        assert stops, "nothing to work in this column"
+        tops = [stop.mapTo(inside, stop.rect().bottomLeft()).y() for stop in stops]
+        rows = rows_of(stops, inside)
+        assert rows == sorted(rows), [said(stop, {}) for stop in stops]
+        assert tops == sorted(tops) or len(set(rows)) == len(rows)
+    assert columns or place == "log"
+
+
+def test_what_is_next_comes_first_on_true(window: MainWindow) -> None:
+    page = true_of(window)
+    stops = tab_stops(window, page)
+    assert stops[0] is page.next.field.line
+    order = [page.next, page.seat, page.checks, page.drawing, page.readings]
+    homes = [
+        next(i for i, home in enumerate(order) if home is stop or home.isAncestorOf(stop))
+        for stop in stops
+    ]
+    assert homes == sorted(homes)
+    assert set(homes) == set(range(len(order)))
+
+
+def test_the_surface_comes_before_its_cards_on_lay_out(window: MainWindow) -> None:
+    page = turned_to(window, "airframe")
+    board = layout_of(window).airframe.board
+    assert tab_stops(window, page)[0] is board
+
+
+def test_what_is_hit_grows_with_the_text(
+    make_window: Callable[[], MainWindow], qapp: QApplication
+) -> None:
+    """Buttons, fields, rows and the room around them are at least as much larger as the letters."""
+    sizes: dict[int, dict[str, int]] = {}
+    for percent in (100, 150):
+        apply_theme(qapp, make_theme("light", percent))
+        window = make_window()
+        window.start(demo_build())
+        window.menu.scale_wanted.emit(percent)
+        QApplication.processEvents()
+        page = true_of(window)
+        card = page.next.layout()
+        assert card is not None
+        sizes[percent] = {
+            "tool": next(
+                b for b in page.next.findChildren(QPushButton) if b.text() == "tape"
+            ).height(),
+            "primary": page.seat.findChildren(QPushButton)[-1].height(),
+            "menu": window.header.findChildren(QPushButton)[0].height(),
+            "card": card.contentsMargins().left(),
+        }
+        window.document.stack.setClean()
+    apply_theme(qapp, make_theme("light", 100))
+    for thing, small in sizes[100].items():
+        least = 1.2 if thing == "card" else 1.4  # across the page there is less room to grow
+        assert sizes[150][thing] >= least * small, (thing, sizes)
+
+
+def test_a_mark_is_hit_from_further_off_where_the_text_is_larger(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    drawing = true_of(window).drawing
+    at = drawing.mark_position("wing_tip_le_port")
+    assert at is not None
+    hits = []
+    for percent in (100, 150):
+        drawing.set_theme(make_theme("light", percent))
+        drawing.choose_body("")
+        picked: list[str] = []
+        drawing.mark_picked.connect(picked.append)
+        drawing.want("mark")
+        at = drawing.mark_position("wing_tip_le_port")
+        assert at is not None
+        beside = (at + QPointF(-11.0, 0.0)).toPoint()
+        qtbot.mouseClick(drawing, Qt.MouseButton.LeftButton, pos=beside)
+        drawing.mark_picked.disconnect(picked.append)
+        hits.append(bool(picked))
+    assert hits == [False, True]
+
+
+def test_surfaces_on_the_board_are_picked_by_keys_and_said(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    window.show_stage("layout")
+    page = layout_of(window).airframe
+    page.choose_stop("F4")
+    ctrl = Qt.KeyboardModifier.ControlModifier
+    said_of: list[str] = []
+    for _ in range(4):
+        qtbot.keyClick(page.board, Qt.Key.Key_PageDown, ctrl)
+        said_of.append(page.board.accessibleDescription())
+    assert said_of == [
+        "F4 in hand, wing picked",
+        "F4 in hand, stabilizer picked",
+        "F4 in hand, fin picked",
+        "F4 in hand, fin picked",
+    ]
+    assert page.surface.fields, "the figures of what is picked are there to be typed"
+    qtbot.keyClick(page.board, Qt.Key.Key_PageUp, ctrl)
+    assert page.board.accessibleDescription() == "F4 in hand, stabilizer picked"

@@ -1,5 +1,6 @@
 """Paper and ink: every colour, size and font of the window, in one place, light and dark."""
 
+import re
 from dataclasses import asdict, dataclass
 from functools import cache
 from importlib import resources
@@ -8,7 +9,7 @@ from string import Template
 from typing import Final, Literal
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PyQt6.QtWidgets import QApplication, QDialog, QMainWindow, QMenu, QWidget
+from PyQt6.QtWidgets import QApplication, QDialog, QGridLayout, QLayout, QMainWindow, QMenu, QWidget
 
 ThemeName = Literal["light", "dark"]
 
@@ -16,6 +17,11 @@ TEXT: Final = "Barlow"
 NARROW: Final = "Barlow Semi Condensed"
 BASE_PX: Final = 14
 _SHEET: Final = "sheet"  # of the application's properties
+_SCALE: Final = "scale"
+_MADE: Final = "made"  # of a layout: margins and gap as it was made
+_SIZES: Final = re.compile(r"\$(px|less|wide|slim)(\d+)")
+_WIDEST: Final = 1.22  # how much wider than usual margins grow: there is no more room across a page
+_TALLEST: Final = 1.35  # and how much taller
 SCALES: Final = (100, 125, 150)
 
 
@@ -114,6 +120,10 @@ class Theme:
         """A size in pixels at this text scale."""
         return round(size * self.scale)
 
+    def across(self, size: float) -> int:
+        """The same of a margin or gap that lies across the page, where there is less room to grow."""
+        return round(size * min(self.scale, _WIDEST))
+
     def font(self, size: float = BASE_PX, *, narrow: bool = True, weight: int = 400) -> QFont:
         """The shipped face with tabular figures, `size` in unscaled pixels."""
         return _font(NARROW if narrow else TEXT, max(1, self.px(size)), weight)
@@ -155,6 +165,7 @@ def apply_theme(app: QApplication, theme: Theme) -> None:
     each change, seen or not.  A window's rooms put it on with `wear` when they are shown.
     """
     app.setProperty(_SHEET, style_sheet(theme))
+    app.setProperty(_SCALE, theme.scale)
     if app.font() != theme.font():
         app.setFont(theme.font())
     palette = QPalette()
@@ -186,11 +197,33 @@ def is_roomy(window: QWidget) -> bool:
 
 
 def wear(widget: QWidget) -> None:
-    """Put the application's style sheet on a room, a dialog or a menu, unless it is worn already."""
+    """Put the application's style sheet on a room, a dialog or a menu, unless it is worn already.
+
+    Margins and gaps of its layouts follow the text, so that what is hit grows with what is read.
+    """
     app = QApplication.instance()
     sheet = str(app.property(_SHEET) or "") if app is not None else ""
     if widget.styleSheet() != sheet:
         widget.setStyleSheet(sheet)
+        _space(widget, float(app.property(_SCALE) or 1.0) if app is not None else 1.0)
+
+
+def _space(widget: QWidget, scale: float) -> None:
+    """Give the layouts within their room at this text scale; each remembers what it was made with."""
+    own = widget.layout()
+    for box in (*([own] if own is not None else []), *widget.findChildren(QLayout)):
+        made = box.property(_MADE)
+        if made is None:
+            m = box.contentsMargins()
+            made = [m.left(), m.top(), m.right(), m.bottom(), box.spacing()]
+            box.setProperty(_MADE, made)
+        across, down = min(scale, _WIDEST), min(scale, _TALLEST)
+        left, top, right, bottom, gap = made
+        box.setContentsMargins(
+            round(across * left), round(down * top), round(across * right), round(down * bottom)
+        )
+        if gap >= 0 and not isinstance(box, QGridLayout):
+            box.setSpacing(round(across * gap))
 
 
 @cache
@@ -198,9 +231,11 @@ def style_sheet(theme: Theme) -> str:
     """The style sheet with this theme's colours and sizes filled in."""
     raw = (resources.files("hardkeel.resources") / "style.qss").read_text(encoding="utf-8")
     names = dict(asdict(theme.palette))
-    names |= {
-        f"px{n}": f"{theme.px(n)}px" for n in (11, 12, 13, 14, 15, 16, 17, 18, 20, 22, 26, 34, 40)
-    }
+    for kind, figure in set(_SIZES.findall(raw)):
+        # a border that is a pixel thicker takes it from the padding
+        less = 1 if kind in ("less", "slim") else 0
+        size = theme.across(int(figure)) if kind in ("wide", "slim") else theme.px(int(figure))
+        names[f"{kind}{figure}"] = f"{size - less}px"
     # a style sheet names its icons by path, so they must lie on disk; installed packages do
     icons = Path(str(resources.files("hardkeel.resources") / "icons")).as_posix()
     return Template(raw).substitute(names, text=TEXT, narrow=NARROW, icons=icons, theme=theme.name)

@@ -207,3 +207,13 @@ def not_opened(why: object) -> str:
 def not_drawn(why: object) -> str:
     """``Not drawn: ….``."""
     return f"Not drawn: {why}."
+
+
+def in_hand(stop: str) -> str:
+    """``F4 in hand``."""
+    return f"{stop} in hand"
+
+
+def picked(body: str) -> str:
+    """``stabilizer picked``."""
+    return f"{body} picked"

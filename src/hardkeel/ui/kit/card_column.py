@@ -2,17 +2,25 @@
 
 from typing import Final
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
 
+from hardkeel.ui.kit.figures_card import FiguresCard
 from hardkeel.ui.theme import Theme
 
 _WIDTH_PX: Final = 412
-_WIDEST: Final = 1.22  # more than this of the usual width would leave the drawing no room
 
 
 class CardColumn(QScrollArea):
-    """A column of widgets at the side of a page."""
+    """A column of widgets at the side of a page.
+
+    Signals
+    -------
+    laid : (nothing)
+        A card has other fields now.
+    """
+
+    laid = pyqtSignal()
 
     def __init__(
         self, cards: tuple[QWidget, ...], theme: Theme, parent: QWidget | None = None
@@ -24,12 +32,15 @@ class CardColumn(QScrollArea):
         column.setSpacing(7)
         for card in cards:
             column.addWidget(card)
+            if isinstance(card, FiguresCard):
+                card.laid.connect(self.laid)
         column.addStretch(1)
         self.setWidget(inside)
         self.setWidgetResizable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # it follows what has the cursor
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.set_theme(theme)
 
     def set_theme(self, theme: Theme) -> None:
         """Be as wide as the text size wants."""
-        self.setFixedWidth(round(_WIDTH_PX * min(theme.scale, _WIDEST)))
+        self.setFixedWidth(theme.across(_WIDTH_PX))

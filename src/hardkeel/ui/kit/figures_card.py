@@ -33,9 +33,12 @@ class FiguresCard(Card):
     -------
     figure_changed : str, float
         Key and value: mm, degrees, grams or percent.
+    laid : (nothing)
+        There are other fields now; Tab has to be led through them anew.
     """
 
     figure_changed = pyqtSignal(str, float)
+    laid = pyqtSignal()
 
     def __init__(self, eyebrow: str, columns: int = 2, parent: QWidget | None = None) -> None:
         super().__init__(eyebrow, parent=parent)
@@ -106,6 +109,7 @@ class FiguresCard(Card):
         self._laid = self._fitting(figures) if self.isVisible() else self._columns
         for widget in (*self._labels, *self.fields.values()):
             self._grid.removeWidget(widget)
+            widget.hide()
             widget.deleteLater()
         self.fields, self._labels = {}, []
         for i, figure in enumerate(figures):
@@ -125,6 +129,7 @@ class FiguresCard(Card):
             self._grid.setColumnStretch(column * 2 + 1, 1)
             self.fields[figure.key] = field
             self._labels.append(words)
+        self.laid.emit()
 
     def _on_settled(self, key: str, value: float) -> None:
         self.fields[key].line.setModified(False)

@@ -31,7 +31,7 @@ _TITLES: Final[dict[View, str]] = {
     "side": "from port",
 }
 _PLAN_SHARE: Final = 0.66
-_NEAR: Final = 9.0  # pixels within which something is pointed at
+_NEAR: Final = 9.0  # pixels at 100 % text within which something is pointed at
 _PADDING: Final = 26.0
 _STRAY: Final = 2.0  # an arrow key leads rather straight on than near by
 _ARROWS: Final = {
@@ -494,7 +494,7 @@ class ThreeView(QWidget):
             self.body_picked.emit(*body)
 
     def _mark_at(self, at: QPointF) -> str:
-        best, found = _NEAR, ""
+        best, found = self._theme.scale * _NEAR, ""
         for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
                 if stroke.role == "mark":
@@ -504,7 +504,7 @@ class ThreeView(QWidget):
         return found
 
     def _reading_at(self, at: QPointF) -> str:
-        best, found = _NEAR / 2, ""
+        best, found = self._theme.scale * _NEAR / 2, ""
         for view, viewport in self._viewports.items():
             for stroke in self._shown.picture.of(view):
                 if stroke.role == "reading":

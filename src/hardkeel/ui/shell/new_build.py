@@ -70,7 +70,6 @@ class NewBuildDialog(QDialog):
     def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.DESCRIBE_YOUR_MODEL)
-        wear(self)
         self.resize(1080, 700)
         self.build: Build | None = None
         self._unit: LengthUnit = unit
@@ -106,6 +105,7 @@ class NewBuildDialog(QDialog):
         row.addWidget(scroll)
         row.addLayout(right, 1)
         self._refresh()
+        wear(self)
 
     def _form(self, theme: Theme, usual: Figures) -> QScrollArea:
         form = QWidget()

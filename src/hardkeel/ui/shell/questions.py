@@ -19,7 +19,6 @@ class UnsavedDialog(QDialog):
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.NOT_SAVED)
-        wear(self)
         self.answer: Answer = "back"
         layout = QVBoxLayout(self)
         layout.setContentsMargins(24, 20, 24, 18)
@@ -41,6 +40,7 @@ class UnsavedDialog(QDialog):
         self.buttons["save"].setObjectName("primary")
         self.buttons["save"].setDefault(True)
         layout.addLayout(row)
+        wear(self)
 
     def _take(self, answer: Answer) -> None:
         self.answer = answer
@@ -53,7 +53,6 @@ class AboutDialog(QDialog):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.ABOUT_HARD_KEEL)
-        wear(self)
         self.resize(520, 300)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(28, 22, 28, 18)
@@ -70,6 +69,7 @@ class AboutDialog(QDialog):
         row.addStretch(1)
         row.addWidget(close)
         layout.addLayout(row)
+        wear(self)
 
 
 class ReportDialog(QDialog):
@@ -78,7 +78,6 @@ class ReportDialog(QDialog):
     def __init__(self, report: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.SOMETHING_WENT_WRONG)
-        wear(self)
         self.resize(720, 420)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(24, 20, 24, 16)
@@ -101,6 +100,7 @@ class ReportDialog(QDialog):
         row.addWidget(copy)
         row.addWidget(close)
         layout.addLayout(row)
+        wear(self)
 
     def _on_copy(self) -> None:
         self.text.selectAll()

@@ -114,6 +114,7 @@ class AirframePage(SubPage):
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
         self.dressed = (self.board, cards)
+        self.lead_tab(cards)
 
     def _connect(self) -> None:
         self.board.dragging.connect(self._on_dragging)
@@ -203,9 +204,22 @@ class AirframePage(SubPage):
         bumps = () if figure else tuple(self._note(fuselage, bump) for bump in self._bumps)
         self.board.show_board(
             OnBoard(
-                lines, bodies_on_board(self.document.build), bumps, self._stop, self._body, figure
+                lines,
+                bodies_on_board(self.document.build),
+                bumps,
+                self._stop,
+                self._body,
+                figure,
+                self._in_hand(),
             )
         )
+
+    def _in_hand(self) -> str:
+        """What is in hand, for who can't see it."""
+        told = [say.in_hand(self._stop.replace("_", " "))] if self._stop else []
+        if self._body:
+            told.append(say.picked(body_name(self.document.build.surveyed, self._body)))
+        return ", ".join(told)
 
     def _note(self, fuselage: Fuselage, bump: Bump) -> BumpNote:
         stop = dict(fuselage.stops)[bump.former]

@@ -54,6 +54,9 @@ class AuditPage(SubPage):
         self.sheets = QComboBox()
         self.sheets.setAccessibleName("sheet")
         self.sheets.setEditable(True)
+        name = self.sheets.lineEdit()
+        if name is not None:
+            name.setAccessibleName("name of the sheet")
         self.chart = AuditChart(theme)
         heads = ("part", "kind", "paper", "plan", "measured", "off", "left")
         columns = [

@@ -215,12 +215,12 @@ class BalanceDrawing(QWidget):
         viewport = self._viewport()
         if event is None or viewport is None:
             return
-        line = self._line()
+        line, near_px = self._line(), self._theme.scale * _NEAR
         at = event.position()
         near = [
             (abs(viewport.point((m.x, 0.0)).x() - at.x()), m.id)
             for m in self._shown.masses
-            if abs(at.y() - line) < 3 * _NEAR
+            if abs(at.y() - line) < 3 * near_px
         ]
-        if near and min(near)[0] < _NEAR:
+        if near and min(near)[0] < near_px:
             self.mass_picked.emit(min(near)[1])

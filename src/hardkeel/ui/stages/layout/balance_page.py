@@ -67,6 +67,7 @@ class BalancePage(SubPage):
             line.setPlaceholderText({"grams": "g", "station": "at"}.get(words, words))
             line.setAccessibleName(words)
         entry = QHBoxLayout()
+        entry.setSpacing(6)
         entry.setContentsMargins(14, 4, 10, 4)
         entry.addWidget(self.name, 2)
         entry.addWidget(self.grams, 1)

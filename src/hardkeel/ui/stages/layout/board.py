@@ -7,6 +7,7 @@ from typing import Final
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
+    QFocusEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -46,7 +47,7 @@ class BumpNote:
 
 @dataclass(frozen=True, slots=True)
 class OnBoard:
-    """All that the board shows."""
+    """All that the board shows; `said` tells what is in hand to who can't see it."""
 
     lines: BoardLines = field(default_factory=BoardLines)
     bodies: tuple[Curve, ...] = ()
@@ -54,6 +55,7 @@ class OnBoard:
     chosen: str = ""
     chosen_body: str = ""
     figure: str = ""
+    said: str = ""
 
 
 class DrawingBoard(QWidget):
@@ -90,6 +92,7 @@ class DrawingBoard(QWidget):
         self._under: Handle | None = None
         self._ground: QPixmap | None = None
         self._resting: QPixmap | None = None
+        self._come_by_key = False
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -105,8 +108,7 @@ class DrawingBoard(QWidget):
         if shown.chosen != self._shown.chosen:
             self._resting = None
         self._shown = shown
-        held = shown.chosen.replace("_", " ")
-        self.setAccessibleDescription(f"{held} in hand" if held else "")
+        self.setAccessibleDescription(shown.said)
         if self._held is None:
             self._lay()
         self.update()
@@ -181,6 +183,10 @@ class DrawingBoard(QWidget):
                 _paint_bump(painter, self._theme, viewport.point(bump.at), bump, self.width())
         if self._shown.figure:
             _paint_figure(painter, self._theme, self._shown.figure, self.width())
+        if self._come_by_key:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(self._theme.colour("act"), 2))
+            painter.drawRect(self.rect().adjusted(1, 1, -1, -1))
 
     def _rests(self, ref: str, role: str) -> bool:
         """Whether something stays where it is while the chosen former is dragged."""
@@ -343,8 +349,21 @@ class DrawingBoard(QWidget):
             self.dropped.emit(held, *at)
         self._lay()
 
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        """Show where Tab has come to; a hand with a mouse knows."""
+        by_key = (Qt.FocusReason.TabFocusReason, Qt.FocusReason.BacktabFocusReason)
+        self._come_by_key = event is not None and event.reason() in by_key
+        super().focusInEvent(event)
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        """Show no frame any more."""
+        self._come_by_key = False
+        super().focusOutEvent(event)
+        self.update()
+
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Keys for the former in hand; Page Up and Page Down take another.
+        """Keys for the former in hand; Page Up and Page Down take another, with Ctrl another surface.
 
         Up and down move its top, with Shift its bottom; left and right its width, with Shift its
         station; Ctrl makes the step fine.
@@ -356,7 +375,11 @@ class DrawingBoard(QWidget):
             Qt.Key.Key_Left: ("half_width", "station", -1),
         }
         if event is not None and event.key() in (Qt.Key.Key_PageUp, Qt.Key.Key_PageDown):
-            self._step(-1 if event.key() == Qt.Key.Key_PageUp else 1)
+            way = -1 if event.key() == Qt.Key.Key_PageUp else 1
+            if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+                self._step_body(way)
+            else:
+                self._step(way)
             return
         if event is None or not self._shown.chosen or event.key() not in steps:
             super().keyPressEvent(event)
@@ -374,6 +397,14 @@ class DrawingBoard(QWidget):
             now = names.index(self._shown.chosen) if self._shown.chosen in names else 0
             self.stop_picked.emit(names[min(max(now + way, 0), len(names) - 1)])
 
+    def _step_body(self, way: int) -> None:
+        """Pick the next wing or tail surface aft or forward."""
+        names = list(dict.fromkeys(curve.ref for curve in self._shown.bodies))
+        if names:
+            now = self._shown.chosen_body
+            at = names.index(now) + way if now in names else (0 if way > 0 else len(names) - 1)
+            self.body_picked.emit(names[min(max(at, 0), len(names) - 1)])
+
     def _handle_at(self, at: QPointF) -> Handle | None:
         def gap(handle: Handle) -> float:
             viewport = self._viewports.get(handle.view)
@@ -385,13 +416,13 @@ class DrawingBoard(QWidget):
             return float(away.manhattanLength()) + extra
 
         best = min(self._shown.lines.handles, key=gap, default=None)
-        return best if best is not None and gap(best) <= _NEAR else None
+        return best if best is not None and gap(best) <= self._theme.scale * _NEAR else None
 
     def _stop_at(self, at: QPointF) -> str:
         return self._nearest(at, lambda curve: curve.role == "stop" and curve.view != "section")
 
     def _nearest(self, at: QPointF, wanted: Callable[[Curve], bool]) -> str:
-        best, found = _NEAR, ""
+        best, found = self._theme.scale * _NEAR, ""
         for curve in self._shown.lines.curves:
             viewport = self._viewports.get(curve.view)
             if viewport is None or not wanted(curve):

@@ -83,6 +83,7 @@ class PaperPage(SubPage):
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
         self.dressed = (self.sheet, cards)
+        self.lead_tab(cards)
 
     def _connect(self) -> None:
         self.sheet.clicked.connect(self._on_clicked)

@@ -142,6 +142,7 @@ class PartsPage(SubPage):
         left = QVBoxLayout()
         left.setContentsMargins(14, 8, 0, 0)
         head = QHBoxLayout()
+        head.setSpacing(8)
         self.filter.setPlaceholderText("find a part")
         self.filter.setAccessibleName("find a part")
         self.filter.setClearButtonEnabled(True)

@@ -10,6 +10,8 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import Edit
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.kit.card import label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.theme import Theme
 
 
@@ -47,7 +49,7 @@ class SubPage(QWidget):
         self.told.hide()
         self.dressed: tuple[Dressed, ...] = ()
 
-    def lie_beside(self, work: QWidget | QLayout, cards: QWidget, left_px: int = 0) -> None:
+    def lie_beside(self, work: QWidget | QLayout, cards: CardColumn, left_px: int = 0) -> None:
         """Lay the working surface out with its cards to the right."""
         outer = QHBoxLayout(self)
         outer.setContentsMargins(left_px, 0, 0, 0)
@@ -57,6 +59,12 @@ class SubPage(QWidget):
         else:
             outer.addWidget(work, 1)
         outer.addWidget(cards)
+        self.lead_tab(cards)
+
+    def lead_tab(self, cards: CardColumn) -> None:
+        """Let Tab go through the working surface, then through the cards from top to bottom."""
+        cards.laid.connect(lambda: work_through(self))
+        work_through(self)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""

@@ -4,13 +4,15 @@ import re
 from datetime import datetime
 from typing import Final
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QModelIndex, QSize, Qt
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QHBoxLayout,
     QHeaderView,
     QLineEdit,
     QPushButton,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
     QTableView,
     QVBoxLayout,
     QWidget,
@@ -24,6 +26,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
+from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
@@ -34,6 +37,7 @@ from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
 _SHOWS: Final = frozenset({"log", "sessions", "survey"})
 _LONGEST_DAY_H: Final = 24.0
 _RIGHT_PX: Final = 340
+_PADDING, _LETTERS = 6, 16  # of a cell at each side, in pixels where letters are so tall
 
 
 _COLUMNS: Final = (Column("", top=True), Column("", top=True), Column("", top=True))
@@ -54,6 +58,16 @@ def _row(entry: Entry, says: str) -> Row:
         weight=500 if entry.by == "builder" else 400,
         cell_colours={2: "ink"},
     )
+
+
+class _Wrapped(QStyledItemDelegate):
+    """Finds the height of wrapped text for the width that the style's padding leaves it."""
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
+        """As tall as the text is then."""
+        around = 2 * _PADDING * option.fontMetrics.height() // _LETTERS
+        option.rect = option.rect.adjusted(0, 0, -around, 0)
+        return super().sizeHint(option, index)
 
 
 class LogPage(StagePage):
@@ -126,12 +140,14 @@ class LogPage(StagePage):
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addLayout(left, 1)
         outer.addWidget(side)
+        work_through(self)
 
     def _dress_table(self) -> None:
         table = self.table
         table.setModel(self.model)
         table.setShowGrid(False)
         table.setWordWrap(True)
+        table.setItemDelegate(_Wrapped(table))
         table.setSelectionMode(QAbstractItemView.SelectionMode.NoSelection)
         table.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         table.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)

@@ -186,8 +186,11 @@ class ChecksCard(Card):
         A vial was picked.
     tolerance_changed : str, float
         Another tolerance was typed for a check; mm or degrees.
+    laid : (nothing)
+        Checks came, went or changed places.
     """
 
+    laid = pyqtSignal()
     check_picked = pyqtSignal(str)
     tolerance_changed = pyqtSignal(str, float)
 
@@ -248,6 +251,7 @@ class ChecksCard(Card):
         if order != self._order:
             self._order = order
             self._lay(groups)
+            self.laid.emit()
         for group in groups:
             for value in group.vials:
                 self._vials[value.id].show_value(value)

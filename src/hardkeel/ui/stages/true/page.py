@@ -20,6 +20,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
+from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.true import showing
@@ -75,7 +76,7 @@ class TruePage(StagePage):
         corner.setContentsMargins(0, 0, 14, 6)
         corner.addStretch(1)
         corner.addWidget(self.exaggeration, 0, Qt.AlignmentFlag.AlignBottom)
-        left = QSplitter(Qt.Orientation.Vertical)
+        left = self._left = QSplitter(Qt.Orientation.Vertical)
         left.addWidget(self.drawing)
         left.addWidget(self.readings)
         left.setStretchFactor(0, 5)
@@ -89,6 +90,11 @@ class TruePage(StagePage):
         row.setSpacing(0)
         row.addWidget(left, 1)
         row.addWidget(self._cards)
+        self._lead_tab()
+
+    def _lead_tab(self) -> None:
+        """What is next comes first: its field, the seat, the checks; then drawing and list."""
+        work_through(self._cards, self._left)
 
     def _connect(self) -> None:
         self._document.build_opened.connect(self._on_build_opened)
@@ -105,6 +111,7 @@ class TruePage(StagePage):
         self.readings.ignore_asked.connect(self._on_ignore_asked)
         self.readings.delete_asked.connect(self._on_delete_asked)
         self.next.action_pressed.connect(self.description_wanted)
+        self.checks.laid.connect(self._lead_tab)
         self.checks.check_picked.connect(self._on_check_picked)
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
