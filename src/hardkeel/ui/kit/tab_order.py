@@ -41,14 +41,14 @@ def _stops(widget: QWidget) -> Iterator[QWidget]:
         yield widget
     if isinstance(widget, QAbstractScrollArea | QComboBox):
         return  # a control, whatever it is made of
-    layout = widget.layout()
-    if layout is not None:
-        yield from _laid_out(layout)
+    box = widget.layout()
+    if box is not None:
+        yield from _laid_out(box)
 
 
-def _laid_out(layout: QLayout) -> Iterator[QWidget]:
-    for number in _by_place(layout):
-        item = layout.itemAt(number)
+def _laid_out(box: QLayout) -> Iterator[QWidget]:
+    for number in _by_place(box):
+        item = box.itemAt(number)
         if item is None:
             continue
         widget, inner = item.widget(), item.layout()
@@ -58,9 +58,9 @@ def _laid_out(layout: QLayout) -> Iterator[QWidget]:
             yield from _laid_out(inner)
 
 
-def _by_place(layout: QLayout) -> list[int]:
+def _by_place(box: QLayout) -> list[int]:
     """Numbers of a layout's items, row by row; a grid's were not put in so, perhaps."""
-    numbers = list(range(layout.count()))
-    if isinstance(layout, QGridLayout):
-        numbers.sort(key=lambda i: layout.getItemPosition(i)[:2])
+    numbers = list(range(box.count()))
+    if isinstance(box, QGridLayout):
+        numbers.sort(key=lambda i: box.getItemPosition(i)[:2])
     return numbers

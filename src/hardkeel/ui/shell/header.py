@@ -28,9 +28,9 @@ class Header(QWidget):
     def __init__(self, theme: Theme, menu: QMenu, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.keel = KeelLine(theme)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(self.keel)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addWidget(self.keel)
         self._corner = QWidget(self.keel)
         column = QVBoxLayout(self._corner)
         column.setContentsMargins(16, 8, 0, 6)

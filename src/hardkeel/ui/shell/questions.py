@@ -20,10 +20,10 @@ class UnsavedDialog(QDialog):
         super().__init__(parent)
         self.setWindowTitle(say.NOT_SAVED)
         self.answer: Answer = "back"
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(24, 20, 24, 18)
-        layout.setSpacing(12)
-        layout.addWidget(label("title", f"{name} has changes that are not saved."))
+        box = QVBoxLayout(self)
+        box.setContentsMargins(24, 20, 24, 18)
+        box.setSpacing(12)
+        box.addWidget(label("title", f"{name} has changes that are not saved."))
         row = QHBoxLayout()
         row.addStretch(1)
         self.buttons: dict[Answer, QPushButton] = {}
@@ -39,7 +39,7 @@ class UnsavedDialog(QDialog):
             row.addWidget(button)
         self.buttons["save"].setObjectName("primary")
         self.buttons["save"].setDefault(True)
-        layout.addLayout(row)
+        box.addLayout(row)
         wear(self)
 
     def _take(self, answer: Answer) -> None:
@@ -54,21 +54,21 @@ class AboutDialog(QDialog):
         super().__init__(parent)
         self.setWindowTitle(say.ABOUT_HARD_KEEL)
         self.resize(520, 300)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(28, 22, 28, 18)
-        layout.setSpacing(10)
-        layout.addWidget(label("big", "Hard Keel"))
-        layout.addWidget(label("soft", say.version(__version__)))
-        layout.addWidget(label("heading", SAFETY))
-        layout.addWidget(label("soft", say.TYPE_FACES))
-        layout.addStretch(1)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(28, 22, 28, 18)
+        box.setSpacing(10)
+        box.addWidget(label("big", "Hard Keel"))
+        box.addWidget(label("soft", say.version(__version__)))
+        box.addWidget(label("heading", SAFETY))
+        box.addWidget(label("soft", say.TYPE_FACES))
+        box.addStretch(1)
         close = QPushButton(say.ALL_RIGHT)
         close.setObjectName("primary")
         close.clicked.connect(self.accept)
         row = QHBoxLayout()
         row.addStretch(1)
         row.addWidget(close)
-        layout.addLayout(row)
+        box.addLayout(row)
         wear(self)
 
 
@@ -79,9 +79,9 @@ class ReportDialog(QDialog):
         super().__init__(parent)
         self.setWindowTitle(say.SOMETHING_WENT_WRONG)
         self.resize(720, 420)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(24, 20, 24, 16)
-        layout.addWidget(
+        box = QVBoxLayout(self)
+        box.setContentsMargins(24, 20, 24, 16)
+        box.addWidget(
             label(
                 "title",
                 say.WORK_IS_IN_THE_JOURNAL,
@@ -89,7 +89,7 @@ class ReportDialog(QDialog):
         )
         self.text = QPlainTextEdit(report)
         self.text.setReadOnly(True)
-        layout.addWidget(self.text, 1)
+        box.addWidget(self.text, 1)
         copy = QPushButton(say.COPY_THE_REPORT)
         copy.clicked.connect(self._on_copy)
         close = QPushButton(say.GO_ON)
@@ -99,7 +99,7 @@ class ReportDialog(QDialog):
         row.addStretch(1)
         row.addWidget(copy)
         row.addWidget(close)
-        layout.addLayout(row)
+        box.addLayout(row)
         wear(self)
 
     def _on_copy(self) -> None:

@@ -37,7 +37,7 @@ class BalancePage(SubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._chosen = ""
-        self.view = BalanceDrawing(theme)
+        self.drawing = BalanceDrawing(theme)
         columns = [
             Column("mass", typed=False),
             Column("grams", right=True, typed=True),
@@ -77,7 +77,7 @@ class BalancePage(SubPage):
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.setSpacing(0)
-        left.addWidget(self.view, 3)
+        left.addWidget(self.drawing, 3)
         left.addLayout(entry)
         left.addWidget(self.table, 2)
         self._cards = CardColumn((self.told, self._answer, self.wanted, self.pack), self.theme)
@@ -85,7 +85,7 @@ class BalancePage(SubPage):
         self.dressed = (self.table, self._cards)
 
     def _connect(self) -> None:
-        self.view.mass_picked.connect(self._on_mass_picked)
+        self.drawing.mass_picked.connect(self._on_mass_picked)
         self.table.row_picked.connect(self._on_row)
         self.table.struck.connect(self._on_struck)
         self.wanted.figure_changed.connect(self._on_wanted)
@@ -115,7 +115,7 @@ class BalancePage(SubPage):
         self._show_answer(found, wanted)
         self._show_fields(wanted)
         self.model.show_rows([self._row(mass) for mass in build.masses], self.theme)
-        self.view.show_balance(self._shown(found, wanted), self.theme)
+        self.drawing.show_balance(self._shown(found, wanted), self.theme)
 
     def _found(self) -> Balanced | str:
         build = self.document.build
@@ -224,7 +224,7 @@ class BalancePage(SubPage):
     def _on_row(self, row: int) -> None:
         shown = self.model.row(row)
         self._chosen = shown.key if shown is not None else ""
-        self.view.show_balance(
+        self.drawing.show_balance(
             self._shown(self._found(), balance_wanted(self.document.build)), self.theme
         )
 

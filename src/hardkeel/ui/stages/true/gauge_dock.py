@@ -128,11 +128,11 @@ class GaugeRow(QWidget):
         low.setSpacing(2)
         low.addWidget(self.shown, 1)
         low.addWidget(self.zero)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addLayout(top)
-        layout.addLayout(low)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addLayout(top)
+        box.addLayout(low)
         self.plug.clicked.connect(self.plug_toggled)
         self.zero.clicked.connect(self.zero_pressed)
         self.show_state("", "", zeroed=False)
@@ -193,12 +193,12 @@ class GaugeDock(QWidget):
 
     def __init__(self, kinds: tuple[str, ...], theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(10, 0, 2, 8)
-        layout.setSpacing(3)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(10, 0, 2, 8)
+        box.setSpacing(3)
         heading = QLabel(say.GAUGES_PLUG_IN)
         heading.setObjectName("soft")
-        layout.addWidget(heading, 0, Qt.AlignmentFlag.AlignLeft)
+        box.addWidget(heading, 0, Qt.AlignmentFlag.AlignLeft)
         self._rows: dict[str, GaugeRow] = {}
         for kind in kinds:
             row = GaugeRow(kind, theme)
@@ -206,7 +206,7 @@ class GaugeDock(QWidget):
             row.zero_pressed.connect(lambda kind=kind: self.zero_pressed.emit(kind))
             row.place_picked.connect(lambda where, kind=kind: self.place_picked.emit(kind, where))
             self._rows[kind] = row
-            layout.addWidget(row)
+            box.addWidget(row)
 
     def row(self, kind: str) -> GaugeRow:
         """The row of a kind of gauge."""

@@ -86,11 +86,11 @@ class ReadingsPanel(QWidget):
         self._theme = theme
         self.table = _Table()
         self._dress_table()
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addLayout(head)
-        layout.addWidget(self.table)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addLayout(head)
+        box.addWidget(self.table)
         self.set_theme(theme)
 
     def _dress_table(self) -> None:
