@@ -8,12 +8,6 @@ from typing import TYPE_CHECKING
 from hardkeel import __version__
 from hardkeel.base.late import late
 
-# A survey's matrices are some dozen wide: threads for them would be started, and wait, for nothing.
-# It is read when numpy is, which nothing here has done yet.
-os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
-# While modules are read nothing of them is garbage: looking for it then only costs a tenth of the start.
-gc.disable()
-
 if TYPE_CHECKING:
     from hardkeel.cli import commands
     from hardkeel.ui import app
@@ -23,6 +17,11 @@ else:  # --version needs none of it, and Qt is for the window alone
 
 def main() -> int:
     """Run what the arguments ask for; the value is the exit code."""
+    # A survey's matrices are some dozen wide: threads for them would be started, and wait, for nothing.
+    # It is read when numpy is, which nothing here has done yet.
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+    # While modules are read nothing of them is garbage: looking for it only costs a tenth of the start.
+    gc.disable()
     arguments = sys.argv[1:]
     if arguments == ["--version"]:
         sys.stdout.write(f"hardkeel {__version__}\n")

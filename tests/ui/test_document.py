@@ -16,7 +16,9 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.surfaces import set_wing
+from hardkeel.storage.package import load
 from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.model import Distance
 from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.shell.window import MainWindow
@@ -191,6 +193,52 @@ def test_what_can_not_be_judged_at_rest_goes_back_and_says_so(
     assert document.build == before
     assert document.judgement is judged
     assert window.notice.text == "Put back: survey: the adjustment does not settle."
+
+
+def test_what_is_saved_while_it_is_nudged_is_judged_before(
+    window: MainWindow, tmp_path: Path
+) -> None:
+    """The verdicts that a nudge changed are in the file, and nothing is left unsaved after it."""
+    document = window.document
+
+    def moved(build: Build) -> Build:
+        survey = build.surveyed
+        marks = tuple(
+            m.but(at=(m.at[0], m.at[1], m.at[2] + 12.0)) if m.id == "wing_tip_te_port" else m
+            for m in survey.marks
+        )
+        return build.but(survey=survey.but(marks=marks))
+
+    entries = len(document.build.log)
+    document.apply("move a mark", moved, nudge="mark")
+    assert window.save_to(tmp_path / "nudged.keel")
+    assert not document.restless
+    assert load(tmp_path / "nudged.keel").build == document.build
+    assert len(document.build.log) > entries
+    assert not window.filing.unsaved
+
+
+def test_what_another_phase_says_of_a_nudged_build_is_not_kept_for_the_one_before(
+    qtbot: QtBot, board: MainWindow
+) -> None:
+    document = board.document
+    qtbot.keyClick(layout_of(board).airframe.board, Qt.Key.Key_Up)
+    assert document.restless
+    document.judged("wet")
+    document.stack.undo()
+    assert document.judged("wet").net.survey == document.build.surveyed
+
+
+def test_a_reading_in_the_making_outlives_a_note(qtbot: QtBot, window: MainWindow) -> None:
+    page = true_of(window)
+    page.next.tool_picked.emit("distance")
+    page.next.place_typed.emit("nose pin")
+    window.show_stage("log")
+    window.document.apply("note", lambda b: edits.add_note(b, "tea", window.document.clock()))
+    window.show_stage("true")
+    assert page.hands.draft is not None
+    page.next.place_typed.emit("wing tip te port")
+    assert isinstance(page.hands.target, Distance)
 
 
 def test_a_change_says_what_is_another(window: MainWindow) -> None:

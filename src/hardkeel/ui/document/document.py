@@ -95,7 +95,10 @@ class Document(QObject):
     def judged(self, phase: Phase | None) -> Judgement:
         """What the readings of a phase say; computed once for each build."""
         if phase not in self._judged:
-            self._judged[phase] = judge_survey(self._build.surveyed, phase)
+            found = judge_survey(self._build.surveyed, phase)
+            if self._restless:  # what is kept is of the build before
+                return found
+            self._judged[phase] = found
         return self._judged[phase]
 
     def earlier_phase(self) -> Phase | None:

@@ -198,6 +198,7 @@ class Filing(QObject):
             self._hold.release()
 
     def _write(self, path: Path, expected: Stamp | None, held: Hold | None, *, lose: bool) -> None:
+        self._document.come_to_rest()  # what the app adds to the log belongs in the file
         build = self._document.build
         attached = self.images.of(build)
         others = None if lose else self._others

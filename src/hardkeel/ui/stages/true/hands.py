@@ -15,6 +15,7 @@ from hardkeel.survey.model import Reading, Survey
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
+from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, next_step
 from hardkeel.voice.names import called, reading_name, sentence_case
@@ -201,9 +202,10 @@ class Hands(QObject):
         self.show()
         self._card.focus_entry()
 
-    def _on_build_changed(self, _change: Change) -> None:
-        self._put_down()
-        self._empty_field()
+    def _on_build_changed(self, change: Change) -> None:
+        if change.touches(SHOWN_ON_TRUE):
+            self._put_down()
+            self._empty_field()
 
     def _on_tool_picked(self, kind: str) -> None:
         self._put_down()

@@ -34,8 +34,6 @@ from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.verdicts import in_the_air, verdict_sentence
 
 _PAUSE_MS: Final = 40
-# the survey and what it says, and the airframe that is drawn with it
-_SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "wings", "tail"})
 
 
 class TruePage(StagePage):
@@ -99,7 +97,7 @@ class TruePage(StagePage):
     def _connect(self) -> None:
         self._document.build_opened.connect(self._on_build_opened)
         self.hands.moved.connect(self._on_hands_moved)
-        Freshness(self, self._document, self.refresh, _SHOWS)
+        Freshness(self, self._document, self.refresh, showing.SHOWN_ON_TRUE)
         self.exaggeration.factor_changed.connect(self._show_drawing)
         self.drawing.mark_picked.connect(self.hands.add_mark)
         self.drawing.body_picked.connect(self._on_body_picked)

@@ -40,6 +40,8 @@ from hardkeel.voice.verdicts import (
     way_off,
 )
 
+# parts of a build, as a change names them: the survey and what it says, and the airframe drawn with it
+SHOWN_ON_TRUE: Final = frozenset({"survey", "phase", "judgement", "fuselage", "wings", "tail"})
 State = Literal["fits", "doubtful", "ignored", "wanted"]
 
 
