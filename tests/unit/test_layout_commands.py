@@ -107,7 +107,7 @@ def test_parts_name_every_part_of_the_airframe(
     assert "wing_half" in by_id
 
 
-@pytest.mark.parametrize("command", ["audit", "balance", "parts"])
+@pytest.mark.parametrize("command", ["audit", "balance", "parts", "frame"])
 def test_the_demo_reads_well_as_a_table(
     tmp_path: Path, capsys: pytest.CaptureFixture[str], command: str
 ) -> None:

@@ -47,6 +47,7 @@ COMMANDS: Final = {
     command.name: command
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
+        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),
         Command("parts", "every part, and where the lists disagree", (JSON, INCHES)),

@@ -1,0 +1,136 @@
+"""``hardkeel frame``: sides, formers, bends, what to cut and what to buy."""
+
+import argparse
+from typing import Any
+
+from hardkeel.airframe.parts import woods_of
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.build.model import Build
+from hardkeel.cli.options import as_text, unit_of
+from hardkeel.fuselage.bending import bends_of
+from hardkeel.fuselage.cut_list import CutPart, cut_list_of, purchases_of
+from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.sticks import closed_stations
+from hardkeel.storage.package import load
+from hardkeel.voice.frame import bend_sentence, closed_sentence, ends_words, purchase_sentence
+
+
+def run(parsed: argparse.Namespace) -> str:
+    """What the fuselage is framed from."""
+    build = load(parsed.file).build
+    if build.fuselage is None:
+        raise BadInput("fuselage", "is missing: there is nothing to frame")
+    return as_text(frame_json(build)) if parsed.json else frame_table(build, unit_of(parsed))
+
+
+def frame_json(build: Build) -> dict[str, Any]:
+    """The contract's figures.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    fuselage = build.fuselage or Fuselage()
+    loft, parts = loft_of(fuselage), cut_list_of(fuselage)
+    developed = loft.developed()
+    limits = {wood.id: wood.bend for wood in woods_of(build).values()}
+    return {
+        "sides": {
+            "plan_length": float(loft.stations[-1] - loft.stations[0]),
+            "developed_length": float(developed[-1]),
+            "stations": [
+                {"id": name, "station": float(x), "developed": float(s)}
+                for name, x, s in zip(loft.names, loft.stations, developed, strict=True)
+            ],
+        },
+        "formers": [
+            {
+                "id": one.id,
+                "station": one.station,
+                "inner_half_width": one.inner_half_width,
+                "edge_bevel": one.edge_bevel,
+                "spacer": one.spacer,
+            }
+            for one in fitted_formers(fuselage)
+        ],
+        "bends": [
+            {
+                "member": bend.member,
+                "smallest_radius": bend.radius,
+                "at_station": bend.at_station,
+                "strain_percent": bend.strain,
+                "verdict": bend.verdict,
+            }
+            for bend in bends_of(fuselage, limits)
+        ],
+        "cut_list": [_cut_json(part) for part in parts],
+        "closed": [
+            {"station": name, "lacking": lacking} for name, lacking in closed_stations(fuselage)
+        ],
+        "buy": [
+            {
+                "section": list(one.section),
+                "material": one.material,
+                "stock_length": one.stock,
+                "pieces": one.pieces,
+                "at_least": one.at_least,
+                "waste_percent": one.waste,
+                "scarfed": one.joined,
+            }
+            for one in purchases_of(parts)
+        ],
+    }
+
+
+def _cut_json(part: CutPart) -> dict[str, Any]:
+    told: list[float | list[float] | None] = [
+        end[0] if len(end) == 1 else list(end) for end in part.ends
+    ]
+    first, last = told or (None, None)
+    return {
+        "part": part.name,
+        "kind": part.kind,
+        "quantity": part.quantity,
+        "section": list(part.section),
+        "length": part.length,
+        "angle_a": first,
+        "angle_b": last,
+        "material": part.material,
+    }
+
+
+def frame_table(build: Build, unit: LengthUnit) -> str:
+    """Sides and formers, bends, the cut list, the wood to buy."""
+    fuselage = build.fuselage or Fuselage()
+    loft, parts = loft_of(fuselage), cut_list_of(fuselage)
+    developed = float(loft.developed()[-1])
+    plan = float(loft.stations[-1] - loft.stations[0])
+    limits = {wood.id: wood.bend for wood in woods_of(build).values()}
+    name, side = build.name or "Unnamed build", format_length(developed, unit)
+    lines = [
+        f"{name}: sides {side} long, {format_length(developed - plan, unit)} more than drawn",
+        "",
+        "  former      station   inside half    bevel      spacer",
+    ]
+    for one in fitted_formers(fuselage):
+        spacer = format_length(one.spacer, unit) if one.spacer is not None else "–"
+        lines.append(
+            f"  {one.id:<8}{format_length(one.station, unit):>12}"
+            f"{format_length(one.inner_half_width, unit):>14}{one.edge_bevel:>8.1f}°{spacer:>12}"
+        )
+    lines += ["", *(f"  {bend_sentence(bend, unit)}" for bend in bends_of(fuselage, limits)), ""]
+    for part in parts:
+        size = " × ".join(f"{side:g}" for side in part.section)
+        lines.append(
+            f"  {part.quantity} {part.name:<18}{size:>9}{format_length(part.length, unit):>12}"
+            f"  {ends_words(part)}".rstrip()
+        )
+    shut = [closed_sentence(name, lack, unit) for name, lack in closed_stations(fuselage)]
+    if shut:
+        lines += ["", "Look into", *(f"  {text}" for text in shut)]
+    lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in purchases_of(parts))]
+    return "\n".join(lines) + "\n"

@@ -1,0 +1,262 @@
+"""The sticks of open sides: uprights and diagonals as they are cut, laid out flat as they will be bent.
+
+The drawing is (s, z): along the developed station, up the height, mm.
+"""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final, Literal
+
+from hardkeel.base.values import Point2
+from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.model import Bracing, Fuselage, Section
+from hardkeel.geometry.polygons import shapely
+
+Kind = Literal["upright", "diagonal"]
+_HAIR: Final = 1e-6  # mm: a facet shorter than this is none
+_ALONG: Final = 1e-6  # of a right angle: a face that runs along the stick
+
+
+@dataclass(frozen=True, slots=True)
+class Stick:
+    """A stick of one side, to be cut twice.
+
+    Attributes
+    ----------
+    section : (float, float)
+        Across the side, and as seen in the drawing, mm.
+    outline : tuple of (s, z)
+        As it is cut.
+    length : float
+        The longest extent of the outline along its axis, mm.
+    ends : (tuple, tuple)
+        At its lower or front end, and at the other: angles between the axis and each face of the cut,
+        degrees, 90 for square; a pointed end has two, the upright's first.
+    """
+
+    kind: Kind
+    section: tuple[float, float]
+    outline: tuple[Point2, ...]
+    length: float
+    ends: tuple[tuple[float, ...], tuple[float, ...]]
+
+
+class _Edge:
+    """The inside edge of a longeron: its outside line moved inward by its depth, square to it."""
+
+    def __init__(self, points: Sequence[Point2], inward: float) -> None:
+        lines = [_moved(a, b, inward) for a, b in pairwise(points)]
+        self._slopes = [slope for slope, _ in lines]
+        self._lines = lines
+        self.kinks = [
+            _meet(one, other, at[0])
+            for one, other, at in zip(lines, lines[1:], points[1:], strict=False)
+        ]
+
+    def z(self, s: float) -> float:
+        """Its height at a place along the side."""
+        i = sum(1 for kink in self.kinks if kink[0] < s)
+        slope, rise = self._lines[i]
+        return slope * s + rise
+
+    def between(self, a: float, b: float) -> list[Point2]:
+        """Its points from a to b, kinks included."""
+        inner = [kink for kink in self.kinks if a < kink[0] < b]
+        return [(a, self.z(a)), *inner, (b, self.z(b))]
+
+
+def _moved(a: Point2, b: Point2, inward: float) -> tuple[float, float]:
+    """Slope and height at 0 of the line through two points, moved square to itself; up is positive."""
+    slope = (b[1] - a[1]) / (b[0] - a[0])
+    return slope, a[1] - slope * a[0] + inward * math.hypot(1.0, slope)
+
+
+def _meet(one: tuple[float, float], other: tuple[float, float], near: float) -> Point2:
+    """Where two lines meet; over `near` where they are one."""
+    if abs(one[0] - other[0]) < 1e-12:  # noqa: PLR2004  one straight line
+        return near, one[0] * near + one[1]
+    s = (other[1] - one[1]) / (one[0] - other[0])
+    return s, one[0] * s + one[1]
+
+
+@dataclass(frozen=True, slots=True)
+class _Drawing:
+    """An open section laid out flat: inside edges, and the faces of its uprights.
+
+    Attributes
+    ----------
+    names : tuple of str
+        Of its stations.
+    faces : tuple of (s, s)
+        Front and rear face of the upright at each.
+    """
+
+    lower: _Edge
+    upper: _Edge
+    names: tuple[str, ...]
+    faces: tuple[tuple[float, float], ...]
+
+    def room(self, number: int) -> float:
+        """The least height between the inside edges at an upright, mm."""
+        return min(self.upper.z(s) - self.lower.z(s) for s in self.faces[number])
+
+
+def sticks_of(fuselage: Fuselage) -> tuple[Stick, ...]:
+    """Every stick of one side's open sections, from nose to tail: uprights, then diagonals of each.
+
+    Where the longerons leave no room there is none; `closed_stations` says where.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    loft, bracing = loft_of(fuselage), fuselage.bracing
+    if bracing is None:
+        return ()
+    found: list[Stick] = []
+    for section in fuselage.sections:
+        if section.method == "stick-sides":
+            found += _sticks(_drawn(fuselage, loft, section, bracing), bracing)
+    return tuple(found)
+
+
+def closed_stations(fuselage: Fuselage) -> tuple[tuple[str, float], ...]:
+    """Stations of open sections where the longerons leave no room for a stick, and how much is lacking, mm.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
+    found: dict[str, float] = {}
+    for section in fuselage.sections:
+        if section.method == "stick-sides":
+            drawn = _drawn(fuselage, loft, section, bracing)
+            for number, name in enumerate(drawn.names):
+                if drawn.room(number) <= _HAIR:
+                    found[name] = -drawn.room(number)
+    return tuple(found.items())
+
+
+def _drawn(fuselage: Fuselage, loft: Loft, section: Section, bracing: Bracing) -> _Drawing:
+    first, last = loft.names.index(section.from_), loft.names.index(section.to)
+    developed = [float(s) for s in loft.developed()[first : last + 1]]
+    stops = [stop for _, stop in fuselage.stops[first : last + 1]]
+    depth = {longeron.is_lower: longeron.section[1] for longeron in fuselage.longerons}
+    tops = [(s, stop.top - fuselage.top_skin) for s, stop in zip(developed, stops, strict=True)]
+    lows = [
+        (s, stop.bottom + fuselage.bottom_skin) for s, stop in zip(developed, stops, strict=True)
+    ]
+    upper, lower = _Edge(tops, -depth.get(False, 0.0)), _Edge(lows, depth.get(True, 0.0))
+    width = bracing.upright[1] if bracing.upright is not None else 0.0
+    return _Drawing(lower, upper, loft.names[first : last + 1], tuple(_faces(developed, width)))
+
+
+def _sticks(drawn: _Drawing, bracing: Bracing) -> Iterator[Stick]:
+    lower, upper = drawn.lower, drawn.upper
+    open_ = [drawn.room(i) > _HAIR for i in range(len(drawn.faces))]
+    if bracing.upright is not None:
+        for has_room, faces in zip(open_, drawn.faces, strict=True):
+            if has_room:
+                yield _upright(bracing.upright, faces, lower, upper)
+    if bracing.diagonal is None or bracing.pattern == "none":
+        return
+    for number, ((_, a), (b, _)) in enumerate(pairwise(drawn.faces)):
+        if b - a <= _HAIR or not (open_[number] and open_[number + 1]):
+            continue  # uprights that touch, or no room between the longerons
+        rising = (True, False) if bracing.pattern == "crossed" else (number % 2 == 0,)
+        for up in rising:
+            stick = _diagonal(bracing.diagonal, (a, b), lower, upper, rises=up)
+            if stick is not None:
+                yield stick
+
+
+def _faces(developed: Sequence[float], width: float) -> list[tuple[float, float]]:
+    """Front and rear face of each upright: centred, but the ends' outer faces lie on their stations."""
+    half, last = width / 2, len(developed) - 1
+    return [
+        (s, s + width) if i == 0 else (s - width, s) if i == last else (s - half, s + half)
+        for i, s in enumerate(developed)
+    ]
+
+
+def _upright(
+    section: tuple[float, float], faces: tuple[float, float], lower: _Edge, upper: _Edge
+) -> Stick:
+    """A stick that stands square to the datum; under a kink it is cut along the line of its corners."""
+    a, b = faces
+    corners = ((a, lower.z(a)), (b, lower.z(b)), (b, upper.z(b)), (a, upper.z(a)))
+    low, high = corners[:2], corners[2:]
+    return Stick(
+        "upright",
+        section,
+        corners,
+        max(z for _, z in high) - min(z for _, z in low),
+        ((_across(low[0], low[1]),), (_across(high[0], high[1]),)),
+    )
+
+
+def _across(a: Point2, b: Point2) -> float:
+    """Between an upright's axis and a cut, degrees; 90 is square."""
+    return 90 - math.degrees(math.atan(abs(b[1] - a[1]) / abs(b[0] - a[0])))
+
+
+def _diagonal(
+    section: tuple[float, float],
+    bay: tuple[float, float],
+    lower: _Edge,
+    upper: _Edge,
+    *,
+    rises: bool,
+) -> Stick | None:
+    """The strip along a bay's diagonal, cut with the bay's outline; ``None`` where nothing is left."""
+    a, b = bay
+    ring = [*lower.between(a, b), *reversed(upper.between(a, b))]
+    front, rear = (lower, upper) if rises else (upper, lower)
+    start, end = (a, front.z(a)), (b, rear.z(b))
+    run, rise = end[0] - start[0], end[1] - start[1]
+    length = math.hypot(run, rise)
+    along, out = (run / length, rise / length), section[1] / 2
+    side, far = (-along[1] * out, along[0] * out), 2 * section[1] + length
+    strip = [
+        (
+            at[0] + way * far * along[0] + hand * side[0],
+            at[1] + way * far * along[1] + hand * side[1],
+        )
+        for at, way, hand in ((start, -1, 1), (start, -1, -1), (end, 1, -1), (end, 1, 1))
+    ]
+    cut = shapely.Polygon(ring).intersection(shapely.Polygon(strip))
+    pieces = [one for one in shapely.get_parts(cut) if one.geom_type == "Polygon"]
+    if not pieces:
+        return None
+    outline = list(max(pieces, key=lambda one: one.area).exterior.coords)[:-1]
+    reach = [(s - start[0]) * along[0] + (z - start[1]) * along[1] for s, z in outline]
+    ends = _facets(outline, reach, along)
+    return Stick("diagonal", section, tuple(outline), max(reach) - min(reach), ends)
+
+
+def _facets(
+    outline: Sequence[Point2], reach: Sequence[float], along: Point2
+) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    """Angles of the cut faces at the front and at the rear, the upright's first."""
+    middle = (max(reach) + min(reach)) / 2
+    found: tuple[list[tuple[bool, float]], list[tuple[bool, float]]] = ([], [])
+    ring = [*outline, outline[0]]
+    for i, (a, b) in enumerate(pairwise(ring)):
+        ds, dz = b[0] - a[0], b[1] - a[1]
+        size = math.hypot(ds, dz)
+        if size < _HAIR:
+            continue
+        cross = abs(along[0] * dz - along[1] * ds) / size
+        if cross < _ALONG:
+            continue  # a long side
+        angle = math.degrees(math.asin(min(1.0, cross)))
+        at = (reach[i] + reach[(i + 1) % len(reach)]) / 2
+        is_lying = abs(ds) > _HAIR * size
+        found[at > middle].append((is_lying, angle))
+    front, rear = (tuple(angle for _, angle in sorted(end)) for end in found)
+    return front, rear
