@@ -70,7 +70,7 @@ class NewBuildDialog(QDialog):
     def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.DESCRIBE_YOUR_MODEL)
-        self.resize(1080, 700)
+        self.resize(min(theme.across(1080), 1240), 700)  # on a screen 1280 wide
         self.build: Build | None = None
         self._unit: LengthUnit = unit
         usual = Figures()
