@@ -9,7 +9,8 @@ from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
-from hardkeel.fuselage.cut_list import CutPart, cut_list_of, purchases_of
+from hardkeel.fuselage.buying import purchases_of
+from hardkeel.fuselage.cut_list import CutPart, cut_list_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
@@ -80,6 +81,7 @@ def frame_json(build: Build) -> dict[str, Any]:
                 "at_least": one.at_least,
                 "waste_percent": one.waste,
                 "scarfed": one.joined,
+                "cuts": [list(strip) for strip in one.cuts],
             }
             for one in purchases_of(parts)
         ],

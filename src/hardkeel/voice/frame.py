@@ -4,7 +4,8 @@ from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.fuselage.bending import Bend
-from hardkeel.fuselage.cut_list import CutPart, Purchase
+from hardkeel.fuselage.buying import Purchase
+from hardkeel.fuselage.cut_list import CutPart
 
 _GOES: Final = {
     "dry": "bends dry",

@@ -13,7 +13,8 @@ from hardkeel.cli.commands import run_command
 from hardkeel.cli.frame import frame_json, frame_table
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.bending import bends_of
-from hardkeel.fuselage.cut_list import CutPart, cut_list_of, purchases_of
+from hardkeel.fuselage.buying import purchases_of
+from hardkeel.fuselage.cut_list import CutPart, cut_list_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Board, Bracing, Former, Fuselage, Longeron, Section, TailPost
