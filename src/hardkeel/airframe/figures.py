@@ -12,14 +12,10 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Finite, Positive
 from hardkeel.build.model import FORMAT, Build, ModelClass, TailSurface
 from hardkeel.survey.model import Instrument, Survey
+from hardkeel.survey.proposing import EVERY_TOOL
 
 TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
-    Instrument(id="tape", kind="tape"),
-    Instrument(id="line", kind="line"),
-    Instrument(id="stand", kind="height-stand"),
-    Instrument(id="gauge", kind="incidence-gauge"),
-    Instrument(id="level", kind="level"),
-    Instrument(id="laser", kind="laser"),
+    *EVERY_TOOL,
     Instrument(id="square", kind="square"),
     Instrument(id="eye", kind="eye"),
 )
