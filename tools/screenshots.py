@@ -10,6 +10,7 @@ from typing import cast
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from PyQt6.QtCore import QSettings
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.airframe.figures import Figures, build_from
@@ -27,11 +28,14 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
+_AT_REST_MS = 500
+
 
 def main(folder: Path) -> None:
     """Write the pictures into `folder`."""
     app = QApplication(["screenshots"])
     app.setStyle("Fusion")
+    app.setCursorFlashTime(0)  # a blinking cursor would make two pictures of one thing
     load_fonts()
     folder.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory() as place:
@@ -43,8 +47,9 @@ def main(folder: Path) -> None:
         window.show()
 
         def shoot(name: str, widget: QWidget | None = None) -> None:
-            for _ in range(3):
-                app.processEvents()
+            QTest.qWait(_AT_REST_MS)  # the list of readings worth taking comes a moment later
+            window.jobs.wait()
+            app.processEvents()
             (widget or window).grab().save(str(folder / f"{name}.png"))
 
         scenes = _scenes(window, settings) | _layout_scenes(window, settings)
