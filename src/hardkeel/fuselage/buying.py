@@ -151,7 +151,7 @@ def _fullest(widths: Sequence[float], room: float) -> list[list[float]]:
 
 
 def _tenths_up(width: float) -> int:
-    return math.ceil(width * _TENTHS - _HAIR)
+    return max(1, math.ceil(width * _TENTHS - _HAIR))
 
 
 def _at_least(widths: Sequence[float], room: float) -> int:
@@ -174,7 +174,8 @@ def _at_least(widths: Sequence[float], room: float) -> int:
 
 def _relaxed(widths: Sequence[float], room: float) -> int:
     """The same from the linear programme, with all widths a little too short: it holds for the true ones."""
-    sizes = Counter(math.floor(width * _TENTHS + _HAIR) for width in widths)
+    short = [math.floor(width * _TENTHS + _HAIR) for width in widths]
+    sizes = Counter(size for size in short if size > 0)
     _, value = _patterns(sizes, math.ceil(room * _TENTHS), ())
     return math.ceil(value - 1e-6)
 
@@ -184,7 +185,7 @@ def _by_patterns(
 ) -> list[list[float]]:
     """Whole numbers of the patterns that the linear programme would pay for, widths a little too long."""
     capacity = math.floor(room * _TENTHS + _HAIR)
-    sizes = Counter(_tenths_up(width) for width in widths)
+    sizes = Counter(map(_tenths_up, widths))
     names = sorted(sizes)
     known = [tuple(Counter(map(_tenths_up, strip))[name] for name in names) for strip in start]
     known = [

@@ -62,6 +62,13 @@ def test_one_hundred_and_fifty_sticks_of_a_dozen_sizes_are_within_one_of_the_bou
     assert len(strips) <= bound + 1
 
 
+def test_a_sliver_thinner_than_the_patterns_are_fine_is_cut_too() -> None:
+    lengths = [306.0, 455.0, 306.0, 306.0, 305.0, 0.04, 0.0]
+    strips, bound = packing(lengths, STOCK)
+    assert sorted(length for strip in strips for length in strip) == sorted(lengths)
+    assert len(strips) == bound == fewest(lengths, STOCK)
+
+
 def test_the_saw_takes_its_part_but_for_the_last_cut() -> None:
     """Three of 304 with two cuts of 1.5 fill 915 to the millimetre; a hair more does not fit."""
     assert len(packing([304.0] * 3, 915.0, 1.5)[0]) == 1
