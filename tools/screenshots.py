@@ -9,8 +9,7 @@ from typing import cast
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from PyQt6.QtCore import QSettings
-from PyQt6.QtTest import QTest
+from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.airframe.figures import Figures, build_from
@@ -47,7 +46,9 @@ def main(folder: Path) -> None:
         window.show()
 
         def shoot(name: str, widget: QWidget | None = None) -> None:
-            QTest.qWait(_AT_REST_MS)  # the list of readings worth taking comes a moment later
+            rest = QEventLoop()  # the list of readings worth taking comes a moment later
+            QTimer.singleShot(_AT_REST_MS, rest.quit)
+            rest.exec()
             window.jobs.wait()
             app.processEvents()
             (widget or window).grab().save(str(folder / f"{name}.png"))
