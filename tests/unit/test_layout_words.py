@@ -75,6 +75,7 @@ def test_a_scan_is_said_by_its_true_size_where_its_resolution_is_known() -> None
     assert "99.00% of true size across" in said
     assert "longer" in said
     assert "mm a pixel" in calibration_sentence(fit, None)
+    assert "306.0 pixels an inch along, 297.0 across" in calibration_sentence(fit, None, "in")
     leaning = stretched @ np.array([[1.0, 0.02], [0.0, 1.0]])
     skew = calibrate(Plan(id="p", image="plans/p.png", points=_points(leaning, 5)))
     assert "out of square" in calibration_sentence(skew, None)

@@ -7,6 +7,7 @@ from hardkeel.base.units import (
     LengthUnit,
     format_angle,
     format_length,
+    format_size,
     format_small_length,
     nearest_fraction,
     parse_angle,
@@ -118,5 +119,7 @@ def test_the_nearest_fraction_is_within_half_a_64th(mm: float) -> None:
 def test_small_things_are_told_with_sensible_digits() -> None:
     assert format_length(14.299999, "mm") == "14.3 mm"
     assert format_small_length(0.6, "in") == "0.024″ (1/32)"
+    assert format_size((60.0, 3.0), "mm") == "60.0 × 3.0 mm"
+    assert format_size((60.0, 3.0), "in") == "2.362 × 0.118″"
     assert format_angle(-0.001) == "0.00°"
     assert format_angle(0.2, signed=True) == "+0.20°"

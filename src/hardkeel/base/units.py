@@ -7,6 +7,7 @@ exist only here and where this is called, at the edge.
 import math
 import re
 import unicodedata
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final, Literal
@@ -145,6 +146,12 @@ def format_length(mm: float, unit: LengthUnit, digits: int = 1) -> str:
     if unit == "mm":
         return f"{_no_minus_zero(mm, digits)} mm"
     return f"{_no_minus_zero(mm / MM_PER_INCH, digits + 2)}″"
+
+
+def format_size(sides_mm: Iterable[float], unit: LengthUnit) -> str:
+    """The sides of a part or a strip, the unit once: ``60.0 × 3.0 mm``, ``2.362 × 0.118″``."""
+    told = [format_length(side, unit).removesuffix("″").removesuffix(" mm") for side in sides_mm]
+    return " × ".join(told) + ("″" if unit == "in" else " mm")
 
 
 def format_area(mm2: float, unit: LengthUnit) -> str:

@@ -5,7 +5,7 @@ from typing import Any
 
 from hardkeel.airframe.parts import woods_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
@@ -122,13 +122,13 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
         spacer = format_length(one.spacer, unit) if one.spacer is not None else "–"
         lines.append(
             f"  {one.id:<8}{format_length(one.station, unit):>12}"
-            f"{format_length(one.inner_half_width, unit):>14}{one.edge_bevel:>8.1f}°{spacer:>12}"
+            f"{format_length(one.inner_half_width, unit):>14}{format_angle(one.edge_bevel, 1):>9}{spacer:>12}"
         )
     lines += ["", *(f"  {bend_sentence(bend, unit)}" for bend in bends_of(fuselage, limits)), ""]
     for part in parts:
-        size = " × ".join(f"{side:g}" for side in part.section)
+        size = format_size(part.section, unit)
         lines.append(
-            f"  {part.quantity} {part.name:<18}{size:>9}{format_length(part.length, unit):>12}"
+            f"  {part.quantity} {part.name:<18}{size:>16}{format_length(part.length, unit):>12}"
             f"  {ends_words(part)}".rstrip()
         )
     shut = [closed_sentence(name, lack, unit) for name, lack in closed_stations(fuselage)]

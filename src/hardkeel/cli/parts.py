@@ -5,7 +5,7 @@ from typing import Any
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_size
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.parts.handing import wrong_pairs
@@ -74,7 +74,7 @@ def parts_table(build: Build, unit: LengthUnit) -> str:
         "",
     ]
     for part in parts:
-        size = " × ".join(format_length(side, unit).split(" ")[0].rstrip("″") for side in part.size)
+        size = format_size(part.size, unit)
         best = weights[part.id].best
         grams = f"{best:.1f} g" if best is not None else "–"
         state = build.listed.states.get(part.id, "wanted")

@@ -5,7 +5,7 @@ import io
 from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_size
 from hardkeel.build.model import Build
 from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
@@ -67,7 +67,7 @@ def parts_rows(build: Build, unit: LengthUnit) -> list[list[str]]:
     rows = [["Part", "Pieces", "Wood", "Grain", "Size", "Weight", "State"]]
     for part in parts:
         best = weights[part.id].best
-        size = " × ".join(format_length(side, unit).split(" ")[0] for side in part.size)
+        size = format_size(part.size, unit)
         pieces = f"{part.pieces}" + (", both hands" if part.hand == "pair" else "")
         rows.append(
             [

@@ -27,6 +27,8 @@ _AS_FAR_AS_IT_GOES: Final = 1e-14
 _NO_PLAN: Final = "the known points and lengths do not make a plan"
 _STEPS: Final = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
 _WORST_CONDITION: Final = 300.0
+_MIRRORED: Final = "the known points are seen in a mirror: x runs aft, to the right, and y up"
+_FITS: Final = 0.02  # of the farthest place: more off, and a figure is wrong, not the side
 _IN_LINE: Final = "three of the known points lie nearly in line: mark one more, well to the side"
 _ENOUGH: Final = 4  # known points from which skew, and in a photo perspective, is found
 
@@ -142,6 +144,18 @@ def _check(plan: Plan) -> None:
         rows = np.array(spots) - np.mean(spots, axis=0)
         if np.linalg.svd(rows, compute_uv=False)[-1] < 1:
             raise BadInput("points", "all known points lie on one line; mark one to the side")
+        places = np.array([point.plan for point in plan.points])
+        if len(spots) >= _ENOUGH and _mirrored(rows, places):
+            raise BadInput("points", _MIRRORED)
+
+
+def _mirrored(pixels: Array, places: Array) -> bool:
+    """Whether the places fit the pixels (about their middle) well, but turned over."""
+    wanted = places - places.mean(axis=0)
+    through, *_ = np.linalg.lstsq(pixels, wanted, rcond=None)
+    off = np.abs(pixels @ through - wanted).max()
+    # pixels count downwards: a sheet seen aright turns the sign once already
+    return bool(np.linalg.det(through) > 0 and off < _FITS * np.abs(wanted).max())
 
 
 def _anchor(plan: Plan) -> Array:

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
 from hardkeel.fuselage.buying import Purchase
 from hardkeel.fuselage.cut_list import CutPart
@@ -31,12 +31,12 @@ def closed_sentence(station: str, lacking: float, unit: LengthUnit) -> str:
 
 def ends_words(part: CutPart) -> str:
     """The angles of both ends: ``88.9°, 87.5°``; both faces of a pointed one."""
-    return ", ".join(" and ".join(f"{angle:.1f}°" for angle in end) for end in part.ends)
+    return ", ".join(" and ".join(format_angle(angle, 1) for angle in end) for end in part.ends)
 
 
 def purchase_sentence(one: Purchase, unit: LengthUnit) -> str:
-    """``4 strips of 5 × 5 balsa-medium, 915 mm: 6.1 % waste``."""
-    size = " × ".join(f"{side:g}" for side in one.section)
+    """``4 of 5.0 × 5.0 mm balsa-medium, 915 mm: 6.1 % waste``."""
+    size = format_size(one.section, unit)
     wood = f" {one.material}" if one.material else ""
     text = f"{one.pieces} of {size}{wood}, {format_length(one.stock, unit, 0)}: {one.waste:.1f} % waste"
     if one.pieces > one.at_least:

@@ -3,7 +3,7 @@
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.model import Pair, Plan, Sheet
@@ -136,14 +136,17 @@ def wrong_pair_sentence(sheet: Sheet, finding: Finding, unit: LengthUnit = "mm")
     )
 
 
-def calibration_sentence(fit: Calibration, dpi: float | None) -> str:
+def calibration_sentence(fit: Calibration, dpi: float | None, unit: LengthUnit = "mm") -> str:
     """Both scales and the skew of a scan, in words."""
     ratio = fit.scale_x / fit.scale_y - 1
     parts = []
     if dpi:
         for scale, where in ((fit.scale_x, "along"), (fit.scale_y, "across")):
             if where == "along" or fit.kind != "similar":
-                parts.append(f"{25.4 / dpi / scale:.2%} of true size {where}")
+                parts.append(f"{MM_PER_INCH / dpi / scale:.2%} of true size {where}")
+    elif unit == "in":
+        along, across = MM_PER_INCH / fit.scale_x, MM_PER_INCH / fit.scale_y
+        parts.append(f"{along:.1f} pixels an inch along, {across:.1f} across")
     else:
         parts.append(f"{fit.scale_x:.4f} mm a pixel along, {fit.scale_y:.4f} across")
     if fit.kind in ("axes", "affine") and abs(ratio) > 5e-4:  # noqa: PLR2004  half a mm in a metre
@@ -173,18 +176,19 @@ def _size(factor: float | None) -> str:
     return "too large" if (factor or 1.0) > 1 else "too small"
 
 
-def fit_words(plan: Plan, dpi: float | None) -> tuple[str, str]:
+def fit_words(plan: Plan, dpi: float | None, unit: LengthUnit = "mm") -> tuple[str, str]:
     """How the sheet lies, and what checks it; `dpi` as the scan says."""
     try:
         fit = calibrate(plan)
     except BadInput as fault:
         return "Not to scale yet.", f"{sentence_case(fault.fault)}."
-    answer = sentence_case(calibration_sentence(fit, None if plan.photo else dpi))
+    answer = sentence_case(calibration_sentence(fit, None if plan.photo else dpi, unit))
     worst = fit.worst
     if fit.spare <= 0 or worst is None:
         return answer, "Nothing checks it yet: one more known length or point would."
     count = len(fit.residuals)
-    return answer, f"{count} checks, the worst ({worst.what}) {abs(worst.mm):.2f} mm off."
+    off = format_length(abs(worst.mm), unit, 2)
+    return answer, f"{count} checks, the worst ({worst.what}) {off} off."
 
 
 def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:

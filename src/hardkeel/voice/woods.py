@@ -21,5 +21,10 @@ def sources_text(wood: Wood) -> str:
         low, high = wood.spans[measure]
         if high <= 0:
             continue  # what is not bent on the bench
-        lines.append(f"{name} {low:.3g} to {high:.3g} {unit}: {wood.sources[measure]}")
+        lines.append(f"{name} {_digits(low)} to {_digits(high)} {unit}: {wood.sources[measure]}")
     return "\n".join(lines)
+
+
+def _digits(figure: float) -> str:
+    """Three that count, and thousands in full: ``0.058``, ``12.8``, ``7800``."""
+    return f"{figure:.0f}" if figure >= 100 else f"{figure:.3g}"  # noqa: PLR2004  three digits

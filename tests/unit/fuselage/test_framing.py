@@ -2,6 +2,7 @@
 
 import json
 import math
+import re
 from pathlib import Path
 from typing import Any
 
@@ -244,7 +245,10 @@ def test_the_command_tells_what_the_contract_wants() -> None:
     assert bought >= sum(one["quantity"] * one["length"] for one in cut)
     table = frame_table(build, "in")
     assert "″" in table
-    assert " mm" not in table.replace("in the drawing", "")
+    assert " mm" not in table
+    sizes = [line for line in table.splitlines() if "×" in line]
+    assert sizes
+    assert all(re.search(r"\d\.\d{3} × \d\.\d{3}″", line) for line in sizes)
 
 
 def test_the_demo_is_framed(tmp_path: Path) -> None:

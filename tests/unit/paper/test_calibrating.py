@@ -141,6 +141,25 @@ def test_what_does_not_make_a_plan_is_told(plan: Plan, words: str) -> None:
         calibrate(plan)
 
 
+@pytest.mark.parametrize("photo", [False, True])
+def test_a_sheet_seen_in_a_mirror_is_told_and_a_slip_of_the_pen_is_not(photo: bool) -> None:
+    corners = ((0.0, 0.0), (400.0, 0.0), (0.0, 100.0), (400.0, 100.0), (200.0, 60.0))
+
+    def sheet(up: float, last: float = 60.0) -> Plan:
+        points = tuple(
+            KnownPoint(pixel=(2000 + 10 * x, 1500 - up * 10 * y), plan=(x, y)) for x, y in corners
+        )
+        slip = points[-1].but(plan=(200.0, last))
+        return Plan(id="p", image="plans/i.png", photo=photo, points=(*points[:-1], slip))
+
+    with pytest.raises(BadInput, match="mirror"):
+        calibrate(sheet(-1.0))
+    assert calibrate(sheet(1.0)).skew == pytest.approx(0, abs=1e-6)
+    wrong = calibrate(sheet(1.0, -60.0)).worst
+    assert wrong is not None
+    assert wrong.what == "point 5 y"
+
+
 def test_picks_become_figures_at_the_stations() -> None:
     matrix = scan()
     top = np.array([[x, 40 + 10 * math.sin(x / 300)] for x in (0.0, 150, 300, 450, 600, 900)])

@@ -82,6 +82,7 @@ def test_a_wood_tells_its_ranges_and_tables() -> None:
     assert len(sources_text(WOODS_BY_ID["brass"]).splitlines()) == 4, (
         "tube is not bent on the bench"
     )
+    assert "density 7800 to 7900 kg/m³" in sources_text(WOODS_BY_ID["steel-wire"])
 
 
 def test_an_own_figure_has_its_own_range_and_source() -> None:

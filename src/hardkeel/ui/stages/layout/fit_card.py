@@ -3,6 +3,7 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QCheckBox
 
+from hardkeel.base.units import LengthUnit
 from hardkeel.paper.model import Plan
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.voice import layout as say
@@ -29,9 +30,9 @@ class FitCard(Card):
             self.column.addWidget(widget)
         self.photo.clicked.connect(self.photo_set)
 
-    def show_fit(self, plan: Plan, dpi: float | None) -> None:
+    def show_fit(self, plan: Plan, dpi: float | None, unit: LengthUnit) -> None:
         """Show a plan; `dpi` as the scan says."""
         self.photo.setChecked(plan.photo)
-        answer, left = fit_words(plan, dpi)
+        answer, left = fit_words(plan, dpi, unit)
         self._says.setText(answer)
         self._left.setText(left)

@@ -180,7 +180,7 @@ class PaperPage(SubPage):
         formers = [former.id for former in fuselage.formers] if fuselage is not None else []
         self.plans.show_plans([one.id for one in plans], plan.id)
         self.tools.show_tool(self._tool, entering=len(self._clicks) == _CLICKS.get(self._tool))
-        self.fit.show_fit(plan, self._dpi)
+        self.fit.show_fit(plan, self._dpi, self.unit)
         self.picks.show_picks(plan, self._picked(plan), formers, self.unit)
         self._show_scale()
         self.sheet.show_marks(sheet_marks(plan, self._tool, self._clicks, self.unit))

@@ -15,7 +15,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, parse_number
+from hardkeel.base.units import LengthUnit, format_length, format_size, parse_number
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import Difference, compare
@@ -225,7 +225,7 @@ class PartsPage(SubPage):
     def _row(self, part: Part) -> Row:
         weight = self._weights[part.id]
         state = self.document.build.listed.states.get(part.id, "wanted")
-        size = _size(part, self.unit)
+        size = format_size(part.size, self.unit)
         hands = f" {hand_words(part)}" if part.hand != "none" else ""
         colours = {2: "soft", 3: "soft", 4: "soft"}
         if weight.odd:
@@ -260,7 +260,13 @@ class PartsPage(SubPage):
         self._name.setText(sentence_case(part.name))
         grain = {"along": "grain along", "across": "grain across", "any": ""}[part.grain]
         station = f"at {format_length(part.x, self.unit, 0)}" if part.x is not None else ""
-        facts = [hand_words(part), self._wood(part), _size(part, self.unit), grain, station]
+        facts = [
+            hand_words(part),
+            self._wood(part),
+            format_size(part.size, self.unit),
+            grain,
+            station,
+        ]
         facts.append(weight_sentence(self._weights[part.id]))
         self._about.setText(" · ".join(fact for fact in facts if fact))
         more = number + 1 < len(STATES)
@@ -364,8 +370,3 @@ class PartsPage(SubPage):
         words = "printed list" if which == "printed" else "box"
         if self.apply(f"take the {words}", lambda b: edit(b, text)):
             self.paste.clear()
-
-
-def _size(part: Part, unit: LengthUnit) -> str:
-    sides = (format_length(side, unit).split(" ")[0].rstrip("″") for side in part.size)
-    return " × ".join(sides)

@@ -33,7 +33,7 @@ def sheet_marks(
         for i, one in enumerate(plan.lengths, start=1)
     ]
     marks += [
-        SheetMark("point", (one.pixel,), f"{one.plan[0]:g}, {one.plan[1]:g}" + left(f"point {i}"))
+        SheetMark("point", (one.pixel,), _place(one.plan, unit) + left(f"point {i}"))
         for i, one in enumerate(plan.points, start=1)
     ]
     if plan.origin is not None:
@@ -60,3 +60,8 @@ def _left_over(plan: Plan) -> Callable[[str], str]:
         return f"  {off:.2f} off" if off >= _SHOWN_MM else ""
 
     return told
+
+
+def _place(plan: tuple[float, float], unit: LengthUnit) -> str:
+    """As it is typed: ``50, 70``, or in inches ``1.969″, 2.756″``."""
+    return ", ".join(f"{one:g}" if unit == "mm" else format_length(one, unit) for one in plan)
