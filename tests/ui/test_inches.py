@@ -59,6 +59,7 @@ def test_in_inches_no_page_tells_a_length_in_mm(window: MainWindow, place: str) 
 
 def test_marks_on_a_plan_are_told_in_the_unit_of_the_day() -> None:
     words = [mark.words for mark in sheet_marks(LEANING_PLAN, "length", [], "in") if mark.words]
-    assert any("″" in text for text in words)
-    assert not any("400" in text for text in words)
+    figures = [figure for text in words for figure in re.findall(r"\d+\.\d+\S?", text)]
+    assert any(text.endswith("″ off") for text in words)
+    assert all(figure.endswith("″") for figure in figures), figures
     assert any("400, 0" in mark.words for mark in sheet_marks(LEANING_PLAN, "length", [], "mm"))

@@ -27,7 +27,7 @@ def sheet_marks(
     plan: Plan, tool: str, clicks: list[tuple[float, float]], unit: LengthUnit
 ) -> tuple[SheetMark, ...]:
     """Everything clicked on a plan, and the clicks not yet entered."""
-    left = _left_over(plan)
+    left = _left_over(plan, unit)
     marks = [
         SheetMark("length", (one.a, one.b), format_length(one.length, unit) + left(f"length {i}"))
         for i, one in enumerate(plan.lengths, start=1)
@@ -44,7 +44,7 @@ def sheet_marks(
     return tuple(marks)
 
 
-def _left_over(plan: Plan) -> Callable[[str], str]:
+def _left_over(plan: Plan, unit: LengthUnit) -> Callable[[str], str]:
     """What the fit leaves of a known thing, to be written beside it; nothing where nothing checks it."""
     try:
         fit = calibrate(plan)
@@ -57,7 +57,7 @@ def _left_over(plan: Plan) -> Callable[[str], str]:
         off = math.hypot(
             *(r.mm for r in fit.residuals if r.what.startswith(what + " ") or r.what == what)
         )
-        return f"  {off:.2f} off" if off >= _SHOWN_MM else ""
+        return f"  {format_length(off, unit, 2)} off" if off >= _SHOWN_MM else ""
 
     return told
 
