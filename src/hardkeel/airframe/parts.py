@@ -11,7 +11,8 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Section
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member, Section
+from hardkeel.fuselage.notching import passing
 from hardkeel.geometry.spline import arc_lengths
 from hardkeel.parts.model import Ledger, Part
 from hardkeel.parts.weighing import Weight, weight_of
@@ -222,11 +223,21 @@ def _near(a: float, b: float | None) -> bool:
 
 @lru_cache(maxsize=512)
 def _wood_area(
-    former: Former, skins: tuple[float, float, float], longerons: tuple[Longeron, ...]
+    former: Former,
+    skins: tuple[float, float, float],
+    longerons: tuple[Longeron, ...],
+    members: tuple[Member, ...],
 ) -> float:
     """What is left of a former in its own plane, mm²; the box around it where it can't be cut."""
     side, top, bottom = skins
-    around = Fuselage(side_thickness=side, top_skin=top, bottom_skin=bottom, longerons=longerons)
+    around = Fuselage(
+        side_thickness=side,
+        top_skin=top,
+        bottom_skin=bottom,
+        longerons=longerons,
+        formers=(former,),
+        framing=Framing(members=members),
+    )
     try:
         return shape_of(around, former).area
     except BadInput:
@@ -245,7 +256,7 @@ def _former_part(fuselage: Fuselage, former: Former) -> Part:
         material=former.material,
         grain="across",
         size=(tall, wide, thick),
-        volume=_wood_area(former, skins, fuselage.longerons) * thick,
+        volume=_wood_area(former, skins, fuselage.longerons, passing(fuselage, former)) * thick,
         x=former.station,
     )
 

@@ -1,4 +1,4 @@
-"""What a former is cut to: skins off, longerons notched in, holes out; and against its template.
+"""What a former is cut to: skins off, members notched in, holes out; and against its template.
 
 Plane of the former: (y, z), airframe axes, mm.  Polygons by shapely.
 """
@@ -11,6 +11,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
+from hardkeel.fuselage.notching import Void, crossing, tabs_of, voids_of
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
@@ -19,10 +20,8 @@ _CIRCLE_STEPS: Final = 16  # a quarter circle of 20 mm is then true to 0.03 mm
 _RIM_MM: Final = 6.0  # wood left around a lightening hole
 _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
 _MOST_HOLES: Final = 6
-_IN_WOOD: Final = 0.6  # share of a longeron's notch that must lie in the wood
-_DEEPEST_MM: Final = 30.0
 _WAYS_ROUND: Final = 24
-_SUNK_TO_MM: Final = 0.25
+_CRUMB_MM2: Final = 1e-6
 _THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
 
 
@@ -41,6 +40,8 @@ class FormerShape:
     lightening : tuple of (y, z, radius)
     cautions : tuple of str
         What would break or fall apart: ids of cut-outs, or ``split``.
+    pieces : tuple of tuple of rings
+        The same wood, each piece with its holes, from the lowest up, port before starboard.
     """
 
     outside: Ring
@@ -48,6 +49,28 @@ class FormerShape:
     area: float
     lightening: tuple[tuple[float, float, float], ...]
     cautions: tuple[str, ...]
+    pieces: tuple[tuple[Ring, ...], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Carved:
+    """A former's wood on the way: its edge inside the skins, what is taken out, what is left.
+
+    Attributes
+    ----------
+    stock : BaseGeometry
+        The wood before anything is taken out; sticks where it is built of them.
+    parts : int
+        Pieces that it is meant to be in: a crutch parts it, and so does a cut on the centre line.
+    """
+
+    outside: Polygon
+    inner: BaseGeometry
+    stock: BaseGeometry
+    voids: tuple[Void, ...]
+    holes: tuple[tuple[CutOut, BaseGeometry], ...]
+    wood: BaseGeometry
+    parts: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,29 +100,52 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     BadInput
         When its own outline crosses itself.
     """
-    outside = _outside(former)
-    inner = _inside(fuselage, former, outside)
-    wood = inner.difference(shapely.union_all(_notches(fuselage, inner)))
-    holes = [_hole(former, cut) for cut in former.cutouts]
+    carved = carve(fuselage, former)
+    wood = carved.wood
+    whole = carved.stock.difference(shapely.union_all([void.shape for void in carved.voids]))
     cautions = [
         cut.id
-        for cut, hole in zip(former.cutouts, holes, strict=True)
-        if not rough and cut.kind != "hatch" and not wood.buffer(-_THIN_MM).contains(hole)
+        for cut, hole in carved.holes
+        if not rough and cut.kind != "hatch" and not whole.buffer(-_THIN_MM).contains(hole)
     ]
-    wood = wood.difference(shapely.union_all(holes))
     circles = _lightening(wood) if former.lightened and not rough else []
     wood = wood.difference(
         shapely.union_all([shapely.Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
     )
-    if isinstance(wood, shapely.MultiPolygon):
+    if len(shapely.get_parts(wood)) > carved.parts:
         cautions.append("split")
+    pieces = _pieces(wood, former)
     return FormerShape(
-        outside=_ring(outside.exterior.coords),
-        wood=_rings(wood),
+        outside=_ring(carved.outside.exterior.coords),
+        wood=tuple(ring for piece in pieces for ring in piece),
         area=float(wood.area),
         lightening=tuple(circles),
         cautions=tuple(cautions),
+        pieces=pieces,
     )
+
+
+def carve(fuselage: Fuselage, former: Former) -> Carved:
+    """A former's wood with what is taken out of it by name, without lightening holes.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself.
+    """
+    members = crossing(fuselage, former)
+    outside = _outside(former)
+    inner = _inside(fuselage, former, outside)
+    stock = inner
+    if former.sticks is not None:
+        stock = inner.difference(inner.buffer(-former.sticks[0], join_style="mitre"))
+    voids = voids_of(fuselage.longerons, members, inner)
+    holes = tuple((cut, _hole(former, cut)) for cut in former.cutouts)
+    taken = [*(void.shape for void in voids), *(hole for _, hole in holes)]
+    wood = stock.difference(shapely.union_all(taken))
+    wood = shapely.union_all([wood, *tabs_of(members, inner, fuselage.side_thickness)])
+    parts = 1 + sum(void.sort == "gap" for void in voids)
+    return Carved(outside, inner, stock, tuple(voids), holes, wood, parts * (1 + former.split))
 
 
 def misfit_of(former: Former, template: Template) -> Misfit:
@@ -183,45 +229,6 @@ def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> 
     return left
 
 
-def _notches(fuselage: Fuselage, inner: BaseGeometry) -> list[BaseGeometry]:
-    """Corners taken out for the longerons; on a round section they sink in where they touch it."""
-    if inner.is_empty:
-        return []
-    notches: list[BaseGeometry] = []
-    left, low, right, high = inner.bounds
-    for longeron in fuselage.longerons:
-        across, deep = longeron.section
-        upper = not longeron.is_lower
-        z = high - deep if upper else low
-        starboard = _sunk(inner, shapely.box(right - across, z, right, z + deep), 1, upper=upper)
-        port = affinity.scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))
-        if inner.intersection(port).area < _IN_WOOD * across * deep:  # not alike on both sides
-            port = _sunk(inner, shapely.box(left, z, left + across, z + deep), -1, upper=upper)
-        notches += [starboard, port]
-    return notches
-
-
-def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) -> BaseGeometry:
-    """Move a notch along the diagonal until it lies in the wood of a round corner."""
-    left, bottom, right, top = square.bounds
-
-    def sunk_by(mm: float) -> BaseGeometry:
-        y, z = -outward * mm, -mm if upper else mm
-        return shapely.box(left + y, bottom + z, right + y, top + z)
-
-    def held(place: BaseGeometry) -> bool:
-        return bool(inner.intersection(place).area > _IN_WOOD * square.area)
-
-    if held(square):
-        return square
-    low, high = 0.0, right - left + _DEEPEST_MM
-    while high - low > _SUNK_TO_MM:  # deeper is always more in the wood: halve
-        middle = (low + high) / 2
-        low, high = (low, middle) if held(sunk_by(middle)) else (middle, high)
-    found = sunk_by(high)
-    return found if held(found) else square
-
-
 def _hole(former: Former, cut: CutOut) -> BaseGeometry:
     half = cut.width / 2
     if cut.kind == "tank":
@@ -251,14 +258,23 @@ def _lightening(wood: BaseGeometry) -> list[tuple[float, float, float]]:
     return circles
 
 
-def _rings(shape: BaseGeometry) -> tuple[Ring, ...]:
-    parts = list(shape.geoms) if isinstance(shape, shapely.MultiPolygon) else [shape]
-    rings: list[Ring] = []
-    for part in parts:
-        if isinstance(part, shapely.Polygon) and not part.is_empty:
-            rings.append(_ring(part.exterior.coords))
-            rings += [_ring(hole.coords) for hole in part.interiors]
-    return tuple(rings)
+def _pieces(wood: BaseGeometry, former: Former) -> tuple[tuple[Ring, ...], ...]:
+    """Each piece of the wood, its outer edge first; cut on the centre line where it is to be split."""
+    parts = [wood]
+    if former.split:
+        _, low, _, high = wood.bounds if not wood.is_empty else (0.0, 0.0, 0.0, 0.0)
+        half = max(former.half_width, 1.0) + 1
+        parts = [
+            wood.intersection(shapely.box(a, low - 1, b, high + 1))
+            for a, b in ((-half, 0.0), (0.0, half))
+        ]
+    found = [one for part in parts for one in shapely.get_parts(part)]
+    found = [one for one in found if one.geom_type == "Polygon" and one.area > _CRUMB_MM2]
+    found.sort(key=lambda one: (round(one.bounds[1], 3), round(one.bounds[0], 3)))
+    return tuple(
+        (_ring(one.exterior.coords), *(_ring(hole.coords) for hole in one.interiors))
+        for one in found
+    )
 
 
 def _ring(coords: object) -> Ring:

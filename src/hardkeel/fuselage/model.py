@@ -15,6 +15,45 @@ METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "b
 CutOutKind = Literal["battery", "tank", "hatch", "hole"]
 TAIL_POST: Final = "tail_post"
 MOST_FORMERS: Final = 200  # each is lofted, cut and drawn at full size; a model has a dozen or two
+MOST_MEMBERS: Final = 200
+MemberKind = Literal[
+    "doubler",
+    "tail-doubler",
+    "corner-strip",
+    "crutch",
+    "stringer",
+    "keel",
+    "wire",
+    "rod",
+    "bearer",
+    "dowel-plate",
+    "undercarriage-plate",
+    "servo-tray",
+    "battery-tray",
+    "hatch-frame",
+    "key",
+]
+PLATES: Final[frozenset[MemberKind]] = frozenset(
+    {"dowel-plate", "undercarriage-plate", "servo-tray", "battery-tray"}
+)
+# what each kind can't do without; the rest of a member's figures have a usual value
+MEMBER_NEEDS: Final[dict[MemberKind, tuple[str, ...]]] = {
+    "doubler": ("thickness",),
+    "tail-doubler": ("thickness",),
+    "corner-strip": ("section",),
+    "crutch": ("width", "thickness"),
+    "stringer": ("section",),
+    "keel": ("height", "thickness"),
+    "wire": ("diameter",),
+    "rod": ("station", "diameter"),
+    "bearer": ("section",),
+    "dowel-plate": ("thickness",),
+    "undercarriage-plate": ("thickness",),
+    "servo-tray": ("thickness",),
+    "battery-tray": ("thickness",),
+    "hatch-frame": ("station", "thickness"),
+    "key": ("height",),
+}
 
 
 _LOWER_WORDS: Final = frozenset({"lower", "bottom", "low", "belly", "keel", "under", "underside"})
@@ -58,6 +97,12 @@ class Former(Value):
         Whether lightening holes are wanted.
     outline : tuple of (y, z)
         Its own outer shape, where it is not a box with round corners.
+    split : bool
+        Cut on its centre line, so that the tail can be closed in the jig and the halves glued last.
+    sticks : (float, float), optional
+        Built of sticks instead of cut from sheet: how wide as seen from ahead, and how deep, mm.
+    joint : {"butt", "lap"}
+        How the corners of one built of sticks meet.
     """
 
     id: Text
@@ -72,6 +117,9 @@ class Former(Value):
     lightened: bool = False
     outline: tuple[Point2, ...] = ()
     template: Template | None = None
+    split: bool = False
+    sticks: tuple[Size, Size] | None = None
+    joint: Literal["butt", "lap"] = "butt"
 
 
 class TailPost(Value):
@@ -120,6 +168,102 @@ class Board(Value):
     inverted: bool = False
 
 
+class Member(Value):
+    """What a fuselage is framed of beside formers, sides, longerons and sticks; our own key.
+
+    Attributes
+    ----------
+    from_, to : str, optional
+        Stops between which it runs; without them the first and the last.  A ``key`` names its former
+        in ``from``, a ``bearer`` the stop where it ends in ``to``.
+    station : float, optional
+        Where a ``rod`` crosses, a ``hatch-frame`` stands, a ``bearer`` begins, mm.
+    section : (float, float), optional
+        Of a stick: across the side, and as seen in side view, mm.
+    triangular : bool
+        A ``corner-strip`` that is half a square, cut corner to corner.
+    width : float, optional
+        Of a ``crutch``'s rail, mm.
+    height : float, optional
+        Of a ``keel``, and of the tab of a ``key``, mm.
+    y, z : float
+        Where it lies, airframe axes, mm; at a `y` other than 0 there is one on each side.
+    angle : float
+        Where a ``stringer`` lies, degrees from straight up round to straight down; one on each side
+        but for 0 and 180.
+    gap : float
+        How far a ``corner-strip`` stops short of formers, mm.
+    inset : float
+        How far a doubler's edges stay inside those of its side, mm.
+    short : float
+        How far a doubler stops short of its last stop, so that the side bends there, mm.
+    """
+
+    id: Text
+    kind: MemberKind
+    from_: Text | None = Field(default=None, alias="from")
+    to: Text | None = None
+    station: Place | None = None
+    section: tuple[Size, Size] | None = None
+    triangular: bool = False
+    thickness: Size | None = None
+    width: Size | None = None
+    height: Size | None = None
+    diameter: Size | None = None
+    y: Place = 0.0
+    z: Place = 0.0
+    angle: Annotated[float, Field(ge=0, le=180)] = 0.0
+    gap: SizeOrZero = 0.0
+    inset: SizeOrZero = 0.0
+    short: SizeOrZero = 0.0
+    material: str | None = None
+
+
+class Stock(Value):
+    """Strips that lie in the builder's own rack, mm."""
+
+    section: tuple[Size, Size]
+    length: Size
+    pieces: Annotated[int, Field(ge=1, le=1000)] = 1
+    material: str | None = None
+
+
+class CutPiece(Value):
+    """Sticks that are cut: how many, and to what length, mm."""
+
+    pieces: Annotated[int, Field(ge=0, le=1000)]
+    length: Size
+
+
+class Framing(Value):
+    """How a fuselage is framed; our own key.
+
+    Attributes
+    ----------
+    web : float
+        Wood that must be left beside a hole or notch, mm.
+    kerf : float
+        What the saw takes from a strip at each cut, mm.
+    sheet : (float, float)
+        Length and width of the sheets that are bought, mm.
+    sheet_gap : float
+        Room between two pieces on a sheet: the blade's or cutter's, mm.
+    sheeting : {"across", "along"}
+        Which way the grain of top and bottom sheeting lies.
+    cut : dict
+        By stick, how many are cut and how long they were made, mm.
+    """
+
+    web: SizeOrZero = 3.0
+    kerf: SizeOrZero = 0.0
+    sheet: tuple[Size, Size] = (1000.0, 100.0)
+    sheet_gap: SizeOrZero = 2.0
+    sheeting: Literal["across", "along"] = "across"
+    members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
+    stock: tuple[Stock, ...] = ()
+    cut: dict[str, CutPiece] = Field(default_factory=dict)
+
+
 class Fuselage(Value):
     """The fuselage section of a build."""
 
@@ -133,6 +277,29 @@ class Fuselage(Value):
     sections: tuple[Section, ...] = ()
     longerons: tuple[Longeron, ...] = ()
     bracing: Bracing | None = None
+    framing: Framing | None = None
+
+    @property
+    def framed(self) -> Framing:
+        """How it is framed, with the usual figures where nothing is said."""
+        return self.framing or Framing()
+
+    def span(self, member: Member) -> tuple[float, float]:
+        """Stations between which a member runs, mm."""
+        stops = self.stops
+        known = {name: stop.station for name, stop in stops}
+        first = known[member.from_] if member.from_ is not None else stops[0][1].station
+        last = known[member.to] if member.to is not None else stops[-1][1].station
+        return first, last
+
+    def method_at(self, station: float) -> Method | None:
+        """How it is built there; where two sections meet, the one that begins."""
+        known = {name: stop.station for name, stop in self.stops}
+        found: Method | None = None
+        for section in self.sections:
+            if known[section.from_] <= station <= known[section.to]:
+                found = section.method
+        return found
 
     def former(self, former_id: str) -> Former | None:
         """The former with this id."""

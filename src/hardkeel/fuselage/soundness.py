@@ -4,7 +4,7 @@ from itertools import pairwise
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import unique_ids
-from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, TailPost
+from hardkeel.fuselage.model import MEMBER_NEEDS, TAIL_POST, Former, Fuselage, Member, TailPost
 
 CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
 
@@ -36,6 +36,25 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
             if not known:
                 raise BadInput(f"{place}.sections[{i}].{field}", f'no former "{name}"')
     unique_ids(f"{place}.longerons", (longeron.id for longeron in fuselage.longerons))
+    unique_ids(f"{place}.framing.members", (member.id for member in fuselage.framed.members))
+    for i, member in enumerate(fuselage.framed.members):
+        _check_member(fuselage, member, f"{place}.framing.members[{i}]")
+
+
+def _check_member(fuselage: Fuselage, member: Member, place: str) -> None:
+    known = {name: stop.station for name, stop in fuselage.stops}
+    for field, name in (("from", member.from_), ("to", member.to)):
+        if name is not None and name not in known:
+            raise BadInput(f"{place}.{field}", f'no former "{name}"')
+    for field in MEMBER_NEEDS[member.kind]:
+        if getattr(member, field) is None:
+            raise BadInput(f"{place}.{field}", f"is missing: a {member.kind} needs it")
+    if member.kind == "key" and (member.from_ is None or fuselage.former(member.from_) is None):
+        raise BadInput(f"{place}.from", "is missing: a key names its former")
+    if member.kind not in ("key", "bearer", "rod", "hatch-frame") and known:
+        first, last = fuselage.span(member)
+        if last <= first:
+            raise BadInput(f"{place}.to", f"{member.to} does not stand behind {member.from_}")
 
 
 def _check_stop(stop: Former | TailPost, place: str) -> None:

@@ -89,3 +89,13 @@ def arc_lengths(curves: tuple[NaturalCubic, ...], knots: Array) -> Array:
     at = (knots[:-1, None] + knots[1:, None]) / 2 + half * _NODES
     speed = np.sqrt(1 + sum(curve.slope(at) ** 2 for curve in curves))
     return np.concatenate([[0.0], np.cumsum(np.sum(half * _WEIGHTS * speed, axis=1))])
+
+
+def arc_length_at(curves: tuple[NaturalCubic, ...], knots: Array, at: Array) -> Array:
+    """The same length from the first knot to any places between the first and the last, shape of `at`."""
+    base = arc_lengths(curves, knots)
+    i = np.clip(np.searchsorted(knots, at, side="right") - 1, 0, len(knots) - 2)
+    half = (at - knots[i])[:, None] / 2
+    places = knots[i][:, None] + half + half * _NODES
+    speed = np.sqrt(1 + sum(curve.slope(places) ** 2 for curve in curves))
+    return np.asarray(base[i] + np.sum(half * _WEIGHTS * speed, axis=1))

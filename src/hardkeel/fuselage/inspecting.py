@@ -1,0 +1,275 @@
+"""What would break, part, not fit or not go in, before anything is cut: where, and by how much.
+
+Plane of a former: (y, z), airframe axes, mm.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import combinations, pairwise
+from typing import Final, Literal
+
+from hardkeel.base.values import Point2
+from hardkeel.fuselage.cutting import Carved, carve
+from hardkeel.fuselage.model import PLATES, Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.notching import Void, passing
+from hardkeel.geometry.polygons import BaseGeometry, shapely
+
+Trouble = Literal[
+    "nothing", "parted", "opened", "thin", "meet", "neck", "unfit", "crowded", "barred"
+]
+_DEFAULT_FORMER_MM: Final = 3.0
+_HAIR: Final = 1e-6
+_FAR_MM: Final = 1e5
+_SURE_MM: Final = 0.05  # a neck is told to this
+_FITS: Final = 0.999  # share of a longeron's notch that must lie in the wood
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something that is wrong with a former as it is drawn.
+
+    Attributes
+    ----------
+    kind : str
+        ``nothing`` is left · ``parted`` into more pieces than meant · ``opened``: a hole runs out over
+        the edge · ``thin``: less than the wanted web beside a hole · ``meet``: two notches or holes ·
+        ``neck``: the wood narrows · ``unfit``: a longeron is too large for it · ``crowded``: it stands in
+        the next · ``barred``: something can't be put in past it.
+    ref, other : str
+        What does it, and with what.
+    figure : float
+        mm left, or lacking for ``unfit``, ``crowded`` and ``barred``; pieces for ``parted``.
+    left : tuple of (str, float)
+        For a hole the wood to ``port``, ``starboard``, ``above`` and ``below``, mm, 0 where it is open.
+    at : (y, z), optional
+        Where.
+    """
+
+    former: str
+    kind: Trouble
+    ref: str = ""
+    other: str = ""
+    figure: float = 0.0
+    left: tuple[tuple[str, float], ...] = ()
+    at: Point2 | None = None
+
+
+def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
+    """Everything that is wrong with the formers, from nose to tail.
+
+    Raises
+    ------
+    BadInput
+        When a former's own outline crosses itself.
+    """
+    found: list[Finding] = []
+    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    for former in formers:
+        found += _inspected(former, *_around(fuselage, former))
+    found += _crowded(formers)
+    found += _barred(fuselage, formers)
+    order = {former.id: i for i, former in enumerate(formers)}
+    return tuple(sorted(found, key=lambda one: order[one.former]))
+
+
+def _around(
+    fuselage: Fuselage, former: Former
+) -> tuple[tuple[float, float, float, float], tuple[Longeron, ...], tuple[Member, ...]]:
+    """What this former's wood depends on, so that it is looked at anew only when that is another."""
+    sizes = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin, fuselage.framed.web)
+    return sizes, fuselage.longerons, passing(fuselage, former)
+
+
+@lru_cache(maxsize=512)
+def _inspected(
+    former: Former,
+    sizes: tuple[float, float, float, float],
+    longerons: tuple[Longeron, ...],
+    members: tuple[Member, ...],
+) -> tuple[Finding, ...]:
+    side, top, bottom, web = sizes
+    alone = Fuselage(
+        side_thickness=side,
+        top_skin=top,
+        bottom_skin=bottom,
+        longerons=longerons,
+        formers=(former,),
+        framing=Framing(members=members),
+    )
+    carved = carve(alone, former)
+    if carved.wood.is_empty:
+        return (Finding(former.id, "nothing"),)
+    whole = carved.stock.difference(
+        shapely.union_all([void.shape for void in carved.voids if void.sort != "hole"])
+    )
+    found = [*_unfit(former, longerons, carved), *_holes(former, carved, whole, web)]
+    found += _meeting(former, carved, web)
+    found += _parted(former, carved)
+    if not found:
+        found += _necked(former, carved, web)
+    return tuple(found)
+
+
+def _unfit(former: Former, longerons: tuple[Longeron, ...], carved: Carved) -> Iterator[Finding]:
+    left, low, right, high = carved.inner.bounds
+    told: set[str] = set()
+    for void in carved.voids:
+        if void.kind != "longeron" or void.ref in told:
+            continue
+        inside = carved.inner.intersection(void.shape).area
+        across, deep = next(one.section for one in longerons if one.id == void.ref)
+        lacking = max(across - (right - left) / 2, deep - (high - low) / 2)
+        square = former.corner <= 0 and not former.outline
+        if lacking > _HAIR or (square and inside < _FITS * void.shape.area):
+            told.add(void.ref)
+            at = void.shape.centroid
+            yield Finding(former.id, "unfit", void.ref, figure=max(lacking, 0.0), at=(at.x, at.y))
+
+
+def _holes(former: Former, carved: Carved, whole: BaseGeometry, web: float) -> Iterator[Finding]:
+    named = [(cut.id, hole) for cut, hole in carved.holes if cut.kind != "hatch"]
+    named += [(void.ref, void.shape) for void in carved.voids if void.sort == "hole"]
+    for ref, hole in named:
+        left = _left_around(hole, whole)
+        least = min(mm for _, mm in left)
+        if least >= web - _HAIR:
+            continue
+        kind: Trouble = "thin" if whole.contains(hole) else "opened"
+        if kind == "opened":
+            least = 0.0
+        at = hole.centroid
+        yield Finding(former.id, kind, ref, figure=least, left=left, at=(at.x, at.y))
+
+
+def _left_around(hole: BaseGeometry, whole: BaseGeometry) -> tuple[tuple[str, float], ...]:
+    """Wood beside each edge of a hole; 0 where that edge is not in the wood."""
+    low_y, low_z, high_y, high_z = hole.bounds
+    edges = (
+        ("port", ((low_y, low_z), (low_y, high_z))),
+        ("starboard", ((high_y, low_z), (high_y, high_z))),
+        ("above", ((low_y, high_z), (high_y, high_z))),
+        ("below", ((low_y, low_z), (high_y, low_z))),
+    )
+    if not whole.contains(hole):
+        outward = {"port": (-1, 0), "starboard": (1, 0), "above": (0, 1), "below": (0, -1)}
+        return tuple(
+            (name, _beside(shapely.LineString(ends), whole, outward[name])) for name, ends in edges
+        )
+    # round holes: the wood beside the hole itself, by the side that its nearest edge lies to
+    ring = shapely.get_coordinates(hole)
+    middle_y, middle_z = (low_y + high_y) / 2, (low_z + high_z) / 2
+    wide, tall = max(high_y - low_y, _HAIR), max(high_z - low_z, _HAIR)
+    found = {name: float("inf") for name, _ in edges}
+    for a, b in pairwise(ring.tolist()):
+        y = ((a[0] + b[0]) / 2 - middle_y) / wide
+        z = ((a[1] + b[1]) / 2 - middle_z) / tall
+        name = (
+            ("starboard" if y > 0 else "port")
+            if abs(y) >= abs(z)
+            else ("above" if z > 0 else "below")
+        )
+        piece = shapely.LineString([a, b])
+        found[name] = min(found[name], piece.distance(whole.boundary))
+    return tuple(found.items())
+
+
+def _beside(edge: BaseGeometry, whole: BaseGeometry, outward: tuple[int, int]) -> float:
+    """Wood from the middle of what of an edge lies in the wood straight outward, mm."""
+    inside = edge.intersection(whole)
+    if inside.length < _HAIR:
+        return 0.0
+    at = (
+        inside.interpolate(0.5, normalized=True)
+        if inside.geom_type == "LineString"
+        else inside.centroid
+    )
+    ray = shapely.LineString(
+        [(at.x, at.y), (at.x + _FAR_MM * outward[0], at.y + _FAR_MM * outward[1])]
+    )
+    pieces = shapely.get_parts(ray.intersection(whole))
+    return max((one.length for one in pieces if one.distance(at) < _HAIR), default=0.0)
+
+
+def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
+    """Notches and holes that come too near to each other; a doubler lies at the edge, and meets none."""
+    lying: list[tuple[str, BaseGeometry]] = [
+        (void.ref, void.shape) for void in carved.voids if _counts(void)
+    ]
+    lying += [(cut.id, hole) for cut, hole in carved.holes]
+    told: set[frozenset[str]] = set()
+    notches = {void.ref for void in carved.voids if void.sort == "notch"}
+    for (a, one), (b, other) in combinations(lying, 2):
+        apart = one.distance(other)
+        pair = frozenset((a, b))
+        # a hole beside a notch is told with the hole, by how much wood is left around it
+        if apart >= web - _HAIR or pair in told or (a in notches) != (b in notches):
+            continue
+        told.add(pair)
+        line = shapely.shortest_line(one, other)
+        at = line.interpolate(0.5, normalized=True)
+        yield Finding(former.id, "meet", a, b, apart, at=(at.x, at.y))
+
+
+def _counts(void: Void) -> bool:
+    return void.sort != "gap" and void.kind not in ("doubler", "tail-doubler")
+
+
+def _parted(former: Former, carved: Carved) -> Iterator[Finding]:
+    meant = carved.parts // (1 + former.split)
+    pieces = shapely.get_parts(carved.wood)
+    if len(pieces) <= meant:
+        return
+    by = ""
+    for cut, hole in carved.holes:  # the one without which it holds together
+        if len(shapely.get_parts(carved.wood.union(hole.intersection(carved.stock)))) <= meant:
+            by = cut.id
+            break
+    at = min(pieces, key=lambda piece: piece.area).representative_point()
+    yield Finding(former.id, "parted", by, figure=float(len(pieces)), at=(at.x, at.y))
+
+
+def _necked(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
+    """A place where the wood is narrower than the web: it falls apart when that much is taken off."""
+    meant = len(shapely.get_parts(carved.wood))
+
+    def holds(width: float) -> bool:
+        left = carved.wood.buffer(-width / 2, join_style="mitre")
+        return not left.is_empty and len(shapely.get_parts(left)) <= meant
+
+    if web <= 0 or former.sticks is not None or holds(web - _HAIR):
+        return
+    low, high = 0.0, web
+    while high - low > _SURE_MM:
+        middle = (low + high) / 2
+        low, high = (middle, high) if holds(middle) else (low, middle)
+    thin = carved.wood.difference(carved.wood.buffer(-high / 2).buffer(high / 2 + _SURE_MM))
+    pieces = shapely.get_parts(thin)
+    at = max(pieces, key=lambda one: one.area).representative_point() if len(pieces) else None
+    yield Finding(former.id, "neck", figure=low, at=(at.x, at.y) if at is not None else None)
+
+
+def _crowded(formers: list[Former]) -> Iterator[Finding]:
+    for before, former in pairwise(formers):
+        thick = [one.thickness or _DEFAULT_FORMER_MM for one in (before, former)]
+        lacking = sum(thick) / 2 - (former.station - before.station)
+        if lacking > _HAIR:
+            yield Finding(former.id, "crowded", before.id, figure=lacking)
+
+
+def _barred(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
+    """A plate that must pass a former needs an opening there, as wide and as thick as it is."""
+    for member in fuselage.framed.members:
+        if member.kind not in PLATES or member.width is None:
+            continue
+        first, last = fuselage.span(member)
+        for former in formers:
+            if not first + _HAIR < former.station < last - _HAIR:
+                continue
+            carved = carve(fuselage, former)
+            half, thick = member.width / 2, (member.thickness or 0.0) / 2
+            through = shapely.box(-half, member.z - thick, half, member.z + thick)
+            wood = carved.wood.intersection(through)
+            if wood.area > _HAIR:
+                at = wood.centroid
+                yield Finding(former.id, "barred", member.id, figure=member.width, at=(at.x, at.y))
