@@ -63,16 +63,17 @@ def bends_of(fuselage: Fuselage, limits: Limits) -> tuple[Bend, ...]:
     whole = [(float(loft.stations[0]), float(loft.stations[-1]))]
     for longeron in fuselage.longerons:
         wood = limits.get(longeron.material or "")
-        for view, thickness, line in _views(loft, longeron):
-            bends.append(_bend(f"{longeron.id} longeron {view}", thickness, line, whole, wood))
+        for name, thickness, line in longeron_lines(loft, longeron):
+            bends.append(_bend(name, thickness, line, whole, wood))
     return tuple(bends)
 
 
-def _views(loft: Loft, longeron: Longeron) -> Iterator[tuple[str, float, NaturalCubic]]:
-    """Each view with the thickness that is bent in it: across the side, and as seen in side view."""
+def longeron_lines(loft: Loft, longeron: Longeron) -> Iterator[tuple[str, float, NaturalCubic]]:
+    """A longeron in both views, with what of it is bent there: across the side, and as seen in side view."""
     across, deep = longeron.section
-    yield "from above", across, loft.half_width
-    yield "from the side", deep, loft.bottom if longeron.is_lower else loft.top
+    yield f"{longeron.id} longeron from above", across, loft.half_width
+    height = loft.bottom if longeron.is_lower else loft.top
+    yield f"{longeron.id} longeron from the side", deep, height
 
 
 def _sheeted(fuselage: Fuselage, loft: Loft) -> Iterator[tuple[float, float]]:

@@ -4,10 +4,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
+import numpy as np
+
+from hardkeel.base.values import Point2
+from hardkeel.fuselage.cutting import carve
 from hardkeel.fuselage.loft import Loft, loft_of
-from hardkeel.fuselage.model import Fuselage, Longeron
+from hardkeel.fuselage.model import Fuselage, Longeron, Member
+from hardkeel.fuselage.notching import both_sides, stringer_place, stringer_ways
+from hardkeel.fuselage.sheeted import corner_strips_of
 from hardkeel.fuselage.sticks import sticks_of
-from hardkeel.geometry.spline import arc_lengths
+from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
 BOTH_SIDES: Final = 2
 
@@ -19,13 +25,20 @@ class CutPart:
     Attributes
     ----------
     kind : str
-        ``upright``, ``diagonal`` or ``longeron``.
+        ``upright``, ``diagonal``, ``cross-piece``, ``corner-strip``, ``stringer``, ``bearer`` or
+        ``longeron``.
     quantity : int
         Of both sides together.
     section : (float, float)
         Across the side, and as seen in the drawing, mm.
     ends : tuple of tuple of float
         Angles of the cuts, degrees; empty for what is trimmed in place.
+    outline : tuple of (s, z)
+        Of a stick of the drawing, as it lies in it; empty for others.
+    key : str
+        What it is remembered by, once it is cut.
+    triangular : bool
+        Half a square, cut corner to corner.
     """
 
     name: str
@@ -35,6 +48,9 @@ class CutPart:
     length: float
     ends: tuple[tuple[float, ...], ...]
     material: str | None
+    outline: tuple[Point2, ...] = ()
+    key: str = ""
+    triangular: bool = False
 
 
 def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:
@@ -46,7 +62,13 @@ def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:
         When there are fewer than two stations.
     """
     loft = loft_of(fuselage)
-    return (*_sticks(fuselage), *(_longeron(loft, longeron) for longeron in fuselage.longerons))
+    return (
+        *_sticks(fuselage),
+        *_built_formers(fuselage),
+        *_corner_strips(fuselage),
+        *_running(fuselage),
+        *(_longeron(loft, longeron) for longeron in fuselage.longerons),
+    )
 
 
 def _sticks(fuselage: Fuselage) -> Iterator[CutPart]:
@@ -61,7 +83,108 @@ def _sticks(fuselage: Fuselage) -> Iterator[CutPart]:
             stick.length,
             stick.ends,
             fuselage.side_material,
+            stick.outline,
+            stick.key,
         )
+
+
+_SQUARE: Final = ((90.0,), (90.0,))
+
+
+def _built_formers(fuselage: Fuselage) -> Iterator[CutPart]:
+    """Formers that are a frame of four sticks; where they butt the cross-pieces go between the uprights.
+
+    Where they lap each is as long as the frame, halved at both ends.
+    """
+    for former in fuselage.formers:
+        if former.sticks is None:
+            continue
+        wide, deep = former.sticks
+        across = 2 * (former.half_width - fuselage.side_thickness)
+        tall = former.top - fuselage.top_skin - former.bottom - fuselage.bottom_skin
+        if former.joint == "butt":
+            across -= 2 * wide
+        if min(across, tall) <= 0:
+            continue
+        for kind, length in (("upright", tall), ("cross-piece", across)):
+            yield CutPart(
+                f"{former.id} {kind}",
+                "former-stick",
+                2,
+                (deep, wide),
+                length,
+                _SQUARE,
+                former.material,
+                key=f"{former.id} {kind}",
+            )
+
+
+def _corner_strips(fuselage: Fuselage) -> Iterator[CutPart]:
+    members = {member.id: member for member in fuselage.framed.members}
+    for strip in corner_strips_of(fuselage):
+        member = members[strip.member]
+        name = f"{strip.edge} {strip.member} {strip.between[0]}–{strip.between[1]}"
+        yield CutPart(
+            name,
+            "corner-strip",
+            BOTH_SIDES,
+            member.section or (0.0, 0.0),
+            strip.length,
+            _SQUARE,
+            member.material,
+            key=name,
+            triangular=member.triangular,
+        )
+
+
+def _running(fuselage: Fuselage) -> Iterator[CutPart]:
+    """Stringers and bearers; trimmed in place."""
+    for member in fuselage.framed.members:
+        if member.section is None or member.kind not in ("stringer", "bearer"):
+            continue
+        length = stringer_length(fuselage, member) if member.kind == "stringer" else None
+        if member.kind == "bearer":
+            first, last = fuselage.span(member)
+            start = member.station if member.station is not None else first
+            length = abs(last - start)
+        if length is not None and length > 0:
+            both = (
+                len(stringer_ways(member.angle))
+                if member.kind == "stringer"
+                else len(both_sides(member.y))
+            )
+            yield CutPart(
+                member.id,
+                member.kind,
+                both,
+                member.section,
+                length,
+                (),
+                member.material,
+                key=member.id,
+            )
+
+
+def stringer_length(fuselage: Fuselage, member: Member) -> float | None:
+    """The 3-D length of a stringer, through its notches' outer edges as a batten lies; mm."""
+    places = stringer_points(fuselage, member)
+    if len(places) < 2:  # noqa: PLR2004  nothing between
+        return None
+    x, y, z = (np.array([place[i] for place in places]) for i in range(3))
+    return float(arc_lengths((NaturalCubic(x, y), NaturalCubic(x, z)), x)[-1])
+
+
+def stringer_points(fuselage: Fuselage, member: Member) -> tuple[tuple[float, float, float], ...]:
+    """Where a stringer leaves each former's wood, (x, y, z), mm, on the starboard side."""
+    first, last = fuselage.span(member)
+    found = []
+    for former in fuselage.formers:
+        if not first <= former.station <= last:
+            continue
+        place = stringer_place(member.angle, carve(fuselage, former).inner)
+        if place is not None:
+            found.append((former.station, *place))
+    return tuple(sorted(found))
 
 
 def _longeron(loft: Loft, longeron: Longeron) -> CutPart:
@@ -76,4 +199,5 @@ def _longeron(loft: Loft, longeron: Longeron) -> CutPart:
         length,
         (),
         longeron.material,
+        key=f"longeron {longeron.id}",
     )

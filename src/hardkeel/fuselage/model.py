@@ -228,13 +228,6 @@ class Stock(Value):
     material: str | None = None
 
 
-class CutPiece(Value):
-    """Sticks that are cut: how many, and to what length, mm."""
-
-    pieces: Annotated[int, Field(ge=0, le=1000)]
-    length: Size
-
-
 class Framing(Value):
     """How a fuselage is framed; our own key.
 
@@ -250,8 +243,6 @@ class Framing(Value):
         Room between two pieces on a sheet: the blade's or cutter's, mm.
     sheeting : {"across", "along"}
         Which way the grain of top and bottom sheeting lies.
-    cut : dict
-        By stick, how many are cut and how long they were made, mm.
     """
 
     web: SizeOrZero = 3.0
@@ -261,7 +252,6 @@ class Framing(Value):
     sheeting: Literal["across", "along"] = "across"
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
-    cut: dict[str, CutPiece] = Field(default_factory=dict)
 
 
 class Fuselage(Value):

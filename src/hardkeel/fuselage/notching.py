@@ -91,17 +91,18 @@ def voids_of(
 def tabs_of(
     members: tuple[Member, ...], inner: BaseGeometry, side_thickness: float
 ) -> list[BaseGeometry]:
-    """Tabs by which a former is keyed into the sides."""
+    """Tabs by which a former is keyed into the sides, through their doublers."""
     if inner.is_empty:
         return []
     left, low, right, high = inner.bounds
+    through = sum(m.thickness or 0.0 for m in members if m.kind in ("doubler", "tail-doubler"))
     middle = (low + high) / 2
     found: list[BaseGeometry] = []
     for member in members:
         if member.kind == "key" and member.height is not None:
             a, b = middle - member.height / 2, middle + member.height / 2
-            found.append(shapely.box(left - side_thickness, a, left, b))
-            found.append(shapely.box(right, a, right + side_thickness, b))
+            found.append(shapely.box(left - side_thickness, a, left + through, b))
+            found.append(shapely.box(right - through, a, right + side_thickness, b))
     return found
 
 

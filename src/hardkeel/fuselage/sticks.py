@@ -5,7 +5,7 @@ The drawing is (s, z): along the developed station, up the height, mm.
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Final, Literal
 
@@ -34,6 +34,9 @@ class Stick:
     ends : (tuple, tuple)
         At its lower or front end, and at the other: angles between the axis and each face of the cut,
         degrees, 90 for square; a pointed end has two, the upright's first.
+    key : str
+        What it is called wherever it is remembered: by its stops, so that another's coming or going
+        leaves it.
     """
 
     kind: Kind
@@ -41,6 +44,7 @@ class Stick:
     outline: tuple[Point2, ...]
     length: float
     ends: tuple[tuple[float, ...], tuple[float, ...]]
+    key: str = ""
 
 
 class _Edge:
@@ -160,9 +164,12 @@ def _sticks(drawn: _Drawing, bracing: Bracing) -> Iterator[Stick]:
     lower, upper = drawn.lower, drawn.upper
     open_ = [drawn.room(i) > _HAIR for i in range(len(drawn.faces))]
     if bracing.upright is not None:
-        for has_room, faces in zip(open_, drawn.faces, strict=True):
+        for name, has_room, faces in zip(drawn.names, open_, drawn.faces, strict=True):
             if has_room:
-                yield _upright(bracing.upright, faces, lower, upper)
+                yield replace(
+                    _upright(bracing.upright, faces, lower, upper),
+                    key=f"upright {name} of {drawn.names[0]}",
+                )
     if bracing.diagonal is None or bracing.pattern == "none":
         return
     for number, ((_, a), (b, _)) in enumerate(pairwise(drawn.faces)):
@@ -172,7 +179,9 @@ def _sticks(drawn: _Drawing, bracing: Bracing) -> Iterator[Stick]:
         for up in rising:
             stick = _diagonal(bracing.diagonal, (a, b), lower, upper, rises=up)
             if stick is not None:
-                yield stick
+                way = "rising" if up else "falling"
+                names = f"{drawn.names[number]}–{drawn.names[number + 1]}"
+                yield replace(stick, key=f"diagonal {names} {way}")
 
 
 def _faces(developed: Sequence[float], width: float) -> list[tuple[float, float]]:

@@ -5,8 +5,8 @@ from typing import TYPE_CHECKING
 from hardkeel.base.late import late
 
 if TYPE_CHECKING:
-    from scipy import optimize
+    from scipy import optimize, signal, sparse
 else:
-    optimize = late("scipy.optimize")
+    optimize, sparse, signal = late("scipy.optimize"), late("scipy.sparse"), late("scipy.signal")
 
-__all__ = ["optimize"]
+__all__ = ["optimize", "signal", "sparse"]

@@ -74,6 +74,13 @@ class OwnWood(Value):
     source: str | None = None
 
 
+class CutPiece(Value):
+    """Sticks that are cut: how many, and to what length, mm."""
+
+    pieces: Count
+    length: Positive
+
+
 class Ledger(Value):
     """What the builder says of the parts; the parts themselves follow from the airframe.
 
@@ -83,6 +90,8 @@ class Ledger(Value):
         Grams for all pieces of a part together.
     pairs : dict
         What holding a handed pair against each other showed.
+    cut : dict
+        Sticks that are cut, by what the cut list remembers them by.
     """
 
     states: dict[str, State] = Field(default_factory=dict)
@@ -91,4 +100,5 @@ class Ledger(Value):
     printed: tuple[Listed, ...] = ()
     box: tuple[Listed, ...] = ()
     own: tuple[Part, ...] = ()
+    cut: dict[str, CutPiece] = Field(default_factory=dict)
     woods: dict[str, OwnWood] = Field(default_factory=dict)

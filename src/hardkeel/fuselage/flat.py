@@ -1,0 +1,129 @@
+"""A flat piece as it is cut from sheet: its outline, its holes, and the lines drawn on it.
+
+Plane of a piece: (u, v), mm, u along the piece, v up as it is drawn; a former's is (y, z).
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final, Literal
+
+from hardkeel.base.values import Point2
+from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
+
+Ring = tuple[Point2, ...]
+Grain = Literal["u", "v", "any"]
+MarkRole = Literal["station", "centre", "member", "seat", "drawn"]
+_STRAIGHT_MM: Final = 0.005  # points of a curve that lie this near to a straight line are left out
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A line drawn on a piece, with its name."""
+
+    role: MarkRole
+    points: Ring
+    text: str = ""
+    closed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class FlatPiece:
+    """A piece to cut.
+
+    Attributes
+    ----------
+    part : str
+        Id of the part that it belongs to: a former's, a side's, a member's.
+    quantity : int
+        How many alike; of a `pair` half of them are turned over.
+    pair : bool
+        One of each hand: the second is this one's mirror image.
+    outline : ring of (u, v)
+        Closed without its first point again; `holes` likewise.
+    grain : str
+        Which way the grain runs: along ``u``, along ``v``, or ``any``.
+    """
+
+    name: str
+    kind: str
+    part: str
+    outline: Ring
+    holes: tuple[Ring, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    thickness: float = 0.0
+    material: str | None = None
+    quantity: int = 1
+    pair: bool = False
+    grain: Grain = "any"
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Least u and v, greatest u and v, mm."""
+        us, vs = [p[0] for p in self.outline], [p[1] for p in self.outline]
+        return min(us), min(vs), max(us), max(vs)
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Along u and along v, mm."""
+        left, low, right, high = self.bounds
+        return right - left, high - low
+
+    @property
+    def polygon(self) -> BaseGeometry:
+        """The wood, as a shapely polygon."""
+        return shapely.Polygon(self.outline, self.holes)
+
+    @property
+    def area(self) -> float:
+        """mm² of wood."""
+        return float(self.polygon.area)
+
+    def mirrored(self) -> "FlatPiece":
+        """For the other side: turned over about its own upright middle."""
+        left, _, right, _ = self.bounds
+        about = left + right
+
+        def over(ring: Ring) -> Ring:
+            return tuple((about - u, v) for u, v in reversed(ring))
+
+        return replace(
+            self,
+            outline=over(self.outline),
+            holes=tuple(over(hole) for hole in self.holes),
+            marks=tuple(
+                replace(mark, points=tuple((about - u, v) for u, v in mark.points))
+                for mark in self.marks
+            ),
+        )
+
+
+def ring_of(points: Sequence[Point2]) -> Ring:
+    """A ring without needless points on straight stretches and without its first point at the end."""
+    kept = shapely.Polygon(points).simplify(_STRAIGHT_MM)
+    return open_ring(kept.exterior.coords)
+
+
+def open_ring(coords: object) -> Ring:
+    """Points of a closed shapely ring, the last one off, to a tenth of a micrometre."""
+    points = [(round(float(u), 4), round(float(v), 4)) for u, v, *_ in coords]  # type: ignore[attr-defined]
+    return tuple(points[:-1] if points[0] == points[-1] else points)
+
+
+def cut_from(piece: FlatPiece, taken: Sequence[BaseGeometry]) -> FlatPiece:
+    """A piece with shapes taken out; where that parts it, the largest of what is left."""
+    left = piece.polygon.difference(shapely.union_all(list(taken)))
+    parts = [one for one in shapely.get_parts(left) if one.geom_type == "Polygon"]
+    if not parts:
+        return piece
+    kept = max(parts, key=lambda one: one.area)
+    return replace(
+        piece,
+        outline=open_ring(kept.exterior.coords),
+        holes=tuple(open_ring(hole.coords) for hole in kept.interiors),
+    )
+
+
+def moved(ring: Ring, u: float, v: float, turn: float = 0.0) -> Ring:
+    """A ring turned about the origin by degrees, then shifted, mm."""
+    shape = affinity.rotate(shapely.LinearRing(ring), turn, origin=(0.0, 0.0))
+    return open_ring(affinity.translate(shape, u, v).coords)

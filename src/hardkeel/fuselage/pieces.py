@@ -1,0 +1,76 @@
+"""Every flat piece of a fuselage that is cut from sheet."""
+
+from collections.abc import Iterator, Sequence
+from typing import Final
+
+from hardkeel.fuselage.cutting import shape_of
+from hardkeel.fuselage.flat import FlatPiece, Mark
+from hardkeel.fuselage.flatwork import flatwork_of
+from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
+from hardkeel.fuselage.sheeting import skins_of
+
+_CENTRE_OVER_MM: Final = 4.0  # a centre mark is seen beside the wood
+
+
+def pieces_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece, ...]:
+    """Formers, sides and doublers, crutch, keels and plates, hatch frames, sheeting.
+
+    Parameters
+    ----------
+    seats : sequence of Mark
+        Lines where wings sit, drawn on the sides.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations, or a former's own outline crosses itself.
+    """
+    found: list[FlatPiece] = []
+    for _, stop in fuselage.stops:
+        if isinstance(stop, Former):
+            found += former_pieces(fuselage, stop)
+    found += blanks_of(fuselage, seats)
+    found += flatwork_of(fuselage)
+    for skin in skins_of(fuselage):
+        found += skin.panels
+    return tuple(found)
+
+
+def former_pieces(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
+    """The pieces that a former is cut in: one, or those a crutch or a cut on the centre line leaves.
+
+    One built of sticks is none: it is in the cut list.
+    """
+    if former.sticks is not None:
+        return
+    shape = shape_of(fuselage, former)
+    several = len(shape.pieces) > 1
+    for number, rings in enumerate(shape.pieces, start=1):
+        zs = [z for _, z in rings[0]]
+        low, high = min(zs), max(zs)
+        ys = [y for y, _ in rings[0]]
+        marks: tuple[Mark, ...] = ()
+        if min(ys) < 0 < max(ys):
+            ends = (0.0, low - _CENTRE_OVER_MM), (0.0, high + _CENTRE_OVER_MM)
+            marks = (Mark("centre", ends),)
+        if low < 0 < high:
+            marks += (Mark("drawn", ((min(ys), 0.0), (max(ys), 0.0)), "datum"),)
+        yield FlatPiece(
+            name=f"{former.id} {'abcdefghij'[number - 1]}" if several else former.id,
+            kind="former",
+            part=former.id,
+            outline=rings[0],
+            holes=tuple(rings[1:]),
+            marks=marks,
+            thickness=former.thickness or USUAL_FORMER_MM,
+            material=former.material,
+            grain="any"
+            if is_ply(former.material)
+            else "u",  # of sheet it lies across, like the part's
+        )
+
+
+def is_ply(material: str | None) -> bool:
+    """Whether a wood may lie either way: its grains cross, or it has none."""
+    return material is not None and ("ply" in material or material.startswith("foam"))

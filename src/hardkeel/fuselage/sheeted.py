@@ -1,0 +1,393 @@
+"""Sheet sides laid out flat: blanks, doublers, corner strips, wing seats, and where two edges disagree.
+
+The drawing is (s, z): along the developed station from the first one, up the height, mm.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final
+
+import numpy as np
+
+from hardkeel.fuselage.cutting import carve
+from hardkeel.fuselage.flat import FlatPiece, Mark, Ring, cut_from, ring_of
+from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.model import Former, Fuselage, Member, Section
+from hardkeel.geometry.polygons import BaseGeometry, shapely
+from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
+
+SHEETED: Final = ("sheet-sides", "crutch", "board")
+USUAL_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said
+REGISTER_MM: Final = 8.0  # width of the tab by which a crutch registers with a doubler
+_STEP_MM: Final = 4.0
+_AGREE_MM: Final = 0.3  # edges that differ by less are pulled even by the glue
+_EDGE_SHARE: Final = 0.15  # of a former's height: where the width at its top and bottom is taken
+
+
+@dataclass(frozen=True, slots=True)
+class EdgeLengths:
+    """What the top and the bottom edge of a sheet side want in plan, mm, between two stations."""
+
+    from_: str
+    to: str
+    top: float
+    bottom: float
+
+    @property
+    def differ(self) -> float:
+        """How much longer the top wants to be, mm."""
+        return self.top - self.bottom
+
+
+@dataclass(frozen=True, slots=True)
+class CornerStrip:
+    """One length of corner strip, between two formers, for one side.
+
+    Attributes
+    ----------
+    edge : str
+        ``upper`` or ``lower``.
+    start, end : float
+        Where it begins and stops, developed station, mm.
+    """
+
+    member: str
+    edge: str
+    between: tuple[str, str]
+    start: float
+    end: float
+
+    @property
+    def length(self) -> float:
+        """From end to end, mm."""
+        return self.end - self.start
+
+
+class Side:
+    """A side laid flat: places along it, its edges inside the skins.
+
+    Where formers have round corners the side is what is straight between them; the sheeting over and
+    under it goes round.
+    """
+
+    def __init__(self, fuselage: Fuselage) -> None:
+        self.fuselage = fuselage
+        self.loft: Loft = loft_of(fuselage)
+        self.station = dict(zip(self.loft.names, self.loft.stations.tolist(), strict=True))
+        self._corners = np.array([getattr(stop, "corner", 0.0) for _, stop in fuselage.stops])
+
+    def corner(self, stations: Array) -> Array:
+        """Radius of the section's corners, mm: straight from former to former."""
+        return np.asarray(np.interp(stations, self.loft.stations, self._corners))
+
+    def along(self, stations: Array) -> Array:
+        """Developed stations, mm."""
+        return arc_length_at((self.loft.half_width,), self.loft.stations, stations)
+
+    def top(self, stations: Array) -> Array:
+        """Height of the upper edge, mm."""
+        corner = np.maximum(self.corner(stations), self.fuselage.top_skin)
+        return np.asarray(self.loft.top.value(stations) - corner)
+
+    def bottom(self, stations: Array) -> Array:
+        """Height of the lower edge, mm."""
+        corner = np.maximum(self.corner(stations), self.fuselage.bottom_skin)
+        return np.asarray(self.loft.bottom.value(stations) + corner)
+
+    def places(self, a: float, b: float) -> Array:
+        """Stations from a to b, close enough that a chord leaves the curve by no hundredth."""
+        knots = [a, *(x for x in self.loft.stations if a < x < b), b]
+        pieces = [
+            np.linspace(p, q, max(2, int((q - p) / _STEP_MM) + 2))[:-1] for p, q in pairwise(knots)
+        ]
+        return np.concatenate([*pieces, [b]])
+
+    def strip(self, a: float, b: float, inset: float = 0.0) -> Ring:
+        """The outline of the side from one station to another, its edges `inset` inside, mm."""
+        x = self.places(a, b)
+        s, low, high = self.along(x), self.bottom(x) + inset, self.top(x) - inset
+        lower = list(zip(s.tolist(), low.tolist(), strict=True))
+        upper = list(zip(s.tolist(), np.maximum(high, low).tolist(), strict=True))
+        return ring_of([*lower, *reversed(upper)])
+
+    def line(self, station: float) -> Ring:
+        """A station from edge to edge."""
+        x = np.array([station])
+        s = float(self.along(x)[0])
+        return ((s, float(self.bottom(x)[0])), (s, float(self.top(x)[0])))
+
+
+def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece, ...]:
+    """Side blanks and doublers of every sheeted section, each to be cut once for each hand.
+
+    Parameters
+    ----------
+    seats : sequence of Mark
+        Lines on the side, in its own plane, that run where wings sit.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    side = Side(fuselage)
+    found: list[FlatPiece] = []
+    if fuselage.side_thickness > 0:
+        numbers = 0
+        for section in fuselage.sections:
+            if section.method in SHEETED:
+                numbers += 1
+                found += _blanks(side, section, numbers, seats)
+    for member in fuselage.framed.members:
+        if member.kind in ("doubler", "tail-doubler"):
+            found.append(_doubler(side, member))
+    return tuple(found)
+
+
+def _blanks(
+    side: Side, section: Section, number: int, seats: Sequence[Mark]
+) -> Iterator[FlatPiece]:
+    fuselage = side.fuselage
+    a, b = side.station[section.from_], side.station[section.to]
+    name = "side" if number == 1 else f"side {number}"
+    outline = side.strip(a, b)
+    marks = [
+        Mark("station", side.line(stop.station), stop_name)
+        for stop_name, stop in fuselage.stops
+        if a <= stop.station <= b
+    ]
+    start, end = (float(s) for s in side.along(np.array([a, b])))
+    marks += [mark for mark in seats if start <= mark.points[0][0] and mark.points[-1][0] <= end]
+    marks += _doubler_marks(side, a, b)
+    piece = FlatPiece(
+        name=name,
+        kind="side",
+        part=f"side_{section.from_}_{section.to}",
+        outline=outline,
+        marks=tuple(marks),
+        thickness=fuselage.side_thickness,
+        material=fuselage.side_material,
+        quantity=2,
+        pair=True,
+        grain="u",
+    )
+    piece = cut_from(piece, [*_slots(side, a, b), *_rod_holes(side, a, b)])
+    crutch = next((m for m in fuselage.framed.members if m.kind == "crutch"), None)
+    if section.method != "crutch" or crutch is None:
+        yield piece
+        return
+    yield from _parted_at(piece, crutch)
+
+
+def _parted_at(piece: FlatPiece, crutch: Member) -> Iterator[FlatPiece]:
+    """The lower and the upper side of a crutch: its edge shows between them."""
+    left, low, right, high = piece.bounds
+    half = (crutch.thickness or 0.0) / 2
+    for word, a, b in (("lower", low - 1, crutch.z - half), ("upper", crutch.z + half, high + 1)):
+        if b <= a:
+            continue
+        other = shapely.box(left - 1, low - 2, right + 1, high + 2).difference(
+            shapely.box(left - 1, a, right + 1, b)
+        )
+        if piece.polygon.difference(other).area > 0:
+            made = cut_from(piece, [other])
+            yield FlatPiece(
+                name=f"{word} {piece.name}",
+                kind="side",
+                part=piece.part,
+                outline=made.outline,
+                holes=made.holes,
+                marks=tuple(m for m in (_clipped(mark, a, b) for mark in piece.marks) if m),
+                thickness=piece.thickness,
+                material=piece.material,
+                quantity=2,
+                pair=True,
+                grain="u",
+            )
+
+
+def _clipped(mark: Mark, low: float, high: float) -> Mark | None:
+    """A station's line between two heights; other lines where they lie there already."""
+    zs = [z for _, z in mark.points]
+    if mark.role == "station":
+        a, b = max(min(zs), low), min(max(zs), high)
+        s = mark.points[0][0]
+        return Mark("station", ((s, a), (s, b)), mark.text) if b > a else None
+    return mark if low <= min(zs) and max(zs) <= high else None
+
+
+def _slots(side: Side, a: float, b: float) -> list[BaseGeometry]:
+    """Slots that the tabs of keyed formers go through."""
+    found: list[BaseGeometry] = []
+    for member in side.fuselage.framed.members:
+        former = side.fuselage.former(member.from_ or "") if member.kind == "key" else None
+        if former is None or member.height is None or not a <= former.station <= b:
+            continue
+        front, rear = faces_of(side.fuselage, former)
+        s = side.along(np.clip(np.array([front, rear]), a, b))
+        low, high = former.bottom + side.fuselage.bottom_skin, former.top - side.fuselage.top_skin
+        middle = (low + high) / 2
+        found.append(
+            shapely.box(
+                float(s[0]), middle - member.height / 2, float(s[1]), middle + member.height / 2
+            )
+        )
+    return found
+
+
+def _rod_holes(side: Side, a: float, b: float) -> list[BaseGeometry]:
+    found: list[BaseGeometry] = []
+    for member in side.fuselage.framed.members:
+        if member.kind == "rod" and member.station is not None and a <= member.station <= b:
+            s = float(side.along(np.array([member.station]))[0])
+            radius = (member.diameter or 0.0) / 2
+            found.append(shapely.Point(s, member.z).buffer(radius, 16))
+    return found
+
+
+def _doubler_marks(side: Side, a: float, b: float) -> Iterator[Mark]:
+    for member in side.fuselage.framed.members:
+        if member.kind in ("doubler", "tail-doubler"):
+            first, last = _doubler_ends(side, member)
+            if first < b and last > a:
+                ring = side.strip(max(first, a), min(last, b), member.inset)
+                yield Mark("member", ring, member.id, closed=True)
+
+
+def _doubler_ends(side: Side, member: Member) -> tuple[float, float]:
+    first, last = side.fuselage.span(member)
+    return first, max(last - member.short, first + 1.0)
+
+
+def _doubler(side: Side, member: Member) -> FlatPiece:
+    first, last = _doubler_ends(side, member)
+    piece = FlatPiece(
+        name=member.id,
+        kind=member.kind,
+        part=member.id,
+        outline=side.strip(first, last, member.inset),
+        marks=tuple(
+            Mark("station", side.line(stop.station), name)
+            for name, stop in side.fuselage.stops
+            if first <= stop.station <= last
+        ),
+        thickness=member.thickness or 0.0,
+        material=member.material,
+        quantity=2,
+        pair=True,
+        grain="u",
+    )
+    taken = [*_slots(side, first, last), *_rod_holes(side, first, last)]
+    for crutch in side.fuselage.framed.members:
+        if crutch.kind == "crutch":
+            half = (crutch.thickness or 0.0) / 2
+            for station in registers_of(side.fuselage, crutch, member):
+                ends = np.array([station - REGISTER_MM / 2, station + REGISTER_MM / 2])
+                s = side.along(ends)
+                taken.append(
+                    shapely.box(float(s[0]), crutch.z - half, float(s[1]), crutch.z + half)
+                )
+    return cut_from(piece, taken)
+
+
+def registers_of(fuselage: Fuselage, crutch: Member, doubler: Member) -> tuple[float, ...]:
+    """Stations where a tab of the crutch sits in a slot of the doubler: at every former under both."""
+    a, b = fuselage.span(crutch)
+    c, d = fuselage.span(doubler)
+    first, last = max(a, c) + REGISTER_MM, min(b, d - doubler.short) - REGISTER_MM
+    return tuple(one.station for one in fuselage.formers if first <= one.station <= last)
+
+
+def faces_of(fuselage: Fuselage, former: Former) -> tuple[float, float]:
+    """Stations of a former's front and rear face, mm.
+
+    It stands centred on its station like an upright; the first's front face and the last's rear face
+    lie on theirs.
+    """
+    thick = former.thickness or USUAL_FORMER_MM
+    names = [name for name, _ in fuselage.stops]
+    if former.id == names[0]:
+        return former.station, former.station + thick
+    if former.id == names[-1]:
+        return former.station - thick, former.station
+    return former.station - thick / 2, former.station + thick / 2
+
+
+def corner_strips_of(fuselage: Fuselage) -> tuple[CornerStrip, ...]:
+    """Every length of corner strip of one side, from former to former, the gaps off.
+
+    Lengths are along the developed side; where a keyed former's slot reaches past its former's face
+    the strip stops short of the slot.
+    """
+    side = Side(fuselage)
+    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    found: list[CornerStrip] = []
+    for member in fuselage.framed.members:
+        if member.kind != "corner-strip":
+            continue
+        first, last = fuselage.span(member)
+        inside = [one for one in formers if first <= one.station <= last]
+        for before, behind in pairwise(inside):
+            a, b = faces_of(fuselage, before)[1], faces_of(fuselage, behind)[0]
+            s = side.along(np.array([a, b]))
+            start, end = float(s[0]) + member.gap, float(s[1]) - member.gap
+            if end > start:
+                found += [
+                    CornerStrip(member.id, edge, (before.id, behind.id), start, end)
+                    for edge in ("upper", "lower")
+                ]
+    return tuple(found)
+
+
+def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
+    """Sheet sides whose top and bottom edges want different lengths: such a side will not lie flat.
+
+    The half-widths of the formers near their top and bottom give a spline each; a flat sheet can follow
+    both only where they are equally long.
+    """
+    loft = loft_of(fuselage)
+    stops = fuselage.stops
+    rows = [_widths(fuselage, stop) for _, stop in stops]
+    curves = [NaturalCubic(loft.stations, np.array([row[i] for row in rows])) for i in (0, 1)]
+    found: list[EdgeLengths] = []
+    for section in fuselage.sections:
+        if section.method not in SHEETED or fuselage.side_thickness <= 0:
+            continue
+        a, b = loft.names.index(section.from_), loft.names.index(section.to)
+        top, bottom = (arc_lengths((curve,), loft.stations) for curve in curves)
+        one = EdgeLengths(
+            section.from_, section.to, float(top[b] - top[a]), float(bottom[b] - bottom[a])
+        )
+        if abs(one.differ) > _AGREE_MM:
+            found.append(one)
+    return tuple(found)
+
+
+def _widths(fuselage: Fuselage, stop: object) -> tuple[float, float]:
+    """Half-width near the top and near the bottom of a stop, mm."""
+    if not isinstance(stop, Former) or not stop.outline:
+        half = float(stop.half_width)  # type: ignore[attr-defined]
+        return half, half
+    outside = carve(fuselage, stop).outside
+    tall = stop.top - stop.bottom
+    found: list[float] = []
+    for z in (stop.top - _EDGE_SHARE * tall, stop.bottom + _EDGE_SHARE * tall):
+        inside = outside.intersection(shapely.LineString([(-1e5, z), (1e5, z)]))
+        left, _, right, _ = inside.bounds
+        found.append((right - left) / 2)
+    return found[0], found[1]
+
+
+def seat_mark(side: Side, le_x: float, chord: float, z: float, incidence: float) -> Mark | None:
+    """A wing's chord line on the side, where the side is; ``None`` where the side ends before it."""
+    first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
+    fore, aft = max(le_x, first), min(le_x + chord, last)
+    if aft <= fore:
+        return None
+    slope = np.tan(np.radians(incidence))  # about the middle of the root, as the wing is placed
+    x = np.array([fore, aft])
+    s = side.along(x)
+    points = [(float(s[i]), float(z - slope * (x[i] - le_x - chord / 2))) for i in (0, 1)]
+    return Mark("seat", tuple(points))
