@@ -5,13 +5,14 @@ from functools import lru_cache
 from typing import Final
 
 from hardkeel.airframe.bodies import surfaces_of
+from hardkeel.airframe.frame_parts import member_parts, section_part, stick_parts
 from hardkeel.airframe.shapes import Fin, Surface
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member, Section
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.geometry.spline import arc_lengths
 from hardkeel.parts.model import Ledger, Part
@@ -100,7 +101,7 @@ def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
                 x=middle,
             )
         )
-        if section.method == "sheet-sides":
+        if section.method == "sheet-sides" and not _is_doubled(fuselage, a, b):
             thickness, ply = _DOUBLER
             parts.append(
                 Part(
@@ -115,6 +116,8 @@ def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
                 )
             )
     parts += [_longeron_part(fuselage, longeron) for longeron in fuselage.longerons]
+    parts += member_parts(fuselage)
+    parts += stick_parts(fuselage)
     for place, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
         if skin > 0:
             widths = [2 * stop.half_width for _, stop in fuselage.stops]
@@ -134,9 +137,10 @@ def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
     return parts
 
 
-def section_part(kind: str, section: Section) -> str:
-    """The id of a section's part: by its ends, so that another section's coming or going leaves it."""
-    return f"{kind}_{section.from_}_{section.to}"
+def _is_doubled(fuselage: Fuselage, a: float, b: float) -> bool:
+    """Whether doublers are drawn between two stations: then none is guessed at."""
+    spans = [fuselage.span(one) for one in fuselage.framed.members if one.kind == "doubler"]
+    return any(first < b and last > a for first, last in spans)
 
 
 def with_parts_by_ends(build: Build) -> Build:

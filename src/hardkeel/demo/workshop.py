@@ -7,11 +7,13 @@ import numpy as np
 from hardkeel.airframe.parts import parts_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.build.model import Build
+from hardkeel.edits import framing as framing_edits
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits.ledger import bring_parts_in
-from hardkeel.fuselage.model import CutOut, Template
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.model import CutOut, Fuselage, MemberKind, Stock, Template
 from hardkeel.paper.model import Pair, Sheet
-from hardkeel.parts.model import Ledger, Listed
+from hardkeel.parts.model import CutPiece, Ledger, Listed
 
 _SCALE: Final = 1.016  # the template sheet was printed this much too large
 _SEED: Final = 41
@@ -48,6 +50,7 @@ _WEIGHED: Final = {
     "fin_panel": 5.2,
     "doubler_F1_F4": 20.5,
 }
+_STICKS_CUT: Final = 3  # lines of the cut list
 _STATES: Final = {
     "F1": "glued",
     "F2": "glued",
@@ -70,6 +73,14 @@ _STATES: Final = {
 }
 
 
+_MEMBERS: Final[tuple[tuple[MemberKind, str, str, str, dict[str, object]], ...]] = (
+    ("battery-tray", "battery tray", "F2", "F3", {"z": -29.5, "width": 40.0}),
+    ("dowel-plate", "dowel plate", "F3", "F4", {"z": 40.0, "width": 40.0}),
+    ("hatch-frame", "hatch frame", "F2", "F3", {"station": 110.0, "z": -20.0}),
+    ("rod", "rod", "F3", "F4", {"station": 300.0, "z": -20.0, "diameter": 4.0}),
+)
+
+
 def furnish(build: Build) -> Build:
     """The build with its audit, cut-outs, ledger, masses and balance."""
     rng = np.random.default_rng(_SEED)
@@ -84,7 +95,7 @@ def furnish(build: Build) -> Build:
         for part, direction, kind, plan in _SHEET
     )
     build = build.but(audit=(Sheet(id="former templates", pairs=pairs),))
-    build = _cut_out(build)
+    build = _framed(_cut_out(build))
     build = build.but(ledger=_ledger(build))
     masses = tuple(
         Mass(id=name, mass=mass, x=x, weighed=weighed) for name, mass, x, weighed in _FITTINGS
@@ -119,6 +130,16 @@ def _cut_out(build: Build) -> Build:
     return drawing_edits.set_template(build, "F4", template)
 
 
+def _framed(build: Build) -> Build:
+    """Doublers, firewall key, plates and trays, a hatch; open behind the wing with zigzag bracing."""
+    build = framing_edits.frame_as_usual(build)
+    for kind, name, start, end, figures in _MEMBERS:
+        build = framing_edits.add_member(build, kind, start, end)
+        build = framing_edits.set_member(build, name, **figures)
+    rack = Stock(section=(5.0, 5.0), length=610.0, pieces=2, material="balsa-medium")
+    return framing_edits.set_framing(build, kerf=0.6, stock=(rack,))
+
+
 def _ledger(build: Build) -> Ledger:
     parts = parts_of(build)
     printed = [
@@ -142,6 +163,10 @@ def _ledger(build: Build) -> Ledger:
             "wing_half": "mirrored",
             "wing_tip": "mirrored",
             "wing_seat": "mirrored",
+        },
+        cut={
+            part.key: CutPiece(pieces=part.quantity, length=part.length)
+            for part in cut_list_of(build.fuselage or Fuselage())[:_STICKS_CUT]
         },
         printed=tuple(printed),
         box=tuple(box),

@@ -4,7 +4,8 @@ from collections.abc import Iterable, Sequence
 from typing import Final
 
 from hardkeel.airframe.bodies import redrawn
-from hardkeel.airframe.parts import followed, ledger_renamed, section_part
+from hardkeel.airframe.frame_parts import section_part
+from hardkeel.airframe.parts import followed, ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.build.model import Build
@@ -16,8 +17,10 @@ from hardkeel.fuselage.model import (
     TAIL_POST,
     CutOut,
     Former,
+    Framing,
     Fuselage,
     Longeron,
+    Member,
     Method,
     Section,
     TailPost,
@@ -89,7 +92,30 @@ def delete_former(build: Build, name: str) -> Build:
         if start != end:
             sections.append(section.but(from_=start, to=end))
     formers = tuple(former for former in fuselage.formers if former.id != name)
-    return with_fuselage(build, fuselage.but(formers=formers, sections=tuple(sections)))
+    changes: dict[str, object] = {"formers": formers, "sections": tuple(sections)}
+    if fuselage.framing is not None:
+        changes["framing"] = _members_without(fuselage, name, (before, after), at_front=i == 0)
+    return with_fuselage(build, fuselage.but(**changes))
+
+
+def _members_without(
+    fuselage: Fuselage, name: str, beside: tuple[str, str], *, at_front: bool
+) -> Framing:
+    """Members that began or ended at a former go on to its neighbour; what was only there goes with it."""
+    before, after = beside
+    names = [one for one, _ in fuselage.stops]
+    at_rear = name == names[-1]
+    kept: list[Member] = []
+    for member in fuselage.framed.members:
+        if member.kind == "key" and member.from_ == name:
+            continue
+        start = (after if at_front else before) if member.from_ == name else member.from_
+        end = (before if at_rear else after) if member.to == name else member.to
+        if start is not None and start == end:
+            continue
+        moved = (start, end) != (member.from_, member.to)
+        kept.append(member.but(from_=start, to=end) if moved else member)
+    return fuselage.framed.but(members=tuple(kept))
 
 
 def rename_former(build: Build, name: str, new: str) -> Build:
@@ -113,7 +139,7 @@ def rename_former(build: Build, name: str, new: str) -> Build:
     names = {name: new} | {
         section_part(kind, old): section_part(kind, now)
         for old, now in zip(fuselage.sections, sections, strict=True)
-        for kind in ("side", "doubler")
+        for kind in ("side", "doubler", "sticks")
     }
     renamed = build
     if build.masses:
@@ -124,7 +150,19 @@ def rename_former(build: Build, name: str, new: str) -> Build:
         renamed = renamed.but(ledger=ledger_renamed(build.ledger, names))
     if build.audit:
         renamed = renamed.but(audit=tuple(_pairs_renamed(one, name, new) for one in build.audit))
-    drawn = redrawn(build, renamed.but(fuselage=fuselage.but(formers=changed, sections=sections)))
+    changes: dict[str, object] = {"formers": changed, "sections": sections}
+    if fuselage.framing is not None:
+        members = tuple(
+            member.but(
+                from_=new if member.from_ == name else member.from_,
+                to=new if member.to == name else member.to,
+            )
+            if name in (member.from_, member.to)
+            else member
+            for member in fuselage.framed.members
+        )
+        changes["framing"] = fuselage.framed.but(members=members)
+    drawn = redrawn(build, renamed.but(fuselage=fuselage.but(**changes)))
     check_build(drawn)
     return drawn
 

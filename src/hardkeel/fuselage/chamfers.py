@@ -38,8 +38,8 @@ class LeavingLongeron:
     in_plan, in_side : float
         Degrees between it and the datum line, from above and from the side.
     mitre, bevel : float
-        For its cut across, flat on a former that stands square: the saw's angle from square in plan, and
-        its tilt.
+        For its cut across, flat on a former that stands square: with the stick flat on the saw's table,
+        how far the blade is swung from square and how far it is tilted.
     notch : float
         How deep it is let in so that it comes out to the side's outside, mm.
     """
@@ -95,14 +95,20 @@ def leaving_longerons_of(fuselage: Fuselage) -> tuple[LeavingLongeron, ...]:
         plan = _slope(loft, "half_width", x)
         for longeron in fuselage.longerons:
             side = _slope(loft, "bottom" if longeron.is_lower else "top", x)
-            p, s = math.radians(plan), math.radians(side)
-            bevel = math.degrees(math.atan(math.tan(s) * math.cos(p)))
+            mitre, bevel = _saw(math.radians(plan), math.radians(side))
             found.append(
                 LeavingLongeron(
-                    longeron.id, section.to, plan, side, plan, bevel, fuselage.side_thickness
+                    longeron.id, section.to, plan, side, mitre, bevel, fuselage.side_thickness
                 )
             )
     return tuple(found)
+
+
+def _saw(plan: float, side: float) -> tuple[float, float]:
+    """Swing and tilt, degrees, of a blade that cuts a stick along (1, tan plan, tan side) square to x."""
+    rise = math.atan(math.tan(side) * math.cos(plan))  # over the stick's own run
+    swing = math.atan2(math.sin(plan), math.cos(plan) * math.cos(rise))
+    return math.degrees(swing), math.degrees(math.asin(math.cos(plan) * math.sin(rise)))
 
 
 def _slope(loft: Loft, line: str, x: float) -> float:

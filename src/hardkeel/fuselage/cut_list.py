@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.cutting import carve
+from hardkeel.fuselage.cutting import inside_skins
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import both_sides, stringer_place, stringer_ways
@@ -39,6 +39,8 @@ class CutPart:
         What it is remembered by, once it is cut.
     triangular : bool
         Half a square, cut corner to corner.
+    member : str
+        The member that it is of, where it is of one.
     """
 
     name: str
@@ -51,6 +53,7 @@ class CutPart:
     outline: tuple[Point2, ...] = ()
     key: str = ""
     triangular: bool = False
+    member: str = ""
 
 
 def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:
@@ -65,8 +68,7 @@ def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:
     return (
         *_sticks(fuselage),
         *_built_formers(fuselage),
-        *_corner_strips(fuselage),
-        *_running(fuselage),
+        *running_parts(fuselage),
         *(_longeron(loft, longeron) for longeron in fuselage.longerons),
     )
 
@@ -119,6 +121,11 @@ def _built_formers(fuselage: Fuselage) -> Iterator[CutPart]:
             )
 
 
+def running_parts(fuselage: Fuselage) -> tuple[CutPart, ...]:
+    """Corner strips, stringers and bearers, each line with the member that it is of."""
+    return (*_corner_strips(fuselage), *_running(fuselage))
+
+
 def _corner_strips(fuselage: Fuselage) -> Iterator[CutPart]:
     members = {member.id: member for member in fuselage.framed.members}
     for strip in corner_strips_of(fuselage):
@@ -134,6 +141,7 @@ def _corner_strips(fuselage: Fuselage) -> Iterator[CutPart]:
             member.material,
             key=name,
             triangular=member.triangular,
+            member=member.id,
         )
 
 
@@ -162,6 +170,7 @@ def _running(fuselage: Fuselage) -> Iterator[CutPart]:
                 (),
                 member.material,
                 key=member.id,
+                member=member.id,
             )
 
 
@@ -181,7 +190,7 @@ def stringer_points(fuselage: Fuselage, member: Member) -> tuple[tuple[float, fl
     for former in fuselage.formers:
         if not first <= former.station <= last:
             continue
-        place = stringer_place(member.angle, carve(fuselage, former).inner)
+        place = stringer_place(member.angle, inside_skins(fuselage, former))
         if place is not None:
             found.append((former.station, *place))
     return tuple(sorted(found))

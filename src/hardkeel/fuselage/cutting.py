@@ -6,6 +6,7 @@ Plane of the former: (y, z), airframe axes, mm.  Polygons by shapely.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -21,7 +22,7 @@ _RIM_MM: Final = 6.0  # wood left around a lightening hole
 _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
 _MOST_HOLES: Final = 6
 _WAYS_ROUND: Final = 24
-_CRUMB_MM2: Final = 1e-6
+_CRUMB_MM2: Final = 1.0
 _THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
 
 
@@ -112,7 +113,7 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     wood = wood.difference(
         shapely.union_all([shapely.Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
     )
-    if len(shapely.get_parts(wood)) > carved.parts:
+    if len(sizable(wood)) * (1 + former.split) > carved.parts:
         cautions.append("split")
     pieces = _pieces(wood, former)
     return FormerShape(
@@ -135,7 +136,7 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
     """
     members = crossing(fuselage, former)
     outside = _outside(former)
-    inner = _inside(fuselage, former, outside)
+    inner = inside_skins(fuselage, former)
     stock = inner
     if former.sticks is not None:
         stock = inner.difference(inner.buffer(-former.sticks[0], join_style="mitre"))
@@ -199,16 +200,27 @@ def _outside(former: Former) -> Polygon:
     return core.buffer(radius, quad_segs=_CORNER_STEPS)
 
 
-def _inside(fuselage: Fuselage, former: Former, outside: Polygon) -> BaseGeometry:
-    """The section less side, top and bottom skins."""
-    side = fuselage.side_thickness
+def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
+    """The section less side, top and bottom skins.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself.
+    """
+    bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
+    return _inside(bare, fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+
+
+@lru_cache(maxsize=512)
+def _inside(former: Former, side: float, top: float, bottom: float) -> BaseGeometry:
     half = max(former.half_width - side, 0.0)
-    low, high = former.bottom + fuselage.bottom_skin, former.top - fuselage.top_skin
+    low, high = former.bottom + bottom, former.top - top
     if half <= 0 or high <= low:
         return shapely.Polygon()
-    shrunk: BaseGeometry = outside
+    shrunk: BaseGeometry = _outside(former)
     if former.corner or former.outline:
-        shrunk = _without_skins(outside, side, fuselage.top_skin, fuselage.bottom_skin)
+        shrunk = _without_skins(shrunk, side, top, bottom)
     return shrunk.intersection(shapely.box(-half, low, half, high))
 
 
@@ -258,6 +270,15 @@ def _lightening(wood: BaseGeometry) -> list[tuple[float, float, float]]:
     return circles
 
 
+def sizable(wood: BaseGeometry) -> list[Polygon]:
+    """The pieces of a wood that are more than sawdust."""
+    return [
+        one
+        for one in shapely.get_parts(wood)
+        if one.geom_type == "Polygon" and one.area > _CRUMB_MM2
+    ]
+
+
 def _pieces(wood: BaseGeometry, former: Former) -> tuple[tuple[Ring, ...], ...]:
     """Each piece of the wood, its outer edge first; cut on the centre line where it is to be split."""
     parts = [wood]
@@ -268,8 +289,7 @@ def _pieces(wood: BaseGeometry, former: Former) -> tuple[tuple[Ring, ...], ...]:
             wood.intersection(shapely.box(a, low - 1, b, high + 1))
             for a, b in ((-half, 0.0), (0.0, half))
         ]
-    found = [one for part in parts for one in shapely.get_parts(part)]
-    found = [one for one in found if one.geom_type == "Polygon" and one.area > _CRUMB_MM2]
+    found = [one for part in parts for one in sizable(part)]
     found.sort(key=lambda one: (round(one.bounds[1], 3), round(one.bounds[0], 3)))
     return tuple(
         (_ring(one.exterior.coords), *(_ring(hole.coords) for hole in one.interiors))

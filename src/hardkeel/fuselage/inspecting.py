@@ -10,7 +10,7 @@ from itertools import combinations, pairwise
 from typing import Final, Literal
 
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.cutting import Carved, carve
+from hardkeel.fuselage.cutting import Carved, carve, sizable
 from hardkeel.fuselage.model import PLATES, Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import Void, passing
 from hardkeel.geometry.polygons import BaseGeometry, shapely
@@ -130,6 +130,7 @@ def _unfit(former: Former, longerons: tuple[Longeron, ...], carved: Carved) -> I
 def _holes(former: Former, carved: Carved, whole: BaseGeometry, web: float) -> Iterator[Finding]:
     named = [(cut.id, hole) for cut, hole in carved.holes if cut.kind != "hatch"]
     named += [(void.ref, void.shape) for void in carved.voids if void.sort == "hole"]
+    told: dict[str, Finding] = {}  # of a pair the worse
     for ref, hole in named:
         left = _left_around(hole, whole)
         least = min(mm for _, mm in left)
@@ -139,7 +140,10 @@ def _holes(former: Former, carved: Carved, whole: BaseGeometry, web: float) -> I
         if kind == "opened":
             least = 0.0
         at = hole.centroid
-        yield Finding(former.id, kind, ref, figure=least, left=left, at=(at.x, at.y))
+        found = Finding(former.id, kind, ref, figure=least, left=left, at=(at.x, at.y))
+        if ref not in told or found.figure < told[ref].figure:
+            told[ref] = found
+    yield from told.values()
 
 
 def _left_around(hole: BaseGeometry, whole: BaseGeometry) -> tuple[tuple[str, float], ...]:
@@ -217,12 +221,12 @@ def _counts(void: Void) -> bool:
 
 def _parted(former: Former, carved: Carved) -> Iterator[Finding]:
     meant = carved.parts // (1 + former.split)
-    pieces = shapely.get_parts(carved.wood)
+    pieces = sizable(carved.wood)
     if len(pieces) <= meant:
         return
     by = ""
     for cut, hole in carved.holes:  # the one without which it holds together
-        if len(shapely.get_parts(carved.wood.union(hole.intersection(carved.stock)))) <= meant:
+        if len(sizable(carved.wood.union(hole.intersection(carved.stock)))) <= meant:
             by = cut.id
             break
     at = min(pieces, key=lambda piece: piece.area).representative_point()
@@ -231,11 +235,11 @@ def _parted(former: Former, carved: Carved) -> Iterator[Finding]:
 
 def _necked(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
     """A place where the wood is narrower than the web: it falls apart when that much is taken off."""
-    meant = len(shapely.get_parts(carved.wood))
+    meant = len(sizable(carved.wood))
 
     def holds(width: float) -> bool:
         left = carved.wood.buffer(-width / 2, join_style="mitre")
-        return not left.is_empty and len(shapely.get_parts(left)) <= meant
+        return not left.is_empty and len(sizable(left)) <= meant
 
     if web <= 0 or former.sticks is not None or holds(web - _HAIR):
         return

@@ -140,10 +140,16 @@ def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
             if section.method in SHEETED:
                 numbers += 1
                 found += _blanks(side, section, numbers, seats)
-    for member in fuselage.framed.members:
-        if member.kind in ("doubler", "tail-doubler"):
-            found.append(_doubler(side, member))
-    return tuple(found)
+    return (*found, *doublers_of(fuselage))
+
+
+def doublers_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
+    """Doublers and tail doublers, each to be cut once for each hand."""
+    doublers = [m for m in fuselage.framed.members if m.kind in ("doubler", "tail-doubler")]
+    if not doublers:
+        return ()
+    side = Side(fuselage)
+    return tuple(_doubler(side, member) for member in doublers)
 
 
 def _blanks(

@@ -6,6 +6,7 @@ The drawing is (s, z): along the developed station, up the height, mm.
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import pairwise
 from typing import Final, Literal
 
@@ -37,6 +38,8 @@ class Stick:
     key : str
         What it is called wherever it is remembered: by its stops, so that another's coming or going
         leaves it.
+    section_from : str
+        The stop at which its section of the fuselage begins.
     """
 
     kind: Kind
@@ -45,6 +48,7 @@ class Stick:
     length: float
     ends: tuple[tuple[float, ...], tuple[float, ...]]
     key: str = ""
+    section_from: str = ""
 
 
 class _Edge:
@@ -107,6 +111,7 @@ class _Drawing:
         return min(self.upper.z(s) - self.lower.z(s) for s in self.faces[number])
 
 
+@lru_cache(maxsize=16)
 def sticks_of(fuselage: Fuselage) -> tuple[Stick, ...]:
     """Every stick of one side's open sections, from nose to tail: uprights, then diagonals of each.
 
@@ -123,7 +128,8 @@ def sticks_of(fuselage: Fuselage) -> tuple[Stick, ...]:
     found: list[Stick] = []
     for section in fuselage.sections:
         if section.method == "stick-sides":
-            found += _sticks(_drawn(fuselage, loft, section, bracing), bracing)
+            sticks = _sticks(_drawn(fuselage, loft, section, bracing), bracing)
+            found += (replace(stick, section_from=section.from_) for stick in sticks)
     return tuple(found)
 
 

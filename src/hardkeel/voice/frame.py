@@ -1,11 +1,61 @@
 """What is cut and bent for a fuselage, in words."""
 
-from typing import Final
+from collections.abc import Mapping
+from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
 from hardkeel.fuselage.buying import Purchase
+from hardkeel.fuselage.chamfers import LeavingLongeron, PostChamfer
 from hardkeel.fuselage.cut_list import CutPart
+from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.inspecting import Finding  # polygons load late
+    from hardkeel.fuselage.nesting import SheetPurchase
+    from hardkeel.fuselage.sheeted import EdgeLengths
+
+# tabs
+STICKS: Final = "Sticks"
+FORMERS: Final = "Formers"
+MEMBERS: Final = "Members"
+BENDS: Final = "Bends"
+SHEETS: Final = "Wood and sheets"
+# cards and buttons
+NOW: Final = "Now"
+CUT_IT: Final = "Cut (Enter)"
+ENDS_TRUE_SIZE: Final = "Ends true size"
+ONE_BACK: Final = "One back"
+WOOD_TO_BUY: Final = "Wood to buy"
+LOOK_INTO: Final = "Look into"
+FRAME_AS_USUAL: Final = "Frame it as usual"
+NOTHING_TO_FRAME: Final = "There is no fuselage to frame yet: lay one out first."
+NO_STICKS: Final = "No sticks here: this fuselage has no open section with bracing."
+ALL_CUT: Final = "Every stick is cut."
+BLADE_CAUTION: Final = "Blade away from the other hand; a sharp one needs less push."
+STEAM_CAUTION: Final = "Steam and hot water scald: gloves, and let it cool in the clamps."
+WORKING: Final = "Laying the pieces on sheets…"
+STOP_IT: Final = "Stop"
+WRITE_THE_SHEETS: Final = "Write all templates"
+PRINTED_RIGHT: Final = "Check the 100 mm bars on the print both ways before you cut."
+NOT_FRAMED_YET: Final = "Only formers, sides and longerons are drawn so far."
+MEMBER_WORDS: Final[dict[str, str]] = {
+    "doubler": "doubler",
+    "tail-doubler": "tail doubler",
+    "corner-strip": "corner strip",
+    "crutch": "crutch",
+    "stringer": "stringer",
+    "keel": "keel",
+    "wire": "alignment wire",
+    "rod": "cross rod",
+    "bearer": "engine bearer",
+    "dowel-plate": "wing dowel plate",
+    "undercarriage-plate": "undercarriage plate",
+    "servo-tray": "servo tray",
+    "battery-tray": "battery tray",
+    "hatch-frame": "hatch frame",
+    "key": "key in the sides",
+}
 
 _GOES: Final = {
     "dry": "bends dry",
@@ -42,3 +92,242 @@ def purchase_sentence(one: Purchase, unit: LengthUnit) -> str:
     if one.pieces > one.at_least:
         text += f", {one.at_least} at the very least"
     return text + (f"; {one.joined} to be scarfed" if one.joined else "")
+
+
+# -- what is wrong ----------------------------------------------------------------------------------
+
+_SIDES: Final = {"port": "to port", "starboard": "to starboard", "above": "above", "below": "below"}
+
+
+def finding_title(one: "Finding") -> str:
+    """What is wrong, in a few words."""
+    named = one.ref
+    return {
+        "nothing": "Nothing of it is left inside the skins.",
+        "parted": _parted(one),
+        "opened": f"The {named} runs out over its edge.",
+        "thin": f"Little wood is left beside the {named}.",
+        "meet": f"The notches of {named} meet."
+        if named == one.other
+        else f"{named} and {one.other} come too close.",
+        "neck": "The wood narrows too much.",
+        "unfit": f"The {named} longeron is too large for it.",
+        "crowded": f"It stands in {one.other or named}.",
+        "barred": f"The {named} can't be put in past it.",
+    }[one.kind]
+
+
+def _parted(one: "Finding") -> str:
+    if one.ref:
+        return f"The {one.ref} cuts it in {one.figure:.0f}."
+    return f"It falls in {one.figure:.0f} pieces."
+
+
+def finding_sentence(one: "Finding", unit: LengthUnit, web: float) -> str:
+    """The figure, where it is, and the way out."""
+
+    def mm(value: float) -> str:
+        return format_length(value, unit)
+
+    wanted = mm(web)
+    match one.kind:
+        case "thin" | "opened":
+            left = ", ".join(
+                f"{mm(value)} {_SIDES[side]}" if value > 0 else f"none {_SIDES[side]}"
+                for side, value in one.left
+                if value < web
+            )
+            return f"Wood left: {left}; {wanted} are wanted. Make it smaller, or move it."
+        case "meet":
+            lacking = "they touch" if one.figure <= 0 else f"{mm(one.figure)} between them"
+            return f"{lacking[:1].upper()}{lacking[1:]}; {wanted} are wanted. Move one, or take a smaller section."
+        case "neck":
+            return f"{mm(one.figure)} at the narrowest; {wanted} are wanted."
+        case "unfit":
+            return f"{mm(one.figure)} are lacking to the middle. Take a smaller section, or end it before."
+        case "crowded":
+            return f"{mm(one.figure)} too near for their thicknesses. Move one."
+        case "barred":
+            return f"It needs an opening {mm(one.figure)} wide there."
+        case "parted":
+            return (
+                "What is cut out reaches through. Make it smaller, or part it on purpose: split it."
+            )
+        case _:
+            return "Its half-width is no more than the sides are thick."
+
+
+def edge_sentence(one: "EdgeLengths", unit: LengthUnit) -> str:
+    """A sheet side whose edges want different lengths."""
+    longer, more = ("upper", one.differ) if one.differ > 0 else ("lower", -one.differ)
+    return (
+        f"{stop_words(one.from_)} to {stop_words(one.to)}: the {longer} edge wants {format_length(more, unit)} "
+        "more than the other; a flat sheet cannot follow both. Kerf it, or plank it."
+    )
+
+
+def stop_words(name: str) -> str:
+    """A stop as it is called: ``tail post`` for the file's ``tail_post``."""
+    return name.replace("_", " ")
+
+
+# -- bends ------------------------------------------------------------------------------------------
+
+_VERDICTS: Final = {
+    "dry": "dry, with room",
+    "soaked": "soaked or steamed",
+    "too tight": "too tight as it is",
+    None: "of a wood that nothing is known of",
+}
+
+
+def bend_answer(bend: Bend) -> str:
+    """``Side: dry, with room.``."""
+    name = bend.member[:1].upper() + bend.member[1:]
+    if bend.radius is None:
+        return f"{name}: straight."
+    return f"{name}: {_VERDICTS[bend.verdict]}."
+
+
+def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
+    """The margin, the ways out where there is none, what springs back."""
+    bend = one.bend
+    if bend.radius is None or one.margin is None:
+        return []
+    told = []
+    if one.margin >= 1:
+        told.append(f"Takes {one.margin:.1f} times as much dry.")
+    else:
+        told.append(f"Dry it takes {one.margin:.2f} of this, soaked {one.soaked_margin or 0:.2f}.")
+        told += _ways_out(one, unit, woods)
+    if one.margin < 1:
+        low, high = SPRINGS_BACK["soaked"]
+        to = (format_length(bend.radius * (1 - share), unit, 0) for share in (high, low))
+        told.append(
+            f"Soaked and clamped overnight it springs back {100 * low:.0f} to {100 * high:.0f} %: "
+            f"bend it to a radius of {' to '.join(to)}, and read it in the morning."
+        )
+    return told
+
+
+def _ways_out(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
+    told = []
+    if one.laminating is not None:
+        lam = one.laminating
+        told.append(
+            f"Laminate it: {lam.layers} layers of {format_length(lam.thickness, unit)}, "
+            f"which spring back {100 * lam.springs_back:.0f} %."
+        )
+    if one.kerfing is not None:
+        kerf = one.kerfing
+        told.append(
+            f"Kerf it inside: {format_length(kerf.depth, unit)} deep, every "
+            f"{format_length(kerf.spacing, unit, 0)} at most; {format_length(kerf.left, unit)} stay."
+        )
+    if one.woods:
+        names = [woods.get(wood, wood) for wood in one.woods]
+        told.append(f"Or of {', '.join(names[:3])}: dry.")
+    return told
+
+
+def pull_sentence(pulls: tuple[Pull, ...]) -> str:
+    """What it takes to pull nose and tail home."""
+    if not pulls:
+        return ""
+    nose, tail = pulls[0], pulls[-1]
+    strongest = max(pulls, key=lambda one: abs(one.force))
+    said = (
+        f"Each side pulls {abs(nose.force):.1f} N at the nose, {abs(tail.force):.1f} N at the tail"
+    )
+    if strongest not in (nose, tail):
+        said += f", {abs(strongest.force):.1f} N at {stop_words(strongest.stop)}"
+    return said + ": what a clamp or a threaded rod must hold there."
+
+
+def chamfer_sentence(one: PostChamfer) -> str:
+    """How tail post and rear blocks are chamfered."""
+    said = f"Tail post and rear blocks: {format_angle(one.sides, 1)} on each side face"
+    ends = [
+        f"{format_angle(value, 1)} {where}"
+        for value, where in ((one.top, "at the top"), (one.bottom, "at the foot"))
+        if abs(value) >= 0.05  # noqa: PLR2004  shown to a tenth
+    ]
+    return said + (", " + ", ".join(ends) if ends else "") + "."
+
+
+def leaving_sentence(one: LeavingLongeron, unit: LengthUnit) -> str:
+    """How a longeron is let in where it leaves the sheet side."""
+    return (
+        f"{one.longeron} longeron at {one.stop}: let in {format_length(one.notch, unit)}; "
+        f"saw swung {format_angle(one.mitre, 1)}, tilted {format_angle(one.bevel, 1)}."
+    )
+
+
+# -- sticks -----------------------------------------------------------------------------------------
+
+
+def cut_so_far(cut: int, of: int) -> str:
+    """``31 of 94 cut``."""
+    return f"{cut} of {of} cut"
+
+
+def jig_saving(settings: int, plain: int) -> str:
+    """What the order saves."""
+    return f"jig set {settings} times instead of {plain}"
+
+
+def still_to_cut(left: int, of: int) -> str:
+    """``cut 2 of 2 more``."""
+    if left <= 0:
+        return "cut"
+    return f"port and starboard: cut {left} more" if of == 2 else f"cut {left} of {of}"  # noqa: PLR2004
+
+
+def jig_words(first: float, second: float) -> str:
+    """How the jig is set for a stick."""
+    if first == second:
+        return f"set the jig to {format_angle(first, 1)} for both ends"
+    return f"set the jig to {format_angle(first, 1)}, cut one end of all, then {format_angle(second, 1)}"
+
+
+def other_length(was: float, now: float, unit: LengthUnit) -> str:
+    """A stick that was cut before the drawing changed."""
+    way = "short" if was < now else "long"
+    return f"Cut {format_length(abs(was - now), unit)} too {way}: the drawing has changed since."
+
+
+# -- sheets -----------------------------------------------------------------------------------------
+
+
+def sheet_sentence(one: "SheetPurchase", wood: str, unit: LengthUnit) -> str:
+    """``2 of 1000 × 100 mm balsa, medium, 3 mm: 11 % left over``."""
+    size = format_size(one.size, unit)
+    said = f"{one.sheets} of {size} {wood}, {format_length(one.thickness, unit)}: {one.waste:.0f} % left over"
+    if one.left > _WORTH_KEEPING_MM:
+        said += f", {format_length(one.left, unit, 0)} of it in one piece"
+    return said
+
+
+_WORTH_KEEPING_MM: Final = 100.0
+
+
+def wood_answer(strips: int, sheets: int) -> str:
+    """``Seven strips and two sheets.``."""
+    told = [
+        f"{_number(count)} {word}{'' if count == 1 else 's'}"
+        for count, word in ((strips, "strip"), (sheets, "sheet"))
+        if count
+    ]
+    if not told:
+        return "No wood to buy."
+    said = " and ".join(told)
+    return f"{said[:1].upper()}{said[1:]}."
+
+
+_NUMBERS: Final = (
+    "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
+)  # fmt: skip
+
+
+def _number(count: int) -> str:
+    return _NUMBERS[count] if count < len(_NUMBERS) else str(count)

@@ -1,0 +1,70 @@
+"""The demo builds beside the Kettlewick, one for each way of framing; all made up, made when one is opened."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.airframe.starters import start_from
+from hardkeel.build.model import Build
+from hardkeel.demo.shipped import shipped_build
+from hardkeel.edits import framing as edits
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.model import Stock
+
+
+@dataclass(frozen=True, slots=True)
+class Demo:
+    """A demo build: what it is called, how it is framed (a word of `voice`), and how it is made."""
+
+    name: str
+    framed: str
+    make: Callable[[], Build]
+
+
+def withy() -> Build:
+    """A stick fuselage for indoor light: longerons, uprights, zigzag bracing, formers of sticks aft."""
+    build = edits.frame_as_usual(start_from("stick", 820.0, 640.0, "Withy 820"))
+    build = edits.set_former(build, "F3", sticks=(9.0, 3.0), joint="butt")
+    for name in ("F4", "F5"):
+        build = edits.set_former(build, name, sticks=(8.0, 3.0), joint="lap")
+    build = edits.set_framing(
+        build,
+        kerf=0.6,
+        stock=(Stock(section=(4.0, 4.0), length=480.0, pieces=2, material="balsa-medium"),),
+    )
+    return _some_cut(build, 6)
+
+
+def marram() -> Build:
+    """A round fuselage on a crutch, with bearers for an engine and wing dowels."""
+    build = edits.frame_as_usual(start_from("crutch", 1450.0, 1130.0, "Marram 1450"))
+    build = edits.add_member(build, "bearer", "F1", "F3")
+    build = edits.set_member(build, "bearer", station=-60.0, section=(12.0, 10.0), y=15.0, z=13.0)
+    build = edits.add_member(build, "dowel-plate", "F4", "F5")
+    build = edits.set_member(build, "dowel plate", z=30.0, width=60.0)
+    return edits.set_framing(build, sheet=(1000.0, 100.0))
+
+
+def sallow() -> Build:
+    """Formers on a board: keel, stringers, wires that hold them in line, a tail that is closed last."""
+    build = edits.frame_as_usual(start_from("board", 1120.0, 850.0, "Sallow 1120"))
+    for name in ("F8", "F9"):
+        build = edits.set_former(build, name, split=True)
+    return edits.set_framing(build, sheeting="along")
+
+
+def _some_cut(build: Build, lines: int) -> Build:
+    """The first lines of the cut list cut, as if the builder had begun."""
+    if build.fuselage is None:
+        return build
+    for part in cut_list_of(build.fuselage)[:lines]:
+        build = edits.note_cut(build, part.key, part.quantity, part.length)
+    return build
+
+
+DEMOS: Final = (
+    Demo("Kettlewick 1280", "sheet and sticks", shipped_build),
+    Demo("Withy 820", "sticks", withy),
+    Demo("Marram 1450", "crutch", marram),
+    Demo("Sallow 1120", "board", sallow),
+)

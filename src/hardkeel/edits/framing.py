@@ -1,0 +1,167 @@
+"""Pure edits of what a fuselage is framed of, and of what is cut of it."""
+
+from collections.abc import Iterable
+from typing import Final
+
+from hardkeel.airframe.framing import usual_framing
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.fuselage import fuselage_of, with_fuselage
+from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind, Stock
+from hardkeel.parts.model import CutPiece
+
+_STICK_MM: Final = 4.0
+_THINNEST_STICK_MM: Final = 1.5
+# what a new member starts with; every figure is then the builder's to change
+_STARTS: Final[dict[MemberKind, dict[str, object]]] = {
+    "doubler": {"thickness": 1.5, "inset": 6.0, "material": "light-ply"},
+    "tail-doubler": {"thickness": 1.5, "inset": 6.0, "material": "light-ply"},
+    "corner-strip": {"section": (6.0, 6.0), "gap": 0.5, "material": "balsa-medium"},
+    "crutch": {"width": 8.0, "thickness": 6.0, "material": "balsa-hard"},
+    "stringer": {"section": (3.0, 3.0), "angle": 45.0, "material": "spruce"},
+    "keel": {"height": 12.0, "thickness": 3.0, "material": "light-ply"},
+    "wire": {"diameter": 2.0, "y": 10.0, "material": "steel-wire"},
+    "rod": {"diameter": 3.0, "material": "steel-wire"},
+    "bearer": {"section": (10.0, 10.0), "y": 15.0, "material": "beech"},
+    "dowel-plate": {"thickness": 3.0, "material": "birch-ply"},
+    "undercarriage-plate": {"thickness": 3.0, "material": "birch-ply"},
+    "servo-tray": {"thickness": 2.0, "material": "light-ply"},
+    "battery-tray": {"thickness": 2.0, "width": 40.0, "material": "light-ply"},
+    "hatch-frame": {"thickness": 3.0, "material": "light-ply"},
+    "key": {"height": 20.0},
+}
+
+
+def frame_as_usual(build: Build) -> Build:
+    """Give the fuselage the members that its kind usually has; its own stay.
+
+    Raises
+    ------
+    BadInput
+        When there is no fuselage to frame.
+    """
+    fuselage = fuselage_of(build)
+    own = fuselage.framed.members
+    kinds = {(member.kind, member.from_) for member in own}
+    taken = {member.id for member in own}
+    usual = [
+        member
+        for member in usual_framing(build).members
+        if (member.kind, member.from_) not in kinds and member.id not in taken
+    ]
+    framed = _with_members(build, (*own, *usual))
+    open_ = any(section.method == "stick-sides" for section in fuselage.sections)
+    if not open_ or fuselage.bracing is not None:
+        return framed
+    side = min((min(one.section) for one in fuselage.longerons), default=_STICK_MM + 1)
+    stick = (max(side - 1, _THINNEST_STICK_MM),) * 2
+    return set_bracing(framed, upright=stick, diagonal=stick, pattern="zigzag")
+
+
+def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
+    """Put a member in between two stops, with figures to start from.
+
+    Raises
+    ------
+    BadInput
+        When the stops are not there, or not in this order.
+    """
+    fuselage = fuselage_of(build)
+    stops = dict(fuselage.stops)
+    for name in (first, last):
+        if name not in stops:
+            raise BadInput("", f'no former "{name}"')
+    figures: dict[str, object] = {
+        "id": _free_name(fuselage, kind),
+        "kind": kind,
+        "from": first,
+        "to": last,
+        **_STARTS[kind],
+    }
+    if kind in ("rod", "hatch-frame"):
+        figures["station"] = round((stops[first].station + stops[last].station) / 2, 1)
+    if kind in ("bearer", "key"):
+        figures.pop("to" if kind == "key" else "from")
+    return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))
+
+
+def set_member(build: Build, name: str, **figures: object) -> Build:
+    """Set figures of a member.
+
+    Raises
+    ------
+    BadInput
+        When there is none, or it does not hang together any more.
+    """
+    members = fuselage_of(build).framed.members
+    if all(member.id != name for member in members):
+        raise BadInput("", f'no member "{name}"')
+    return _with_members(build, tuple(m.but(**figures) if m.id == name else m for m in members))
+
+
+def delete_member(build: Build, name: str) -> Build:
+    """Take a member out."""
+    members = fuselage_of(build).framed.members
+    return _with_members(build, tuple(member for member in members if member.id != name))
+
+
+def set_framing(build: Build, **figures: object) -> Build:
+    """Set ``web``, ``kerf``, ``sheet``, ``sheet_gap`` or ``sheeting``."""
+    fuselage = fuselage_of(build)
+    return with_fuselage(build, fuselage.but(framing=fuselage.framed.but(**figures)))
+
+
+def set_rack(build: Build, rack: Iterable[Stock]) -> Build:
+    """Say which strips lie in the rack."""
+    return set_framing(build, stock=tuple(rack))
+
+
+def set_bracing(build: Build, **figures: object) -> Build:
+    """Set ``upright`` and ``diagonal`` sections (across, as seen in side view; mm) and the ``pattern``."""
+    fuselage = fuselage_of(build)
+    bracing = (fuselage.bracing or Bracing()).but(**figures)
+    return with_fuselage(build, fuselage.but(bracing=bracing))
+
+
+def set_former(build: Build, name: str, **figures: object) -> Build:
+    """Say whether a former is ``split``, of ``sticks`` (wide, deep; mm), and how those ``joint``.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former.
+    """
+    fuselage = fuselage_of(build)
+    if fuselage.former(name) is None:
+        raise BadInput("", f'no former "{name}"')
+    changed: tuple[Former, ...] = tuple(
+        former.but(**figures) if former.id == name else former for former in fuselage.formers
+    )
+    return with_fuselage(build, fuselage.but(formers=changed))
+
+
+def note_cut(build: Build, key: str, pieces: int, length: float) -> Build:
+    """Note how many sticks of one line are cut, and how long they were made, mm."""
+    cut = dict(build.listed.cut)
+    if pieces > 0:
+        cut[key] = CutPiece(pieces=pieces, length=length)
+    else:
+        cut.pop(key, None)
+    return build.but(ledger=build.listed.but(cut=cut))
+
+
+def _with_members(build: Build, members: tuple[Member, ...]) -> Build:
+    fuselage = fuselage_of(build)
+    framing: Framing = fuselage.framed.but(members=members)
+    return with_fuselage(build, fuselage.but(framing=framing))
+
+
+def _free_name(fuselage: Fuselage, kind: str) -> str:
+    used = {member.id for member in fuselage.framed.members} | {f.id for f in fuselage.formers}
+    plain = kind.replace("-", " ")
+    if plain not in used:
+        return plain
+    number = 2
+    while f"{plain} {number}" in used:
+        number += 1
+    return f"{plain} {number}"
