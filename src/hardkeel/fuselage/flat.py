@@ -8,11 +8,13 @@ from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 from hardkeel.base.values import Point2
-from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
+from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Ring = tuple[Point2, ...]
 Grain = Literal["u", "v", "any"]
 MarkRole = Literal["station", "centre", "member", "seat", "drawn"]
+_GRAIN_MM: Final = 1e-4
+_CRUMB_MM2: Final = 1.0
 _STRAIGHT_MM: Final = 0.005  # points of a curve that lie this near to a straight line are left out
 
 
@@ -97,25 +99,38 @@ class FlatPiece:
         )
 
 
+def sound(shape: BaseGeometry) -> BaseGeometry:
+    """The largest polygon of a shape, its points to a tenth of a micrometre; empty where there is none.
+
+    A line of the loft can swing so far between two stations that an outline crosses itself; what is left
+    of it that can be cut is taken.
+    """
+    whole = shape if shape.is_valid else shape.buffer(0)
+    parts = [
+        one
+        for one in shapely.get_parts(shapely.set_precision(whole, _GRAIN_MM))
+        if one.geom_type == "Polygon" and one.area > _CRUMB_MM2
+    ]
+    return max(parts, key=lambda one: one.area) if parts else shapely.Polygon()
+
+
 def ring_of(points: Sequence[Point2]) -> Ring:
-    """A ring without needless points on straight stretches and without its first point at the end."""
-    kept = shapely.Polygon(points).simplify(_STRAIGHT_MM)
-    return open_ring(kept.exterior.coords)
+    """A ring without needless points on straight stretches; empty where it encloses nothing."""
+    kept = sound(shapely.Polygon(points)).simplify(_STRAIGHT_MM)
+    return () if kept.is_empty else open_ring(kept.exterior.coords)
 
 
 def open_ring(coords: object) -> Ring:
-    """Points of a closed shapely ring, the last one off, to a tenth of a micrometre."""
-    points = [(round(float(u), 4), round(float(v), 4)) for u, v, *_ in coords]  # type: ignore[attr-defined]
+    """Points of a closed shapely ring, the last one off."""
+    points = [(float(u), float(v)) for u, v, *_ in coords]  # type: ignore[attr-defined]
     return tuple(points[:-1] if points[0] == points[-1] else points)
 
 
-def cut_from(piece: FlatPiece, taken: Sequence[BaseGeometry]) -> FlatPiece:
-    """A piece with shapes taken out; where that parts it, the largest of what is left."""
-    left = piece.polygon.difference(shapely.union_all(list(taken)))
-    parts = [one for one in shapely.get_parts(left) if one.geom_type == "Polygon"]
-    if not parts:
-        return piece
-    kept = max(parts, key=lambda one: one.area)
+def with_shape(piece: FlatPiece, shape: BaseGeometry) -> FlatPiece:
+    """The piece with another outline and holes; without any where the shape encloses nothing."""
+    kept = sound(shape)
+    if kept.is_empty:
+        return replace(piece, outline=(), holes=())
     return replace(
         piece,
         outline=open_ring(kept.exterior.coords),
@@ -123,7 +138,8 @@ def cut_from(piece: FlatPiece, taken: Sequence[BaseGeometry]) -> FlatPiece:
     )
 
 
-def moved(ring: Ring, u: float, v: float, turn: float = 0.0) -> Ring:
-    """A ring turned about the origin by degrees, then shifted, mm."""
-    shape = affinity.rotate(shapely.LinearRing(ring), turn, origin=(0.0, 0.0))
-    return open_ring(affinity.translate(shape, u, v).coords)
+def cut_from(piece: FlatPiece, taken: Sequence[BaseGeometry]) -> FlatPiece:
+    """A piece with shapes taken out; where that parts it, the largest of what is left."""
+    if not piece.outline or not taken:
+        return piece
+    return with_shape(piece, piece.polygon.difference(shapely.union_all(list(taken))))

@@ -12,7 +12,7 @@ import numpy as np
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
-from hardkeel.fuselage.flat import FlatPiece, Mark, cut_from, open_ring, ring_of
+from hardkeel.fuselage.flat import FlatPiece, Mark, cut_from, open_ring, ring_of, with_shape
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import PLATES, Board, Former, Fuselage, Member
 from hardkeel.fuselage.notching import both_sides
@@ -20,6 +20,7 @@ from hardkeel.fuselage.sheeted import REGISTER_MM, Side, faces_of, registers_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 
+_THINNEST_MM: Final = 0.5
 _SAME_STATION_MM: Final = 0.5
 _SPACER_WIDE_MM: Final = 30.0
 _BOARD_MARGIN_MM: Final = 20.0
@@ -46,7 +47,7 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
             found += _plate(side, member)
         elif member.kind == "hatch-frame":
             found += _hatch_frames(fuselage, member)
-    return tuple(found)
+    return tuple(piece for piece in found if piece.outline)
 
 
 def inner_half(side: Side, stations: Array, z: float) -> Array:
@@ -75,7 +76,9 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
     a, b = fuselage.span(member)
     rail = member.width or 0.0
     x = side.places(a, b)
-    whole: BaseGeometry = shapely.Polygon(_both(x, np.maximum(inner_half(side, x, member.z), 0.5)))
+    whole: BaseGeometry = shapely.Polygon(
+        _both(x, np.maximum(inner_half(side, x, member.z), _THINNEST_MM))
+    ).buffer(0)
     tabs = []
     for doubler in fuselage.framed.members:
         if doubler.kind in _DOUBLERS:
@@ -92,13 +95,11 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
         if (opening := _opening(side, one, other, member)) is not None
     ]
     wood = whole.difference(shapely.union_all(openings))
-    kept = max(shapely.get_parts(wood), key=lambda one: one.area)
-    return FlatPiece(
+    piece = FlatPiece(
         name=member.id,
         kind="crutch",
         part=member.id,
-        outline=open_ring(kept.exterior.coords),
-        holes=tuple(open_ring(hole.coords) for hole in kept.interiors),
+        outline=(),
         marks=(
             Mark("centre", ((a, 0.0), (b, 0.0))),
             *(
@@ -111,6 +112,7 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
         material=member.material,
         grain="u",
     )
+    return with_shape(piece, wood)
 
 
 def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeometry | None:
@@ -196,12 +198,19 @@ def _plate(side: Side, member: Member) -> Iterator[FlatPiece]:
 def _hatch_frames(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
     """The glued frame below the sill, and its twin above it, which goes with the hatch."""
     station = member.station if member.station is not None else 0.0
+    stops = fuselage.stops
+    if not stops[0][1].station <= station <= stops[-1][1].station:
+        return  # outside the fuselage there is nothing to frame
     near = [f for f in fuselage.formers if abs(f.station - station) < _SAME_STATION_MM]
+    if not near and abs(stops[-1][1].station - station) < _SAME_STATION_MM:
+        return
     former = near[0] if near else former_at(fuselage, station, member.id)
     shape = shape_of(
         fuselage.but(formers=(*(f for f in fuselage.formers if f not in near), former)), former
     )
-    wood = shapely.union_all([shapely.Polygon(rings[0], rings[1:]) for rings in shape.pieces])
+    wood = shapely.union_all(
+        [shapely.Polygon(rings[0], rings[1:]) for rings in shape.pieces]
+    ).buffer(0)
     low, high = former.bottom - 1, former.top + 1
     half = former.half_width + fuselage.side_thickness + 1
     for name, a, b in (

@@ -210,8 +210,11 @@ def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
         if apart >= web - _HAIR or pair in told or (a in notches) != (b in notches):
             continue
         told.add(pair)
-        line = shapely.shortest_line(one, other)
-        at = line.interpolate(0.5, normalized=True)
+        at = (
+            one.intersection(other).centroid
+            if apart <= _HAIR
+            else shapely.shortest_line(one, other).centroid
+        )
         yield Finding(former.id, "meet", a, b, apart, at=(at.x, at.y))
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from typing import Final
 
 from hardkeel.fuselage.cutting import shape_of
-from hardkeel.fuselage.flat import FlatPiece, Mark
+from hardkeel.fuselage.flat import FlatPiece, Mark, with_shape
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
@@ -56,7 +56,7 @@ def former_pieces(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
             marks = (Mark("centre", ends),)
         if low < 0 < high:
             marks += (Mark("drawn", ((min(ys), 0.0), (max(ys), 0.0)), "datum"),)
-        yield FlatPiece(
+        piece = FlatPiece(
             name=f"{former.id} {'abcdefghij'[number - 1]}" if several else former.id,
             kind="former",
             part=former.id,
@@ -65,10 +65,12 @@ def former_pieces(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
             marks=marks,
             thickness=former.thickness or USUAL_FORMER_MM,
             material=former.material,
-            grain="any"
-            if is_ply(former.material)
-            else "u",  # of sheet it lies across, like the part's
+            # of sheet its grain lies across, like the part's
+            grain="any" if is_ply(former.material) else "u",
         )
+        made = with_shape(piece, piece.polygon)
+        if made.outline:
+            yield made
 
 
 def is_ply(material: str | None) -> bool:

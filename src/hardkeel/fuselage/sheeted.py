@@ -4,7 +4,7 @@ The drawing is (s, z): along the developed station from the first one, up the he
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Final
 
@@ -140,7 +140,7 @@ def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
             if section.method in SHEETED:
                 numbers += 1
                 found += _blanks(side, section, numbers, seats)
-    return (*found, *doublers_of(fuselage))
+    return (*(one for one in found if one.outline), *doublers_of(fuselage))
 
 
 def doublers_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
@@ -149,7 +149,8 @@ def doublers_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
     if not doublers:
         return ()
     side = Side(fuselage)
-    return tuple(_doubler(side, member) for member in doublers)
+    made = (_doubler(side, member) for member in doublers)
+    return tuple(piece for piece in made if piece.outline)
 
 
 def _blanks(
@@ -180,6 +181,8 @@ def _blanks(
         grain="u",
     )
     piece = cut_from(piece, [*_slots(side, a, b), *_rod_holes(side, a, b)])
+    if not piece.outline:
+        return
     crutch = next((m for m in fuselage.framed.members if m.kind == "crutch"), None)
     if section.method != "crutch" or crutch is None:
         yield piece
@@ -197,21 +200,8 @@ def _parted_at(piece: FlatPiece, crutch: Member) -> Iterator[FlatPiece]:
         other = shapely.box(left - 1, low - 2, right + 1, high + 2).difference(
             shapely.box(left - 1, a, right + 1, b)
         )
-        if piece.polygon.difference(other).area > 0:
-            made = cut_from(piece, [other])
-            yield FlatPiece(
-                name=f"{word} {piece.name}",
-                kind="side",
-                part=piece.part,
-                outline=made.outline,
-                holes=made.holes,
-                marks=tuple(m for m in (_clipped(mark, a, b) for mark in piece.marks) if m),
-                thickness=piece.thickness,
-                material=piece.material,
-                quantity=2,
-                pair=True,
-                grain="u",
-            )
+        marks = tuple(m for m in (_clipped(mark, a, b) for mark in piece.marks) if m)
+        yield replace(cut_from(piece, [other]), name=f"{word} {piece.name}", marks=marks)
 
 
 def _clipped(mark: Mark, low: float, high: float) -> Mark | None:
@@ -259,7 +249,8 @@ def _doubler_marks(side: Side, a: float, b: float) -> Iterator[Mark]:
             first, last = _doubler_ends(side, member)
             if first < b and last > a:
                 ring = side.strip(max(first, a), min(last, b), member.inset)
-                yield Mark("member", ring, member.id, closed=True)
+                if ring:
+                    yield Mark("member", ring, member.id, closed=True)
 
 
 def _doubler_ends(side: Side, member: Member) -> tuple[float, float]:

@@ -27,6 +27,7 @@ from hardkeel.picture.board import (
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.former_card import FormerCard
@@ -34,7 +35,6 @@ from hardkeel.ui.stages.layout.marks_card import MarksCard
 from hardkeel.ui.stages.layout.skins_card import SkinsCard
 from hardkeel.ui.stages.layout.smooth_card import SmoothCard
 from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterShown
-from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
 from hardkeel.ui.stages.layout.template_card import TemplateCard
 from hardkeel.ui.theme import Theme

@@ -18,13 +18,13 @@ from hardkeel.paper.audit import Finding, audit
 from hardkeel.paper.model import Pair, Sheet
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
 from hardkeel.ui.stages.layout.chances import Chances
-from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import layout as say
 from hardkeel.voice.paper import (

@@ -13,13 +13,13 @@ from hardkeel.edits import ledger as ledger_edits
 from hardkeel.picture.truing import keel_strokes
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
-from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import layout as say
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence

@@ -3,26 +3,20 @@
 from importlib import import_module
 from typing import TYPE_CHECKING, Final, cast
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import (
-    QButtonGroup,
-    QHBoxLayout,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.kit.tabs import Tabs
 from hardkeel.ui.stages import StagePage
-from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.theme import Theme
 from hardkeel.voice import layout as say
 
 if TYPE_CHECKING:
+    from hardkeel.ui.document.sub_page import SubPage
     from hardkeel.ui.stages.layout.airframe_page import AirframePage
     from hardkeel.ui.stages.layout.paper_page import PaperPage
-    from hardkeel.ui.stages.layout.sub_page import SubPage
 
 _TABS: Final = (
     ("airframe", say.AIRFRAME, "AirframePage"),
@@ -51,33 +45,13 @@ class LayoutPage(StagePage):
         super().__init__(parent)
         self._document, self._theme, self._unit = document, theme, unit
         self._pages: dict[str, SubPage] = {}
-        self.tabs: dict[str, QPushButton] = {}
-        self._group = QButtonGroup(self)
-        bar = self._bar = QWidget()
-        bar.setObjectName("bar")
-        bar.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        row = QHBoxLayout(bar)
-        row.setContentsMargins(10, 3, 10, 2)
-        row.setSpacing(6)
-        for i, (key, words, _) in enumerate(_TABS, start=1):
-            button = QPushButton(words)
-            button.setObjectName("plain")
-            button.setCheckable(True)
-            button.setShortcut(f"Ctrl+Shift+{i}")
-            button.setToolTip(f"{words} (Ctrl+Shift+{i})")
-            button.clicked.connect(lambda _on, key=key: self.turn_to(key))
-            self._group.addButton(button)
-            self.tabs[key] = button
-            row.addWidget(button)
-        row.addStretch(1)
-        self._stack = QStackedWidget()
+        names = [(key, words) for key, words, _ in _TABS]
+        self._tabs = Tabs(names, self.turn_to, "Ctrl+Shift")
+        self.tabs = self._tabs.buttons
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        column.addWidget(bar)
-        column.addWidget(self._stack, 1)
+        column.addWidget(self._tabs)
         self._now = "airframe"
-        self.tabs["airframe"].setChecked(True)
 
     @property
     def now(self) -> str:
@@ -91,18 +65,13 @@ class LayoutPage(StagePage):
     def turn_to(self, place: str) -> None:
         """Show a bench."""
         self._now = place
-        self.tabs[place].setChecked(True)
         page = self.page(place)
-        wear(page)
-        self._stack.setCurrentWidget(page)
+        self._tabs.show_page(place, page)
         page.focus_work()
 
     def wear(self) -> None:
         """Put the style sheet on the tabs and the bench that is seen."""
-        wear(self._bar)
-        page = self._stack.currentWidget()
-        if page is not None:
-            wear(page)
+        self._tabs.wear()
 
     @property
     def unit(self) -> LengthUnit:
@@ -116,7 +85,7 @@ class LayoutPage(StagePage):
             module = import_module(f"hardkeel.ui.stages.layout.{key}_page")  # start-up is felt
             page: SubPage = getattr(module, kind)(self._document, self._theme, self._unit)
             self._pages[key] = page
-            self._stack.addWidget(page)
+            self._tabs.add(page)
             self.made.emit(key, page)
         return self._pages[key]
 

@@ -16,6 +16,7 @@ from hardkeel.paper.picking import Picked, direction_between, picked_outline, pi
 from hardkeel.paper.settling import USUAL_PX_PER_MM
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.empty_desk import EmptyDesk
 from hardkeel.ui.stages.layout.fit_card import FitCard
@@ -23,7 +24,6 @@ from hardkeel.ui.stages.layout.picks_card import PicksCard
 from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
 from hardkeel.ui.stages.layout.plans_card import PlansCard
 from hardkeel.ui.stages.layout.sheet_marks import sheet_marks
-from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.stages.layout.tools_card import ToolsCard
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.paper import DESK_TOOLS

@@ -14,12 +14,12 @@ from hardkeel.parts.swapping import Choice, Figures, Ply, figures_of, laminate_o
 from hardkeel.parts.woods import WOODS, Wood
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.stages.layout.sub_page import SubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import layout as say
 from hardkeel.voice.safety import CARBON_CAUTION

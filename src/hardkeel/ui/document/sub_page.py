@@ -1,4 +1,4 @@
-"""What the pages of Lay out share: a document, a theme, a unit, and a line that says what went wrong."""
+"""What the pages within a stage share: a document, a theme, a unit, and a line that says what went wrong."""
 
 from typing import Protocol
 
