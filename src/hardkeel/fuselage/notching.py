@@ -157,6 +157,8 @@ def stringer_ways(angle: float) -> tuple[float, ...]:
 
 def stringer_place(angle: float, inner: BaseGeometry) -> tuple[float, float] | None:
     """Where the ray from a former's middle at an angle leaves its wood, (y, z); ``None`` if nowhere."""
+    if inner.is_empty:
+        return None
     _, low, _, high = inner.bounds
     middle = (low + high) / 2
     way = math.radians(angle)
