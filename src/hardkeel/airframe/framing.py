@@ -9,11 +9,13 @@ from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.fuselage.bending import Limits
+from hardkeel.fuselage.cut_list import CutPart
 from hardkeel.fuselage.flat import FlatPiece, Mark
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, seat_mark
 
+SAME_LENGTH_MM: Final = 0.2  # a sanding stroke: a stick within it fits
 _DOUBLER_MM: Final = 1.5
 _DOUBLER_SHORT: Final = (
     0.2  # of its stretch: it stops short of the next former, so that the side bends there
@@ -70,6 +72,20 @@ def _on_side(side: Side, mark: Mark) -> bool:
     low = min(stop.bottom for _, stop in side.fuselage.stops)
     high = max(stop.top for _, stop in side.fuselage.stops)
     return all(low - 1 <= z <= high + 1 for _, z in mark.points)
+
+
+def pieces_cut(build: Build, part: CutPart) -> int:
+    """How many sticks of a line are cut to the length that is wanted now."""
+    noted = build.listed.cut.get(part.key)
+    return noted.pieces if noted is not None and cut_off(build, part) is None else 0
+
+
+def cut_off(build: Build, part: CutPart) -> float | None:
+    """The length a line was cut to, mm, where the drawing wants another since; else ``None``."""
+    noted = build.listed.cut.get(part.key)
+    if noted is None or abs(noted.length - part.length) <= SAME_LENGTH_MM:
+        return None
+    return noted.length
 
 
 def usual_framing(build: Build) -> Framing:

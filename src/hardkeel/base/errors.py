@@ -29,6 +29,10 @@ class BadInput(HardKeelError):
         return f"{self.place}: {self.fault}" if self.place else self.fault
 
 
+class GivenUp(HardKeelError):
+    """Long work was stopped because the builder asked for it."""
+
+
 class CannotSave(HardKeelError):
     """The disk, or a change made to the file behind our back, does not let us save."""
 

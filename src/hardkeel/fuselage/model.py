@@ -243,6 +243,10 @@ class Framing(Value):
         Room between two pieces on a sheet: the blade's or cutter's, mm.
     sheeting : {"across", "along"}
         Which way the grain of top and bottom sheeting lies.
+    cutter_kerf : float
+        What a laser or mill takes, mm; outlines for it grow by half of it.
+    printer : str, optional
+        Id of the audited sheet that tells what the printer makes of a millimetre.
     """
 
     web: SizeOrZero = 3.0
@@ -250,6 +254,8 @@ class Framing(Value):
     sheet: tuple[Size, Size] = (1000.0, 100.0)
     sheet_gap: SizeOrZero = 2.0
     sheeting: Literal["across", "along"] = "across"
+    cutter_kerf: SizeOrZero = 0.0
+    printer: str | None = None
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
 

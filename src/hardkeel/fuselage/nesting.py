@@ -27,10 +27,6 @@ _Mask = np.ndarray[tuple[int, int], np.dtype[np.bool_]]
 Step = Callable[[int, int], None]
 
 
-class Stopped(Exception):
-    """The work was given up on request."""
-
-
 @dataclass(frozen=True, slots=True)
 class Placed:
     """A piece on a sheet.
@@ -133,7 +129,7 @@ def nested(
     gap : float
         Least distance between two pieces, mm.
     step : callable, optional
-        Told how many pieces lie and how many there are; may raise `Stopped`.
+        Told how many pieces lie and how many there are; may raise `GivenUp`.
     """
     groups: dict[tuple[str | None, float, int, int], list[FlatPiece]] = {}
     for piece in pieces:

@@ -55,6 +55,7 @@ class _Edge:
     """The inside edge of a longeron: its outside line moved inward by its depth, square to it."""
 
     def __init__(self, points: Sequence[Point2], inward: float) -> None:
+        self.outside = tuple(points)
         lines = [_moved(a, b, inward) for a, b in pairwise(points)]
         self._slopes = [slope for slope, _ in lines]
         self._lines = lines
@@ -130,6 +131,37 @@ def sticks_of(fuselage: Fuselage) -> tuple[Stick, ...]:
         if section.method == "stick-sides":
             sticks = _sticks(_drawn(fuselage, loft, section, bracing), bracing)
             found += (replace(stick, section_from=section.from_) for stick in sticks)
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class LongeronStrip:
+    """A longeron of one open section in the drawing: its outside line and its inside edge, (s, z) mm."""
+
+    is_lower: bool
+    section_from: str
+    outside: tuple[Point2, ...]
+    inside: tuple[Point2, ...]
+
+
+def longeron_strips_of(fuselage: Fuselage) -> tuple[LongeronStrip, ...]:
+    """The longerons of every open section as they are pinned down.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
+    found: list[LongeronStrip] = []
+    for section in fuselage.sections:
+        if section.method != "stick-sides":
+            continue
+        drawn = _drawn(fuselage, loft, section, bracing)
+        for is_lower, edge in ((False, drawn.upper), (True, drawn.lower)):
+            start, end = edge.outside[0][0], edge.outside[-1][0]
+            inside = tuple(edge.between(start, end))
+            found.append(LongeronStrip(is_lower, section.from_, edge.outside, inside))
     return tuple(found)
 
 

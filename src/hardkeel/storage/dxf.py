@@ -31,11 +31,12 @@ _MM: Final = 4
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """Closed lines on a layer of their own, mm; `colour` by DXF's index."""
+    """Lines on a layer of their own, mm, `rings` closed and `lines` open; `colour` by DXF's index."""
 
     name: str
     colour: int
     rings: tuple[tuple[Point2, ...], ...]
+    lines: tuple[tuple[Point2, ...], ...] = ()
 
 
 def dxf_text(layers: Iterable[Layer]) -> str:
@@ -46,6 +47,8 @@ def dxf_text(layers: Iterable[Layer]) -> str:
         drawing.layers.add(layer.name, color=layer.colour)
         for ring in layer.rings:
             space.add_lwpolyline(ring, close=True, dxfattribs={"layer": layer.name})
+        for line in layer.lines:
+            space.add_lwpolyline(line, dxfattribs={"layer": layer.name})
     out = io.StringIO()
     drawing.write(out)
     return out.getvalue()

@@ -6,9 +6,15 @@ from typing import TYPE_CHECKING, Final
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
 from hardkeel.fuselage.buying import Purchase
-from hardkeel.fuselage.chamfers import LeavingLongeron, PostChamfer
+from hardkeel.fuselage.chamfers import (
+    LeavingLongeron,
+    PostChamfer,
+    leaving_longerons_of,
+    post_chamfer_of,
+)
 from hardkeel.fuselage.cut_list import CutPart
 from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull
+from hardkeel.fuselage.model import Former, Fuselage
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.inspecting import Finding  # polygons load late
@@ -331,3 +337,171 @@ _NUMBERS: Final = (
 
 def _number(count: int) -> str:
     return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
+
+
+# -- the benches ------------------------------------------------------------------------------------
+
+
+def next_at_this(names: str) -> str:
+    """What else is cut at a setting that stands."""
+    return f"at this setting too: {names}"
+
+
+def laid_flat_note(developed: str, more: str) -> str:
+    """How long a side is laid flat."""
+    return f"developed {developed}, {more} longer than the drawing"
+
+
+PORT_SIDE: Final = "port side, as it is pinned down"
+FROM_PORT: Final = "from port"
+FROM_ABOVE: Final = "from above"
+SECTION: Final = "section"
+SECOND_SIDE: Final = "The starboard side is the mirror of this: build it on top, film between."
+
+
+def cut_now(step_words: str, count: int, angle: str) -> str:
+    """``Cut the 4 sticks at 52.4°.``."""
+    many = f"the {count} {step_words}s" if count > 1 else f"the {step_words}"
+    return f"Cut {many} at {angle}."
+
+
+def cut_edit(name: str) -> str:
+    """The step's name for undo."""
+    return f"cut {name}"
+
+
+def not_cut_edit(name: str) -> str:
+    """The step's name for undo."""
+    return f"take back {name}"
+
+
+FRAME_IT_NOW: Final = "Give it its members."
+PRINT_NOW: Final = "Print the formers and cut them."
+LOOK_NOW: Final = "Look into what is wrong before you cut."
+SHOW_ME: Final = "Show me"
+MORE_BELOW: Final = "Under Wood and sheets they lie nested on their sheets."
+USUAL_MEMBERS: Final = "Doublers, keys, crutch, keel, stringers, plates: what such a fuselage usually has; change each as you like."
+
+
+def more_findings(count: int) -> str:
+    """How many more there are."""
+    return f"{count} more like this; the formers show them." if count else ""
+
+
+ALL_SOUND: Final = "Every former is sound."
+ALL_SOUND_WHY: Final = "Nothing parts, and every notch and hole has its web of wood."
+NEXT_PIECE: Final = "Next"
+
+
+def former_words(thickness: str, wood: str, bevel: str, spacer: str) -> str:
+    """What is known of a former as it goes in."""
+    told = [f"{thickness} {wood}".strip(), f"edges bevelled {bevel}"]
+    if spacer:
+        told.append(f"on a spacer of {spacer}")
+    return "; ".join(told) + "."
+
+
+WEB: Final = "least wood"
+KERF: Final = "saw kerf"
+SHEET_LENGTH: Final = "sheet length"
+SHEET_WIDTH: Final = "sheet width"
+SHEET_GAP: Final = "between pieces"
+CUTTER_KERF: Final = "cutter's kerf"
+AS_PRINTED: Final = "The printer is true"
+SPLIT_IT: Final = "split on the centre line"
+OF_STICKS: Final = "of sticks"
+LAPPED: Final = "lapped"
+IN_HAND: Final = "In hand"
+ADD_A_MEMBER: Final = "Add"
+TAKE_IT_OUT: Final = "Take it out"
+BENDS_HEAD: Final = "Bend along the fuselage"
+ENDS_AND_CHAMFERS: Final = "Ends and chamfers"
+WAYS_OUT: Final = "Ways out"
+PULLING_IN: Final = "Pulling in"
+DRY_LIMIT: Final = "dry"
+SOAKED_LIMIT: Final = "soaked"
+STRAIN: Final = "outer fibre, percent"
+STRIPS: Final = "Strips"
+ON_THE_SHEETS: Final = "On the sheets"
+SAW_AND_SHEETS: Final = "Saw and sheets"
+YOUR_RACK: Final = "Your rack"
+RACK_HINT: Final = "2 of 5 x 5 x 610 balsa-medium; 1 of 6 x 6 x 900 spruce"
+TEMPLATES: Final = "Templates"
+ACROSS_GRAIN: Final = "sheeting across"
+ALONG_GRAIN: Final = "sheeting along"
+WHICH_FOLDER: Final = "Where shall the templates go?"
+PAPER_SIZES: Final = ("A4", "Letter", "A3")
+NOT_LAID_YET: Final = "The pieces are not laid on sheets yet."
+
+
+def written(folder: object) -> str:
+    """Where the templates went."""
+    return f"The templates are in {folder}."
+
+
+def not_written(fault: object) -> str:
+    """Why not."""
+    return f"No templates were written. {fault}."
+
+
+def members_count(count: int) -> str:
+    """How many there are."""
+    return f"{count} members"
+
+
+MEMBER_FIGURES: Final[dict[str, str]] = {
+    "thickness": "thickness",
+    "across": "across",
+    "deep": "deep",
+    "width": "width",
+    "height": "height",
+    "diameter": "diameter",
+    "station": "station",
+    "y": "off the middle",
+    "z": "over datum",
+    "angle": "angle",
+    "gap": "gap",
+    "inset": "inset",
+    "short": "stops short",
+}
+
+THIS_ONE_IS_SOUND: Final = "This one is sound."
+
+
+def set_edit(what: str) -> str:
+    """The step's name for undo."""
+    return f"set {what}"
+
+
+def end_lines(fuselage: Fuselage, former: Former, unit: LengthUnit) -> list[str]:
+    """Chamfers of the tail post, and longerons that leave the sheet side at this former."""
+    told = [
+        leaving_sentence(one, unit)
+        for one in leaving_longerons_of(fuselage)
+        if one.stop == former.id
+    ]
+    post = post_chamfer_of(fuselage)
+    if post is not None and former.id == fuselage.formers[-1].id:
+        told.append(chamfer_sentence(post))
+    return told
+
+
+def goes(bend: Bend) -> str:
+    """How it goes, in two words for a row."""
+    return "straight" if bend.radius is None else _VERDICTS[bend.verdict]
+
+
+def joined_sheets(count: int) -> str:
+    """A piece larger than one sheet."""
+    return f"{count} sheets joined edge to edge"
+
+
+def sheet_note(pieces: int, waste: float) -> str:
+    """``12 pieces, 11 % left over``."""
+    word = "piece" if pieces == 1 else "pieces"
+    return f"{pieces} {word}, {waste:.0f} % left over"
+
+
+def corrected_by(sheet: str) -> str:
+    """A printer that is made up for, by a sheet of the print check."""
+    return f"Corrected as {sheet} measured"

@@ -97,6 +97,7 @@ MY_MODEL: Final = "My model"
 
 # stages
 LAY_OUT: Final = "Lay out"
+FRAME: Final = "Frame"
 TRUE: Final = "True"
 LOG: Final = "Log"
 

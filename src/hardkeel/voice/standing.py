@@ -11,6 +11,15 @@ def how_far_laid_out(build: Build, _judgement: Judgement) -> str:
     return f"{len(stops)} stations" if stops else "nothing yet"
 
 
+def how_far_framed(build: Build, _judgement: Judgement) -> str:
+    """How many sticks are cut, or before that how many members are drawn."""
+    cut = sum(one.pieces for one in build.listed.cut.values())
+    if cut:
+        return f"{cut} cut"
+    members = len(build.fuselage.framed.members) if build.fuselage is not None else 0
+    return f"{members} members" if members else "nothing yet"
+
+
 def how_far_trued(_build: Build, judgement: Judgement) -> str:
     """How many checks are out, and how many open."""
     if not judgement.checks:

@@ -21,7 +21,12 @@ from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.theme import Theme, wear
 from hardkeel.voice import shell as say
-from hardkeel.voice.standing import how_far_laid_out, how_far_logged, how_far_trued
+from hardkeel.voice.standing import (
+    how_far_framed,
+    how_far_laid_out,
+    how_far_logged,
+    how_far_trued,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,6 +132,7 @@ def _surveyed(build: Build) -> bool:
 
 STAGES: Final = (
     Stage("layout", say.LAY_OUT, "hardkeel.ui.stages.layout", how_far_laid_out),
+    Stage("frame", say.FRAME, "hardkeel.ui.stages.frame", how_far_framed),
     Stage("true", say.TRUE, "hardkeel.ui.stages.true", how_far_trued, ready=_surveyed),
     Stage("log", say.LOG, "hardkeel.ui.stages.log", how_far_logged),
 )

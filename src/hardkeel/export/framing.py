@@ -1,0 +1,203 @@
+"""All templates of a fuselage: paper, DXF and SVG for cutters, and the cut list."""
+
+import csv
+import io
+import re
+from collections.abc import Callable
+from pathlib import Path
+from typing import Final
+
+from hardkeel.airframe.framing import build_pieces
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.export.paper import Page, templates_pdf
+from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
+from hardkeel.export.renewing import Destination, renew
+from hardkeel.export.sheets import plain
+from hardkeel.export.svg import plate_svg
+from hardkeel.fuselage.buying import purchases_of
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.flat import FlatPiece
+from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.nesting import NestedSheet, nested
+from hardkeel.paper.audit import audit
+from hardkeel.storage.dxf import Layer, dxf_text
+
+Step = Callable[[int, int], None]
+_COLOURS: Final = {"CUT": 1, "HOLES": 5, "MARKS": 7, "CENTRE": 8}
+_HEAD: Final = (
+    "part", "kind", "quantity", "material", "across_mm", "deep_mm", "length_mm", "width_mm",
+    "angle_a_deg", "angle_b_deg", "grain",
+)  # fmt: skip
+
+
+def write_templates(
+    build: Build,
+    folder: Path,
+    paper: str,
+    unit: LengthUnit,
+    step: Step | None = None,
+) -> list[Path]:
+    """Write them into a folder; the paths.
+
+    Raises
+    ------
+    NotOurs
+        When a file of another hand, or of another build, stands where ours would go.
+    CannotSave
+        When the folder can't be made or written.
+    BadInput
+        When there is no fuselage to frame.
+    GivenUp
+        When `step` says so; nothing is written then.
+    """
+    stem = re.sub(r"[^a-z0-9]+", "-", build.name.casefold()).strip("-")[:60] or "build"
+    contents = {
+        f"{stem}-{name}": data for name, data in template_files(build, paper, unit, step).items()
+    }
+    renew(Destination(folder), f"{stem}-templates", contents)
+    return [folder / name for name in contents]
+
+
+def template_files(
+    build: Build, paper: str, unit: LengthUnit, step: Step | None = None
+) -> dict[str, bytes]:
+    """``templates-A4.pdf``, ``cut-list.csv``, ``dxf/F1.dxf``, ``svg/F1.svg``, ``sheets/…`` by name.
+
+    Raises
+    ------
+    BadInput
+        When there is no fuselage to frame.
+    GivenUp
+        When `step` says so.
+    """
+    fuselage = build.fuselage
+    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+        raise BadInput("fuselage", "is missing: there is nothing to frame")
+    pieces = build_pieces(build)
+    sheets = nested(pieces, fuselage.framed.sheet, fuselage.framed.sheet_gap, _share(step, 0, 50))
+    page = Page(paper, printer_of(build))
+    on_paper = [*pieces, *spacers_of(fuselage)]
+    plan = board_plan_of(fuselage)
+    plates = paper_plates(on_paper, page.room, unit)
+    if plan is not None:
+        plates = (*plates, plate_of(plan, unit))
+    title = build.name or "Build"
+    found = {
+        f"templates-{paper}.pdf": templates_pdf(plates, title, page, _share(step, 50, 30)),
+        "cut-list.csv": cut_list_csv(fuselage, pieces).encode("utf-8"),
+    }
+    found |= _for_cutters(pieces, sheets, fuselage, unit, _share(step, 80, 20))
+    return found
+
+
+def _share(step: Step | None, start: int, share: int) -> Step | None:
+    """Progress of one stretch of the work, of a hundred."""
+    if step is None:
+        return None
+
+    def told(done: int, total: int) -> None:
+        step(start + share * done // max(total, 1), 100)
+
+    return told
+
+
+def _for_cutters(
+    pieces: tuple[FlatPiece, ...],
+    sheets: tuple[NestedSheet, ...],
+    fuselage: Fuselage,
+    unit: LengthUnit,
+    step: Step | None,
+) -> dict[str, bytes]:
+    kerf = fuselage.framed.cutter_kerf
+    found: dict[str, bytes] = {}
+    drawings = [(_file_name(piece.name), plate_of(piece, unit, kerf=kerf)) for piece in pieces]
+    for number, sheet in enumerate(sheets, start=1):
+        wood = f"{sheet.material or 'wood'}-{sheet.thickness:g}"
+        name = f"sheet-{number}-{_file_name(wood)}"
+        drawings.append((name, nested_plate(sheet, name, kerf)))
+    used: set[str] = set()
+    for number, (name, plate) in enumerate(drawings, start=1):
+        free = name if name.casefold() not in used else f"{name}-{number}"
+        used.add(free.casefold())
+        found[f"dxf/{free}.dxf"] = plate_dxf(plate).encode("utf-8")
+        found[f"svg/{free}.svg"] = plate_svg(plate).encode("utf-8")
+        if step is not None:
+            step(number, len(drawings))
+    return found
+
+
+def plate_dxf(plate: Plate) -> str:
+    """A plate as DXF, mm, one layer a role."""
+    return dxf_text(
+        Layer(
+            name,
+            _COLOURS[name],
+            tuple(s.points for s in plate.strokes if s.layer == name and s.closed),
+            tuple(s.points for s in plate.strokes if s.layer == name and not s.closed),
+        )
+        for name in LAYERS
+    )
+
+
+def printer_of(build: Build) -> tuple[float, float]:
+    """How many millimetres the printer makes of one, across and along the page, by the print check.
+
+    The sheet that the builder named tells, where its cause is one of scale; else the printer is trusted.
+    """
+    named = build.fuselage.framed.printer if build.fuselage is not None else None
+    sheet = next((one for one in build.audit if one.id == named), None)
+    if sheet is None:
+        return 1.0, 1.0
+    found = audit(sheet.pairs)
+    if found.cause == "scale" and found.factor:
+        return found.factor, found.factor
+    if found.cause == "scale-xy" and found.factor_x and found.factor_y:
+        return found.factor_x, found.factor_y
+    return 1.0, 1.0
+
+
+def cut_list_csv(fuselage: Fuselage, pieces: tuple[FlatPiece, ...]) -> str:
+    """Sticks, then flat pieces, then strips to buy; millimetres and degrees, unrounded to a thousandth."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(_HEAD)
+    parts = cut_list_of(fuselage)
+    for part in parts:
+        first, last = (
+            (" and ".join(f"{angle:.2f}" for angle in end) for end in part.ends)
+            if part.ends
+            else ("", "")
+        )
+        writer.writerow(
+            (
+                plain(part.name), part.kind, part.quantity, plain(part.material or ""),
+                f"{part.section[0]:g}", f"{part.section[1]:g}", f"{part.length:.3f}", "",
+                first, last, "along",
+            )
+        )  # fmt: skip
+    for piece in pieces:
+        along, across = piece.size
+        writer.writerow(
+            (
+                plain(piece.name), piece.kind, piece.quantity, plain(piece.material or ""),
+                "", f"{piece.thickness:g}", f"{along:.3f}", f"{across:.3f}", "", "",
+                {"u": "along", "v": "across", "any": "any"}[piece.grain],
+            )
+        )  # fmt: skip
+    framed = fuselage.framed
+    for one in purchases_of(parts, framed.kerf, framed.stock):
+        writer.writerow(
+            (
+                "to buy", "strip", one.pieces, plain(one.material or ""),
+                f"{one.section[0]:g}", f"{one.section[1]:g}", f"{one.stock:g}", "", "", "", "along",
+            )
+        )  # fmt: skip
+    return out.getvalue()
+
+
+def _file_name(name: str) -> str:
+    kept = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-")
+    return kept[:50] or "piece"

@@ -1,0 +1,264 @@
+"""Plates on paper at true size: PDF pages, tiled where a page is too small, with bars that tell the scale."""
+
+import io
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.export.plates import LayerName, Plate
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.voice import sheets as say
+
+Step = Callable[[int, int], None]
+PAPERS: Final[dict[str, tuple[float, float]]] = {
+    "A4": (210.0, 297.0),
+    "Letter": (215.9, 279.4),
+    "A3": (297.0, 420.0),
+}
+BAR_MM: Final = 100.0
+_MARGIN_MM: Final = 10.0
+_HEAD_MM: Final = 24.0
+_FOOT_MM: Final = 10.0
+OVERLAP_MM: Final = 10.0
+_EDGE_MM: Final = 7.0  # printers leave the outermost five white
+_CROSS_MM: Final = 4.0
+_DASHES: Final[dict[LayerName, list[float]]] = {
+    "CUT": [],
+    "HOLES": [],
+    "MARKS": [3, 2],
+    "CENTRE": [9, 2, 2, 2],
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """A page to draw on.
+
+    Attributes
+    ----------
+    correction : (float, float)
+        How many millimetres this printer makes of one, across and along the page; the drawing is
+        divided by it.
+    """
+
+    paper: str = "A4"
+    correction: tuple[float, float] = (1.0, 1.0)
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Of the paper, mm."""
+        return PAPERS[self.paper]
+
+    @property
+    def room(self) -> tuple[float, float]:
+        """What there is to draw on, in the drawing's millimetres."""
+        wide, tall = self.size
+        return (
+            (wide - 2 * _MARGIN_MM) * self.correction[0],
+            (tall - 2 * _MARGIN_MM - _HEAD_MM - _FOOT_MM) * self.correction[1],
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Tile:
+    """A part of a plate on a page of its own: its number along and up, and the corner where it begins, mm."""
+
+    column: int
+    row: int
+    u: float
+    v: float
+
+
+def tiles_of(plate: Plate, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
+    """Tiles that cover a plate, neighbours sharing `OVERLAP_MM`; how many along, and how many up."""
+    left, low, _, _ = plate.bounds
+    steps = room[0] - OVERLAP_MM, room[1] - OVERLAP_MM
+    counts = [
+        max(1, math.ceil((size - OVERLAP_MM) / step - 1e-9))
+        for size, step in zip(plate.size, steps, strict=True)
+    ]
+    columns, rows = counts
+    found = [
+        Tile(c, r, left + c * steps[0], low + r * steps[1])
+        for r in range(rows)
+        for c in range(columns)
+    ]
+    return found, columns, rows
+
+
+def templates_pdf(
+    plates: Sequence[Plate], title: str, page: Page, step: Step | None = None
+) -> bytes:
+    """All plates, a page or more each.
+
+    Parameters
+    ----------
+    step : callable, optional
+        Told how many plates are drawn and how many there are; may raise `GivenUp`.
+    """
+    register_fonts()
+    out = io.BytesIO()
+    canvas = Canvas(out, invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    canvas.setAuthor("Hard Keel")
+    for number, plate in enumerate(plates, start=1):
+        turned = _turned(plate, page.room)
+        tiles, columns, rows = tiles_of(turned, page.room)
+        for tile in tiles:
+            _draw_page(canvas, turned, tile, (columns, rows), title, page)
+            canvas.showPage()
+        if step is not None:
+            step(number, len(plates))
+    canvas.save()
+    return out.getvalue()
+
+
+def _turned(plate: Plate, room: tuple[float, float]) -> Plate:
+    """Lying the way that takes fewer pages."""
+    upright = Plate(
+        plate.name,
+        tuple(
+            type(s)(s.layer, tuple((-v, u) for u, v in s.points), s.closed) for s in plate.strokes
+        ),
+        tuple(type(w)((-w.at[1], w.at[0]), w.text, w.size) for w in plate.words),
+    )
+    return min((plate, upright), key=lambda one: len(tiles_of(one, room)[0]))
+
+
+def _draw_page(
+    canvas: Canvas, plate: Plate, tile: Tile, count: tuple[int, int], title: str, page: Page
+) -> None:
+    wide, tall = page.size
+    fx, fy = page.correction
+    canvas.setPageSize((wide * mm, tall * mm))
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
+    room = page.room
+    x0, y0 = _MARGIN_MM, _MARGIN_MM + _FOOT_MM
+
+    def at(u: float, v: float) -> tuple[float, float]:
+        return ((x0 + (u - tile.u) / fx) * mm, (y0 + (v - tile.v) / fy) * mm)
+
+    canvas.saveState()
+    clip = canvas.beginPath()
+    clip.rect(x0 * mm, y0 * mm, room[0] / fx * mm, room[1] / fy * mm)
+    canvas.clipPath(clip, stroke=0, fill=0)
+    _draw_strokes(canvas, plate, at)
+    canvas.setFont(REGULAR, 8)
+    for word in plate.words:
+        canvas.drawCentredString(*at(*word.at), word.text)
+    canvas.restoreState()
+    if count != (1, 1):
+        _draw_crosses(canvas, tile, count, room, at)
+    _draw_head(canvas, plate, tile, count, title, page)
+
+
+def _draw_strokes(
+    canvas: Canvas, plate: Plate, at: Callable[[float, float], tuple[float, float]]
+) -> None:
+    for stroke in plate.strokes:
+        canvas.setLineWidth(0.5 if stroke.layer in ("CUT", "HOLES") else 0.35)
+        canvas.setDash(_DASHES[stroke.layer])
+        path = canvas.beginPath()
+        path.moveTo(*at(*stroke.points[0]))
+        for point in stroke.points[1:]:
+            path.lineTo(*at(*point))
+        if stroke.closed:
+            path.close()
+        canvas.drawPath(path)
+    canvas.setDash([])
+
+
+def crosses_of(
+    tile: Tile, count: tuple[int, int], room: tuple[float, float]
+) -> Iterator[tuple[float, float]]:
+    """Where a tile's registration crosses lie in the plate, mm: in the middle of each overlap, near its ends.
+
+    Neighbours have the same ones, so that they can be laid over each other.
+    """
+    columns, rows = count
+    half = OVERLAP_MM / 2
+    along = (tile.v + OVERLAP_MM * 1.5, tile.v + room[1] - OVERLAP_MM * 1.5)
+    for has, u in (
+        (tile.column > 0, tile.u + half),
+        (tile.column < columns - 1, tile.u + room[0] - half),
+    ):
+        if has:
+            yield from ((u, v) for v in along)
+    across = (tile.u + OVERLAP_MM * 1.5, tile.u + room[0] - OVERLAP_MM * 1.5)
+    for has, v in ((tile.row > 0, tile.v + half), (tile.row < rows - 1, tile.v + room[1] - half)):
+        if has:
+            yield from ((u, v) for u in across)
+
+
+def _draw_crosses(
+    canvas: Canvas,
+    tile: Tile,
+    count: tuple[int, int],
+    room: tuple[float, float],
+    at: Callable[[float, float], tuple[float, float]],
+) -> None:
+    canvas.setLineWidth(0.3)
+    for u, v in crosses_of(tile, count, room):
+        x, y = at(u, v)
+        reach = _CROSS_MM * mm
+        canvas.line(x - reach, y, x + reach, y)
+        canvas.line(x, y - reach, x, y + reach)
+        canvas.circle(x, y, reach / 2, stroke=1, fill=0)
+
+
+def _draw_head(
+    canvas: Canvas, plate: Plate, tile: Tile, count: tuple[int, int], title: str, page: Page
+) -> None:
+    wide, tall = page.size
+    columns, rows = count
+    top = (tall - _MARGIN_MM) * mm
+    canvas.setFont(BOLD, 14)
+    canvas.drawString(_MARGIN_MM * mm, top - 12, plate.name)
+    canvas.setFont(REGULAR, 8)
+    told = [title, say.SOLID_CUTS]
+    if count != (1, 1):
+        told[1] = say.tile_words(tile.column + 1, columns, tile.row + 1, rows)
+    for i, text in enumerate(told):
+        canvas.drawString(_MARGIN_MM * mm, top - 24 - 10 * i, text)
+    if page.correction != (1.0, 1.0):
+        canvas.drawString(_MARGIN_MM * mm, top - 44, say.corrected(*page.correction))
+    if count != (1, 1):
+        _draw_map(canvas, tile, count, ((wide - _MARGIN_MM) * mm, top))
+    _draw_bars(canvas, page)
+
+
+def _draw_map(
+    canvas: Canvas, tile: Tile, count: tuple[int, int], corner: tuple[float, float]
+) -> None:
+    """All tiles small, this one filled."""
+    columns, rows = count
+    cell = min(14.0 * mm / columns, 20.0 * mm / max(rows, 1) * 0.7, 6 * mm)
+    x0, y0 = corner[0] - columns * cell, corner[1] - rows * cell
+    canvas.setLineWidth(0.4)
+    for c in range(columns):
+        for r in range(rows):
+            here = (c, r) == (tile.column, tile.row)
+            canvas.rect(x0 + c * cell, y0 + r * cell, cell, cell, stroke=1, fill=int(here))
+
+
+def _draw_bars(canvas: Canvas, page: Page) -> None:
+    """A bar across and one along the page: on the print each measures 100 mm."""
+    wide, _ = page.size
+    fx, fy = page.correction
+    canvas.setLineWidth(0.5)
+    y = _MARGIN_MM * mm
+    x = _MARGIN_MM * mm
+    end = x + BAR_MM / fx * mm
+    canvas.line(x, y, end, y)
+    for place in (x, end):
+        canvas.line(place, y - 2 * mm, place, y + 2 * mm)
+    canvas.setFont(REGULAR, 7)
+    canvas.drawString(end + 3 * mm, y - 2, say.MEASURES_100)
+    x = (wide - _EDGE_MM) * mm
+    low = (_MARGIN_MM + _FOOT_MM) * mm
+    high = low + BAR_MM / fy * mm
+    canvas.line(x, low, x, high)
+    for place in (low, high):
+        canvas.line(x - 2 * mm, place, x + 2 * mm, place)

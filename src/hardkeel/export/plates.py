@@ -1,0 +1,195 @@
+"""The neutral drawing that every writer takes: closed and open lines on named layers, words, in mm, v up."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.fuselage.flat import FlatPiece, Ring
+from hardkeel.fuselage.nesting import NestedSheet, Placed, nested
+from hardkeel.geometry.polygons import shapely
+from hardkeel.voice import sheets as say
+
+LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
+LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")
+TEXT_LAYER: Final = "WORDS"
+_TEXT_MM: Final = 3.0
+_PAPER_GAP_MM: Final = 8.0
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line of a drawing."""
+
+    layer: LayerName
+    points: Ring
+    closed: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A word in a drawing, its middle at a place; `size` in mm."""
+
+    at: tuple[float, float]
+    text: str
+    size: float = _TEXT_MM
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """A drawing at full size with a name."""
+
+    name: str
+    strokes: tuple[Stroke, ...]
+    words: tuple[Word, ...] = ()
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Least u and v, greatest u and v, mm."""
+        us = [u for stroke in self.strokes for u, _ in stroke.points]
+        vs = [v for stroke in self.strokes for _, v in stroke.points]
+        return min(us), min(vs), max(us), max(vs)
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Along u and along v, mm."""
+        left, low, right, high = self.bounds
+        return right - left, high - low
+
+
+def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:
+    """A piece with its lines, its name and its wood.
+
+    Parameters
+    ----------
+    kerf : float
+        What a cutter takes, mm: outlines grow and holes shrink by half of it.
+    """
+    left, low, right, high = piece.bounds
+    words = [Word(((left + right) / 2, (low + high) / 2), say.piece_words(piece, unit))]
+    words += [
+        Word(mark.points[0], mark.text, _TEXT_MM * 0.8)
+        for mark in piece.marks
+        if mark.text and mark.role == "station"
+    ]
+    return Plate(piece.name, tuple(_strokes(piece, kerf)), tuple(words))
+
+
+def _strokes(piece: FlatPiece, kerf: float) -> Iterable[Stroke]:
+    outline, holes = grown(piece, kerf)
+    yield Stroke("CUT", outline)
+    for hole in holes:
+        yield Stroke("HOLES", hole)
+    for mark in piece.marks:
+        layer: LayerName = "CENTRE" if mark.role == "centre" else "MARKS"
+        yield Stroke(layer, mark.points, mark.closed)
+
+
+def grown(piece: FlatPiece, kerf: float) -> tuple[Ring, tuple[Ring, ...]]:
+    """Outline and holes for a cutter that takes `kerf`, so that what is left has the piece's size."""
+    if kerf <= 0:
+        return piece.outline, piece.holes
+    wider = piece.polygon.buffer(kerf / 2, join_style="mitre")
+    parts = [one for one in shapely.get_parts(wider) if one.geom_type == "Polygon"]
+    kept = max(parts, key=lambda one: one.area)
+    return _ring(kept.exterior.coords), tuple(_ring(hole.coords) for hole in kept.interiors)
+
+
+def _ring(coords: object) -> Ring:
+    points = [(float(u), float(v)) for u, v, *_ in coords]  # type: ignore[attr-defined]
+    return tuple(points[:-1])
+
+
+def paper_plates(
+    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit
+) -> tuple[Plate, ...]:
+    """Pieces for paper: small ones several to a page, large ones each by itself, both hands of a pair.
+
+    Parameters
+    ----------
+    room : (float, float)
+        What a page has to draw on, mm.
+    """
+    small: list[FlatPiece] = []
+    plates: list[Plate] = []
+    for piece in pieces:
+        hands = [piece, _other_hand(piece)] if piece.pair else [piece]
+        along, across = piece.size
+        fits = max(along, across) <= max(room) and min(along, across) <= min(room)
+        if fits:
+            small += hands
+        else:
+            plates += [plate_of(hand, unit) for hand in hands]
+    return (*_gathered(small, room, unit), *plates)
+
+
+def _other_hand(piece: FlatPiece) -> FlatPiece:
+    turned = piece.mirrored()
+    return FlatPiece(
+        name=say.other_hand(piece.name),
+        kind=turned.kind,
+        part=turned.part,
+        outline=turned.outline,
+        holes=turned.holes,
+        marks=turned.marks,
+        thickness=turned.thickness,
+        material=turned.material,
+        quantity=turned.quantity,
+        grain=turned.grain,
+    )
+
+
+def _gathered(
+    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit
+) -> Iterable[Plate]:
+    """Several to a page: paper has no grain, so each lies as it fits."""
+    loose = [
+        FlatPiece(
+            name=piece.name,
+            kind=piece.kind,
+            part=piece.part,
+            outline=piece.outline,
+            holes=piece.holes,
+            marks=piece.marks,
+            thickness=piece.thickness,
+            material=piece.material,
+        )
+        for piece in pieces
+    ]
+    # one wood for all while they are laid, so that they share pages
+    plain = [
+        FlatPiece(p.name, p.kind, str(i), p.outline, p.holes, p.marks) for i, p in enumerate(loose)
+    ]
+    for number, sheet in enumerate(nested(plain, room, _PAPER_GAP_MM), start=1):
+        yield _page_plate(sheet, loose, say.page_of_pieces(number), unit)
+
+
+def _page_plate(
+    sheet: NestedSheet, pieces: Sequence[FlatPiece], name: str, unit: LengthUnit
+) -> Plate:
+    strokes: list[Stroke] = []
+    words: list[Word] = []
+    for placed in sheet.placed:
+        piece = pieces[int(placed.piece.part)]
+        strokes += _laid(placed, piece, 0.0)
+        outline = placed.moved(piece.outline)
+        u = (min(p[0] for p in outline) + max(p[0] for p in outline)) / 2
+        v = (min(p[1] for p in outline) + max(p[1] for p in outline)) / 2
+        words.append(Word((u, v), say.piece_words(piece, unit)))
+    return Plate(name, tuple(strokes), tuple(words))
+
+
+def nested_plate(sheet: NestedSheet, name: str, kerf: float) -> Plate:
+    """A sheet of wood with its pieces, for a cutter."""
+    strokes: list[Stroke] = []
+    words: list[Word] = []
+    for placed in sheet.placed:
+        strokes += _laid(placed, placed.piece, kerf)
+        left, low, right, high = placed.polygon.bounds
+        words.append(Word(((left + right) / 2, (low + high) / 2), placed.piece.name))
+    return Plate(name, tuple(strokes), tuple(words))
+
+
+def _laid(placed: Placed, piece: FlatPiece, kerf: float) -> Iterable[Stroke]:
+    for stroke in _strokes(piece, kerf):
+        yield Stroke(stroke.layer, placed.moved(stroke.points), stroke.closed)

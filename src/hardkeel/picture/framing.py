@@ -1,0 +1,386 @@
+"""A fuselage's frame as wood: its side laid flat, three views with every member, formers, sheets.
+
+Axes: the side laid flat is (s, −z); *side* (x, −z), *above* (x, y), *section* (y, −z), mm.
+"""
+
+from collections.abc import Iterator, Mapping
+from typing import Final
+
+import numpy as np
+
+from hardkeel.airframe.framing import build_pieces
+from hardkeel.build.model import Build
+from hardkeel.fuselage.cut_list import CutPart, cut_list_of, stringer_points
+from hardkeel.fuselage.cutting import carve, shape_of
+from hardkeel.fuselage.flat import FlatPiece
+from hardkeel.fuselage.flatwork import inner_half
+from hardkeel.fuselage.model import PLATES, Former, Fuselage, Member
+from hardkeel.fuselage.nesting import NestedSheet
+from hardkeel.fuselage.notching import both_sides
+from hardkeel.fuselage.sheeted import Side, faces_of
+from hardkeel.fuselage.sticks import longeron_strips_of
+from hardkeel.geometry.hull import Point2
+from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, down, tone_of
+
+_PIN_OUT_MM: Final = 3.0
+_PIN_EVERY_MM: Final = 70.0
+_BETWEEN_MM: Final = 12.0
+_NAME_MM: Final = 18.0
+
+
+def laid_flat(build: Build) -> WoodPicture:
+    """One side as it is pinned down: sheet blanks, longerons, sticks; what is not cut yet open.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    fuselage = build.fuselage or Fuselage()
+    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+        return WoodPicture()
+    side = Side(fuselage)
+    shapes = [_flat_shape(piece) for piece in build_pieces(build) if piece.kind == "side"]
+    lines: list[WoodLine] = []
+    woods = {longeron.is_lower: longeron for longeron in fuselage.longerons}
+    for strip in longeron_strips_of(fuselage):
+        longeron = woods.get(strip.is_lower)
+        ring = down((*strip.outside, *reversed(strip.inside)))
+        if longeron is not None:
+            shapes.append(
+                WoodShape(f"longeron {longeron.id}", ring, tone=tone_of(longeron.material))
+            )
+        else:
+            lines.append(WoodLine("outline", down(strip.outside)))
+        lines += _pins(down(strip.outside), up=not strip.is_lower)
+    cut = build.listed.cut
+    for part in cut_list_of(fuselage):
+        if part.outline:
+            done = part.key in cut and cut[part.key].pieces >= part.quantity
+            shapes.append(
+                WoodShape(
+                    part.key,
+                    down(part.outline),
+                    grain=_along(part),
+                    tone=tone_of(part.material),
+                    made=done,
+                )
+            )
+    labels: list[WoodLabel] = []
+    low = min((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
+    high = max((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
+    for name, stop in fuselage.stops:
+        at = float(side.along(np.array([stop.station]))[0])
+        lines.append(WoodLine("station", ((at, low - 4), (at, high + 4)), name))
+        labels.append(WoodLabel((at, high + 5), name.replace("_", " "), ref=name))
+    return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
+
+
+def _pins(line: tuple[Point2, ...], *, up: bool) -> Iterator[WoodLine]:
+    """Beside the wood, every hand's breadth."""
+    us, vs = np.array([p[0] for p in line]), np.array([p[1] for p in line])
+    count = max(2, int((us[-1] - us[0]) / _PIN_EVERY_MM))
+    out = -_PIN_OUT_MM if up else _PIN_OUT_MM
+    for u in np.linspace(us[0], us[-1], 2 * count + 1)[1::2]:
+        yield WoodLine("pin", ((float(u), float(np.interp(u, us, vs)) + out),))
+
+
+def _along(part: CutPart) -> float:
+    """Which way a stick's grain runs in the picture, degrees."""
+    ring = part.outline
+    edges = [(b[0] - a[0], -(b[1] - a[1])) for a, b in zip(ring, (*ring[1:], ring[0]), strict=True)]
+    du, dv = max(edges, key=lambda e: e[0] ** 2 + e[1] ** 2)
+    return float(np.degrees(np.arctan2(dv, du)))
+
+
+def _flat_shape(piece: FlatPiece) -> WoodShape:
+    return WoodShape(
+        piece.part,
+        down(piece.outline),
+        tuple(down(hole) for hole in piece.holes),
+        grain=90.0 if piece.grain == "v" else 0.0,
+        tone=tone_of(piece.material),
+    )
+
+
+def flat_picture(piece: FlatPiece) -> WoodPicture:
+    """One flat piece with its lines, as it is cut."""
+    lines = [
+        WoodLine(
+            "centre" if mark.role == "centre" else "seat" if mark.role == "seat" else "station",
+            down((*mark.points, mark.points[0]) if mark.closed else mark.points),
+            mark.text,
+        )
+        for mark in piece.marks
+    ]
+    return WoodPicture((_flat_shape(piece),), tuple(lines))
+
+
+def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
+    """A former as it is cut, with the finished section around it and the wood that passes it.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself.
+    """
+    shape = shape_of(fuselage, former)
+    tone = tone_of(former.material)
+    shapes = [
+        WoodShape(former.id, down(rings[0]), tuple(down(h) for h in rings[1:]), 0.0, tone)
+        for rings in shape.pieces
+    ]
+    carved = carve(fuselage, former)
+    members = {member.id: member for member in fuselage.framed.members}
+    longerons = {longeron.id: longeron for longeron in fuselage.longerons}
+    for void in carved.voids:
+        if void.sort == "gap":
+            continue
+        material = (
+            members[void.ref].material if void.ref in members else longerons[void.ref].material
+        )
+        ref = void.ref if void.ref in members else f"longeron {void.ref}"
+        inside = void.shape.intersection(carved.inner)
+        for part in getattr(inside, "geoms", (inside,)):
+            if part.geom_type == "Polygon" and not part.is_empty:
+                ring = tuple((float(y), -float(z)) for y, z in part.exterior.coords)
+                shapes.append(WoodShape(ref, ring, grain=None, tone=tone_of(material), faint=True))
+    outside = down(shape.outside)
+    low, high = min(z for _, z in outside), max(z for _, z in outside)
+    lines = (
+        WoodLine("outline", (*outside, outside[0])),
+        WoodLine("centre", ((0.0, low - 5), (0.0, high + 5))),
+    )
+    return WoodPicture(tuple(shapes), lines)
+
+
+def gallery(
+    fuselage: Fuselage, troubled: frozenset[str] = frozenset(), aspect: float = 2.6
+) -> WoodPicture:
+    """All formers at one scale in rows, as they are cut; `troubled` ones are marked.
+
+    Parameters
+    ----------
+    aspect : float
+        Of the room that they are shown in, width over height.
+
+    Raises
+    ------
+    BadInput
+        When a former's own outline crosses itself.
+    """
+    formers = list(fuselage.formers)
+    if not formers:
+        return WoodPicture()
+    wide = max(2 * former.half_width for former in formers) + _BETWEEN_MM
+    tall = max(former.top - former.bottom for former in formers) + _NAME_MM
+    count = len(formers)
+    rows = min(range(1, count + 1), key=lambda n: abs(-(-count // n) * wide / (n * tall) - aspect))
+    columns = -(-count // rows)
+    shapes: list[WoodShape] = []
+    labels: list[WoodLabel] = []
+    for i, former in enumerate(formers):
+        row, column = divmod(i, columns)
+        u, v = column * wide, row * tall
+        middle = (former.top + former.bottom) / 2
+        shape = shape_of(fuselage, former)
+        for rings in shape.pieces:
+            moved = [tuple((y + u, -z + middle + v) for y, z in ring) for ring in rings]
+            shapes.append(
+                WoodShape(former.id, moved[0], tuple(moved[1:]), 0.0, tone_of(former.material))
+            )
+        foot = v + (former.top - former.bottom) / 2 + 2
+        labels.append(WoodLabel((u, foot), former.id, ref=former.id, warn=former.id in troubled))
+    return WoodPicture(tuple(shapes), (), tuple(labels))
+
+
+def side_view(build: Build) -> WoodPicture:
+    """From port: formers on edge, every member where it runs."""
+    fuselage = build.fuselage or Fuselage()
+    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+        return WoodPicture()
+    side = Side(fuselage)
+    first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
+    x = side.places(first, last)
+    top, low = side.loft.top.value(x), side.loft.bottom.value(x)
+    ring = (*_line(x, -top), *reversed(_line(x, -low)))
+    lines = [WoodLine("outline", (*ring, ring[0]))]
+    shapes = list(_running_longerons(side, x))
+    labels = []
+    for former in fuselage.formers:
+        front, rear = faces_of(fuselage, former)
+        foot, head = former.bottom + fuselage.bottom_skin, former.top - fuselage.top_skin
+        if head > foot:
+            shapes.append(_box(former.id, (front, rear), (-head, -foot), 90.0, former.material))
+        labels.append(WoodLabel((former.station, -former.bottom + 4), former.id, ref=former.id))
+    for member in fuselage.framed.members:
+        shapes += _from_the_side(side, member)
+        lines += _lines_from_the_side(fuselage, member)
+    return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
+
+
+def _line(x: object, v: object) -> tuple[Point2, ...]:
+    return tuple(zip(np.asarray(x).tolist(), np.asarray(v).tolist(), strict=True))
+
+
+def _box(
+    ref: str, us: tuple[float, float], vs: tuple[float, float], grain: float, material: str | None
+) -> WoodShape:
+    (a, b), (c, d) = us, vs
+    return WoodShape(ref, ((a, c), (b, c), (b, d), (a, d)), grain=grain, tone=tone_of(material))
+
+
+def _running_longerons(side: Side, x: object) -> Iterator[WoodShape]:
+    stations = np.asarray(x)
+    for longeron in side.fuselage.longerons:
+        deep = longeron.section[1]
+        if longeron.is_lower:
+            edge = side.loft.bottom.value(stations) + side.fuselage.bottom_skin
+            inner = edge + deep
+        else:
+            edge = side.loft.top.value(stations) - side.fuselage.top_skin
+            inner = edge - deep
+        ring = (*_line(stations, -edge), *reversed(_line(stations, -inner)))
+        yield WoodShape(f"longeron {longeron.id}", ring, tone=tone_of(longeron.material))
+
+
+def _from_the_side(side: Side, member: Member) -> Iterator[WoodShape]:
+    fuselage = side.fuselage
+    a, b = fuselage.span(member)
+    thick = member.thickness or 0.0
+    if member.kind in ("doubler", "tail-doubler"):
+        x = side.places(a, max(b - member.short, a + 1))
+        low, high = side.bottom(x) + member.inset, side.top(x) - member.inset
+        ring = (*_line(x, -high), *reversed(_line(x, -low)))
+        yield WoodShape(member.id, ring, tone=tone_of(member.material), faint=True)
+    elif member.kind == "crutch" or member.kind in PLATES:
+        yield _box(
+            member.id, (a, b), (-member.z - thick / 2, -member.z + thick / 2), 0.0, member.material
+        )
+    elif member.kind == "keel":
+        x = side.places(a, b)
+        low = side.loft.bottom.value(x) + fuselage.bottom_skin
+        ring = (*_line(x, -low - (member.height or 0.0)), *reversed(_line(x, -low)))
+        yield WoodShape(member.id, ring, tone=tone_of(member.material))
+    elif member.kind == "bearer" and member.section is not None:
+        start = member.station if member.station is not None else a
+        deep = member.section[1] / 2
+        yield _box(
+            member.id, (start, b), (-member.z - deep, -member.z + deep), 0.0, member.material
+        )
+    elif member.kind == "hatch-frame" and member.station is not None:
+        figures = side.loft.figures(member.station)
+        us = (member.station - thick / 2, member.station + thick / 2)
+        yield _box(member.id, us, (-figures["top"], -figures["bottom"]), 90.0, member.material)
+    elif member.kind == "stringer" and member.section is not None:
+        yield from _stringer(fuselage, member, flat=2)
+
+
+def _stringer(fuselage: Fuselage, member: Member, *, flat: int) -> Iterator[WoodShape]:
+    places = stringer_points(fuselage, member)
+    half = (member.section or (0.0, 0.0))[1] / 2
+    if len(places) > 1:
+        upper = tuple((p[0], (-p[2] if flat == 2 else p[1]) - half) for p in places)  # noqa: PLR2004
+        lower = tuple((p[0], (-p[2] if flat == 2 else p[1]) + half) for p in places)  # noqa: PLR2004
+        yield WoodShape(member.id, (*upper, *reversed(lower)), tone=tone_of(member.material))
+
+
+def _lines_from_the_side(fuselage: Fuselage, member: Member) -> Iterator[WoodLine]:
+    if member.kind == "wire":
+        a, b = fuselage.span(member)
+        yield WoodLine("wire", ((a, -member.z), (b, -member.z)), member.id)
+    elif member.kind == "rod" and member.station is not None:
+        yield WoodLine("pin", ((member.station, -member.z),), member.id)
+
+
+def view_from_above(build: Build) -> WoodPicture:
+    """From above: sides with their thickness, doublers, crutch, plates, formers on edge."""
+    fuselage = build.fuselage or Fuselage()
+    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+        return WoodPicture()
+    side = Side(fuselage)
+    first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
+    x = side.places(first, last)
+    half = np.maximum(side.loft.half_width.value(x), 0.0)
+    inner = np.maximum(half - fuselage.side_thickness, 0.0)
+    shapes: list[WoodShape] = []
+    lines = [WoodLine("centre", ((first - 10, 0.0), (last + 10, 0.0)))]
+    if fuselage.side_thickness > 0:
+        for hand in (-1, 1):
+            ring = (*_line(x, hand * half), *reversed(_line(x, hand * inner)))
+            shapes.append(WoodShape("side", ring, tone=tone_of(fuselage.side_material)))
+    pieces = {piece.part: piece for piece in build_pieces(build)}
+    for member in fuselage.framed.members:
+        shapes += _from_above(side, member, pieces)
+        if member.kind == "wire":
+            a, b = fuselage.span(member)
+            lines += [WoodLine("wire", ((a, y), (b, y)), member.id) for y in both_sides(member.y)]
+    for former in fuselage.formers:
+        front, rear = faces_of(fuselage, former)
+        wide = max(former.half_width - fuselage.side_thickness, 0.5)
+        shapes.append(_box(former.id, (front, rear), (-wide, wide), 90.0, former.material))
+    return WoodPicture(tuple(shapes), tuple(lines))
+
+
+def _from_above(side: Side, member: Member, pieces: Mapping[str, FlatPiece]) -> Iterator[WoodShape]:
+    fuselage = side.fuselage
+    if member.kind == "crutch" or member.kind in PLATES:
+        piece = pieces.get(member.id)
+        if piece is not None:
+            yield WoodShape(
+                member.id, piece.outline, piece.holes, 0.0, tone_of(member.material), faint=True
+            )
+    elif member.kind in ("doubler", "tail-doubler"):
+        yield from _doublers_from_above(side, member)
+    elif member.kind == "bearer" and member.section is not None:
+        a, b = fuselage.span(member)
+        start = member.station if member.station is not None else a
+        across = member.section[0] / 2
+        for y in both_sides(member.y):
+            yield _box(member.id, (start, b), (y - across, y + across), 0.0, member.material)
+    elif member.kind == "rod" and member.station is not None:
+        reach = float(inner_half(side, np.array([member.station]), member.z)[0]) + 3
+        radius = (member.diameter or 0.0) / 2
+        us = (member.station - radius, member.station + radius)
+        yield _box(member.id, us, (-reach, reach), 90.0, member.material)
+    elif member.kind == "stringer":
+        yield from _stringers_from_above(fuselage, member)
+
+
+def _doublers_from_above(side: Side, member: Member) -> Iterator[WoodShape]:
+    a, b = side.fuselage.span(member)
+    x = side.places(a, max(b - member.short, a + 1))
+    outer = np.maximum(side.loft.half_width.value(x) - side.fuselage.side_thickness, 0.0)
+    inner = np.maximum(outer - (member.thickness or 0.0), 0.0)
+    for hand in (-1, 1):
+        ring = (*_line(x, hand * outer), *reversed(_line(x, hand * inner)))
+        yield WoodShape(member.id, ring, tone=tone_of(member.material))
+
+
+def _stringers_from_above(fuselage: Fuselage, member: Member) -> Iterator[WoodShape]:
+    for shape in _stringer(fuselage, member, flat=1):
+        yield shape
+        if member.angle not in (0.0, 180.0):
+            yield WoodShape(shape.ref, tuple((u, -v) for u, v in shape.ring), tone=shape.tone)
+
+
+def sheet_picture(sheet: NestedSheet) -> WoodPicture:
+    """A sheet with the pieces on it."""
+    edge = ((0.0, 0.0), (sheet.length, 0.0), (sheet.length, sheet.width), (0.0, sheet.width))
+    shapes = [WoodShape("", edge, grain=0.0, tone=tone_of(sheet.material), made=False, faint=True)]
+    labels = []
+    for placed in sheet.placed:
+        outline, holes = placed.moved(placed.piece.outline), placed.piece.holes
+        shapes.append(
+            WoodShape(
+                placed.piece.part,
+                outline,
+                tuple(placed.moved(hole) for hole in holes),
+                0.0,
+                tone_of(sheet.material),
+            )
+        )
+        u = (min(p[0] for p in outline) + max(p[0] for p in outline)) / 2
+        v = (min(p[1] for p in outline) + max(p[1] for p in outline)) / 2
+        labels.append(WoodLabel((u, v), placed.piece.name, "right", placed.piece.part))
+    return WoodPicture(tuple(shapes), (), tuple(labels))

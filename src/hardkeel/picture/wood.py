@@ -1,0 +1,112 @@
+"""Wood to be drawn as wood: shapes with their grain, lines and names, in a view's own axes (mm, v down)."""
+
+import math
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from hardkeel.geometry.hull import Point2
+
+Tone = Literal["soft", "hard", "ply", "metal"]
+LineRole = Literal["station", "centre", "outline", "pin", "seat", "wire"]
+_HARD: Final = ("spruce", "pine", "beech", "basswood", "balsa-hard")
+
+
+@dataclass(frozen=True, slots=True)
+class WoodShape:
+    """A piece of wood.
+
+    Attributes
+    ----------
+    ref : str
+        What is picked when it is pointed at.
+    grain : float or None
+        Which way its grain runs, degrees from u towards v; ``None`` for end grain.
+    made : bool
+        Cut or glued: drawn whole; else dashed, as what is still to be made.
+    faint : bool
+        Behind or beside what the view is about.
+    """
+
+    ref: str
+    ring: tuple[Point2, ...]
+    holes: tuple[tuple[Point2, ...], ...] = ()
+    grain: float | None = 0.0
+    tone: Tone = "soft"
+    made: bool = True
+    faint: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class WoodLine:
+    """A line; a pin is a line of one point."""
+
+    role: LineRole
+    points: tuple[Point2, ...]
+    ref: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class WoodLabel:
+    """A word at a place; `side` is where it stands from it, `warn` that something is wrong there."""
+
+    at: Point2
+    text: str
+    side: Literal["below", "above", "right"] = "below"
+    ref: str = ""
+    warn: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class WoodPicture:
+    """One view."""
+
+    shapes: tuple[WoodShape, ...] = ()
+    lines: tuple[WoodLine, ...] = ()
+    labels: tuple[WoodLabel, ...] = ()
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float] | None:
+        """Least u and v, greatest u and v, of wood and lines; ``None`` where there is nothing."""
+        points = [p for shape in self.shapes for p in shape.ring]
+        points += [p for line in self.lines for p in line.points]
+        if not points:
+            return None
+        us, vs = [p[0] for p in points], [p[1] for p in points]
+        return min(us), min(vs), max(us), max(vs)
+
+
+def tone_of(material: str | None) -> Tone:
+    """How a wood looks."""
+    if material is None:
+        return "soft"
+    if "ply" in material:
+        return "ply"
+    if material in ("steel-wire", "aluminium", "brass", "carbon-strip", "carbon-cloth"):
+        return "metal"
+    return "hard" if material in _HARD else "soft"
+
+
+def down(points: tuple[Point2, ...]) -> tuple[Point2, ...]:
+    """Points with their second axis turned over: up becomes up on the screen."""
+    return tuple((u, -v) for u, v in points)
+
+
+def lying(outline: tuple[Point2, ...], length: float, deep: float) -> tuple[Point2, ...]:
+    """A stick's outline turned so that it lies along u from its front or lower end, v down, mm.
+
+    Parameters
+    ----------
+    outline : tuple of (s, z)
+        As it lies in the drawing; without one a square-ended stick of this length and depth.
+    """
+    if not outline:
+        half = deep / 2
+        return ((0.0, -half), (length, -half), (length, half), (0.0, half))
+    pairs = list(zip(outline, (*outline[1:], outline[0]), strict=True))
+    a, b = max(pairs, key=lambda pair: math.dist(*pair))
+    du, dv = b[0] - a[0], b[1] - a[1]
+    if du < 0 or (abs(du) < abs(dv) * 1e-6 and dv < 0):
+        du, dv = -du, -dv
+    size = math.hypot(du, dv)
+    c, s = du / size, dv / size
+    return tuple((c * u + s * v, s * u - c * v) for u, v in outline)

@@ -1,0 +1,33 @@
+"""How far a job beside the window is, and a way to stop it."""
+
+from hardkeel.base.errors import GivenUp
+
+
+class Progress:
+    """Told by the job in its thread, read by the window in its own; plain numbers need no lock.
+
+    Attributes
+    ----------
+    done, total : int
+        Steps; a total of 0 is not known yet.
+    """
+
+    def __init__(self) -> None:
+        self.done = self.total = 0
+        self._stopped = False
+
+    def stop(self) -> None:
+        """Let the job end at its next step."""
+        self._stopped = True
+
+    def step(self, done: int, total: int) -> None:
+        """Say how far it is; for the job.
+
+        Raises
+        ------
+        GivenUp
+            When it was stopped.
+        """
+        self.done, self.total = done, total
+        if self._stopped:
+            raise GivenUp("stopped")

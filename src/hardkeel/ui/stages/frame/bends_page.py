@@ -1,0 +1,141 @@
+"""Bends: how tightly each member is bent, what its wood says to it, ways out, and what pulls it in."""
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from hardkeel.airframe.framing import limits_of, stiffness_of
+from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.fuselage.bending import Bend, bends_of
+from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
+from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
+from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
+from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.stages.frame.bend_chart import BendChart
+from hardkeel.ui.stages.frame.cards import LinesCard
+from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.stages.frame.showing import wood_name, wood_names
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import frame as say
+
+
+class BendsPage(FrameSubPage):
+    """The chart over a list of members; the member in hand with its ways out."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._bends: tuple[Bend, ...] = ()
+        self._chosen = ""
+        self.chart = BendChart(theme)
+        columns = [Column("member"), Column("radius", right=True), Column("at", right=True), Column("outer fibre", right=True), Column("goes")]  # fmt: skip
+        self.model = CellsModel(columns, theme, parent=self)
+        self.table = CellsTable(self.model, theme, 4, say.BENDS, (2,))
+        self.answer = LinesCard(say.WAYS_OUT)
+        self.pulling = LinesCard(say.PULLING_IN)
+        self.ends = LinesCard(say.ENDS_AND_CHAMFERS)
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(1)
+        work.addWidget(self.chart, 5)
+        work.addWidget(self.table, 4)
+        self._cards = CardColumn((self.told, self.answer, self.pulling, self.ends), theme)
+        self.lie_beside(work, self._cards)
+        self.dressed = (self.chart, self.table, self._cards)
+        self.table.row_picked.connect(self._on_row_picked)
+        Freshness(self, document, self.refresh, SHOWS)
+        self.refresh()
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.table.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        build = self.document.build
+        self.table.setVisible(self.framed)
+        if not self.framed:
+            self.chart.show_lines((), (), "", None)
+            self.answer.show_lines(say.NOTHING_TO_FRAME, ())
+            self.pulling.show_lines("", ())
+            self.ends.show_lines("", ())
+            return
+        limits = limits_of(build)
+        self._bends = bends_of(self.fuselage, limits)
+        if all(bend.member != self._chosen for bend in self._bends) and self._bends:
+            # the worst first: what is nearest to breaking
+            worst = max(
+                self._bends,
+                key=lambda bend: (
+                    bend.verdict == "too tight",
+                    bend.verdict == "soaked",
+                    bend.strain,
+                ),
+            )
+            self._chosen = worst.member
+        self.model.show_rows([self._row(bend) for bend in self._bends], self.theme)
+        self.table.selectRow(max(self.model.number_of(self._chosen), 0))
+        self._show_chosen()
+        self._show_pulling()
+
+    def _row(self, bend: Bend) -> Row:
+        straight = bend.radius is None or bend.at_station is None
+        radius = "" if bend.radius is None else format_length(bend.radius, self.unit, 0)
+        place = "" if bend.at_station is None else format_length(bend.at_station, self.unit, 0)
+        return Row(
+            bend.member,
+            (
+                bend.member,
+                radius,
+                place,
+                "" if straight else f"{bend.strain:.2f} %",
+                say.goes(bend),
+            ),
+            "out" if bend.verdict == "too tight" else "ink",
+        )
+
+    def _show_chosen(self) -> None:
+        build, fuselage = self.document.build, self.fuselage
+        limits = limits_of(build)
+        lines = bend_lines_of(fuselage, limits)
+        stops = tuple((name, stop.station) for name, stop in fuselage.stops)
+        bend = next((one for one in self._bends if one.member == self._chosen), None)
+        place = None
+        if bend is not None and bend.radius is not None and bend.at_station is not None:
+            words = f"{bend.strain:.2f} %, radius {format_length(bend.radius, self.unit, 0)}"
+            place = (bend.at_station, words)
+        self.chart.show_lines(lines, stops, self._chosen, place)
+        if bend is None:
+            self.answer.show_lines("", ())
+            return
+        material = fuselage.side_material
+        for longeron in fuselage.longerons:
+            if bend.member.startswith(f"{longeron.id} longeron"):
+                material = longeron.material
+        easing = easing_of(bend, material, limits)
+        told = say.easing_lines(easing, self.unit, wood_names(build))
+        wood = wood_name(build, material)
+        if easing.margin is not None and easing.margin < 1:
+            told.append(say.STEAM_CAUTION)
+        self.answer.set_edge("out" if bend.verdict == "too tight" else "")
+        self.answer.show_lines(say.bend_answer(bend), [wood, *told] if wood else told)
+
+    def _show_pulling(self) -> None:
+        build, fuselage = self.document.build, self.fuselage
+        pulls = pulls_of(fuselage, stiffness_of(build))
+        lines = [say.pull_sentence(pulls)] if pulls else []
+        lines += [say.edge_sentence(one, self.unit) for one in edge_lengths_of(fuselage)]
+        self.pulling.show_lines("", lines)
+        post = post_chamfer_of(fuselage)
+        told = [] if post is None else [say.chamfer_sentence(post)]
+        told += [say.leaving_sentence(one, self.unit) for one in leaving_longerons_of(fuselage)]
+        self.ends.show_lines("", told)
+
+    def _on_row_picked(self, number: int) -> None:
+        row = self.model.row(number)
+        if row is not None and row.key != self._chosen:
+            self._chosen = row.key
+            self._show_chosen()

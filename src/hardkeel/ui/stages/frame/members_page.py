@@ -1,0 +1,321 @@
+"""Members: what the fuselage is framed of, from port and from above, each with its figures."""
+
+from typing import Final, get_args
+
+from PyQt6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.units import LengthUnit, format_length, format_size
+from hardkeel.edits import framing as edits
+from hardkeel.fuselage.model import Member, MemberKind
+from hardkeel.parts.woods import WOODS
+from hardkeel.picture.framing import side_view, view_from_above
+from hardkeel.picture.wood import WoodPicture
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.cells import CellsModel, Column, Row
+from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.stages.frame.showing import wood_name
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import frame as say
+
+_KINDS: Final[tuple[MemberKind, ...]] = get_args(MemberKind)
+# which figures each kind shows, beside where it runs
+_FIGURES: Final[dict[MemberKind, tuple[str, ...]]] = {
+    "doubler": ("thickness", "inset", "short"),
+    "tail-doubler": ("thickness", "inset", "short"),
+    "corner-strip": ("across", "deep", "gap"),
+    "crutch": ("width", "thickness", "z"),
+    "stringer": ("across", "deep", "angle"),
+    "keel": ("height", "thickness", "y"),
+    "wire": ("diameter", "y", "z"),
+    "rod": ("diameter", "station", "z"),
+    "bearer": ("across", "deep", "station", "y", "z"),
+    "dowel-plate": ("thickness", "width", "z"),
+    "undercarriage-plate": ("thickness", "width", "z"),
+    "servo-tray": ("thickness", "width", "z"),
+    "battery-tray": ("thickness", "width", "z"),
+    "hatch-frame": ("thickness", "station", "z"),
+    "key": ("height",),
+}
+_BRACING: Final = (
+    ("upright", "uprights"),
+    ("diagonal", "diagonals"),
+)
+_PATTERNS: Final = ("zigzag", "crossed", "none")
+
+
+class MembersPage(FrameSubPage):
+    """Two views over a list; the member in hand in a card."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._member = ""
+        self.side = WoodBoard(theme, say.FROM_PORT, height=190)
+        self.above = WoodBoard(theme, say.FROM_ABOVE, height=130)
+        columns = [Column("member"), Column("what it is"), Column("from"), Column("to"), Column("size", right=True), Column("wood")]  # fmt: skip
+        self.model = CellsModel(columns, theme, parent=self)
+        self.table = CellsTable(self.model, theme, 5, say.MEMBERS, (5, 1, 4))
+        self.card = FiguresCard(say.IN_HAND)
+        self.first, self.last, self.wood = QComboBox(), QComboBox(), QComboBox()
+        self.triangular = QCheckBox("triangular")
+        self.remove = QPushButton(say.TAKE_IT_OUT)
+        self.kind, self.add = QComboBox(), QPushButton(say.ADD_A_MEMBER)
+        self.usual = QPushButton(say.FRAME_AS_USUAL)
+        self.new = Card(say.ADD_A_MEMBER)
+        self._said = label("soft")
+        self.bracing = FiguresCard("Bracing of open sections")
+        self.pattern = QComboBox()
+        self._lay_out()
+        self._connect()
+        Freshness(self, document, self.refresh, SHOWS)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        for wood in WOODS:
+            self.wood.addItem(wood.name, wood.id)
+        for kind in _KINDS:
+            self.kind.addItem(say.MEMBER_WORDS[kind], kind)
+        for pattern in _PATTERNS:
+            self.pattern.addItem(pattern, pattern)
+        names = {
+            self.first: "begins at", self.last: "ends at", self.wood: "wood",
+            self.kind: "kind of member", self.pattern: "pattern of the bracing",
+        }  # fmt: skip
+        for box, name in names.items():
+            box.setAccessibleName(name)
+        grid = QGridLayout()
+        for row, (words, box) in enumerate(
+            (("from", self.first), ("to", self.last), ("of", self.wood))
+        ):
+            grid.addWidget(label("soft", words, wrap=False), row, 0)
+            grid.addWidget(box, row, 1)
+        grid.setColumnStretch(1, 1)
+        self.card.column.addLayout(grid)
+        row_of_buttons = QHBoxLayout()
+        self.remove.setObjectName("tool")
+        row_of_buttons.addWidget(self.triangular)
+        row_of_buttons.addStretch(1)
+        row_of_buttons.addWidget(self.remove)
+        self.card.column.addLayout(row_of_buttons)
+        adding = QHBoxLayout()
+        adding.addWidget(self.kind, 1)
+        self.add.setObjectName("primary")
+        adding.addWidget(self.add)
+        self.new.column.addLayout(adding)
+        self.new.column.addWidget(self._said)
+        self.usual.setObjectName("tool")
+        usual = QHBoxLayout()
+        usual.addWidget(self.usual)
+        usual.addStretch(1)
+        self.new.column.addLayout(usual)
+        self._said.setText(say.USUAL_MEMBERS)
+        self.bracing.column.addWidget(self.pattern)
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(1)
+        work.addWidget(self.side, 5)
+        work.addWidget(self.above, 4)
+        work.addWidget(self.table, 5)
+        self._cards = CardColumn((self.told, self.card, self.new, self.bracing), self.theme)
+        self.lie_beside(work, self._cards)
+        self.dressed = (self.side, self.above, self.table, self._cards)
+
+    def _connect(self) -> None:
+        for board in (self.side, self.above):
+            board.picked.connect(self.piece_chosen)
+        self.table.row_picked.connect(self._on_row_picked)
+        self.table.struck.connect(lambda _row: self._on_removed())
+        self.card.figure_changed.connect(self._on_figure)
+        self.first.activated.connect(lambda: self._set(from_=self.first.currentData()))
+        self.last.activated.connect(lambda: self._set(to=self.last.currentData()))
+        self.wood.activated.connect(lambda: self._set(material=self.wood.currentData()))
+        self.triangular.clicked.connect(lambda on: self._set(triangular=on))
+        self.remove.clicked.connect(self._on_removed)
+        self.add.clicked.connect(self._on_added)
+        self.usual.clicked.connect(
+            lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual)
+        )
+        self.bracing.figure_changed.connect(self._on_bracing)
+        self.pattern.activated.connect(
+            lambda: self.apply(
+                say.set_edit("bracing"),
+                lambda b: edits.set_bracing(b, pattern=self.pattern.currentData()),
+            )
+        )
+
+    @property
+    def member(self) -> Member | None:
+        """The member in hand."""
+        members = self.fuselage.framed.members
+        found = next((one for one in members if one.id == self._member), None)
+        return found or (members[0] if members else None)
+
+    def choose(self, ref: str) -> None:
+        """Light a piece up; a member of that name is taken in hand."""
+        if any(one.id == ref for one in self.fuselage.framed.members):
+            self._member = ref
+            self._show_card()
+            self.table.selectRow(self.model.number_of(ref))
+        for board in (self.side, self.above):
+            board.choose(ref)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.table.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        build = self.document.build
+        for widget in (self.new, self.table):
+            widget.setVisible(self.framed)
+        if not self.framed:
+            self.side.show_picture(WoodPicture(), "", say.NOTHING_TO_FRAME)
+            self.above.show_picture(WoodPicture())
+            self.card.hide()
+            self.bracing.hide()
+            return
+        member = self.member
+        chosen = member.id if member is not None else ""
+        note = say.members_count(len(self.fuselage.framed.members))
+        self.side.show_picture(side_view(build), chosen, note)
+        self.above.show_picture(view_from_above(build), chosen)
+        self.model.show_rows([self._row(one) for one in self.fuselage.framed.members], self.theme)
+        self._show_card()
+        self._show_bracing()
+
+    def _row(self, member: Member) -> Row:
+        first, last = self.fuselage.stops[0][0], self.fuselage.stops[-1][0]
+        return Row(
+            member.id,
+            (
+                member.id,
+                say.MEMBER_WORDS[member.kind],
+                say.stop_words(member.from_ or first),
+                say.stop_words(member.to or last),
+                self._size(member),
+                wood_name(self.document.build, member.material),
+            ),
+        )
+
+    def _size(self, member: Member) -> str:
+        if member.section is not None:
+            return format_size(member.section, self.unit)
+        figures = (member.width, member.height, member.thickness, member.diameter)
+        given = tuple(one for one in figures if one is not None)
+        return (
+            format_size(given, self.unit) if len(given) > 1 else format_length(given[0], self.unit)
+        )
+
+    def _show_card(self) -> None:
+        member = self.member
+        self.card.setVisible(member is not None)
+        if member is None:
+            return
+        figures = tuple(
+            Figure(
+                key,
+                say.MEMBER_FIGURES[key],
+                _figure(member, key),
+                "angle" if key == "angle" else "length",
+            )
+            for key in _FIGURES[member.kind]
+        )
+        self.card.show_figures(member.id, figures, self.unit)
+        names = [name for name, _ in self.fuselage.stops]
+        for box, now in (
+            (self.first, member.from_ or names[0]),
+            (self.last, member.to or names[-1]),
+        ):
+            box.clear()
+            for name in names:
+                box.addItem(say.stop_words(name), name)
+            box.setCurrentIndex(box.findData(now))
+        self.first.setEnabled(member.kind not in ("bearer", "rod", "hatch-frame"))
+        self.last.setEnabled(member.kind not in ("key", "rod", "hatch-frame"))
+        self.wood.setCurrentIndex(self.wood.findData(member.material))
+        self.triangular.setVisible(member.kind == "corner-strip")
+        self.triangular.setChecked(member.triangular)
+
+    def _show_bracing(self) -> None:
+        open_ = any(section.method == "stick-sides" for section in self.fuselage.sections)
+        self.bracing.setVisible(open_)
+        bracing = self.fuselage.bracing
+        figures = []
+        for key, words in _BRACING:
+            section = getattr(bracing, key) if bracing is not None else None
+            figures += [
+                Figure(f"{key}.0", f"{words}, across", section[0] if section else None),
+                Figure(f"{key}.1", "as drawn", section[1] if section else None),
+            ]
+        self.bracing.show_figures("", tuple(figures), self.unit)
+        self.pattern.setCurrentIndex(
+            self.pattern.findData(bracing.pattern if bracing is not None else "none")
+        )
+
+    # -- what the hands do -------------------------------------------------------------------------
+
+    def _set(self, **figures: object) -> None:
+        member = self.member
+        if member is not None:
+            self.apply(say.set_edit(member.id), lambda b: edits.set_member(b, member.id, **figures))
+
+    def _on_figure(self, key: str, value: float) -> None:
+        member = self.member
+        if member is None:
+            return
+        if key in ("across", "deep"):
+            across, deep = member.section or (value, value)
+            self._set(section=(value, deep) if key == "across" else (across, value))
+        else:
+            self._set(**{key: value})
+
+    def _on_bracing(self, key: str, value: float) -> None:
+        name, place = key.split(".")
+        bracing = self.fuselage.bracing
+        section = (getattr(bracing, name) if bracing is not None else None) or (value, value)
+        changed = (value, section[1]) if place == "0" else (section[0], value)
+        self.apply(say.set_edit(name), lambda b: edits.set_bracing(b, **{name: changed}))
+
+    def _on_row_picked(self, number: int) -> None:
+        row = self.model.row(number)
+        if row is not None and row.key != self._member:
+            self.piece_chosen.emit(row.key)
+
+    def _on_removed(self) -> None:
+        member = self.member
+        if member is not None:
+            self.apply(f"take out {member.id}", lambda b: edits.delete_member(b, member.id))
+
+    def _on_added(self) -> None:
+        names = [name for name, _ in self.fuselage.stops]
+        kind = self.kind.currentData()
+        before = {one.id for one in self.fuselage.framed.members}
+        if self.apply(
+            f"add {say.MEMBER_WORDS[kind]}",
+            lambda b: edits.add_member(b, kind, names[0], names[min(2, len(names) - 1)]),
+        ):
+            new = [one.id for one in self.fuselage.framed.members if one.id not in before]
+            if new:
+                self.piece_chosen.emit(new[0])
+
+
+def _figure(member: Member, key: str) -> float | None:
+    if key in ("across", "deep"):
+        return None if member.section is None else member.section[0 if key == "across" else 1]
+    found: float | None = getattr(member, key)
+    return found
