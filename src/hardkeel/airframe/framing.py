@@ -104,17 +104,7 @@ def usual_framing(build: Build) -> Framing:
         if section.method == "sheet-sides":
             members += _of_sheet(fuselage, section)
         elif section.method == "crutch":
-            wide, thick = _CRUTCH_MM
-            members.append(
-                _running(
-                    "crutch",
-                    section,
-                    kind="crutch",
-                    width=wide,
-                    thickness=thick,
-                    material="balsa-hard",
-                )
-            )
+            members.append(_crutch(fuselage, section))
         elif section.method == "board":
             members += _on_board(fuselage, section)
     members += _plates(build, fuselage)
@@ -123,6 +113,28 @@ def usual_framing(build: Build) -> Framing:
 
 def _running(name: str, within: Section, /, **figures: object) -> Member:
     return Member.model_validate({"id": name, "from": within.from_, "to": within.to, **figures})
+
+
+def _crutch(fuselage: Fuselage, section: Section) -> Member:
+    """On the datum line, as far aft as the fuselage is around it."""
+    wide, thick = _CRUTCH_MM
+    stops = dict(fuselage.stops)
+    names = list(stops)
+    inside = [
+        name
+        for name in names[names.index(section.from_) : names.index(section.to) + 1]
+        if stops[name].bottom + fuselage.bottom_skin < -thick / 2
+        and stops[name].top - fuselage.top_skin > thick / 2
+    ]
+    last = inside[-1] if len(inside) > 1 else section.to
+    return _running(
+        "crutch",
+        section.but(to=last),
+        kind="crutch",
+        width=wide,
+        thickness=thick,
+        material="balsa-hard",
+    )
 
 
 def _of_sheet(fuselage: Fuselage, section: Section) -> Iterator[Member]:

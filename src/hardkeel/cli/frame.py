@@ -3,20 +3,34 @@
 import argparse
 from typing import Any
 
-from hardkeel.airframe.parts import woods_of
+from hardkeel.airframe.framing import build_pieces, limits_of, stiffness_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.buying import purchases_of
+from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.cut_list import CutPart, cut_list_of
+from hardkeel.fuselage.easing import pulls_of
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.nesting import nested, sheets_to_buy
+from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.storage.package import load
-from hardkeel.voice.frame import bend_sentence, closed_sentence, ends_words, purchase_sentence
+from hardkeel.voice.frame import (
+    bend_sentence,
+    closed_sentence,
+    edge_sentence,
+    ends_words,
+    finding_sentence,
+    finding_title,
+    purchase_sentence,
+    sheet_sentence,
+)
 
 
 def run(parsed: argparse.Namespace) -> str:
@@ -37,9 +51,9 @@ def frame_json(build: Build) -> dict[str, Any]:
     """
     fuselage = build.fuselage or Fuselage()
     loft, parts = loft_of(fuselage), cut_list_of(fuselage)
-    developed = loft.developed()
-    limits = {wood.id: wood.bend for wood in woods_of(build).values()}
-    return {
+    developed, framed = loft.developed(), fuselage.framed
+    limits = limits_of(build)
+    found = {
         "sides": {
             "plan_length": float(loft.stations[-1] - loft.stations[0]),
             "developed_length": float(developed[-1]),
@@ -82,8 +96,79 @@ def frame_json(build: Build) -> dict[str, Any]:
                 "waste_percent": one.waste,
                 "scarfed": one.joined,
                 "cuts": [list(strip) for strip in one.cuts],
+                "own": [{"length": length, "cuts": list(cuts)} for length, cuts in one.own],
             }
-            for one in purchases_of(parts)
+            for one in purchases_of(parts, framed.kerf, framed.stock)
+        ],
+        "findings": [
+            {
+                "former": one.former,
+                "kind": one.kind,
+                "ref": one.ref,
+                "other": one.other,
+                "figure": one.figure,
+                "left": dict(one.left),
+                "at": one.at,
+            }
+            for one in findings_of(fuselage)
+        ],
+    }
+    return found if fuselage.framing is None else found | _framed_json(build)
+
+
+def _framed_json(build: Build) -> dict[str, Any]:
+    """What a build with our own ``framing`` has beside the contract's figures."""
+    fuselage = build.fuselage or Fuselage()
+    framed, pieces = fuselage.framed, build_pieces(build)
+    post = post_chamfer_of(fuselage)
+    sheets = nested(pieces, framed.sheet, framed.sheet_gap)
+    return {
+        "pieces": [
+            {
+                "name": one.name,
+                "kind": one.kind,
+                "part": one.part,
+                "material": one.material,
+                "thickness": one.thickness,
+                "quantity": one.quantity,
+                "pair": one.pair,
+                "outline": [list(point) for point in one.outline],
+                "holes": [[list(point) for point in hole] for hole in one.holes],
+            }
+            for one in pieces
+        ],
+        "sheets": [
+            {
+                "material": one.material,
+                "thickness": one.thickness,
+                "size": list(one.size),
+                "sheets": one.sheets,
+                "waste_percent": one.waste,
+            }
+            for one in sheets_to_buy(sheets, framed.sheet)
+        ],
+        "pulls": [
+            {"stop": one.stop, "station": one.station, "force": one.force}
+            for one in pulls_of(fuselage, stiffness_of(build))
+        ],
+        "edges": [
+            {"from": one.from_, "to": one.to, "top": one.top, "bottom": one.bottom}
+            for one in edge_lengths_of(fuselage)
+        ],
+        "tail_post": None
+        if post is None
+        else {"sides": post.sides, "top": post.top, "bottom": post.bottom},
+        "leaving": [
+            {
+                "longeron": one.longeron,
+                "stop": one.stop,
+                "in_plan": one.in_plan,
+                "in_side": one.in_side,
+                "swing": one.mitre,
+                "tilt": one.bevel,
+                "notch": one.notch,
+            }
+            for one in leaving_longerons_of(fuselage)
         ],
     }
 
@@ -111,7 +196,7 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
     loft, parts = loft_of(fuselage), cut_list_of(fuselage)
     developed = float(loft.developed()[-1])
     plan = float(loft.stations[-1] - loft.stations[0])
-    limits = {wood.id: wood.bend for wood in woods_of(build).values()}
+    limits, framed = limits_of(build), fuselage.framed
     name, side = build.name or "Unnamed build", format_length(developed, unit)
     lines = [
         f"{name}: sides {side} long, {format_length(developed - plan, unit)} more than drawn",
@@ -132,7 +217,19 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
             f"  {ends_words(part)}".rstrip()
         )
     shut = [closed_sentence(name, lack, unit) for name, lack in closed_stations(fuselage)]
+    shut += [
+        f"{one.former}: {finding_title(one)} {finding_sentence(one, unit, framed.web)}"
+        for one in findings_of(fuselage)
+    ]
+    shut += [edge_sentence(one, unit) for one in edge_lengths_of(fuselage)]
     if shut:
         lines += ["", "Look into", *(f"  {text}" for text in shut)]
-    lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in purchases_of(parts))]
+    bought = purchases_of(parts, framed.kerf, framed.stock)
+    lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in bought)]
+    if fuselage.framing is not None:
+        sheets = nested(build_pieces(build), framed.sheet, framed.sheet_gap)
+        lines += [
+            f"  {sheet_sentence(one, one.material or '', unit)}"
+            for one in sheets_to_buy(sheets, framed.sheet)
+        ]
     return "\n".join(lines) + "\n"

@@ -6,7 +6,6 @@ from typing import Final
 
 from hardkeel.airframe.starters import start_from
 from hardkeel.build.model import Build
-from hardkeel.demo.shipped import shipped_build
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import Stock
@@ -63,8 +62,7 @@ def _some_cut(build: Build, lines: int) -> Build:
 
 
 DEMOS: Final = (
-    Demo("Kettlewick 1280", "sheet and sticks", shipped_build),
-    Demo("Withy 820", "sticks", withy),
-    Demo("Marram 1450", "crutch", marram),
-    Demo("Sallow 1120", "board", sallow),
+    Demo("Withy 820", "stick sides", withy),
+    Demo("Marram 1450", "on a crutch", marram),
+    Demo("Sallow 1120", "formers on a board", sallow),
 )

@@ -1,6 +1,5 @@
 """The whole record in a folder."""
 
-import re
 from collections.abc import Mapping
 from pathlib import Path
 from types import MappingProxyType
@@ -8,9 +7,10 @@ from types import MappingProxyType
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
+from hardkeel.export.framing import write_templates
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
-from hardkeel.export.renewing import Destination, renew
+from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.storage.format import text_of
@@ -26,6 +26,8 @@ def export_record(
     attached: Mapping[str, bytes] = MappingProxyType({}),
 ) -> list[Path]:
     """Write record, readings, parts, formers and the build, each under the build's own name; the paths.
+
+    Where the fuselage is framed all templates go along.
 
     Parameters
     ----------
@@ -53,9 +55,7 @@ def export_record(
     contents |= {f"{stem}-{name}": data for name, data in former_files(build, unit).items()}
     contents |= attached
     renew(to, stem, contents)
-    return [to.folder / name for name in contents]
-
-
-def file_stem(name: str) -> str:
-    """A build's name as part of a file name: ``kettlewick-1280``."""
-    return re.sub(r"[^a-z0-9]+", "-", name.casefold()).strip("-")[:60] or "build"
+    written = [to.folder / name for name in contents]
+    if build.fuselage is not None and build.fuselage.framing is not None:
+        written += write_templates(build, to, "A4", unit)
+    return written

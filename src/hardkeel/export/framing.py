@@ -13,7 +13,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.export.paper import Page, templates_pdf
 from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
-from hardkeel.export.renewing import Destination, renew
+from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.buying import purchases_of
@@ -35,7 +35,7 @@ _HEAD: Final = (
 
 def write_templates(
     build: Build,
-    folder: Path,
+    to: Destination,
     paper: str,
     unit: LengthUnit,
     step: Step | None = None,
@@ -53,12 +53,12 @@ def write_templates(
     GivenUp
         When `step` says so; nothing is written then.
     """
-    stem = re.sub(r"[^a-z0-9]+", "-", build.name.casefold()).strip("-")[:60] or "build"
+    stem = file_stem(build.name)
     contents = {
         f"{stem}-{name}": data for name, data in template_files(build, paper, unit, step).items()
     }
-    renew(Destination(folder), f"{stem}-templates", contents)
-    return [folder / name for name in contents]
+    renew(to, f"{stem}-templates", contents)
+    return [to.folder / name for name in contents]
 
 
 def template_files(

@@ -6,6 +6,7 @@ is not on it, or that was changed since, is somebody's work.
 
 import hashlib
 import json
+import re
 from collections.abc import Mapping
 from contextlib import suppress
 from dataclasses import dataclass
@@ -31,6 +32,11 @@ class Destination:
     folder: Path
     of: Path | None = None
     overwrite: bool = False
+
+
+def file_stem(name: str) -> str:
+    """A build's name as part of a file name: ``kettlewick-1280``."""
+    return re.sub(r"[^a-z0-9]+", "-", name.casefold()).strip("-")[:60] or "build"
 
 
 def renew(to: Destination, stem: str, contents: Mapping[str, bytes]) -> None:

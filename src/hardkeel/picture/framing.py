@@ -40,8 +40,14 @@ def laid_flat(build: Build) -> WoodPicture:
     if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
         return WoodPicture()
     side = Side(fuselage)
-    shapes = [_flat_shape(piece) for piece in build_pieces(build) if piece.kind == "side"]
-    lines: list[WoodLine] = []
+    sides = [piece for piece in build_pieces(build) if piece.kind == "side"]
+    shapes = [_flat_shape(piece) for piece in sides]
+    lines = [
+        WoodLine("seat", down((*mark.points, mark.points[0]) if mark.closed else mark.points))
+        for piece in sides
+        for mark in piece.marks
+        if mark.role in ("member", "seat")
+    ]
     woods = {longeron.is_lower: longeron for longeron in fuselage.longerons}
     for strip in longeron_strips_of(fuselage):
         longeron = woods.get(strip.is_lower)
@@ -382,5 +388,7 @@ def sheet_picture(sheet: NestedSheet) -> WoodPicture:
         )
         u = (min(p[0] for p in outline) + max(p[0] for p in outline)) / 2
         v = (min(p[1] for p in outline) + max(p[1] for p in outline)) / 2
-        labels.append(WoodLabel((u, v), placed.piece.name, "right", placed.piece.part))
+        wide = max(p[0] for p in outline) - min(p[0] for p in outline)
+        name = placed.piece.name.replace("_", " ").replace(" panel", "")
+        labels.append(WoodLabel((u, v), name, "right", placed.piece.part, within=wide))
     return WoodPicture(tuple(shapes), (), tuple(labels))

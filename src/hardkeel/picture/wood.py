@@ -47,13 +47,24 @@ class WoodLine:
 
 @dataclass(frozen=True, slots=True)
 class WoodLabel:
-    """A word at a place; `side` is where it stands from it, `warn` that something is wrong there."""
+    """A word at a place.
+
+    Attributes
+    ----------
+    side : str
+        Where it stands from the place.
+    warn : bool
+        Something is wrong there.
+    within : float
+        It is left out where this many mm have no room for it; 0 for any.
+    """
 
     at: Point2
     text: str
     side: Literal["below", "above", "right"] = "below"
     ref: str = ""
     warn: bool = False
+    within: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -90,11 +90,19 @@ def ends_words(part: CutPart) -> str:
     return ", ".join(" and ".join(format_angle(angle, 1) for angle in end) for end in part.ends)
 
 
-def purchase_sentence(one: Purchase, unit: LengthUnit) -> str:
-    """``4 of 5.0 × 5.0 mm balsa-medium, 915 mm: 6.1 % waste``."""
+def purchase_sentence(one: Purchase, unit: LengthUnit, wood: str = "") -> str:
+    """``4 of 5.0 × 5.0 mm balsa-medium, 915 mm: 6.1 % waste``; `wood` is what it is called."""
     size = format_size(one.section, unit)
-    wood = f" {one.material}" if one.material else ""
+    wood = wood or one.material or ""
+    wood = f" {wood}" if wood else ""
+    if one.triangular:
+        wood += ", triangular"
+    racked = len(one.own)
+    if not one.pieces:
+        return f"{size}{wood}: {racked} of your rack will do"
     text = f"{one.pieces} of {size}{wood}, {format_length(one.stock, unit, 0)}: {one.waste:.1f} % waste"
+    if racked:
+        text += f", beside {racked} of your rack"
     if one.pieces > one.at_least:
         text += f", {one.at_least} at the very least"
     return text + (f"; {one.joined} to be scarfed" if one.joined else "")
@@ -113,7 +121,7 @@ def finding_title(one: "Finding") -> str:
         "parted": _parted(one),
         "opened": f"The {named} runs out over its edge.",
         "thin": f"Little wood is left beside the {named}.",
-        "meet": f"The notches of {named} meet."
+        "meet": f"Its {named} notches come too close."
         if named == one.other
         else f"{named} and {one.other} come too close.",
         "neck": "The wood narrows too much.",
@@ -202,7 +210,7 @@ def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> lis
         return []
     told = []
     if one.margin >= 1:
-        told.append(f"Takes {one.margin:.1f} times as much dry.")
+        told.append(f"It takes {one.margin:.1f} times as much, dry.")
     else:
         told.append(f"Dry it takes {one.margin:.2f} of this, soaked {one.soaked_margin or 0:.2f}.")
         told += _ways_out(one, unit, woods)
@@ -265,7 +273,7 @@ def leaving_sentence(one: LeavingLongeron, unit: LengthUnit) -> str:
     """How a longeron is let in where it leaves the sheet side."""
     return (
         f"{one.longeron} longeron at {one.stop}: let in {format_length(one.notch, unit)}; "
-        f"saw swung {format_angle(one.mitre, 1)}, tilted {format_angle(one.bevel, 1)}."
+        f"saw swung {format_angle(abs(one.mitre), 1)}, tilted {format_angle(abs(one.bevel), 1)}."
     )
 
 
@@ -293,7 +301,9 @@ def jig_words(first: float, second: float) -> str:
     """How the jig is set for a stick."""
     if first == second:
         return f"set the jig to {format_angle(first, 1)} for both ends"
-    return f"set the jig to {format_angle(first, 1)}, cut one end of all, then {format_angle(second, 1)}"
+    return (
+        f"set the jig to {format_angle(first, 1)}, one end of all, then {format_angle(second, 1)}"
+    )
 
 
 def other_length(was: float, now: float, unit: LengthUnit) -> str:
@@ -306,15 +316,15 @@ def other_length(was: float, now: float, unit: LengthUnit) -> str:
 
 
 def sheet_sentence(one: "SheetPurchase", wood: str, unit: LengthUnit) -> str:
-    """``2 of 1000 × 100 mm balsa, medium, 3 mm: 11 % left over``."""
-    size = format_size(one.size, unit)
-    said = f"{one.sheets} of {size} {wood}, {format_length(one.thickness, unit)}: {one.waste:.0f} % left over"
-    if one.left > _WORTH_KEEPING_MM:
-        said += f", {format_length(one.left, unit, 0)} of it in one piece"
-    return said
+    """``2 of balsa, medium 3.0 mm: 11 % left over``."""
+    sized = format_length(one.thickness, unit)
+    return f"{one.sheets} of {wood or 'wood'} {sized}: {one.waste:.0f} % left over"
 
 
-_WORTH_KEEPING_MM: Final = 100.0
+def sheets_head(size: tuple[float, float], unit: LengthUnit) -> str:
+    """What size they are sold in."""
+    along, across = (format_length(side, unit, 0) for side in size)
+    return f"Sheets of {along} by {across}:"
 
 
 def wood_answer(strips: int, sheets: int) -> str:
@@ -505,3 +515,15 @@ def sheet_note(pieces: int, waste: float) -> str:
 def corrected_by(sheet: str) -> str:
     """A printer that is made up for, by a sheet of the print check."""
     return f"Corrected as {sheet} measured"
+
+
+def elsewhere(count: int) -> str:
+    """How much is wrong with other formers."""
+    if not count:
+        return ALL_SOUND
+    return f"{count} thing{'s' if count > 1 else ''} to look into on others: they bear a triangle."
+
+
+def member_title(member_id: str) -> str:
+    """A member as it is called, where its name was made by the application."""
+    return member_id.replace("_", " ")

@@ -36,6 +36,7 @@ KEEL_LINE: Final = "Keel line: side view of the model with the state of each par
 # menu
 LEFT_UNSAVED: Final = "Left unsaved"
 THE_DEMO_BUILD: Final = "The demo build"
+MORE_DEMOS: Final = "More demo builds"
 SAVE: Final = "Save"
 SAVE_AS: Final = "Save as…"
 OLDER_VERSIONS: Final = "Older versions"

@@ -14,10 +14,11 @@ from hardkeel.ui.kit.wood import paint_wood, shape_path
 from hardkeel.ui.theme import Theme
 
 _SIDE_PX: Final = 60
-_TALLEST_PX: Final = 74
+_TALLEST_PX: Final = 104
 _MM_PER_INCH: Final = 25.4
 _END_MM: Final = 16.0  # of each end, drawn at its true size
 _ARC_PX: Final = 26.0
+_ARM_PX: Final = 12.0
 _SQUARE: Final = 89.95
 
 
@@ -75,11 +76,11 @@ class CuttingView(QWidget):
 
     def sizeHint(self) -> QSize:
         """As tall as a stick with its figures."""
-        return QSize(640, self._theme.px(250))
+        return QSize(640, self._theme.px(260))
 
     def minimumSizeHint(self) -> QSize:
         """No less than title, stick and figures need."""
-        return QSize(320, self._theme.px(215))
+        return QSize(320, self._theme.px(225))
 
     @property
     def stick(self) -> StickShown | None:
@@ -150,8 +151,8 @@ class CuttingView(QWidget):
         y = self._words(painter, stick.about, y, (14, 400), "soft")
         if stick.warning:
             y = self._words(painter, stick.warning, y, (14, 500), "out")
-        figures = theme.px(62)
-        box = QRectF(_SIDE_PX, y + theme.px(34), wide - 2 * _SIDE_PX, 0)
+        figures = theme.px(58)
+        box = QRectF(_SIDE_PX, y + theme.px(66), wide - 2 * _SIDE_PX, 0)
         box.setBottom(max(self.height() - figures - theme.px(6), box.top() + 24))
         if self._true_size:
             self._paint_ends(painter, stick, box)
@@ -189,14 +190,18 @@ class CuttingView(QWidget):
         left, right = view.point((min(us), 0)).x(), view.point((max(us), 0)).x()
         y = view.point((0, min(vs))).y() - theme.px(20)
         painter.setFont(theme.font(26, narrow=False, weight=600))
-        room = painter.fontMetrics().horizontalAdvance(stick.length) + 20
+        metrics = painter.fontMetrics()
+        room, tall = metrics.horizontalAdvance(stick.length) + 20, metrics.height()
         middle = (left + right) / 2
         painter.setPen(QPen(theme.colour("ink"), 1.1))
-        for a, b in ((left, middle - room / 2), (right, middle + room / 2)):
-            if (a - b) * (left - right) > 0:
-                painter.drawLine(QPointF(a, y), QPointF(b, y))
-            painter.drawLine(QPointF(a, y - 6), QPointF(a, y + 6))
-        tall = painter.fontMetrics().height()
+        for place in (left, right):
+            painter.drawLine(QPointF(place, y - 6), QPointF(place, y + 6))
+        if right - left > room + 4 * _ARM_PX:
+            painter.drawLine(QPointF(left, y), QPointF(middle - room / 2, y))
+            painter.drawLine(QPointF(middle + room / 2, y), QPointF(right, y))
+        else:  # no room between its arms: over the line
+            painter.drawLine(QPointF(left, y), QPointF(right, y))
+            y -= tall / 2 + 4
         painter.drawText(
             QRectF(middle - room / 2, y - tall / 2, room, tall), _CENTRED, stick.length
         )
@@ -264,18 +269,16 @@ class CuttingView(QWidget):
         reach = max(painter.fontMetrics().horizontalAdvance(t) for t in stick.angle_words) + 30
         painter.setFont(theme.font(14))
         painter.setPen(theme.colour("soft"))
-        line = painter.fontMetrics().height()
-        for number, text in enumerate((stick.jig, stick.following)):
-            room = QRectF(reach, y + number * line, wide - 2 * reach, line)
-            shown = painter.fontMetrics().elidedText(
-                text, Qt.TextElideMode.ElideRight, int(room.width())
-            )
-            painter.drawText(room, _CENTRED, shown)
+        room = QRectF(reach, y - 4, wide - 2 * reach, self.height() - y + 2)
+        said = "\n".join(text for text in (stick.jig, stick.following) if text)
+        painter.drawText(room, int(_MIDDLE | _TOP) | int(_WRAP), said)
 
 
 _CENTRED: Final = Qt.AlignmentFlag.AlignCenter
 _LEFT: Final = Qt.AlignmentFlag.AlignLeft
 _RIGHT: Final = Qt.AlignmentFlag.AlignRight
+_MIDDLE: Final = Qt.AlignmentFlag.AlignHCenter
+_TOP: Final = Qt.AlignmentFlag.AlignTop
 _WRAP: Final = Qt.TextFlag.TextWordWrap
 
 
@@ -289,5 +292,5 @@ def _placed(outline: tuple[Point2, ...], box: QRectF) -> Viewport:
         box,
         scale,
         middle.x() - scale * (min(us) + max(us)) / 2,
-        box.bottom() - scale * max(vs) - 4,
+        middle.y() - scale * (min(vs) + max(vs)) / 2,
     )

@@ -196,12 +196,17 @@ class WoodBoard(QWidget):
         head = QRectF(14, 5, self.width() - 28, theme.px(_HEAD_PX) - 6)
         flags = Qt.AlignmentFlag
         painter.drawText(head, flags.AlignLeft | flags.AlignVCenter, self._title)
-        painter.drawText(head, flags.AlignRight | flags.AlignVCenter, self._note)
+        metrics = painter.fontMetrics()
+        left = int(head.width()) - metrics.horizontalAdvance(self._title) - 16
+        note = metrics.elidedText(self._note, Qt.TextElideMode.ElideRight, max(left, 0))
+        painter.drawText(head, flags.AlignRight | flags.AlignVCenter, note)
         painter.setFont(theme.font(12))
         painter.setPen(theme.colour("ink"))
         taken: list[QRectF] = []
         for label in self._picture.labels:
             box = self._room(painter, view, label)
+            if label.within and box.width() > label.within * view.scale:
+                continue
             if any(box.intersects(other) for other in taken):
                 continue  # the piece says its name when it is pointed at
             taken.append(box)

@@ -12,13 +12,14 @@ from hardkeel.picture.truing import Stroke
 from hardkeel.survey.model import Verdict
 from hardkeel.ui.kit.part_state import paint_state
 from hardkeel.ui.kit.vial import paint_shape
-from hardkeel.ui.kit.viewport import Viewport, fit, section_path
+from hardkeel.ui.kit.viewport import Viewport, distance_to, fit, section_path
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import shell as say
 
 _HEIGHT: Final = 130
 _LEFT: Final = 236  # the name and the switches stand here
 _RIGHT: Final = 190
+_NEAR_PX: Final = 7.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,9 +48,12 @@ class KeelLine(QWidget):
     -------
     body_picked : str
         A part was clicked.
+    stop_picked : str
+        A former was clicked.
     """
 
     body_picked = pyqtSignal(str)
+    stop_picked = pyqtSignal(str)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -134,7 +138,8 @@ class KeelLine(QWidget):
             if stroke.role != "former":
                 continue
             line = viewport.polygon(stroke.points)
-            painter.setPen(QPen(theme.colour("soft"), 1))
+            chosen = stroke.ref == self._chosen
+            painter.setPen(QPen(theme.colour("act" if chosen else "soft"), 2.4 if chosen else 1))
             painter.drawPolyline(line)
             state = self._keel.states.get(stroke.ref)
             if state is not None:
@@ -231,4 +236,10 @@ class KeelLine(QWidget):
                 box = section_path(viewport, stroke.points).boundingRect().adjusted(-6, -6, 6, 6)
                 if box.contains(at):
                     self.body_picked.emit(stroke.ref)
+                    return
+        for stroke in self._keel.strokes:
+            if stroke.role == "former":
+                line = viewport.polygon(stroke.points)
+                if distance_to(at, line) < _NEAR_PX:
+                    self.stop_picked.emit(stroke.ref)
                     return

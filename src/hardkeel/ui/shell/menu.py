@@ -27,6 +27,8 @@ class BuildMenu(QMenu):
     quit_wanted : (nothing)
     path_wanted, version_wanted : object
         The `Path` of a recent file, or of an older version of this one.
+    other_demo_wanted : object
+        What makes another demo build.
     left_wanted : object
         What a program that died has left, `Rescued`.
     scale_wanted : int
@@ -44,6 +46,7 @@ class BuildMenu(QMenu):
     quit_wanted = pyqtSignal()
     path_wanted = pyqtSignal(object)
     left_wanted = pyqtSignal(object)
+    other_demo_wanted = pyqtSignal(object)
     version_wanted = pyqtSignal(object)
     scale_wanted = pyqtSignal(int)
 
@@ -61,6 +64,8 @@ class BuildMenu(QMenu):
         self._left = QMenu(say.LEFT_UNSAVED, self)
         self.addMenu(self._left)
         self._add(say.THE_DEMO_BUILD, "", self.demo_wanted)
+        self._demos = QMenu(say.MORE_DEMOS, self)
+        self.addMenu(self._demos)
         self.addSeparator()
         self._add(say.SAVE, "Ctrl+S", self.save_wanted)
         self._add(say.SAVE_AS, "Ctrl+Shift+S", self.save_as_wanted)
@@ -109,6 +114,10 @@ class BuildMenu(QMenu):
             else []
         )
         self._fill(self._versions, older, self.version_wanted)
+
+    def show_demos(self, demos: Sequence[tuple[str, object]]) -> None:
+        """List demo builds, each with what makes it."""
+        self._fill(self._demos, demos, self.other_demo_wanted)
 
     def show_left(self, left: list[Rescued]) -> None:
         """List what programs that died have left unsaved; nothing where there is nothing."""

@@ -48,9 +48,11 @@ from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
 
 if TYPE_CHECKING:
+    from hardkeel.demo import fleet
     from hardkeel.export import bundle
     from hardkeel.ui.shell import new_build
 else:
+    fleet = late("hardkeel.demo.fleet")
     bundle, new_build = late("hardkeel.export.bundle"), late("hardkeel.ui.shell.new_build")
 
 _RAIL_PX: Final = 130
@@ -129,7 +131,8 @@ class MainWindow(QMainWindow):
         menu.new_wanted.connect(self.new_build)
         menu.clear_wanted.connect(self.clear_bench)
         menu.open_wanted.connect(self._on_open_wanted)
-        menu.demo_wanted.connect(self.open_demo)
+        menu.demo_wanted.connect(partial(self.open_demo, shipped_build))
+        menu.other_demo_wanted.connect(self.open_demo)
         menu.path_wanted.connect(self.open_path)
         menu.version_wanted.connect(self.go_back_to)
         menu.save_wanted.connect(self.save)
@@ -142,11 +145,12 @@ class MainWindow(QMainWindow):
         self.header.unit_toggled.connect(self._on_unit_toggled)
         self.header.theme_toggled.connect(self._on_theme_toggled)
         self.header.body_picked.connect(self._on_body_picked)
+        self.header.keel.stop_picked.connect(self._on_stop_picked)
         self.rail.stage_picked.connect(self.show_stage)
         self.blank.new_wanted.connect(self.new_build)
         self.blank.plan_wanted.connect(self._on_plan_wanted)
         self.blank.open_wanted.connect(self._on_open_wanted)
-        self.blank.demo_wanted.connect(self.open_demo)
+        self.blank.demo_wanted.connect(partial(self.open_demo, shipped_build))
         self.blank.recent_wanted.connect(self.open_path)
         for page in self.pages.values():
             page.body_chosen.connect(self.header.keel.choose_body)
@@ -220,10 +224,10 @@ class MainWindow(QMainWindow):
             self.start(empty_build())
             self.show_stage(STAGES[0].key)
 
-    def open_demo(self) -> None:
-        """Put the demo build on the bench."""
+    def open_demo(self, make: Callable[[], Build] = shipped_build) -> None:
+        """Put a demo build on the bench."""
         if self._may_leave():
-            self.start(shipped_build())
+            self.start(make())
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""
@@ -393,6 +397,7 @@ class MainWindow(QMainWindow):
     def _on_menu_shown(self) -> None:
         self.menu.show_files(self._settings.recent, self.filing.path)
         self.menu.show_left(self.filing.left_behind())
+        self.menu.show_demos([(f"{d.name}: {d.framed}", d.make) for d in fleet.DEMOS])
 
     # -- switches --------------------------------------------------------------------------------
 
@@ -439,6 +444,11 @@ class MainWindow(QMainWindow):
         self.header.keel.choose_body(body)
         for page in self.pages.values():
             page.choose_body(body)
+
+    def _on_stop_picked(self, stop: str) -> None:
+        self.header.keel.choose_body(stop)
+        for page in self.pages.values():
+            page.choose_stop(stop)
 
     # -- leaving ---------------------------------------------------------------------------------
 

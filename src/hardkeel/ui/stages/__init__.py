@@ -78,6 +78,9 @@ class StagePage(QWidget):
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
 
+    def choose_stop(self, stop: str) -> None:
+        """Show what is known of a former."""
+
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
 

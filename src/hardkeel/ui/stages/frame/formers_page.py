@@ -117,8 +117,7 @@ class FormersPage(FrameSubPage):
             lines = [say.finding_sentence(mine[0], self.unit, web), *more]
             self.trouble.show_lines(say.finding_title(mine[0]), lines)
         else:
-            answer = say.more_findings(len(findings)) if findings else say.ALL_SOUND
-            self.trouble.show_lines(say.THIS_ONE_IS_SOUND, (answer,))
+            self.trouble.show_lines(say.THIS_ONE_IS_SOUND, (say.elsewhere(len(findings)),))
 
     def _show_card(self, former: Former) -> None:
         fuselage = self.fuselage

@@ -203,10 +203,10 @@ class MembersPage(FrameSubPage):
         return Row(
             member.id,
             (
-                member.id,
+                say.member_title(member.id),
                 say.MEMBER_WORDS[member.kind],
                 say.stop_words(member.from_ or first),
-                say.stop_words(member.to or last),
+                "" if member.kind == "key" else say.stop_words(member.to or last),
                 self._size(member),
                 wood_name(self.document.build, member.material),
             ),
@@ -235,7 +235,7 @@ class MembersPage(FrameSubPage):
             )
             for key in _FIGURES[member.kind]
         )
-        self.card.show_figures(member.id, figures, self.unit)
+        self.card.show_figures(say.member_title(member.id), figures, self.unit)
         names = [name for name, _ in self.fuselage.stops]
         for box, now in (
             (self.first, member.from_ or names[0]),

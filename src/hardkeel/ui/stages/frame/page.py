@@ -90,15 +90,17 @@ class FramePage(StagePage):
         return self._pages.get(key)
 
     def _on_piece_chosen(self, ref: str) -> None:
+        self._choose(ref)
+        self.body_chosen.emit(ref)
+
+    def _choose(self, ref: str) -> None:
         self.chosen = ref
         for page in self._pages.values():
             page.choose(ref)
 
-    def choose_body(self, body: str) -> None:
-        """Show a former that was picked elsewhere."""
-        fuselage = self._document.build.fuselage
-        if fuselage is not None and fuselage.former(body) is not None:
-            self._on_piece_chosen(body)
+    def choose_stop(self, stop: str) -> None:
+        """Take a former in hand that was picked elsewhere."""
+        self._choose(stop)
 
     def wear(self) -> None:
         """Put the style sheet on the tabs and the bench that is seen."""

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QFileDialog
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.base.late import late
+from hardkeel.export.renewing import Destination
 from hardkeel.fuselage.buying import Purchase, purchases_of
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.nesting import NestedSheet, nested
@@ -155,7 +156,7 @@ class SheetDesk(QObject):
 
     def write_templates(self, folder: Path, paper: str) -> None:
         """Write all templates into a folder, beside the window."""
-        build, unit = self._document.build, self._page.unit
+        build, unit, to = self._document.build, self._page.unit, Destination(folder)
         self._stop()
         progress = Progress()
         self._under_way = (object(), progress)
@@ -171,7 +172,7 @@ class SheetDesk(QObject):
 
         self._jobs.start(
             "frame templates",
-            lambda: templates.write_templates(build, folder, paper, unit, progress.step),
+            lambda: templates.write_templates(build, to, paper, unit, progress.step),
             done,
             failed,
         )

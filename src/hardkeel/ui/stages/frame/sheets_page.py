@@ -233,8 +233,12 @@ class SheetsPage(FrameSubPage):
     def _show_wood(self) -> None:
         sheets = sheets_to_buy(self._sheets, self.fuselage.framed.sheet)
         lines = [
-            say.purchase_sentence(one, self.unit) for one in self._bought if one.pieces or one.own
+            say.purchase_sentence(one, self.unit, wood_name(self.document.build, one.material))
+            for one in self._bought
+            if one.pieces or one.own
         ]
+        if sheets:
+            lines.append(say.sheets_head(self.fuselage.framed.sheet, self.unit))
         lines += [
             say.sheet_sentence(one, wood_name(self.document.build, one.material), self.unit)
             for one in sheets

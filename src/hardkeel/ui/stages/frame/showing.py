@@ -74,7 +74,7 @@ def stick_shown(build: Build, sticks: Sticks, number: int, unit: LengthUnit) -> 
         lying(part.outline, part.length, part.section[1]),
         format_length(part.length, unit),
         angles,
-        (_said(part.ends[0]), _said(part.ends[1])),
+        (_said(part.ends[0], step), _said(part.ends[1], step)),
         say.jig_words(*step.settings),
         _following(sticks, number),
         "" if off is None else say.other_length(off, part.length, unit),
@@ -87,8 +87,10 @@ def _sharp(faces: Sequence[float]) -> tuple[float, ...]:
     return tuple(faces)
 
 
-def _said(faces: Sequence[float]) -> str:
-    return " and ".join(format_angle(face, 1) for face in faces)
+def _said(faces: Sequence[float], step: JigStep) -> str:
+    """An end's angles; the first as the jig is set for it, which is the same to a quarter of a degree."""
+    first = min(step.settings, key=lambda setting: abs(setting - faces[0]))
+    return " and ".join(format_angle(face, 1) for face in (first, *faces[1:]))
 
 
 def _following(sticks: Sticks, number: int) -> str:

@@ -22,7 +22,7 @@ from hardkeel.ui.kit.cutting_view import CuttingView
 from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.cards import Doing, FindingCard, LinesCard, NowCard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import Sticks, stick_shown, sticks_of_build
+from hardkeel.ui.stages.frame.showing import Sticks, stick_shown, sticks_of_build, wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 
@@ -53,7 +53,8 @@ class SticksPage(FrameSubPage):
         self.true_size = QPushButton(say.ENDS_TRUE_SIZE)
         self.cut.setObjectName("primary")
         self.true_size.setCheckable(True)
-        self._count = label("soft", wrap=False)
+        self._count = label("soft")
+        self._count.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.now, self.finding = NowCard(), FindingCard()
         self.wood = LinesCard(say.WOOD_TO_BUY)
         self._lay_out()
@@ -70,8 +71,7 @@ class SticksPage(FrameSubPage):
         row.setSpacing(8)
         for widget in (self.cut, self.back, self.true_size):
             row.addWidget(widget)
-        row.addStretch(1)
-        row.addWidget(self._count)
+        row.addWidget(self._count, 1)
         self._buttons = buttons
         work = QVBoxLayout()
         work.setContentsMargins(0, 0, 0, 0)
@@ -143,7 +143,11 @@ class SticksPage(FrameSubPage):
 
     def show_strips(self, bought: Sequence[Purchase]) -> None:
         """Say which strips to buy."""
-        lines = [say.purchase_sentence(one, self.unit) for one in bought if one.pieces or one.own]
+        lines = [
+            say.purchase_sentence(one, self.unit, wood_name(self.document.build, one.material))
+            for one in bought
+            if one.pieces or one.own
+        ]
         self.wood.show_lines(say.wood_answer(sum(one.pieces for one in bought), 0), lines)
 
     def _doing(self) -> Doing:

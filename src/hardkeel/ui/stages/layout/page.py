@@ -104,6 +104,11 @@ class LayoutPage(StagePage):
         if "airframe" in self._pages:
             self.airframe.choose_body(body)
 
+    def choose_stop(self, stop: str) -> None:
+        """Take a former in hand, where the drawing board was looked at."""
+        if "airframe" in self._pages:
+            self.airframe.choose_stop(stop)
+
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
