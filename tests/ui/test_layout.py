@@ -374,17 +374,17 @@ def test_parts_go_forward_by_key_and_a_pair_is_asked_about_before_glue(
     layout_of(laid).turn_to("parts")
     page = layout_of(laid).page("parts")
     assert isinstance(page, PartsPage)
-    page.choose("doubler_F1_F4")
+    page.choose("doubler")
     qtbot.keyClick(page.table, Qt.Key.Key_Return)
-    assert state(laid, "doubler_F1_F4") == "dry-fitted"
+    assert state(laid, "doubler") == "dry-fitted"
     qtbot.keyClick(page.table, Qt.Key.Key_Return)
-    assert state(laid, "doubler_F1_F4") == "dry-fitted"  # asked first
+    assert state(laid, "doubler") == "dry-fitted"  # asked first
     assert "noses to the left" in page.question
     qtbot.mouseClick(page.answers[2], LEFT)
-    assert laid.document.build.listed.pairs["doubler_F1_F4"] == "same"
+    assert laid.document.build.listed.pairs["doubler"] == "same"
     qtbot.mouseClick(page.forward, LEFT)
     qtbot.mouseClick(page.answers[1], LEFT)
-    assert state(laid, "doubler_F1_F4") == "glued"
+    assert state(laid, "doubler") == "glued"
     assert page.question == ""
     number = page.model.number_of("F5")
     assert page.model.setData(page.model.index(number, 5), "4.4 g")

@@ -166,12 +166,9 @@ def test_edits_of_the_paper_and_the_ledger_are_refused_where_they_make_no_sense(
     with pytest.raises(BadInput, match="no part"):
         ledger_edits.set_state(DEMO, "propeller blade", "cut")
     with pytest.raises(ledger_edits.AskFirst):
-        ledger_edits.set_state(DEMO, "doubler_F1_F4", "glued")
-    held = ledger_edits.answer_pair(DEMO, "doubler_F1_F4", "mirrored")
-    assert (
-        ledger_edits.set_state(held, "doubler_F1_F4", "glued").listed.states["doubler_F1_F4"]
-        == "glued"
-    )
+        ledger_edits.set_state(DEMO, "doubler", "glued")
+    held = ledger_edits.answer_pair(DEMO, "doubler", "mirrored")
+    assert ledger_edits.set_state(held, "doubler", "glued").listed.states["doubler"] == "glued"
     with pytest.raises(BadInput):
         ledger_edits.weigh(DEMO, "F2", 0.0)
     with pytest.raises(BadInput, match="no sheet"):
@@ -246,7 +243,11 @@ def test_a_formers_state_weight_and_mass_go_with_its_name_and_its_mass_goes_with
     assert renamed.listed.states["bay"] == DEMO.listed.states["F4"]
     assert renamed.listed.weighed["bay"] == DEMO.listed.weighed["F4"]
     assert "F4" not in renamed.listed.states
-    names = {"F4": "bay", "side_F1_F4": "side_F1_bay", "doubler_F1_F4": "doubler_F1_bay"}
+    names = {
+        "F4": "bay",
+        "side_F1_F4": "side_F1_bay",
+        "sticks_F4_tail_post": "sticks_bay_tail_post",
+    }
     assert [m.id for m in renamed.masses] == [names.get(m.id, m.id) for m in DEMO.masses]
     assert drawing.rename_former(renamed, "bay", "F4") == DEMO
     gone = drawing.delete_former(DEMO, "F4")

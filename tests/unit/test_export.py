@@ -13,9 +13,9 @@ from hardkeel.build.model import Build, empty_build
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
-from hardkeel.export.bundle import export_record, file_stem
+from hardkeel.export.bundle import export_record
 from hardkeel.export.record import record_pdf
-from hardkeel.export.renewing import Destination
+from hardkeel.export.renewing import Destination, file_stem
 from hardkeel.export.sheets import COLUMNS, readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.fuselage.model import Former, Fuselage
@@ -76,7 +76,16 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         == 0
     )
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
-    assert [p.suffix for p in written] == [".pdf", ".csv", ".json", ".csv", ".pdf", *[".dxf"] * 7]
+    record = [p for p in written if "-dxf" not in str(p) and "-svg" not in str(p)]
+    assert [p.suffix for p in record] == [
+        ".pdf", ".csv", ".json", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv"
+    ]  # fmt: skip
+    assert (
+        len([p for p in written if "-svg" in str(p)])
+        == len([p for p in written if "-dxf" in str(p)])
+        > 20
+    )
+    assert all(path.stat().st_size for path in written)
     assert load(written[2]).build == demo_build()
     assert json.loads(written[2].read_text())["format"] == "hardkeel/1"
 
@@ -92,7 +101,10 @@ def test_a_second_export_renews_ours_as_a_whole(tmp_path: Path) -> None:
     first = names_in(tmp_path)
     assert "kettlewick-1280-formers/F4.dxf" in first
     export_record(drawing_edits.delete_former(build, "F4"), Destination(tmp_path), "dry", "in")
-    assert names_in(tmp_path) == first - {"kettlewick-1280-formers/F4.dxf"}
+    gone = first - names_in(tmp_path)
+    assert "kettlewick-1280-formers/F4.dxf" in gone
+    assert "kettlewick-1280-svg/F4.svg" in gone
+    assert "my notes.txt" not in gone
 
 
 def test_two_builds_in_one_folder_leave_each_other_alone(tmp_path: Path) -> None:

@@ -3,9 +3,10 @@
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
+from hardkeel.base.values import LARGEST_FIGURE
 from hardkeel.fuselage.cut_list import BOTH_SIDES, running_parts
 from hardkeel.fuselage.flatwork import flatwork_of
-from hardkeel.fuselage.model import Fuselage, Member, Section
+from hardkeel.fuselage.model import Fuselage, Section
 from hardkeel.fuselage.sheeted import doublers_of
 from hardkeel.fuselage.sticks import sticks_of
 from hardkeel.geometry.polygons import shapely
@@ -36,14 +37,14 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
         found.append(
             Part(
                 id=name,
-                name=_called(member),
+                name=member.id.replace("_", " "),
                 kind="doubler" if member.kind == "tail-doubler" else member.kind,
                 hand="pair" if first.pair else "none",
                 material=member.material,
                 grain="along",
                 quantity=1 if first.pair else first.quantity,
                 size=(*first.size, first.thickness),
-                volume=volume,
+                volume=min(volume, LARGEST_FIGURE),
                 x=(a + b) / 2,
             )
         )
@@ -61,22 +62,17 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
         found.append(
             Part(
                 id=name,
-                name=_called(member),
+                name=member.id.replace("_", " "),
                 kind=member.kind,
                 material=member.material,
                 grain="along",
                 quantity=pieces_of_kind[name],
                 size=(each, large, small),
-                volume=volume,
+                volume=min(volume, LARGEST_FIGURE),
                 x=(a + b) / 2,
             )
         )
     return tuple(found)
-
-
-def _called(member: Member) -> str:
-    """As it is called on the ledger: a doubler whose name gives its stops, as a doubler."""
-    return "doubler" if member.id.startswith("doubler_") else member.id
 
 
 def stick_parts(fuselage: Fuselage) -> list[Part]:
@@ -103,7 +99,7 @@ def stick_parts(fuselage: Fuselage) -> list[Part]:
                 material=fuselage.side_material,
                 grain="along",
                 size=(sum(one.length for one in sticks) * BOTH_SIDES, deep[1], deep[0]),
-                volume=volume,
+                volume=min(volume, LARGEST_FIGURE),
                 x=(stops[section.from_].station + stops[section.to].station) / 2,
             )
         )

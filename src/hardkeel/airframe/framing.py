@@ -102,7 +102,7 @@ def usual_framing(build: Build) -> Framing:
     members: list[Member] = []
     for section in fuselage.sections:
         if section.method == "sheet-sides":
-            members += _of_sheet(fuselage, section)
+            members += _of_sheet(fuselage, section, {one.id for one in members})
         elif section.method == "crutch":
             members.append(_crutch(fuselage, section))
         elif section.method == "board":
@@ -137,12 +137,21 @@ def _crutch(fuselage: Fuselage, section: Section) -> Member:
     )
 
 
-def _of_sheet(fuselage: Fuselage, section: Section) -> Iterator[Member]:
+def _free(name: str, taken: set[str]) -> str:
+    """A name, with a number where it is taken."""
+    number = 2
+    free = name
+    while free in taken:
+        free, number = f"{name} {number}", number + 1
+    return free
+
+
+def _of_sheet(fuselage: Fuselage, section: Section, taken: set[str]) -> Iterator[Member]:
     stops = dict(fuselage.stops)
     length = stops[section.to].station - stops[section.from_].station
     depth = max((one.section[1] for one in fuselage.longerons), default=0.0)
     yield _running(
-        f"doubler_{section.from_}_{section.to}",
+        _free("doubler", taken),
         section,
         kind="doubler",
         thickness=_DOUBLER_MM,
@@ -163,7 +172,7 @@ def _of_sheet(fuselage: Fuselage, section: Section) -> Iterator[Member]:
         )
     if not fuselage.longerons:
         yield _running(
-            "corner strip",
+            _free("corner strip", taken),
             section,
             kind="corner-strip",
             section=(_STRIP_MM, _STRIP_MM),

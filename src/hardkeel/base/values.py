@@ -15,10 +15,10 @@ from hardkeel.base.faults import faults_told
 
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
 # overflows in the first square.
-_BEYOND: Final = 1e9
-Finite = Annotated[float, Field(allow_inf_nan=False, ge=-_BEYOND, le=_BEYOND)]
-Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=_BEYOND)]
-NotNegative = Annotated[float, Field(allow_inf_nan=False, ge=0, le=_BEYOND)]
+LARGEST_FIGURE: Final = 1e9
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-LARGEST_FIGURE, le=LARGEST_FIGURE)]
+Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=LARGEST_FIGURE)]
+NotNegative = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LARGEST_FIGURE)]
 Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
 # No model is twenty metres long: a place or a size beyond that is a slip, and the adjustment would
 # spend its steps on it.

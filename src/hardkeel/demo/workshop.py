@@ -48,7 +48,7 @@ _WEIGHED: Final = {
     "wing_half": 142.0,
     "stab_half": 21.0,
     "fin_panel": 5.2,
-    "doubler_F1_F4": 20.5,
+    "doubler": 20.5,
 }
 _STICKS_CUT: Final = 3  # lines of the cut list
 _STATES: Final = {
@@ -67,7 +67,7 @@ _STATES: Final = {
     "wing_seat": "glued",
     "stab_half": "dry-fitted",
     "fin_panel": "dry-fitted",
-    "doubler_F1_F4": "cleaned",
+    "doubler": "cleaned",
     "top_sheet": "cut",
     "bottom_sheet": "cut",
 }

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from typing import Final
 
 from hardkeel.airframe.framing import usual_framing
+from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
@@ -49,13 +50,31 @@ def frame_as_usual(build: Build) -> Build:
         for member in usual_framing(build).members
         if (member.kind, member.from_) not in kinds and member.id not in taken
     ]
-    framed = _with_members(build, (*own, *usual))
+    framed = _with_members(_with_doublers_drawn(build, usual), (*own, *usual))
     open_ = any(section.method == "stick-sides" for section in fuselage.sections)
     if not open_ or fuselage.bracing is not None:
         return framed
     side = min((min(one.section) for one in fuselage.longerons), default=_STICK_MM + 1)
     stick = (max(side - 1, _THINNEST_STICK_MM),) * 2
     return set_bracing(framed, upright=stick, diagonal=stick, pattern="zigzag")
+
+
+def _with_doublers_drawn(build: Build, usual: list[Member]) -> Build:
+    """What was said of doublers that were guessed at goes over to those that are drawn now."""
+    names = {
+        f"doubler_{member.from_}_{member.to}": member.id
+        for member in usual
+        if member.kind == "doubler"
+    }
+    said = build
+    if build.ledger is not None:
+        said = said.but(ledger=ledger_renamed(build.ledger, names))
+    if build.masses:
+        masses = (
+            mass.but(id=names[mass.id]) if mass.id in names else mass for mass in build.masses
+        )
+        said = said.but(masses=tuple(masses))
+    return said
 
 
 def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:

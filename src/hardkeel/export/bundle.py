@@ -7,10 +7,10 @@ from types import MappingProxyType
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
-from hardkeel.export.framing import write_templates
+from hardkeel.export.framing import named_templates
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
-from hardkeel.export.renewing import Destination, file_stem, renew
+from hardkeel.export.renewing import Destination, file_stem, renew_all
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.storage.format import text_of
@@ -54,8 +54,8 @@ def export_record(
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
     contents |= {f"{stem}-{name}": data for name, data in former_files(build, unit).items()}
     contents |= attached
-    renew(to, stem, contents)
-    written = [to.folder / name for name in contents]
+    lists = {stem: contents}
     if build.fuselage is not None and build.fuselage.framing is not None:
-        written += write_templates(build, to, "A4", unit)
-    return written
+        lists[f"{stem}-templates"] = named_templates(build, "A4", unit)
+    renew_all(to, lists)
+    return [to.folder / name for written in lists.values() for name in written]

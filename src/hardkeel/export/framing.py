@@ -53,12 +53,18 @@ def write_templates(
     GivenUp
         When `step` says so; nothing is written then.
     """
-    stem = file_stem(build.name)
-    contents = {
-        f"{stem}-{name}": data for name, data in template_files(build, paper, unit, step).items()
-    }
-    renew(to, f"{stem}-templates", contents)
+    contents = named_templates(build, paper, unit, step)
+    renew(to, f"{file_stem(build.name)}-templates", contents)
     return [to.folder / name for name in contents]
+
+
+def named_templates(
+    build: Build, paper: str, unit: LengthUnit, step: Step | None = None
+) -> dict[str, bytes]:
+    """`template_files`, each under the build's own name."""
+    stem = file_stem(build.name)
+    files = template_files(build, paper, unit, step)
+    return {f"{stem}-{name}": data for name, data in files.items()}
 
 
 def template_files(

@@ -15,6 +15,7 @@ LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")
 TEXT_LAYER: Final = "WORDS"
 _TEXT_MM: Final = 3.0
 _PAPER_GAP_MM: Final = 8.0
+_PAPER_EDGE_MM: Final = 5.0  # centre marks reach over a piece's edge
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +73,7 @@ def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:
         for mark in piece.marks
         if mark.text and mark.role == "station"
     ]
-    return Plate(piece.name, tuple(_strokes(piece, kerf)), tuple(words))
+    return Plate(piece.name.replace("_", " "), tuple(_strokes(piece, kerf)), tuple(words))
 
 
 def _strokes(piece: FlatPiece, kerf: float) -> Iterable[Stroke]:
@@ -115,7 +116,8 @@ def paper_plates(
     for piece in pieces:
         hands = [piece, _other_hand(piece)] if piece.pair else [piece]
         along, across = piece.size
-        fits = max(along, across) <= max(room) and min(along, across) <= min(room)
+        inside = sorted(side - 2 * _PAPER_EDGE_MM for side in room)
+        fits = max(along, across) <= inside[1] and min(along, across) <= inside[0]
         if fits:
             small += hands
         else:
@@ -160,7 +162,8 @@ def _gathered(
     plain = [
         FlatPiece(p.name, p.kind, str(i), p.outline, p.holes, p.marks) for i, p in enumerate(loose)
     ]
-    for number, sheet in enumerate(nested(plain, room, _PAPER_GAP_MM), start=1):
+    inside = (room[0] - 2 * _PAPER_EDGE_MM, room[1] - 2 * _PAPER_EDGE_MM)
+    for number, sheet in enumerate(nested(plain, inside, _PAPER_GAP_MM), start=1):
         yield _page_plate(sheet, loose, say.page_of_pieces(number), unit)
 
 

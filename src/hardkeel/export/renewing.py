@@ -54,24 +54,44 @@ def renew(to: Destination, stem: str, contents: Mapping[str, bytes]) -> None:
     CannotSave
         When the folder can't be made or written.
     """
+    renew_all(to, {stem: contents})
+
+
+def renew_all(to: Destination, lists: Mapping[str, Mapping[str, bytes]]) -> None:
+    """The same for several lists of one export, all of them or none.
+
+    Raises
+    ------
+    NotOurs, CannotSave
+        As `renew`.
+    """
     folder, of = to.folder, to.of
-    record = folder / f".{stem}-export.json"
+    ours: dict[str, dict[str, str]] = {}
     try:
-        ours = _listed(record, of)
-        strangers = [] if to.overwrite else _strangers(folder, contents, ours)
-        if strangers:
-            raise NotOurs(folder.name, strangers)
-        for name in contents:
-            (folder / name).parent.mkdir(parents=True, exist_ok=True)
+        for stem, contents in lists.items():
+            ours[stem] = _listed(_record(folder, stem), of)
+            strangers = [] if to.overwrite else _strangers(folder, contents, ours[stem])
+            if strangers:
+                raise NotOurs(folder.name, strangers)
+        for contents in lists.values():
+            for name in contents:
+                (folder / name).parent.mkdir(parents=True, exist_ok=True)
     except OSError as fault:
         raise CannotSave(f"{folder} can't be made: {fault.strerror}") from fault
-    for name, content in contents.items():
-        write_atomically(folder / name, content, versions=0)
-    listed = {name: _mark(content) for name, content in contents.items()}
-    about = {"of": _own_name(of), "files": listed}
-    write_atomically(record, json.dumps(about, indent=1).encode("utf-8"), versions=0)
-    for name in set(ours) - set(contents):
-        _take_away(folder / name, ours[name])
+    for stem, contents in lists.items():
+        for name, content in contents.items():
+            write_atomically(folder / name, content, versions=0)
+        listed = {name: _mark(content) for name, content in contents.items()}
+        about = {"of": _own_name(of), "files": listed}
+        record = json.dumps(about, indent=1).encode("utf-8")
+        write_atomically(_record(folder, stem), record, versions=0)
+        for name in set(ours[stem]) - set(contents):
+            _take_away(folder / name, ours[stem][name])
+
+
+def _record(folder: Path, stem: str) -> Path:
+    """Where the list of what was written is kept."""
+    return folder / f".{stem}-export.json"
 
 
 def _strangers(folder: Path, contents: Mapping[str, bytes], ours: Mapping[str, str]) -> list[str]:

@@ -9,6 +9,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
@@ -202,9 +203,10 @@ def _hatch_frames(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
     if not stops[0][1].station <= station <= stops[-1][1].station:
         return  # outside the fuselage there is nothing to frame
     near = [f for f in fuselage.formers if abs(f.station - station) < _SAME_STATION_MM]
-    if not near and abs(stops[-1][1].station - station) < _SAME_STATION_MM:
-        return
-    former = near[0] if near else former_at(fuselage, station, member.id)
+    try:
+        former = near[0] if near else former_at(fuselage, station, member.id)
+    except BadInput:
+        return  # on the tail post, or where the loft swings out of range
     shape = shape_of(
         fuselage.but(formers=(*(f for f in fuselage.formers if f not in near), former)), former
     )

@@ -21,6 +21,9 @@ Trouble = Literal[
 _DEFAULT_FORMER_MM: Final = 3.0
 _HAIR: Final = 1e-6
 _FAR_MM: Final = 1e5
+_TOUCHES_MM: Final = 1e-4
+_ALONG_EDGE: Final = (0.02, 0.25, 0.5, 0.75, 0.98)
+_OUTWARD: Final = {"port": (-1, 0), "starboard": (1, 0), "above": (0, 1), "below": (0, -1)}
 _SURE_MM: Final = 0.05  # a neck is told to this
 _FITS: Final = 0.999  # share of a longeron's notch that must lie in the wood
 
@@ -147,52 +150,52 @@ def _holes(former: Former, carved: Carved, whole: BaseGeometry, web: float) -> I
 
 
 def _left_around(hole: BaseGeometry, whole: BaseGeometry) -> tuple[tuple[str, float], ...]:
-    """Wood beside each edge of a hole; 0 where that edge is not in the wood."""
+    """Wood straight out from each side of a hole; 0 where that side is not in the wood.
+
+    Where the nearest edge lies aslant, past a corner, that is told beside the four.
+    """
     low_y, low_z, high_y, high_z = hole.bounds
-    edges = (
-        ("port", ((low_y, low_z), (low_y, high_z))),
-        ("starboard", ((high_y, low_z), (high_y, high_z))),
-        ("above", ((low_y, high_z), (high_y, high_z))),
-        ("below", ((low_y, low_z), (high_y, low_z))),
-    )
-    if not whole.contains(hole):
-        outward = {"port": (-1, 0), "starboard": (1, 0), "above": (0, 1), "below": (0, -1)}
-        return tuple(
-            (name, _beside(shapely.LineString(ends), whole, outward[name])) for name, ends in edges
-        )
-    # round holes: the wood beside the hole itself, by the side that its nearest edge lies to
-    ring = shapely.get_coordinates(hole)
-    middle_y, middle_z = (low_y + high_y) / 2, (low_z + high_z) / 2
-    wide, tall = max(high_y - low_y, _HAIR), max(high_z - low_z, _HAIR)
-    found = {name: float("inf") for name, _ in edges}
-    for a, b in pairwise(ring.tolist()):
-        y = ((a[0] + b[0]) / 2 - middle_y) / wide
-        z = ((a[1] + b[1]) / 2 - middle_z) / tall
-        name = (
-            ("starboard" if y > 0 else "port")
-            if abs(y) >= abs(z)
-            else ("above" if z > 0 else "below")
-        )
-        piece = shapely.LineString([a, b])
-        found[name] = min(found[name], piece.distance(whole.boundary))
-    return tuple(found.items())
+    corners = {
+        "port": ((low_y, low_z), (low_y, high_z)),
+        "starboard": ((high_y, low_z), (high_y, high_z)),
+        "above": ((low_y, high_z), (high_y, high_z)),
+        "below": ((low_y, low_z), (high_y, low_z)),
+    }
+    found = []
+    for name, ends in corners.items():
+        edge = shapely.LineString(ends)
+        touching = hole.boundary.intersection(edge)
+        # a round hole has but a point there
+        line = edge if touching.length > _HAIR else shapely.LineString([touching.centroid] * 2)
+        found.append((name, _beside(line, whole, _OUTWARD[name])))
+    if whole.contains(hole):
+        nearest = float(hole.distance(whole.boundary))
+        if nearest < min(mm for _, mm in found) - _SURE_MM:
+            found.append(("corner", nearest))
+    return tuple(found)
 
 
 def _beside(edge: BaseGeometry, whole: BaseGeometry, outward: tuple[int, int]) -> float:
-    """Wood from the middle of what of an edge lies in the wood straight outward, mm."""
-    inside = edge.intersection(whole)
-    if inside.length < _HAIR:
-        return 0.0
-    at = (
-        inside.interpolate(0.5, normalized=True)
-        if inside.geom_type == "LineString"
-        else inside.centroid
-    )
+    """The least wood straight outward from what of an edge lies in the wood, mm."""
+    if edge.length <= _HAIR:
+        places = [edge.centroid] if whole.covers(edge.centroid) else []
+    else:
+        parts = [one for one in shapely.get_parts(edge.intersection(whole)) if one.length > _HAIR]
+        inside = max(parts, key=lambda one: one.length, default=None)
+        places = (
+            []
+            if inside is None
+            else [inside.interpolate(share, normalized=True) for share in _ALONG_EDGE]
+        )
+    return min((_outward_from(at, whole, outward) for at in places), default=0.0)
+
+
+def _outward_from(at: BaseGeometry, whole: BaseGeometry, outward: tuple[int, int]) -> float:
     ray = shapely.LineString(
         [(at.x, at.y), (at.x + _FAR_MM * outward[0], at.y + _FAR_MM * outward[1])]
     )
     pieces = shapely.get_parts(ray.intersection(whole))
-    return max((one.length for one in pieces if one.distance(at) < _HAIR), default=0.0)
+    return max((float(one.length) for one in pieces if one.distance(at) < _TOUCHES_MM), default=0.0)
 
 
 def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:

@@ -7,6 +7,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
@@ -102,11 +103,12 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
     for key in ("thickness", "material"):
         if beside and getattr(beside[0], key) is not None:
             kept[key] = getattr(beside[0], key)
-    made = Former(
-        id=former_id,
-        station=station,
-        half_width=figures["half_width"],
-        bottom=figures["bottom"],
-        top=figures["top"],
-    )
+    with faults_told():  # a line of the loft can swing out of range
+        made = Former(
+            id=former_id,
+            station=station,
+            half_width=figures["half_width"],
+            bottom=figures["bottom"],
+            top=figures["top"],
+        )
     return made.but(**kept)

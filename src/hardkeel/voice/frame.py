@@ -110,7 +110,13 @@ def purchase_sentence(one: Purchase, unit: LengthUnit, wood: str = "") -> str:
 
 # -- what is wrong ----------------------------------------------------------------------------------
 
-_SIDES: Final = {"port": "to port", "starboard": "to starboard", "above": "above", "below": "below"}
+_SIDES: Final = {
+    "port": "to port",
+    "starboard": "to starboard",
+    "above": "above",
+    "below": "below",
+    "corner": "at a corner",
+}
 
 
 def finding_title(one: "Finding") -> str:
@@ -126,7 +132,7 @@ def finding_title(one: "Finding") -> str:
         else f"{named} and {one.other} come too close.",
         "neck": "The wood narrows too much.",
         "unfit": f"The {named} longeron is too large for it.",
-        "crowded": f"It stands in {one.other or named}.",
+        "crowded": f"It stands in {named}.",
         "barred": f"The {named} can't be put in past it.",
     }[one.kind]
 
@@ -422,6 +428,7 @@ SPLIT_IT: Final = "split on the centre line"
 OF_STICKS: Final = "of sticks"
 LAPPED: Final = "lapped"
 IN_HAND: Final = "In hand"
+BRACING: Final = "Bracing of open sections"
 ADD_A_MEMBER: Final = "Add"
 TAKE_IT_OUT: Final = "Take it out"
 BENDS_HEAD: Final = "Bend along the fuselage"

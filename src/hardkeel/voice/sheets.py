@@ -22,7 +22,7 @@ def piece_words(piece: "FlatPiece", unit: LengthUnit) -> str:
         )
         if one
     )
-    return ", ".join(one for one in (piece.name, wood) if one)
+    return ", ".join(one for one in (piece.name.replace("_", " "), wood) if one)
 
 
 def other_hand(name: str) -> str:

@@ -78,7 +78,7 @@ class MembersPage(FrameSubPage):
         self.usual = QPushButton(say.FRAME_AS_USUAL)
         self.new = Card(say.ADD_A_MEMBER)
         self._said = label("soft")
-        self.bracing = FiguresCard("Bracing of open sections")
+        self.bracing = FiguresCard(say.BRACING)
         self.pattern = QComboBox()
         self._lay_out()
         self._connect()

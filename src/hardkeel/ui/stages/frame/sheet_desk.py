@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     from hardkeel.export import framing as templates
     from hardkeel.ui.stages.frame.sheets_page import SheetsPage
     from hardkeel.ui.stages.frame.sticks_page import SticksPage
+
+    _Strips = SticksPage | SheetsPage
 else:
     templates = late("hardkeel.export.framing")
 
@@ -87,7 +89,7 @@ class SheetDesk(QObject):
         for key in ("sticks", "sheets"):
             page = self._page.made_page(key)
             if page is not None:
-                cast("SticksPage | SheetsPage", page).show_strips(bought)
+                cast("_Strips", page).show_strips(bought)
 
     # -- sheets ------------------------------------------------------------------------------------
 
