@@ -1,5 +1,6 @@
 """Strips to buy: every part comes out of one, none is over its length, and small cases are the best there is."""
 
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
@@ -9,6 +10,9 @@ from hypothesis import strategies as st
 
 from hardkeel.fuselage.buying import packing, purchases_of
 from hardkeel.fuselage.cut_list import CutPart
+from hardkeel.fuselage.model import Stock
+from hardkeel.fuselage.patterns import by_patterns
+from hardkeel.voice.frame import purchase_sentence
 
 STOCK = 915.0
 
@@ -77,3 +81,72 @@ def test_the_saw_takes_its_part_but_for_the_last_cut() -> None:
         [CutPart("p", "upright", 3, (5.0, 5.0), 304.0, (), "balsa-medium")], kerf=1.6
     )
     assert sorted(map(len, one.cuts)) == [1, 2]
+
+
+def random_list(seed: int, low: float, high: float, count: int = 150) -> list[float]:
+    return [float(x) for x in np.random.default_rng(seed).uniform(low, high, count)]
+
+
+@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("span", [(30.0, 120.0), (20.0, 300.0), (60.0, 250.0)])
+def test_a_frames_one_hundred_and_fifty_sticks_are_proven_fewest(
+    seed: int, span: tuple[float, float]
+) -> None:
+    lengths = random_list(seed, *span)
+    strips, bound = packing(lengths, STOCK, 0.6)
+    assert len(strips) == bound
+    assert sorted(length for strip in strips for length in strip) == pytest.approx(sorted(lengths))
+
+
+def test_long_parts_are_within_a_strip_of_the_bound() -> None:
+    for seed in range(3):
+        lengths = random_list(seed, 200.0, 460.0, 60)
+        strips, bound = packing(lengths, STOCK)
+        assert bound <= len(strips) <= bound + 1
+        assert all(sum(strip) <= STOCK + 1e-6 for strip in strips)
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_the_bound_never_says_more_than_there_is(seed: int) -> None:
+    """Against trying everything: what the linear programme proves must be true."""
+    rng = np.random.default_rng(100 + seed)
+    lengths = [round(float(x), 2) for x in rng.uniform(150, 500, int(rng.integers(4, 8)))]
+    _, bound = by_patterns(lengths, STOCK, [[length] for length in lengths], 1)
+    assert bound <= fewest(lengths, STOCK)
+
+
+def test_the_rack_is_used_before_anything_is_bought() -> None:
+    parts = [CutPart(f"u{i}", "upright", 2, (5.0, 5.0), 100.0, (), "spruce") for i in range(6)]
+    rack = (
+        Stock(section=(5.0, 5.0), length=305.0, pieces=2, material="spruce"),
+        Stock(section=(6.0, 5.0), length=900.0, material="spruce"),
+    )
+    (bought,) = purchases_of(parts, 1.0, rack)
+    assert bought.own == ((305.0, (100.0,) * 3), (305.0, (100.0,) * 3))
+    assert bought.pieces == 1
+    assert bought.cuts == ((100.0,) * 6,)
+    assert bought.at_least <= bought.pieces
+    (without,) = purchases_of(parts, 1.0)
+    assert without.own == ()
+    assert without.cuts != bought.cuts
+
+
+def test_a_rack_that_holds_everything_leaves_nothing_to_buy() -> None:
+    parts = [CutPart("u", "upright", 2, (5.0, 5.0), 100.0, (), "spruce")]
+    (bought,) = purchases_of(
+        parts, 0.0, (Stock(section=(5.0, 5.0), length=500.0, material="spruce"),)
+    )
+    assert (bought.pieces, bought.at_least, bought.cuts) == (0, 0, ())
+    assert "rack will do" in purchase_sentence(bought, "mm")
+
+
+def test_triangular_strips_are_bought_by_themselves() -> None:
+    square = CutPart("a", "corner-strip", 2, (6.0, 6.0), 100.0, (), "balsa-medium")
+    parts = [square, replace(square, triangular=True)]
+    assert [one.triangular for one in purchases_of(parts)] == [False, True]
+
+
+def test_what_is_left_of_each_strip_is_told() -> None:
+    parts = [CutPart("u", "upright", 4, (5.0, 5.0), 200.0, (), "spruce")]
+    (bought,) = purchases_of(parts, 1.0)
+    assert bought.left(1.0) == pytest.approx((915.0 - 800.0 - 3.0,))

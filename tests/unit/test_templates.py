@@ -1,0 +1,242 @@
+"""Templates: true sizes on paper, for cutters and in lists; tiles that meet; outlines that close."""
+
+import csv
+import io
+import re
+from itertools import pairwise
+from pathlib import Path
+from xml.etree import ElementTree as ET
+
+import numpy as np
+import pytest
+from ezdxf.entities.lwpolyline import LWPolyline
+from ezdxf.filemanagement import readfile
+
+from hardkeel.base.errors import BadInput, GivenUp, NotOurs
+from hardkeel.build.model import Build
+from hardkeel.demo.fleet import marram, withy
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.framing import set_framing
+from hardkeel.export.framing import (
+    cut_list_csv,
+    plate_dxf,
+    printer_of,
+    template_files,
+    write_templates,
+)
+from hardkeel.export.paper import OVERLAP_MM, PAPERS, Page, crosses_of, templates_pdf, tiles_of
+from hardkeel.export.plates import Plate, Stroke, grown, paper_plates, plate_of
+from hardkeel.export.renewing import Destination
+from hardkeel.export.svg import plate_svg
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.flat import FlatPiece, Mark
+from hardkeel.fuselage.pieces import pieces_of
+from hardkeel.geometry.polygons import shapely
+from tests.frames import box, member
+
+SQUARE = FlatPiece(
+    "plate",
+    "plate",
+    "plate",
+    ((0.0, 0.0), (120.0, 0.0), (120.0, 80.0), (0.0, 80.0)),
+    holes=(((20.0, 20.0), (20.0, 40.0), (50.0, 40.0), (50.0, 20.0)),),
+    marks=(Mark("centre", ((60.0, -4.0), (60.0, 84.0))),),
+    material="light-ply",
+    thickness=3.0,
+)
+FILES = template_files(demo_build(), "A4", "mm")
+
+
+@pytest.mark.parametrize("paper", list(PAPERS))
+@pytest.mark.parametrize("size", [(150.0, 100.0), (1000.0, 90.0), (700.0, 500.0)])
+def test_tiles_cover_a_plate_and_share_their_overlap(paper: str, size: tuple[float, float]) -> None:
+    page = Page(paper)
+    ring = ((5.0, -7.0), (5 + size[0], -7.0), (5 + size[0], -7 + size[1]), (5.0, -7 + size[1]))
+    plate = Plate("long", (Stroke("CUT", ring),))
+    tiles, columns, rows = tiles_of(plate, page.room)
+    assert len(tiles) == columns * rows
+    covered = shapely.union_all(
+        [shapely.box(t.u, t.v, t.u + page.room[0], t.v + page.room[1]) for t in tiles]
+    )
+    assert covered.covers(shapely.Polygon(ring))
+    for one, other in pairwise([tile for tile in tiles if tile.row == 0]):
+        assert one.u + page.room[0] - other.u == pytest.approx(OVERLAP_MM)
+
+
+def test_registration_crosses_of_neighbours_lie_at_one_place() -> None:
+    """In the plate's own millimetres: laid over each other, the tiles are the drawing."""
+    plate = Plate("big", (Stroke("CUT", ((0, 0), (500, 0), (500, 600), (0, 600))),))
+    room = Page("A4").room
+    tiles, columns, rows = tiles_of(plate, room)
+    at = {(t.column, t.row): set(crosses_of(t, (columns, rows), room)) for t in tiles}
+    for (column, row), crosses in at.items():
+        for other in ((column + 1, row), (column, row + 1)):
+            if other in at:
+                shared = {(round(u, 6), round(v, 6)) for u, v in crosses} & {
+                    (round(u, 6), round(v, 6)) for u, v in at[other]
+                }
+                assert len(shared) >= 2
+
+
+def test_a_pdf_has_a_page_for_each_tile() -> None:
+    plate = Plate("long", (Stroke("CUT", ((0, 0), (1000, 0), (1000, 90), (0, 90))),))
+    page = Page("A3")
+    pdf = templates_pdf([plate], "A build", page)
+    upright = Plate("long", (Stroke("CUT", ((0, 0), (90, 0), (90, 1000), (0, 1000))),))
+    fewest = min(len(tiles_of(one, page.room)[0]) for one in (plate, upright))
+    assert len(re.findall(rb"/Type /Page\b", pdf)) == fewest
+
+
+def test_small_pieces_share_pages_and_pairs_come_in_both_hands() -> None:
+    fuselage = box(member("doubler", "doubler", thickness=1.5, inset=6.0))
+    plates = paper_plates(pieces_of(fuselage), Page("A4").room, "mm")
+    words = [word.text for plate in plates for word in plate.words]
+    for former in fuselage.formers:
+        assert any(text.startswith(f"{former.id},") for text in words)
+    assert any("side, other hand" in text for text in words)
+    assert any("doubler, other hand" in text for text in words)
+    pages = [plate for plate in plates if plate.name.startswith("pieces")]
+    assert 0 < len(pages) < 10
+    for plate in pages:
+        assert len(tiles_of(plate, Page("A4").room)[0]) == 1
+        cut = [shapely.Polygon(s.points) for s in plate.strokes if s.layer == "CUT"]
+        for i, one in enumerate(cut):
+            assert all(one.distance(other) > 5 for other in cut[i + 1 :])
+
+
+def test_a_correction_makes_up_for_the_printer() -> None:
+    """A printer that makes 101.6 mm of 100 is given 98.4: page by page the drawing has more room."""
+    page = Page("A4", (1.016, 0.99))
+    assert page.room[0] == pytest.approx(1.016 * Page("A4").room[0])
+    assert page.room[1] == pytest.approx(0.99 * Page("A4").room[1])
+    build = demo_build()
+    assert printer_of(build) == (1.0, 1.0)
+    corrected = set_framing(build, printer="former templates")
+    x, y = printer_of(corrected)
+    assert x == y == pytest.approx(1.016, abs=0.003)
+    assert printer_of(set_framing(build, printer="another sheet")) == (1.0, 1.0)
+
+
+# -- for cutters ----------------------------------------------------------------------------------
+
+
+def test_every_dxf_is_sound_closed_and_true_to_size(tmp_path: Path) -> None:
+    names = [name for name in FILES if name.endswith(".dxf")]
+    assert len(names) > 30
+    for name in names[::4] + [n for n in names if "sheet-" in n]:
+        path = tmp_path / "a.dxf"
+        path.write_bytes(FILES[name])
+        drawing = readfile(path)
+        assert not drawing.audit().errors
+        assert drawing.header["$INSUNITS"] == 4
+        cut = [e for e in drawing.modelspace() if e.dxf.layer in ("CUT", "HOLES")]
+        assert cut
+        for line in cut:
+            assert isinstance(line, LWPolyline)
+            assert line.closed
+            points = [(x, y) for x, y, *_ in line.get_points()]
+            assert shapely.Polygon(points).is_valid, name
+
+
+def test_a_dxf_holds_the_piece_to_a_thousandth(tmp_path: Path) -> None:
+    (tmp_path / "a.dxf").write_text(plate_dxf(plate_of(SQUARE, "mm")))
+    space = readfile(tmp_path / "a.dxf").modelspace()
+    layers = {
+        e.dxf.layer: [p[:2] for p in e.get_points()] for e in space if isinstance(e, LWPolyline)
+    }
+    assert layers["CUT"] == [pytest.approx(p) for p in SQUARE.outline]
+    assert layers["HOLES"] == [pytest.approx(p) for p in SQUARE.holes[0]]
+    assert layers["CENTRE"] == [pytest.approx(p) for p in SQUARE.marks[0].points]
+
+
+def svg_size(text: str) -> tuple[float, float, list[float]]:
+    root = ET.fromstring(text)  # noqa: S314  our own text
+    width, height = root.attrib["width"], root.attrib["height"]
+    assert width.endswith("mm")
+    assert height.endswith("mm")
+    return float(width[:-2]), float(height[:-2]), [float(x) for x in root.attrib["viewBox"].split()]
+
+
+def test_an_svg_is_sized_in_millimetres() -> None:
+    text = plate_svg(plate_of(SQUARE, "mm"))
+    wide, tall, view = svg_size(text)
+    assert view == pytest.approx([0, 0, wide, tall])  # a unit is a millimetre
+    paths = re.findall(r'd="M ([^"]*)"', text)
+    outline = np.array(
+        [[float(x) for x in point.split()] for point in paths[0].replace(" Z", "").split(" L ")]
+    )
+    assert np.ptp(outline, axis=0) == pytest.approx([120.0, 80.0])
+    assert paths[0].endswith("Z")
+
+
+def test_every_svg_can_be_read_and_has_its_layers() -> None:
+    names = [name for name in FILES if name.endswith(".svg")]
+    assert {name[4:-4] for name in names} == {n[4:-4] for n in FILES if n.endswith(".dxf")}
+    for name in names:
+        text = FILES[name].decode()
+        svg_size(text)
+        assert '<g id="CUT"' in text
+
+
+@pytest.mark.parametrize("kerf", [0.1, 0.2, 1.0])
+def test_what_a_cutter_takes_is_added_outside_and_left_in_holes(kerf: float) -> None:
+    outline, (hole,) = grown(SQUARE, kerf)
+    outside, inside = shapely.Polygon(outline), shapely.Polygon(hole)
+    left, low, right, high = outside.bounds
+    assert (right - left, high - low) == pytest.approx((120 + kerf, 80 + kerf))
+    left, low, right, high = inside.bounds
+    assert (right - left, high - low) == pytest.approx((30 - kerf, 20 - kerf))
+    assert grown(SQUARE, 0.0) == (SQUARE.outline, SQUARE.holes)
+
+
+def test_the_cutters_kerf_of_the_build_is_in_its_files() -> None:
+    plain = template_files(withy(), "A4", "mm")["svg/F2.svg"].decode()
+    wide = template_files(set_framing(withy(), cutter_kerf=0.4), "A4", "mm")["svg/F2.svg"].decode()
+    assert svg_size(wide)[0] == pytest.approx(svg_size(plain)[0] + 0.4, abs=1e-3)
+
+
+# -- lists and files ------------------------------------------------------------------------------
+
+
+def test_the_cut_list_has_every_stick_and_piece() -> None:
+    fuselage = withy().fuselage
+    assert fuselage is not None
+    pieces = pieces_of(fuselage)
+    rows = list(csv.DictReader(io.StringIO(cut_list_csv(fuselage, pieces))))
+    names = [row["part"] for row in rows]
+    for part in cut_list_of(fuselage):
+        row = rows[names.index(part.name)]
+        assert float(row["length_mm"]) == pytest.approx(part.length, abs=1e-3)
+        assert int(row["quantity"]) == part.quantity
+    for piece in pieces:
+        assert piece.name in names
+    assert any(row["part"] == "to buy" for row in rows)
+
+
+def test_long_work_tells_how_far_it_is_and_is_given_up_without_a_file(tmp_path: Path) -> None:
+    told: list[int] = []
+    template_files(withy(), "A4", "mm", lambda done, _total: told.append(done))
+    assert told == sorted(told)
+    assert told[-1] == 100
+
+    def stop(done: int, _total: int) -> None:
+        if done > 60:
+            raise GivenUp("stopped")
+
+    with pytest.raises(GivenUp):
+        write_templates(marram(), Destination(tmp_path), "A4", "mm", stop)
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_templates_are_renewed_and_anothers_file_is_not_written_over(tmp_path: Path) -> None:
+    first = write_templates(withy(), Destination(tmp_path), "A4", "mm")
+    assert all(path.exists() for path in first)
+    (tmp_path / "withy-820-svg" / "F1.svg").write_text("mine")
+    with pytest.raises(NotOurs):
+        write_templates(set_framing(withy(), cutter_kerf=0.3), Destination(tmp_path), "A4", "mm")
+    assert (tmp_path / "withy-820-svg" / "F1.svg").read_text() == "mine"
+
+
+def test_without_a_fuselage_there_is_one_clear_sentence() -> None:
+    with pytest.raises(BadInput, match="nothing to frame"):
+        template_files(Build(), "A4", "mm")
