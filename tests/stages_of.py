@@ -1,6 +1,8 @@
 """The pages of a window by what they are; the window itself knows no stage by name."""
 
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.frame.page import FramePage
+from hardkeel.ui.stages.frame.sheet_desk import SheetDesk
 from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_desk import ScanDesk
@@ -43,3 +45,15 @@ def log_of(window: MainWindow) -> LogPage:
     page = window.pages["log"]
     assert isinstance(page, LogPage)
     return page
+
+
+def frame_of(window: MainWindow) -> FramePage:
+    page = window.pages["frame"]
+    assert isinstance(page, FramePage)
+    return page
+
+
+def sheets_of(window: MainWindow) -> SheetDesk:
+    desk = frame_of(window).findChild(SheetDesk)
+    assert desk is not None
+    return desk

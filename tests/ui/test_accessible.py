@@ -29,9 +29,10 @@ from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
-from tests.stages_of import layout_of, true_of
+from tests.stages_of import frame_of, layout_of, true_of
 
-PLACES = ("true", "log", "airframe", "paper", "audit", "parts", "woods", "balance")
+FRAME = ("sticks", "formers", "members", "bends", "sheets")
+PLACES = ("true", "log", "airframe", "paper", "audit", "parts", "woods", "balance", *FRAME)
 TABBED = Qt.FocusPolicy.TabFocus.value
 
 
@@ -63,10 +64,16 @@ def nameless(root: QWidget) -> list[str]:
 
 
 def turned_to(window: MainWindow, place: str) -> QWidget:
-    """A stage, or a bench of Lay out, as it is seen."""
+    """A stage, or a bench of Lay out or Frame, as it is seen."""
     if place in ("true", "log"):
         window.show_stage(place)
         page: QWidget = window.pages[place]
+    elif place in FRAME:
+        window.show_stage("frame")
+        frame_of(window).turn_to(place)
+        page = frame_of(window).page(place)
+        window.jobs.wait(20000)
+        QApplication.processEvents()
     else:
         window.show_stage("layout")
         layout_of(window).turn_to(place)

@@ -142,6 +142,18 @@ def set_bracing(build: Build, **figures: object) -> Build:
     return with_fuselage(build, fuselage.but(bracing=bracing))
 
 
+def set_member_wood(build: Build, bent: str, material: str) -> Build:
+    """Make the sides (``side``) or a longeron (``upper longeron …``) of another wood."""
+    fuselage = fuselage_of(build)
+    if bent == "side":
+        return with_fuselage(build, fuselage.but(side_material=material))
+    longerons = tuple(
+        one.but(material=material) if bent.startswith(f"{one.id} longeron") else one
+        for one in fuselage.longerons
+    )
+    return with_fuselage(build, fuselage.but(longerons=longerons))
+
+
 def set_former(build: Build, name: str, **figures: object) -> Build:
     """Say whether a former is ``split``, of ``sticks`` (wide, deep; mm), and how those ``joint``.
 

@@ -43,7 +43,7 @@ STEAM_CAUTION: Final = "Steam and hot water scald: gloves, and let it cool in th
 WORKING: Final = "Laying the pieces on sheets…"
 STOP_IT: Final = "Stop"
 WRITE_THE_SHEETS: Final = "Write all templates"
-PRINTED_RIGHT: Final = "Check the 100 mm bars on the print both ways before you cut."
+PRINTED_RIGHT: Final = "Check the bars on the print both ways before you cut."
 NOT_FRAMED_YET: Final = "Only formers, sides and longerons are drawn so far."
 MEMBER_WORDS: Final[dict[str, str]] = {
     "doubler": "doubler",

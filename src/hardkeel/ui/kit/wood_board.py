@@ -96,6 +96,7 @@ class WoodBoard(QWidget):
         """What is looked at."""
         if title != self._title:
             self._title = title
+            self.setAccessibleName(title)
             self._forget()
 
     def place_of(self, ref: str) -> QPointF | None:

@@ -1,13 +1,15 @@
 """Bends: how tightly each member is bent, what its wood says to it, ways out, and what pulls it in."""
 
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.edits import framing as edits
 from hardkeel.fuselage.bending import Bend, bends_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.parts.woods import WOODS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
@@ -16,7 +18,7 @@ from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.stages.frame.bend_chart import BendChart
 from hardkeel.ui.stages.frame.cards import LinesCard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import wood_name, wood_names
+from hardkeel.ui.stages.frame.showing import wood_names
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 
@@ -35,6 +37,13 @@ class BendsPage(FrameSubPage):
         self.model = CellsModel(columns, theme, parent=self)
         self.table = CellsTable(self.model, theme, 4, say.BENDS, (2,))
         self.answer = LinesCard(say.WAYS_OUT)
+        self.wood = QComboBox()
+        self.wood.setAccessibleName("wood of the bent member")
+        for wood in WOODS:
+            if wood.bend[0] > 0:
+                self.wood.addItem(wood.name, wood.id)
+        self.wood.activated.connect(self._on_wood)
+        self.answer.column.insertWidget(2, self.wood)
         self.pulling = LinesCard(say.PULLING_IN)
         self.ends = LinesCard(say.ENDS_AND_CHAMFERS)
         work = QVBoxLayout()
@@ -60,9 +69,11 @@ class BendsPage(FrameSubPage):
         if not self.framed:
             self.chart.show_lines((), (), "", None)
             self.answer.show_lines(say.NOTHING_TO_FRAME, ())
+            self.wood.hide()
             self.pulling.show_lines("", ())
             self.ends.show_lines("", ())
             return
+        self.wood.show()
         limits = limits_of(build)
         self._bends = bends_of(self.fuselage, limits)
         if all(bend.member != self._chosen for bend in self._bends) and self._bends:
@@ -117,11 +128,11 @@ class BendsPage(FrameSubPage):
                 material = longeron.material
         easing = easing_of(bend, material, limits)
         told = say.easing_lines(easing, self.unit, wood_names(build))
-        wood = wood_name(build, material)
+        self.wood.setCurrentIndex(self.wood.findData(material))
         if easing.margin is not None and easing.margin < 1:
             told.append(say.STEAM_CAUTION)
         self.answer.set_edge("out" if bend.verdict == "too tight" else "")
-        self.answer.show_lines(say.bend_answer(bend), [wood, *told] if wood else told)
+        self.answer.show_lines(say.bend_answer(bend), told)
 
     def _show_pulling(self) -> None:
         build, fuselage = self.document.build, self.fuselage
@@ -133,6 +144,10 @@ class BendsPage(FrameSubPage):
         told = [] if post is None else [say.chamfer_sentence(post)]
         told += [say.leaving_sentence(one, self.unit) for one in leaving_longerons_of(fuselage)]
         self.ends.show_lines("", told)
+
+    def _on_wood(self) -> None:
+        wood, bent = self.wood.currentData(), self._chosen
+        self.apply(say.set_edit(f"wood of {bent}"), lambda b: edits.set_member_wood(b, bent, wood))
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)

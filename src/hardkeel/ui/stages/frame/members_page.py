@@ -292,8 +292,8 @@ class MembersPage(FrameSubPage):
         self.apply(say.set_edit(name), lambda b: edits.set_bracing(b, **{name: changed}))
 
     def _on_row_picked(self, number: int) -> None:
-        row = self.model.row(number)
-        if row is not None and row.key != self._member:
+        row, member = self.model.row(number), self.member
+        if row is not None and member is not None and row.key != member.id:
             self.piece_chosen.emit(row.key)
 
     def _on_removed(self) -> None:
