@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 from hardkeel.base.values import LARGEST_FIGURE
 from hardkeel.fuselage.cut_list import BOTH_SIDES, running_parts
 from hardkeel.fuselage.flatwork import flatwork_of
+from hardkeel.fuselage.gussets import gussets_of
 from hardkeel.fuselage.model import Fuselage, Section
 from hardkeel.fuselage.sheeted import doublers_of
 from hardkeel.fuselage.sticks import sticks_of
@@ -27,13 +28,15 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     members = {member.id: member for member in fuselage.framed.members}
     found: list[Part] = []
     flat: dict[str, list[FlatPiece]] = {}
-    for piece in (*doublers_of(fuselage), *flatwork_of(fuselage)):
+    for piece in (*doublers_of(fuselage), *flatwork_of(fuselage), *gussets_of(fuselage)):
         flat.setdefault(piece.part, []).append(piece)
     for name, pieces in flat.items():
         first = pieces[0]
         member = members[name]
         a, b = fuselage.span(member) if member.station is None else (member.station,) * 2
         volume = sum(piece.area * piece.thickness for piece in pieces)
+        if first.pair:
+            volume /= len(pieces)
         found.append(
             Part(
                 id=name,
@@ -42,7 +45,7 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
                 hand="pair" if first.pair else "none",
                 material=member.material,
                 grain="along",
-                quantity=1 if first.pair else first.quantity,
+                quantity=len(pieces) if first.pair else first.quantity,
                 size=(*first.size, first.thickness),
                 volume=min(volume, LARGEST_FIGURE),
                 x=(a + b) / 2,

@@ -31,6 +31,8 @@ def withy() -> Build:
         kerf=0.6,
         stock=(Stock(section=(4.0, 4.0), length=480.0, pieces=2, material="balsa-medium"),),
     )
+    build = edits.add_member(build, "gusset", "F4", "F8")
+    build = edits.set_member(build, "gusset", width=9.0, curved=True)
     return _some_cut(build, 6)
 
 

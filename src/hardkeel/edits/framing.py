@@ -30,6 +30,7 @@ _STARTS: Final[dict[MemberKind, dict[str, object]]] = {
     "battery-tray": {"thickness": 2.0, "width": 40.0, "material": "light-ply"},
     "hatch-frame": {"thickness": 3.0, "material": "light-ply"},
     "key": {"height": 20.0},
+    "gusset": {"width": 12.0, "thickness": 1.5, "material": "light-ply"},
 }
 
 

@@ -32,6 +32,7 @@ MemberKind = Literal[
     "battery-tray",
     "hatch-frame",
     "key",
+    "gusset",
 ]
 PLATES: Final[frozenset[MemberKind]] = frozenset(
     {"dowel-plate", "undercarriage-plate", "servo-tray", "battery-tray"}
@@ -53,6 +54,7 @@ MEMBER_NEEDS: Final[dict[MemberKind, tuple[str, ...]]] = {
     "battery-tray": ("thickness",),
     "hatch-frame": ("station", "thickness"),
     "key": ("height",),
+    "gusset": ("width", "thickness"),
 }
 
 
@@ -182,8 +184,10 @@ class Member(Value):
         Of a stick: across the side, and as seen in side view, mm.
     triangular : bool
         A ``corner-strip`` that is half a square, cut corner to corner.
+    curved : bool
+        A ``gusset`` with a hollow edge.
     width : float, optional
-        Of a ``crutch``'s rail, mm.
+        Of a ``crutch``'s rail and of a plate; the leg of a ``gusset``, mm.
     height : float, optional
         Of a ``keel``, and of the tab of a ``key``, mm.
     y, z : float
@@ -206,6 +210,7 @@ class Member(Value):
     station: Place | None = None
     section: tuple[Size, Size] | None = None
     triangular: bool = False
+    curved: bool = False
     thickness: Size | None = None
     width: Size | None = None
     height: Size | None = None

@@ -6,6 +6,7 @@ from typing import Final
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flat import FlatPiece, Mark, with_shape
 from hardkeel.fuselage.flatwork import flatwork_of
+from hardkeel.fuselage.gussets import gussets_of
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
 from hardkeel.fuselage.sheeting import skins_of
@@ -14,7 +15,7 @@ _CENTRE_OVER_MM: Final = 4.0  # a centre mark is seen beside the wood
 
 
 def pieces_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece, ...]:
-    """Formers, sides and doublers, crutch, keels and plates, hatch frames, sheeting.
+    """Formers, sides and doublers, crutch, keels and plates, hatch frames, gussets, sheeting.
 
     Parameters
     ----------
@@ -32,6 +33,7 @@ def pieces_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
             found += former_pieces(fuselage, stop)
     found += blanks_of(fuselage, seats)
     found += flatwork_of(fuselage)
+    found += gussets_of(fuselage)
     for skin in skins_of(fuselage):
         found += skin.panels
     return tuple(found)

@@ -165,6 +165,78 @@ def longeron_strips_of(fuselage: Fuselage) -> tuple[LongeronStrip, ...]:
     return tuple(found)
 
 
+@dataclass(frozen=True, slots=True)
+class Corner:
+    """A corner of an open bay in which no diagonal ends.
+
+    Attributes
+    ----------
+    before, behind : str
+        The bay's stops.
+    at : (s, z)
+        Where upright and longeron meet, mm.
+    angle : float
+        Between the upright's face and the longeron's inside edge, degrees.
+    along, up : float
+        How long the two run in this bay, mm.
+    slope : float
+        By how much the longeron's edge rises for each mm into the bay.
+    """
+
+    before: str
+    behind: str
+    at: Point2
+    angle: float
+    along: float
+    up: float
+    slope: float
+
+
+def free_corners_of(fuselage: Fuselage) -> tuple[Corner, ...]:
+    """Corners of open bays without a diagonal's end, from nose to tail, lower before upper.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
+    found: list[Corner] = []
+    for section in fuselage.sections:
+        if section.method == "stick-sides":
+            found += _free_corners(_drawn(fuselage, loft, section, bracing), bracing)
+    return tuple(found)
+
+
+def _free_corners(drawn: _Drawing, bracing: Bracing) -> Iterator[Corner]:
+    braced = bracing.diagonal is not None and bracing.pattern != "none"
+    for number, ((_, a), (b, _)) in enumerate(pairwise(drawn.faces)):
+        if b - a <= _HAIR or min(drawn.room(number), drawn.room(number + 1)) <= _HAIR:
+            continue
+        rises = number % 2 == 0
+        for edge, is_lower in ((drawn.lower, True), (drawn.upper, False)):
+            for s, is_front in ((a, True), (b, False)):
+                # a rising diagonal ends at the lower front and the upper rear corner
+                taken = braced and (bracing.pattern == "crossed" or (is_lower == is_front) == rises)
+                if taken:
+                    continue
+                other = b if is_front else a
+                line = edge.between(a, b)
+                near = line[1] if is_front else line[-2]
+                run, rise = abs(near[0] - s), near[1] - edge.z(s)
+                tilt = math.degrees(math.atan2(rise, run))
+                up = drawn.upper.z(s) - drawn.lower.z(s)
+                yield Corner(
+                    drawn.names[number],
+                    drawn.names[number + 1],
+                    (s, edge.z(s)),
+                    90 - tilt if is_lower else 90 + tilt,
+                    abs(other - s),
+                    up,
+                    rise / run,
+                )
+
+
 def closed_stations(fuselage: Fuselage) -> tuple[tuple[str, float], ...]:
     """Stations of open sections where the longerons leave no room for a stick, and how much is lacking, mm.
 

@@ -18,7 +18,7 @@ from hardkeel.fuselage.model import PLATES, Former, Fuselage, Member
 from hardkeel.fuselage.nesting import NestedSheet
 from hardkeel.fuselage.notching import both_sides
 from hardkeel.fuselage.sheeted import Side, faces_of
-from hardkeel.fuselage.sticks import longeron_strips_of
+from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
 from hardkeel.geometry.hull import Point2
 from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, down, tone_of
 
@@ -72,6 +72,7 @@ def laid_flat(build: Build) -> WoodPicture:
                     made=done,
                 )
             )
+    shapes += _gussets(fuselage)
     labels: list[WoodLabel] = []
     low = min((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
     high = max((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
@@ -80,6 +81,31 @@ def laid_flat(build: Build) -> WoodPicture:
         lines.append(WoodLine("station", ((at, low - 4), (at, high + 4)), name))
         labels.append(WoodLabel((at, high + 5), name.replace("_", " "), ref=name))
     return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
+
+
+def _gussets(fuselage: Fuselage) -> Iterator[WoodShape]:
+    """Where they lie, as triangles: in the drawing a hollow edge is too small to tell."""
+    members = [member for member in fuselage.framed.members if member.kind == "gusset"]
+    if not members:
+        return
+    station = {name: stop.station for name, stop in fuselage.stops}
+    by_bay: dict[tuple[str, str], list[Corner]] = {}
+    for corner in free_corners_of(fuselage):
+        by_bay.setdefault((corner.before, corner.behind), []).append(corner)
+    for member in members:
+        first, last = fuselage.span(member)
+        for (before, _), corners in by_bay.items():
+            if not first <= station[before] < last:
+                continue
+            middle = sum(corner.at[0] for corner in corners) / len(corners)
+            height = sum(corner.at[1] for corner in corners) / len(corners)
+            for corner in corners:
+                leg = min(member.width or 0.0, corner.along / 2, corner.up / 2)
+                s, z = corner.at
+                fore = leg if s < middle else -leg
+                up = leg if z < height else -leg
+                ring = ((s, z), (s + fore, z + leg * corner.slope), (s, z + up))
+                yield WoodShape(member.id, down(ring), tone=tone_of(member.material))
 
 
 def _pins(line: tuple[Point2, ...], *, up: bool) -> Iterator[WoodLine]:

@@ -61,6 +61,7 @@ MEMBER_WORDS: Final[dict[str, str]] = {
     "battery-tray": "battery tray",
     "hatch-frame": "hatch frame",
     "key": "key in the sides",
+    "gusset": "gussets",
 }
 
 _GOES: Final = {
@@ -262,6 +263,14 @@ def pull_sentence(pulls: tuple[Pull, ...]) -> str:
     if strongest not in (nose, tail):
         said += f", {abs(strongest.force):.1f} N at {stop_words(strongest.stop)}"
     return said + ": what a clamp or a threaded rod must hold there."
+
+
+def stations_sentence(shifts: list[tuple[str, float]], unit: LengthUnit) -> str:
+    """Where the stations lie on the blank, past where the drawing has them."""
+    told = [f"{stop_words(name)} {format_length(shift, unit)}" for name, shift in shifts]
+    if not told:
+        return ""
+    return f"On the blank mark further aft than drawn: {', '.join(told)}."
 
 
 def chamfer_sentence(one: PostChamfer) -> str:

@@ -20,7 +20,16 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flat import FlatPiece, ring_of
 from hardkeel.fuselage.flatwork import board_plan_of, flatwork_of, spacers_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Board, Former, Fuselage, Section, TailPost
+from hardkeel.fuselage.model import (
+    Board,
+    Bracing,
+    Former,
+    Framing,
+    Fuselage,
+    Longeron,
+    Section,
+    TailPost,
+)
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import (
     REGISTER_MM,
@@ -31,6 +40,8 @@ from hardkeel.fuselage.sheeted import (
     faces_of,
 )
 from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.fuselage.sticks import free_corners_of, sticks_of
+from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.spline import arc_length_at
 from hardkeel.voice.frame import edge_sentence
 from tests.frames import SIDE, SKIN, box, member, random_frame
@@ -350,3 +361,64 @@ def test_a_tail_post_is_the_last_mark_of_a_side() -> None:
     side = blanks_of(fuselage)[0]
     assert [mark.text for mark in side.marks if mark.role == "station"][-1] == "tail_post"
     assert replace(side, marks=()).area == side.area
+
+
+def framed_of_sticks(pattern: str, *members: object) -> Fuselage:
+    """A straight box of sticks that gets lower aft: the lower longeron rises by a tenth."""
+    formers = tuple(
+        Former(id=f"F{i + 1}", station=100.0 * i, half_width=30.0, bottom=-40.0 + 10 * i, top=50.0)
+        for i in range(4)
+    )
+    return Fuselage(
+        side_thickness=0.0,
+        formers=formers,
+        sections=(Section.model_validate({"from": "F1", "to": "F4", "method": "stick-sides"}),),
+        longerons=(
+            Longeron(id="upper", section=(5.0, 5.0)),
+            Longeron(id="lower", section=(5.0, 5.0)),
+        ),
+        bracing=Bracing(upright=(5.0, 5.0), diagonal=(5.0, 5.0), pattern=pattern),  # type: ignore[arg-type]
+        framing=Framing(members=members),  # type: ignore[arg-type]
+    )
+
+
+@pytest.mark.parametrize(("pattern", "count"), [("none", 12), ("zigzag", 6), ("crossed", 0)])
+def test_gussets_lie_in_corners_where_no_diagonal_ends(pattern: str, count: int) -> None:
+    gusset = member("gusset", width=12.0, thickness=1.5)
+    fuselage = framed_of_sticks(pattern, gusset)
+    pieces = [piece for piece in pieces_of(fuselage) if piece.kind == "gusset"]
+    assert len(pieces) == count
+    corners = free_corners_of(fuselage)
+    assert len(corners) == count
+    sticks = [shapely.Polygon(one.outline) for one in sticks_of(fuselage) if one.kind == "diagonal"]
+    for corner, piece in zip(corners, pieces, strict=True):
+        assert (piece.quantity, piece.pair) == (2, True)
+        assert all(stick.distance(shapely.Point(corner.at)) > 1 for stick in sticks)
+        # the lower longeron rises by a tenth, the upper lies level
+        tilt = math.degrees(math.atan(0.1))
+        lower = corner.at[1] < 20
+        front = corner.at[0] < next(x for x in (100, 200, 300) if x > corner.at[0]) - 50
+        wanted = 90.0 if not lower else 90 - tilt if front else 90 + tilt
+        assert corner.angle == pytest.approx(wanted)
+        half = 12 * 12 * math.sin(math.radians(corner.angle)) / 2
+        assert piece.area == pytest.approx(half, rel=1e-4)
+
+
+def test_a_hollow_gusset_has_less_wood_and_the_same_legs() -> None:
+    straight = member("gusset", width=12.0, thickness=1.5)
+    hollow = straight.but(curved=True)
+    one, other = (
+        next(p for p in pieces_of(framed_of_sticks("none", gusset)) if p.kind == "gusset" and p.size[0] == pytest.approx(12.0, abs=0.3))
+        for gusset in (straight, hollow)
+    )  # fmt: skip
+    assert other.area < one.area
+    assert other.size == pytest.approx(one.size, abs=0.01)
+    # a square corner less the quarter circle: leg² (1 − π/4)
+    upper = [p for p in pieces_of(framed_of_sticks("none", hollow)) if p.kind == "gusset"]
+    squares = [p.area for p in upper if p.area == pytest.approx(144 * (1 - math.pi / 4), rel=1e-2)]
+    assert len(squares) == 6
+    part = next(
+        p for p in parts_of(Build(fuselage=framed_of_sticks("none", hollow))) if p.id == "m"
+    )
+    assert part.pieces == 24
+    assert part.volume_mm3 * part.pieces == pytest.approx(2 * 1.5 * sum(p.area for p in upper))

@@ -1,5 +1,7 @@
 """Bends: how tightly each member is bent, what its wood says to it, ways out, and what pulls it in."""
 
+from typing import Final
+
 from PyQt6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
@@ -8,6 +10,7 @@ from hardkeel.edits import framing as edits
 from hardkeel.fuselage.bending import Bend, bends_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
+from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.parts.woods import WOODS
 from hardkeel.ui.document.document import Document
@@ -21,6 +24,8 @@ from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
 from hardkeel.ui.stages.frame.showing import wood_names
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
+
+_SEEN_MM: Final = 0.05  # what a pencil line can show
 
 
 class BendsPage(FrameSubPage):
@@ -138,6 +143,12 @@ class BendsPage(FrameSubPage):
         build, fuselage = self.document.build, self.fuselage
         pulls = pulls_of(fuselage, stiffness_of(build))
         lines = [say.pull_sentence(pulls)] if pulls else []
+        loft = loft_of(fuselage)
+        over = loft.developed() - (loft.stations - loft.stations[0])
+        shifts = [
+            (name, float(mm)) for name, mm in zip(loft.names, over, strict=True) if mm >= _SEEN_MM
+        ]
+        lines += [one for one in (say.stations_sentence(shifts, self.unit),) if one]
         lines += [say.edge_sentence(one, self.unit) for one in edge_lengths_of(fuselage)]
         self.pulling.show_lines("", lines)
         post = post_chamfer_of(fuselage)

@@ -49,6 +49,7 @@ _FIGURES: Final[dict[MemberKind, tuple[str, ...]]] = {
     "battery-tray": ("thickness", "width", "z"),
     "hatch-frame": ("thickness", "station", "z"),
     "key": ("height",),
+    "gusset": ("width", "thickness"),
 }
 _BRACING: Final = (
     ("upright", "uprights"),
@@ -72,7 +73,7 @@ class MembersPage(FrameSubPage):
         self.table = CellsTable(self.model, theme, 5, say.MEMBERS, (5, 1, 4))
         self.card = FiguresCard(say.IN_HAND)
         self.first, self.last, self.wood = QComboBox(), QComboBox(), QComboBox()
-        self.triangular = QCheckBox("triangular")
+        self.triangular, self.curved = QCheckBox("triangular"), QCheckBox("hollow edge")
         self.remove = QPushButton(say.TAKE_IT_OUT)
         self.kind, self.add = QComboBox(), QPushButton(say.ADD_A_MEMBER)
         self.usual = QPushButton(say.FRAME_AS_USUAL)
@@ -109,6 +110,7 @@ class MembersPage(FrameSubPage):
         row_of_buttons = QHBoxLayout()
         self.remove.setObjectName("tool")
         row_of_buttons.addWidget(self.triangular)
+        row_of_buttons.addWidget(self.curved)
         row_of_buttons.addStretch(1)
         row_of_buttons.addWidget(self.remove)
         self.card.column.addLayout(row_of_buttons)
@@ -145,6 +147,7 @@ class MembersPage(FrameSubPage):
         self.last.activated.connect(lambda: self._set(to=self.last.currentData()))
         self.wood.activated.connect(lambda: self._set(material=self.wood.currentData()))
         self.triangular.clicked.connect(lambda on: self._set(triangular=on))
+        self.curved.clicked.connect(lambda on: self._set(curved=on))
         self.remove.clicked.connect(self._on_removed)
         self.add.clicked.connect(self._on_added)
         self.usual.clicked.connect(
@@ -250,6 +253,8 @@ class MembersPage(FrameSubPage):
         self.wood.setCurrentIndex(self.wood.findData(member.material))
         self.triangular.setVisible(member.kind == "corner-strip")
         self.triangular.setChecked(member.triangular)
+        self.curved.setVisible(member.kind == "gusset")
+        self.curved.setChecked(member.curved)
 
     def _show_bracing(self) -> None:
         open_ = any(section.method == "stick-sides" for section in self.fuselage.sections)
