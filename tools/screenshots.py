@@ -12,8 +12,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
-from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import empty_build
+from hardkeel.build.model import Build, empty_build
+from hardkeel.demo.fleet import marram, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
 from hardkeel.edits.fuselage import set_stop
@@ -54,6 +54,7 @@ def main(folder: Path) -> None:
             (widget or window).grab().save(str(folder / f"{name}.png"))
 
         scenes = _scenes(window, settings) | _layout_scenes(window, settings)
+        scenes |= _frame_scenes(window)
         for name, scene in scenes.items():
             scene()
             shoot(name)
@@ -89,21 +90,14 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         window.header.unit_button.click()
         window.document.apply("go on", lambda build: set_phase(build, "wet"))
 
-    def fresh() -> None:
-        window.start(
-            build_from(Figures(name="Sandwich Terrace Flyer, second airframe, light wood"))
-        )
-
     return {
         "blank": lambda: window.show_stage("true"),
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
         "true-dark": dark,
-        "log-dark": lambda: window.show_stage("log"),
         "true-150": large,
         "true-inches": inches,
         "true-wet": wet,
-        "true-first-day": fresh,
     }
 
 
@@ -127,12 +121,6 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         bench("paper")()
         _lay_plan(window)
 
-    def board_dark() -> None:
-        settings.theme = "dark"
-        window.dress()
-        bench("airframe")()
-        _laid_out(window).choose_body("wing")
-
     def starters() -> None:
         settings.theme = "light"
         window.dress()
@@ -146,8 +134,33 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         "layout-woods": bench("woods"),
         "layout-balance": bench("balance"),
         "layout-paper": paper,
-        "layout-board-dark": board_dark,
         "layout-start": starters,
+    }
+
+
+def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
+    def bench(name: str, stop: str = "") -> Callable[[], object]:
+        def scene() -> None:
+            window.show_stage("frame")
+            window.pages["frame"].turn_to(name)
+            if stop:
+                window.pages["frame"].choose_stop(stop)
+
+        return scene
+
+    def opened(make: Callable[[], Build], name: str) -> Callable[[], object]:
+        def scene() -> None:
+            window.document.stack.setClean()
+            window.start(make())
+            bench(name)()
+
+        return scene
+
+    return {
+        "frame-sticks": opened(withy, "sticks"),
+        "frame-crutch": opened(marram, "members"),
+        "frame-sheets": opened(demo_build, "sheets"),
+        "frame-formers": bench("formers", "F3"),
     }
 
 

@@ -17,6 +17,7 @@ PAPERS: Final[dict[str, tuple[float, float]]] = {
     "A3": (297.0, 420.0),
 }
 BAR_MM: Final = 100.0
+_BAR_THICK_MM: Final = 0.8
 _MARGIN_MM: Final = 10.0
 _HEAD_MM: Final = 24.0
 _FOOT_MM: Final = 10.0
@@ -244,21 +245,16 @@ def _draw_map(
 
 
 def _draw_bars(canvas: Canvas, page: Page) -> None:
-    """A bar across and one along the page: on the print each measures 100 mm."""
+    """A bar across and one along the page: on the print each measures 100 mm from end to end.
+
+    They are filled, so that no line's width stands over their ends.
+    """
     wide, _ = page.size
     fx, fy = page.correction
-    canvas.setLineWidth(0.5)
-    y = _MARGIN_MM * mm
-    x = _MARGIN_MM * mm
-    end = x + BAR_MM / fx * mm
-    canvas.line(x, y, end, y)
-    for place in (x, end):
-        canvas.line(place, y - 2 * mm, place, y + 2 * mm)
+    x, y = _MARGIN_MM * mm, _MARGIN_MM * mm
+    canvas.rect(x, y, BAR_MM / fx * mm, _BAR_THICK_MM * mm, stroke=0, fill=1)
     canvas.setFont(REGULAR, 7)
-    canvas.drawString(end + 3 * mm, y - 2, say.MEASURES_100)
+    canvas.drawString(x + (BAR_MM / fx + 3) * mm, y, say.MEASURES_100)
     x = (wide - _EDGE_MM) * mm
     low = (_MARGIN_MM + _FOOT_MM) * mm
-    high = low + BAR_MM / fy * mm
-    canvas.line(x, low, x, high)
-    for place in (low, high):
-        canvas.line(x - 2 * mm, place, x + 2 * mm, place)
+    canvas.rect(x, low, _BAR_THICK_MM * mm, BAR_MM / fy * mm, stroke=0, fill=1)
