@@ -68,6 +68,11 @@ _STATES: Final = {
     "stab_half": "dry-fitted",
     "fin_panel": "dry-fitted",
     "doubler": "cleaned",
+    "undercarriage plate": "glued",
+    "dowel plate": "glued",
+    "battery tray": "glued",
+    "servo tray": "dry-fitted",
+    "hatch frame": "cut",
     "top_sheet": "cut",
     "bottom_sheet": "cut",
 }
@@ -147,12 +152,12 @@ def _ledger(build: Build) -> Ledger:
         for part in parts
         if part.id not in ("F7", "wing_tip")
     ]
-    printed.append(Listed(name="battery tray", quantity=1))
+    printed.append(Listed(name="cowl block", quantity=1))
     box = [
         Listed(name=part.name, quantity=part.pieces - (1 if part.id == "stab_seat" else 0))
         for part in parts
     ]
-    box.append(Listed(name="battery tray", quantity=1))
+    box.append(Listed(name="cowl block", quantity=1))
     box.append(Listed(name="spruce strip, loose", quantity=3))
     known = {part.id for part in parts}
     return Ledger(
