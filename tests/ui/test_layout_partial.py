@@ -25,11 +25,15 @@ PARTIAL: dict[str, Build] = {
     "a fuselage alone": Build(format="hardkeel/1", fuselage=FUSELAGE),
     "one former": Build(
         format="hardkeel/1",
-        fuselage=FUSELAGE.but(formers=FUSELAGE.formers[:1], tail_post=None, sections=(), framing=None),
+        fuselage=FUSELAGE.but(
+            formers=FUSELAGE.formers[:1], tail_post=None, sections=(), framing=None
+        ),
     ),
     "two formers": Build(
         format="hardkeel/1",
-        fuselage=FUSELAGE.but(formers=FUSELAGE.formers[:2], tail_post=None, sections=(), framing=None),
+        fuselage=FUSELAGE.but(
+            formers=FUSELAGE.formers[:2], tail_post=None, sections=(), framing=None
+        ),
     ),
     "a wing alone": Build(format="hardkeel/1", wings=DEMO.wings),
     "masses without a wing": Build(format="hardkeel/1", masses=DEMO.masses, balance=DEMO.balance),

@@ -13,7 +13,7 @@ from hardkeel.fuselage.cut_list import CutPart
 from hardkeel.fuselage.flat import FlatPiece, Mark
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
 from hardkeel.fuselage.pieces import pieces_of
-from hardkeel.fuselage.sheeted import Side, seat_mark
+from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
 
 SAME_LENGTH_MM: Final = 0.2  # a sanding stroke: a stick within it fits
 _DOUBLER_MM: Final = 1.5
@@ -61,10 +61,26 @@ def build_pieces(build: Build) -> tuple[FlatPiece, ...]:
 
 @lru_cache(maxsize=16)
 def _pieces(fuselage: Fuselage, wings: tuple[Wing, ...]) -> tuple[FlatPiece, ...]:
+    return pieces_of(fuselage, _seats(fuselage, wings))
+
+
+def side_blanks(build: Build) -> tuple[FlatPiece, ...]:
+    """The sides alone, with the lines where wings sit.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    fuselage = build.fuselage or Fuselage()
+    blanks = blanks_of(fuselage, _seats(fuselage, build.wings))
+    return tuple(piece for piece in blanks if piece.kind == "side")
+
+
+def _seats(fuselage: Fuselage, wings: tuple[Wing, ...]) -> list[Mark]:
     side = Side(fuselage)
     marks = (seat_mark(side, w.le_x, w.root_chord, w.z, w.incidence) for w in wings)
-    seats = [mark for mark in marks if mark is not None and _on_side(side, mark)]
-    return pieces_of(fuselage, seats)
+    return [mark for mark in marks if mark is not None and _on_side(side, mark)]
 
 
 def _on_side(side: Side, mark: Mark) -> bool:

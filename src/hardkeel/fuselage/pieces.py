@@ -1,13 +1,15 @@
 """Every flat piece of a fuselage that is cut from sheet."""
 
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 from typing import Final
 
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flat import FlatPiece, Mark, with_shape
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
-from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.notching import passing
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
 from hardkeel.fuselage.sheeting import skins_of
 
@@ -39,11 +41,36 @@ def pieces_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
     return tuple(found)
 
 
-def former_pieces(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
+def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
     """The pieces that a former is cut in: one, or those a crutch or a cut on the centre line leaves.
 
     One built of sticks is none: it is in the cut list.
     """
+    skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    return _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
+
+
+@lru_cache(maxsize=512)
+def _former_pieces(
+    former: Former,
+    skins: tuple[float, float, float],
+    longerons: tuple[Longeron, ...],
+    members: tuple[Member, ...],
+) -> tuple[FlatPiece, ...]:
+    """What only this former and what passes it decide, so that it is cut anew only when that is another."""
+    side, top, bottom = skins
+    alone = Fuselage(
+        side_thickness=side,
+        top_skin=top,
+        bottom_skin=bottom,
+        longerons=longerons,
+        formers=(former,),
+        framing=Framing(members=members),
+    )
+    return tuple(_cut(alone, former))
+
+
+def _cut(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
     if former.sticks is not None:
         return
     shape = shape_of(fuselage, former)

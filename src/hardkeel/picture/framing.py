@@ -8,12 +8,12 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.airframe.framing import build_pieces
+from hardkeel.airframe.framing import side_blanks
 from hardkeel.build.model import Build
 from hardkeel.fuselage.cut_list import CutPart, cut_list_of, stringer_points
 from hardkeel.fuselage.cutting import carve, shape_of
 from hardkeel.fuselage.flat import FlatPiece
-from hardkeel.fuselage.flatwork import inner_half
+from hardkeel.fuselage.flatwork import flatwork_of, inner_half
 from hardkeel.fuselage.model import PLATES, Former, Fuselage, Member
 from hardkeel.fuselage.nesting import NestedSheet
 from hardkeel.fuselage.notching import both_sides
@@ -40,7 +40,7 @@ def laid_flat(build: Build) -> WoodPicture:
     if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
         return WoodPicture()
     side = Side(fuselage)
-    sides = [piece for piece in build_pieces(build) if piece.kind == "side"]
+    sides = side_blanks(build)
     shapes = [_flat_shape(piece) for piece in sides]
     lines = [
         WoodLine("seat", down((*mark.points, mark.points[0]) if mark.closed else mark.points))
@@ -341,7 +341,7 @@ def view_from_above(build: Build) -> WoodPicture:
         for hand in (-1, 1):
             ring = (*_line(x, hand * half), *reversed(_line(x, hand * inner)))
             shapes.append(WoodShape("side", ring, tone=tone_of(fuselage.side_material)))
-    pieces = {piece.part: piece for piece in build_pieces(build)}
+    pieces = {piece.part: piece for piece in flatwork_of(fuselage)}
     for member in fuselage.framed.members:
         shapes += _from_above(side, member, pieces)
         if member.kind == "wire":
