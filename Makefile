@@ -43,6 +43,7 @@ bench: $(READY)
 	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds
 	$(PY) tools/measure_start.py
 	PYTHONPATH=. $(PY) tools/measure_settling.py
+	PYTHONPATH=. $(PY) tools/measure_squaring.py
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

@@ -56,7 +56,7 @@ def build_pieces(build: Build) -> tuple[FlatPiece, ...]:
     """
     if build.fuselage is None:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
-    return _pieces(build.fuselage, build.wings)
+    return _pieces(build.fuselage.drawn, build.wings)
 
 
 @lru_cache(maxsize=16)

@@ -46,7 +46,7 @@ def parts_of(build: Build) -> tuple[Part, ...]:
     """Every part that follows from the airframe, and the builder's own; by place, nose to tail."""
     parts: list[Part] = []
     if build.fuselage is not None and len(build.fuselage.stops) > 1:
-        parts += _fuselage_parts(build.fuselage)
+        parts += _fuselage_parts(build.fuselage.drawn)
     for shape in surfaces_of(build):
         parts += _fin_parts(shape) if isinstance(shape, Fin) else _surface_parts(shape, build)
     known = {part.id for part in parts}

@@ -5,6 +5,7 @@ from hardkeel.balance.model import Balance
 from hardkeel.base.values import unique_ids
 from hardkeel.build.model import Build
 from hardkeel.fuselage.soundness import check_fuselage
+from hardkeel.fuselage.squaring import check_squaring
 from hardkeel.survey.soundness import check_survey
 
 
@@ -20,6 +21,7 @@ def check_build(build: Build) -> None:
         check_survey(build.survey)
     if build.fuselage is not None:
         check_fuselage(build.fuselage)
+        check_squaring(build.fuselage)
     unique_ids("wings", (wing.id for wing in build.wings))
     unique_ids("tail", (surface.id for surface in build.tail))
     unique_ids("audit", (sheet.id for sheet in build.audit))

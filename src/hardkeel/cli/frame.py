@@ -19,6 +19,7 @@ from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.nesting import nested, sheets_to_buy
 from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.storage.package import load
 from hardkeel.voice.frame import (
@@ -113,6 +114,8 @@ def frame_json(build: Build) -> dict[str, Any]:
             for one in findings_of(fuselage)
         ],
     }
+    if fuselage.squaring is not None:
+        found["squaring"] = squaring_json(fuselage)
     return found if fuselage.framing is None else found | _framed_json(build)
 
 

@@ -4,11 +4,12 @@ Lengths in mm; half-widths, bottoms and tops are to the outside of the finished 
 """
 
 import re
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Literal, Self
 
 from pydantic import Field
 
-from hardkeel.base.values import Place, Point2, Size, SizeOrZero, Text, Value
+from hardkeel.base.values import Place, Point2, Positive, Size, SizeOrZero, Text, Value
+from hardkeel.survey.model import Reading
 
 Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
 METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "board")
@@ -265,6 +266,23 @@ class Framing(Value):
     stock: tuple[Stock, ...] = ()
 
 
+class Squaring(Value):
+    """Readings taken of the frame on its board, and what they are held against.
+
+    Attributes
+    ----------
+    tolerances : dict, optional
+        By kind (``yaw``) or by check (``F2_lean``, which goes before), mm or degrees.
+    """
+
+    readings: tuple[Reading, ...] = ()
+    tolerances: dict[str, Positive] | None = None
+
+    def __hash__(self) -> int:
+        """What is computed from a fuselage is kept by the fuselage: a dictionary has no hash of its own."""
+        return hash((self.readings, tuple(sorted((self.tolerances or {}).items()))))
+
+
 class Fuselage(Value):
     """The fuselage section of a build."""
 
@@ -279,6 +297,14 @@ class Fuselage(Value):
     longerons: tuple[Longeron, ...] = ()
     bracing: Bracing | None = None
     framing: Framing | None = None
+    squaring: Squaring | None = None
+
+    @property
+    def drawn(self) -> Self:
+        """Without what was measured of it: what is cut of it does not hang on that."""
+        if self.squaring is None:
+            return self
+        return self.model_copy(update={"squaring": None})
 
     @property
     def framed(self) -> Framing:

@@ -22,6 +22,7 @@ from hardkeel.survey.model import (
     Body,
     Distance,
     DistanceDifference,
+    Gap,
     Height,
     Incidence,
     Offset,
@@ -249,7 +250,7 @@ def reading_strokes(reading: Reading, shown: _Shown) -> list[Stroke]:
         return Stroke(view, "reading", project(view, points), reading.id)
 
     match reading:
-        case Distance():
+        case Distance() | Gap():
             a, b = where[reading.from_], where[reading.to]
             return [line(_best_view(a, b), a, b)]
         case DistanceDifference():

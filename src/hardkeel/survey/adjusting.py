@@ -9,7 +9,7 @@ import numpy as np
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.columns import Columns, lay_out
+from hardkeel.survey.columns import AIRFRAME, Columns, Priors, lay_out
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, contacts_of, sigma_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placed, Placer
@@ -49,7 +49,7 @@ class Network:
         return Placer(self.columns, self.survey.bodies, points)
 
 
-def network_of(survey: Survey, like: Network | None = None) -> Network:
+def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIRFRAME) -> Network:
     """Prepare a survey whose references are sound.
 
     Parameters
@@ -63,7 +63,7 @@ def network_of(survey: Survey, like: Network | None = None) -> Network:
         and like.survey.marks == survey.marks
     ):
         return replace(like, survey=survey)
-    columns = lay_out(body for body in survey.bodies if body.id != FUSELAGE)
+    columns = lay_out((body for body in survey.bodies if body.id != FUSELAGE), priors)
     placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
     index = {mark.id: i for i, mark in enumerate(survey.marks)}
     seats = {

@@ -14,22 +14,33 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.model import FUSELAGE, Body
 
-POSE: Final = ("dx", "dy", "dz", "roll", "pitch", "yaw")
+SHIFTS: Final = ("dx", "dy", "dz")
+POSE: Final = (*SHIFTS, "roll", "pitch", "yaw")
+RACK: Final = ("rack",)
 TWIST: Final = ("twist_port", "twist_starboard")
 BENCH: Final = ("pitch", "roll", "z")
 
-# Weak priors centred on zero, one sigma; fixed by the contract.
-_PRIOR_SIGMA: Final = {
-    "dx": 5.0,
-    "dy": 5.0,
-    "dz": 5.0,
-    "roll": 3.0,
-    "pitch": 3.0,
-    "yaw": 3.0,
-    "twist_port": 3.0,
-    "twist_starboard": 3.0,
-}
 _BENCH_SIGMA: Final = {"pitch": 5.0, "roll": 5.0, "z": 500.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Priors:
+    """Weak priors centred on zero, one sigma; fixed by the contract.
+
+    Attributes
+    ----------
+    shift, turn : float
+        Of every body's shifts (mm), angles, twists and rack (degrees).
+    bench : bool
+        Whether the whole stands on a bench by unknowns of its own; a building board is the reference itself.
+    """
+
+    shift: float = 5.0
+    turn: float = 3.0
+    bench: bool = True
+
+
+AIRFRAME: Final = Priors()
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,11 +63,12 @@ class Columns:
     names: dict[str, tuple[str, ...]]
     bench: int
     prior_weight: Array
+    has_bench: bool = True
 
     @property
     def size(self) -> int:
         """The number of unknowns."""
-        return self.bench + len(BENCH)
+        return self.bench + (len(BENCH) if self.has_bench else 0)
 
     def column(self, body_id: str, name: str) -> int | None:
         """Column of a body's unknown; ``None`` where it has none of that name or does not move."""
@@ -64,7 +76,7 @@ class Columns:
         return self.start[body_id] + names.index(name) if name in names else None
 
 
-def lay_out(bodies: Iterable[Body]) -> Columns:
+def lay_out(bodies: Iterable[Body], priors: Priors = AIRFRAME) -> Columns:
     """Place the unknowns of the bodies, in their order, and of the bench."""
     start: dict[str, int] = {}
     names: dict[str, tuple[str, ...]] = {}
@@ -73,10 +85,11 @@ def lay_out(bodies: Iterable[Body]) -> Columns:
         if body.id == FUSELAGE:
             continue
         start[body.id] = len(sigmas)
-        names[body.id] = POSE + TWIST if body.twist else POSE
-        sigmas += [_PRIOR_SIGMA[name] for name in names[body.id]]
+        names[body.id] = POSE + (TWIST if body.twist else RACK if body.racks else ())
+        sigmas += [priors.shift if name in SHIFTS else priors.turn for name in names[body.id]]
     bench = len(sigmas)
-    sigmas += [_BENCH_SIGMA[name] for name in BENCH]
+    if priors.bench:
+        sigmas += [_BENCH_SIGMA[name] for name in BENCH]
     weight = 1.0 / np.square(np.array(sigmas))
     weight.setflags(write=False)
-    return Columns(start, names, bench, weight)
+    return Columns(start, names, bench, weight, priors.bench)

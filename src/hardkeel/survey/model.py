@@ -43,6 +43,8 @@ class Body(Value):
         Design incidence, degrees.
     outline : tuple of Point
         Its edge on a true airframe, for drawings only; our own addition to the file.
+    racks : bool
+        A former's: it may be pushed out of square in its own plane; only where a frame is squared.
     """
 
     id: Text
@@ -54,6 +56,7 @@ class Body(Value):
     seat: Seat | None = None
     label: str | None = None
     outline: tuple[Point, ...] = ()
+    racks: bool = False
 
     @property
     def origin(self) -> Point:
@@ -166,10 +169,18 @@ class AngleAt(ReadingBase):
     to: Text
 
 
-Reading = Annotated[
-    Distance | DistanceDifference | Height | Incidence | Tilt | Offset | AngleAt,
-    Field(discriminator="kind"),
-]
+class Gap(ReadingBase):
+    """Coordinate of `to` less that of `from` along an axis of the board, mm; of a frame only."""
+
+    kind: Literal["gap"] = "gap"
+    from_: Text = Field(alias="from")
+    to: Text
+    axis: Literal["x", "y", "z"]
+
+
+_OnAirframe = Distance | DistanceDifference | Height | Incidence | Tilt | Offset | AngleAt
+AirframeReading = Annotated[_OnAirframe, Field(discriminator="kind")]
+Reading = Annotated[_OnAirframe | Gap, Field(discriminator="kind")]
 
 DEFAULT_SIGMA: Final[dict[str, float]] = {
     "distance": 0.5,
@@ -179,6 +190,7 @@ DEFAULT_SIGMA: Final[dict[str, float]] = {
     "tilt": 0.1,
     "offset": 0.5,
     "angle": 0.25,
+    "gap": 0.3,
 }
 ANGULAR: Final = frozenset({"incidence", "tilt", "angle"})
 
@@ -210,7 +222,7 @@ class Survey(Value):
 
     bodies: tuple[Body, ...] = ()
     marks: tuple[Mark, ...] = ()
-    readings: tuple[Reading, ...] = ()
+    readings: tuple[AirframeReading, ...] = ()
     tolerances: dict[str, Positive] | None = None
     instruments: tuple[Instrument, ...] | None = None
     shop: Shop | None = None
@@ -244,7 +256,7 @@ def contacts_of(body: Body) -> tuple[Contact, ...]:
 def marks_of(reading: Reading) -> tuple[str, ...]:
     """Ids of the marks that a reading touches, in the order of its fields; none for incidence."""
     match reading:
-        case Distance() | Tilt():
+        case Distance() | Tilt() | Gap():
             return (reading.from_, reading.to)
         case DistanceDifference():
             return (reading.from_, *reading.to)
@@ -263,6 +275,8 @@ def place_of(reading: Reading) -> tuple[object, ...]:
     ends = marks_of(reading)
     if isinstance(reading, Distance):
         ends = tuple(sorted(ends))
+    if isinstance(reading, Gap):
+        return (reading.kind, reading.axis, *ends)
     return (reading.kind, *ends)
 
 

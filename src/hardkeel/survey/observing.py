@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import FUSELAGE, Incidence, Reading, Survey, marks_of
+from hardkeel.survey.model import FUSELAGE, Gap, Incidence, Reading, Survey, marks_of
 from hardkeel.survey.placing import Placed
 
 Rows = NDArray[np.intp]
@@ -52,7 +52,11 @@ class Observer:
             ends = np.array(
                 [[index[m] for m in marks_of(readings[i])] for i in which], dtype=np.intp
             )
-            self._groups.append((np.array(which, dtype=np.intp), ends.T, _MODELS[kind]))
+            model = _MODELS[kind]
+            if kind == "gap":
+                axes = [readings[i] for i in which]
+                model = _gap_along(np.array([_AXES[r.axis] for r in axes if isinstance(r, Gap)]))
+            self._groups.append((np.array(which, dtype=np.intp), ends.T, model))
         # Incidence readings are linear in the unknowns: one constant row each.
         self._constant = np.zeros(self._count)
         self._linear = np.zeros((self._count, self._size))
@@ -82,7 +86,7 @@ def _incidence_row(survey: Survey, reading: Incidence, columns: Columns, row: Ar
         twist = columns.column(reading.body, f"twist_{reading.side}")
         if twist is not None:
             row[twist] = reading.span_fraction
-    if reading.zero == "level":
+    if reading.zero == "level" and columns.has_bench:
         row[columns.bench] = 1.0
     return body.incidence if body is not None and body.id != FUSELAGE else 0.0
 
@@ -150,7 +154,23 @@ def _angle(placed: Placed, ends: Rows) -> tuple[Array, Array]:
     return np.arctan2(sine, cosine) / RADIANS_PER_DEGREE, slope / RADIANS_PER_DEGREE
 
 
+_AXES = {"x": 0, "y": 1, "z": 2}
+
+
+def _gap_along(axes: Rows) -> _Model:
+    """Along which axis of the board each gap runs."""
+
+    def gap(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+        a, b = ends
+        each = np.arange(len(axes))
+        line = (placed.bench[b] - placed.bench[a])[each, axes]
+        return line, (placed.bench_moves[b] - placed.bench_moves[a])[each, axes]
+
+    return gap
+
+
 _MODELS: dict[str, _Model] = {
+    "gap": _gap_along(np.zeros(0, dtype=np.intp)),
     "distance": _distance,
     "distance-difference": _difference,
     "height": _height,

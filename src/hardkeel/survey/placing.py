@@ -62,6 +62,11 @@ class Placer:
         self._pivot = pivots[self._owner]
         self._arm = self._at[self._rows] - self._pivot
         self._twisted = self._find_twisted(free)
+        self._racked = np.flatnonzero(
+            np.array([body.racks for body in free], dtype=bool)[self._owner]
+            if free
+            else np.zeros(0, dtype=bool)
+        )
         start = np.array(self._starts, dtype=np.intp)[self._owner]
         self._shift_at = start[:, None] + np.arange(3)
         self._turn_at = self._shift_at + 3
@@ -84,13 +89,16 @@ class Placer:
         free = len(self._starts)
         x = unknowns.tolist()
         angles = [(x[at + 3], x[at + 4], x[at + 5]) for at in self._starts]
-        matrices, slopes = turns([*angles, (x[k + 1], x[k], 0.0)])
+        on_bench = self._columns.has_bench
+        matrices, slopes = turns([*angles, (x[k + 1], x[k], 0.0)] if on_bench else angles)
 
         airframe = self._at.copy()
         moves = np.zeros((len(airframe), 3, self._columns.size))
         if len(self._rows):
             self._place_free(unknowns, (matrices, slopes), airframe, moves)
 
+        if not on_bench:
+            return Placed(airframe, airframe, moves, moves)
         turn = matrices[free]
         bench = airframe @ turn.T
         bench[:, 2] += unknowns[k + 2]
@@ -108,6 +116,8 @@ class Placer:
         turn = matrices[self._owner]
         if self._twisted is not None:
             arm = self._twist(unknowns, turn, moves)
+        if len(self._racked):
+            arm = self._rack(unknowns, arm, turn, moves)
         out[rows] = self._pivot + unknowns[self._shift_at] + (turn @ arm[:, :, None])[:, :, 0]
         axes = np.arange(3)
         moves[rows[:, None], axes, self._shift_at] = 1.0
@@ -133,3 +143,16 @@ class Placer:
         moves[rows, :, column + 1] = slope * starboard[:, None]
         turned: Array = arm
         return turned
+
+    def _rack(self, unknowns: Array, arm: Array, turn: Array, moves: Array) -> Array:
+        """Push each arm to starboard by tan(rack) for each mm above its pivot; note how that moves it."""
+        which = self._racked
+        column = self._turn_at[which, 0] + 3
+        tangent = np.tan(unknowns[column] * RADIANS_PER_DEGREE)
+        pushed: Array = arm.copy()
+        height = arm[which, 2]
+        pushed[which, 1] += tangent * height
+        slope = np.zeros((len(which), 3))
+        slope[:, 1] = height * (1 + tangent**2) * RADIANS_PER_DEGREE
+        moves[self._rows[which], :, column] = (turn[which] @ slope[:, :, None])[:, :, 0]
+        return pushed

@@ -11,6 +11,7 @@ from hardkeel.survey.model import (
     Body,
     Distance,
     DistanceDifference,
+    Gap,
     Height,
     Incidence,
     Offset,
@@ -83,7 +84,7 @@ def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: st
 
 def _ends(reading: Reading) -> tuple[tuple[str, str], ...]:
     match reading:
-        case Distance() | Tilt():
+        case Distance() | Tilt() | Gap():
             return (("from", reading.from_), ("to", reading.to))
         case DistanceDifference():
             return (("from", reading.from_), ("to[0]", reading.to[0]), ("to[1]", reading.to[1]))

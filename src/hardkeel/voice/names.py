@@ -9,6 +9,7 @@ from hardkeel.survey.model import (
     Body,
     Distance,
     DistanceDifference,
+    Gap,
     Height,
     Incidence,
     Mark,
@@ -137,6 +138,8 @@ def reading_name(survey: Survey, reading: Reading) -> str:
             return f"angle at {name(reading.at)}: {name(reading.from_)}, {name(reading.to)}"
         case Incidence():
             return _incidence_name(survey, reading)
+        case Gap():
+            return f"{name(reading.from_)} to {name(reading.to)} along {reading.axis}"
 
 
 def _pair(first: str, second: str, between: str) -> str:

@@ -1,0 +1,75 @@
+"""A squared frame as the plain data that the contract's JSON wants: unrounded, nothing left out."""
+
+import math
+
+from hardkeel.fuselage.model import Fuselage, Squaring
+from hardkeel.fuselage.shaping import name_frame, shape_of_frame
+from hardkeel.fuselage.squaring import UNKNOWNS, Squared, square
+from hardkeel.survey.model import Phase
+
+Json = dict[str, object]
+
+
+def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
+    """The ``squaring`` of ``hardkeel frame --json``.
+
+    Raises
+    ------
+    BadInput
+        When the frame has no board, a reading points at nothing, or the figures can't be adjusted.
+    """
+    squared = square(fuselage, phase)
+    shape = shape_of_frame(squared)
+    named = name_frame(squared, fuselage.squaring or Squaring(), shape)
+    return {
+        "formers": [_former(squared, name) for name in squared.formers],
+        "readings": [
+            {
+                "id": fit.id,
+                "residual": fit.residual,
+                "redundancy": fit.redundancy,
+                "w": fit.w,
+                "noticed_from": fit.noticed_from if math.isfinite(fit.noticed_from) else None,
+                "used": fit.used,
+            }
+            for fit in squared.fits
+        ],
+        "suspects": [
+            {"reading": one.reading, "w": one.w, "set_aside": True, "or": list(one.alike)}
+            for one in squared.suspects
+        ],
+        "checks": [
+            {
+                "id": check.id,
+                "value": check.value,
+                "sigma": check.sigma,
+                "target": check.target,
+                "tolerance": check.tolerance,
+                "verdict": check.verdict,
+                "unit": check.unit,
+            }
+            for check in squared.checks
+        ],
+        "shape": {
+            "twist": shape.twist,
+            "bow": shape.bow,
+            "yaw": shape.yaw,
+            "lean": shape.lean,
+            "sigma": dict(shape.sigma),
+        },
+        "named": named.name,
+        "former": named.former,
+        "probable": dict(named.probable),
+        "moves": [
+            {"former": one.former, "point": one.point, "dx": one.dx, "dy": one.dy, "dz": one.dz}
+            for one in squared.moves
+        ],
+    }
+
+
+def _former(squared: Squared, name: str) -> Json:
+    found = {unknown: squared.unknown(name, unknown) for unknown in UNKNOWNS}
+    told: Json = {"id": name}
+    told |= {unknown: value for unknown, (value, _) in found.items()}
+    told["sigma"] = {unknown: sigma for unknown, (_, sigma) in found.items()}
+    return told

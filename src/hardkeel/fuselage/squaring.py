@@ -1,0 +1,283 @@
+"""Is the frame square on its board?  Its formers as bodies of the survey engine, by the contract.
+
+Board frame, right-handed: x aft along the centre line from the datum station, z up from the board, y = z × x:
+to starboard, but to port on an inverted board.  mm and degrees.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point
+from hardkeel.fuselage.model import Board, Former, Fuselage, Squaring
+from hardkeel.geometry.rotation import Array
+from hardkeel.survey.adjusting import Network, Solution, network_of
+from hardkeel.survey.checking import Check, verdict_of
+from hardkeel.survey.columns import Priors
+from hardkeel.survey.model import Body, Mark, Phase, Reading, Survey, counted, in_phase
+from hardkeel.survey.soundness import check_reading
+from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
+
+BOARD: Final = "board"
+# what is checked of each former: its name, the unknown, default tolerance (mm or degrees)
+CHECKED: Final = (
+    ("dy", "dy", 0.5),
+    ("roll", "roll", 0.5),
+    ("lean", "pitch", 0.5),
+    ("yaw", "yaw", 0.5),
+    ("rack", "rack", 0.5),
+)
+CORNERS: Final = ("bp", "bs", "tp", "ts")
+UNKNOWNS: Final = ("dx", "dy", "dz", "roll", "lean", "yaw", "rack")
+_PRIORS: Final = Priors(shift=3.0, turn=2.0, bench=False)
+_MOVED_FROM: Final = 0.5  # of a tolerance: nearer than this a former is left alone
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """Where a former's corner must go: design place less estimated place, board axes, mm."""
+
+    former: str
+    point: str
+    dx: float
+    dy: float
+    dz: float
+
+
+@dataclass(frozen=True, slots=True)
+class Squared:
+    """What the readings say of a frame.
+
+    Attributes
+    ----------
+    formers : tuple of str
+        By station.
+    stations : Array
+        Shape (n,), mm.
+    columns : Array of int
+        Shape (n, 5): where each former's checked unknowns stand, in the order of `CHECKED`.
+    tolerances : Array
+        Shape (n, 5).
+    checks : tuple of Check
+        Former by former, in the order of `CHECKED`.
+    """
+
+    formers: tuple[str, ...]
+    stations: Array
+    net: Network
+    solution: Solution
+    readings: tuple[Reading, ...]
+    fits: tuple[Fit, ...]
+    suspects: tuple[Suspect, ...]
+    columns: np.ndarray[tuple[int, int], np.dtype[np.intp]]
+    tolerances: Array
+    checks: tuple[Check, ...]
+    moves: tuple[Move, ...]
+    ended: Starts
+
+    def checks_on(self, former: str) -> tuple[Check, ...]:
+        """The checks of one former."""
+        return tuple(check for check in self.checks if check.body == former)
+
+    def unknown(self, former: str, name: str) -> tuple[float, float]:
+        """Estimate and sigma of a former's ``dx`` … ``rack``, mm or degrees."""
+        column = self.net.columns.column(former, "pitch" if name == "lean" else name)
+        if column is None:
+            return 0.0, 0.0
+        spread = float(self.solution.covariance[column, column])
+        return float(self.solution.unknowns[column]), max(spread, 0.0) ** 0.5
+
+
+def frame_survey(fuselage: Fuselage) -> Survey:
+    """The formers as bodies with their marks, and the board's fixed points; no readings.
+
+    Raises
+    ------
+    BadInput
+        When there is no board to measure from, or a former is called ``board``.
+    """
+    board = fuselage.board
+    if board is None:
+        raise BadInput("fuselage.board", "is missing: a frame is squared over its board")
+    for i, former in enumerate(fuselage.formers):
+        if former.id == BOARD:
+            raise BadInput(f"fuselage.formers[{i}].id", '"board" is the building board\'s own name')
+    skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    return _survey(_bare(fuselage.formers), board, skins)
+
+
+def _bare(formers: Sequence[Former]) -> tuple[Former, ...]:
+    return tuple(sorted(formers, key=lambda former: former.station))
+
+
+@lru_cache(maxsize=16)
+def _survey(formers: tuple[Former, ...], board: Board, skins: tuple[float, float, float]) -> Survey:
+    bodies, marks = [], []
+    for former in formers:
+        low, high = _heights(former, board, skins)
+        nearest = high if board.inverted else low
+        pivot = (former.station, 0.0, nearest)
+        bodies.append(Body(id=former.id, pivot=pivot, racks=True))
+        for name, at in _marks(former, board, skins):
+            marks.append(Mark(id=f"{former.id}.{name}", body=former.id, at=at))
+        at = (former.station, 0.0, 0.0)
+        marks.append(Mark(id=f"{BOARD}.{former.id}", body="fuselage", at=at))
+    return Survey(bodies=tuple(bodies), marks=tuple(marks))
+
+
+def _heights(
+    former: Former, board: Board, skins: tuple[float, float, float]
+) -> tuple[float, float]:
+    """Heights over the board of the bottom and the top edge inside the skins, mm."""
+    _, top, bottom = skins
+    low, high = former.bottom + bottom, former.top - top
+    if board.inverted:
+        return board.z - low, board.z - high
+    return low - board.z, high - board.z
+
+
+def _marks(
+    former: Former, board: Board, skins: tuple[float, float, float]
+) -> list[tuple[str, Point]]:
+    low, high = _heights(former, board, skins)
+    wide = former.half_width - skins[0]
+    starboard = -wide if board.inverted else wide
+    x = former.station
+    return [
+        ("tp", (x, -starboard, high)),
+        ("ts", (x, starboard, high)),
+        ("bp", (x, -starboard, low)),
+        ("bs", (x, starboard, low)),
+        ("tc", (x, 0.0, high)),
+        ("bc", (x, 0.0, low)),
+    ]
+
+
+def check_squaring(fuselage: Fuselage, place: str = "fuselage.squaring") -> None:
+    """Raise on the first reading that points at nothing.
+
+    Raises
+    ------
+    BadInput
+        Naming the place, as ``fuselage.squaring.readings[2].to: no mark "F9.tp"``.
+    """
+    squaring = fuselage.squaring
+    if squaring is None:
+        return
+    survey = frame_survey(fuselage)
+    marks = {mark.id for mark in survey.marks}
+    bodies = {body.id for body in survey.bodies}
+    seen: set[str] = set()
+    for i, reading in enumerate(squaring.readings):
+        if reading.id in seen:
+            raise BadInput(f"{place}.readings[{i}].id", f'"{reading.id}" is used twice')
+        seen.add(reading.id)
+        check_reading(reading, marks, bodies, f"{place}.readings[{i}]")
+
+
+def square(
+    fuselage: Fuselage, phase: Phase | None = None, *, near: Squared | None = None
+) -> Squared:
+    """Adjust the readings and judge every former.
+
+    Parameters
+    ----------
+    near : Squared, optional
+        Of nearly the same frame: the adjustment starts from there.
+
+    Raises
+    ------
+    BadInput
+        When the frame has no board, a reading points at nothing, or the figures can't be adjusted.
+    """
+    check_squaring(fuselage)
+    squaring = fuselage.squaring or Squaring()
+    survey = frame_survey(fuselage)
+    net = network_of(survey, near.net if near is not None else None, _PRIORS)
+    starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
+    readings = in_phase(squaring.readings, phase)
+    solution, held, suspects, ended = set_aside(net, counted(readings), starts)
+    names = tuple(body.id for body in survey.bodies)
+    columns = np.array(
+        [[net.columns.column(name, unknown) or 0 for _, unknown, _ in CHECKED] for name in names],
+        dtype=np.intp,
+    ).reshape(len(names), len(CHECKED))
+    tolerances = tolerances_of(names, squaring)
+    checks = _checks(names, columns, tolerances, solution)
+    return Squared(
+        formers=names,
+        stations=np.array([body.origin[0] for body in survey.bodies]),
+        net=net,
+        solution=solution,
+        readings=readings,
+        fits=fits(net, readings, held, solution),
+        suspects=suspects,
+        columns=columns,
+        tolerances=tolerances,
+        checks=checks,
+        moves=_moves(names, checks, net, solution),
+        ended=ended,
+    )
+
+
+def tolerances_of(names: Sequence[str], squaring: Squaring) -> Array:
+    """Of each former's checks, shape (n, 5): its own, else its kind's, else the default."""
+    own = squaring.tolerances or {}
+    return np.array(
+        [
+            [own.get(f"{name}_{kind}", own.get(kind, usual)) for kind, _, usual in CHECKED]
+            for name in names
+        ]
+    ).reshape(len(names), len(CHECKED))
+
+
+def kind_tolerance(squaring: Squaring, kind: str) -> float:
+    """The tolerance of a kind of check, mm or degrees."""
+    usual = next(limit for name, _, limit in CHECKED if name == kind)
+    return (squaring.tolerances or {}).get(kind, usual)
+
+
+def _checks(
+    names: Sequence[str],
+    columns: np.ndarray[tuple[int, int], np.dtype[np.intp]],
+    tolerances: Array,
+    solution: Solution,
+) -> tuple[Check, ...]:
+    spread = np.sqrt(np.maximum(np.diag(solution.covariance), 0.0))
+    found = []
+    for i, name in enumerate(names):
+        for j, (kind, _, _) in enumerate(CHECKED):
+            column, limit = int(columns[i, j]), float(tolerances[i, j])
+            value, sigma = float(solution.unknowns[column]), float(spread[column])
+            unit = "mm" if kind == "dy" else "deg"
+            verdict = verdict_of(value, sigma, limit)
+            found.append(
+                Check(f"{name}_{kind}", kind, name, unit, value, sigma, 0.0, limit, verdict)
+            )
+    return tuple(found)
+
+
+def _moves(
+    names: Sequence[str], checks: Sequence[Check], net: Network, solution: Solution
+) -> tuple[Move, ...]:
+    """For each former with a figure beyond half its tolerance and beyond two sigma: its four corners."""
+    off = {
+        check.body
+        for check in checks
+        if abs(check.value) > max(_MOVED_FROM * check.tolerance, 2 * check.sigma)
+    }
+    design = {mark.id: mark.at for mark in net.survey.marks}
+    found = []
+    for name in names:
+        if name not in off:
+            continue
+        for corner in CORNERS:
+            point = f"{name}.{corner}"
+            now = solution.placed.airframe[net.index[point]]
+            dx, dy, dz = (float(a - b) for a, b in zip(design[point], now, strict=True))
+            found.append(Move(name, point, dx, dy, dz))
+    return tuple(found)
