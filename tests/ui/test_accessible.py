@@ -23,6 +23,7 @@ from PyQt6.QtWidgets import (
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.squaring import set_on_board
 from hardkeel.edits.surfaces import add_wing_above
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.shell.new_build import NewBuildDialog
@@ -31,7 +32,7 @@ from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
 from tests.stages_of import frame_of, layout_of, true_of
 
-FRAME = ("sticks", "formers", "members", "bends", "sheets")
+FRAME = ("sticks", "formers", "members", "bends", "sheets", "square")
 PLACES = ("true", "log", "airframe", "paper", "audit", "parts", "woods", "balance", *FRAME)
 TABBED = Qt.FocusPolicy.TabFocus.value
 
@@ -70,6 +71,8 @@ def turned_to(window: MainWindow, place: str) -> QWidget:
         page: QWidget = window.pages[place]
     elif place in FRAME:
         window.show_stage("frame")
+        if place == "square":
+            window.document.apply("set on a board", set_on_board)
         frame_of(window).turn_to(place)
         page = frame_of(window).page(place)
         window.jobs.wait(20000)

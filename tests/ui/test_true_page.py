@@ -8,8 +8,8 @@ from pytestqt.qtbot import QtBot
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.survey.model import DistanceDifference, Incidence, Reading
+from hardkeel.ui.kit.reading_rows import ReadingColumn
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.true.showing import ReadingColumn
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton

@@ -6,6 +6,7 @@ from typing import Final
 
 from hardkeel.airframe.starters import start_from
 from hardkeel.build.model import Build
+from hardkeel.demo.boarded import squared_in_part
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import Stock
@@ -51,7 +52,7 @@ def sallow() -> Build:
     build = edits.frame_as_usual(start_from("board", 1120.0, 850.0, "Sallow 1120"))
     for name in ("F8", "F9"):
         build = edits.set_former(build, name, split=True)
-    return edits.set_framing(build, sheeting="along")
+    return squared_in_part(edits.set_framing(build, sheeting="along"))
 
 
 def _some_cut(build: Build, lines: int) -> Build:

@@ -23,11 +23,14 @@ from hardkeel.fuselage.model import (
     Member,
     Method,
     Section,
+    Squaring,
     TailPost,
     Template,
 )
+from hardkeel.fuselage.squaring import BOARD
 from hardkeel.paper.model import Sheet
 from hardkeel.paper.picking import Picked
+from hardkeel.survey.model import Incidence, Reading, marks_of
 
 _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
@@ -83,6 +86,12 @@ def delete_former(build: Build, name: str) -> Build:
     names = [one for one, _ in fuselage.stops]
     if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
         raise BadInput("", "a fuselage needs two stations")
+    if fuselage.squaring is not None and any(
+        name in _squared(reading) for reading in fuselage.squaring.readings
+    ):
+        raise BadInput(
+            "", f"readings were taken on {name} where the frame is squared: strike them out first"
+        )
     i = names.index(name)
     before, after = names[max(i - 1, 0)], names[min(i + 1, len(names) - 1)]
     sections = []
@@ -162,9 +171,48 @@ def rename_former(build: Build, name: str, new: str) -> Build:
             for member in fuselage.framed.members
         )
         changes["framing"] = fuselage.framed.but(members=members)
+    if fuselage.squaring is not None:
+        changes["squaring"] = _squaring_renamed(fuselage.squaring, name, new)
     drawn = redrawn(build, renamed.but(fuselage=fuselage.but(**changes)))
     check_build(drawn)
     return drawn
+
+
+def _squared(reading: Reading) -> set[str]:
+    """The formers that a reading of the frame touches."""
+    owners = {part for mark in marks_of(reading) for part in mark.rpartition(".")[::2]}
+    return owners | ({reading.body} if isinstance(reading, Incidence) else set())
+
+
+def _squaring_renamed(squaring: Squaring, old: str, new: str) -> Squaring:
+    """Readings and tolerances of a frame with a former under its new name."""
+
+    def mark(name: str) -> str:
+        body, _, corner = name.rpartition(".")
+        if body == old:
+            return f"{new}.{corner}"
+        return f"{body}.{new}" if body == BOARD and corner == old else name
+
+    def renamed(reading: Reading) -> Reading:
+        if isinstance(reading, Incidence):
+            return reading.but(body=new) if reading.body == old else reading
+        fields: dict[str, object] = {}
+        for field in ("from_", "to", "at", "mark"):
+            value = getattr(reading, field, None)
+            if isinstance(value, str):
+                fields[field] = mark(value)
+            elif value is not None:
+                fields[field] = tuple(mark(one) for one in value)
+        return reading.but(**fields)
+
+    tolerances = {
+        f"{new}{key.removeprefix(old)}" if key.startswith(f"{old}_") else key: value
+        for key, value in (squaring.tolerances or {}).items()
+    }
+    return squaring.but(
+        readings=tuple(renamed(reading) for reading in squaring.readings),
+        tolerances=tolerances or None,
+    )
 
 
 def _pairs_renamed(sheet: Sheet, old: str, new: str) -> Sheet:

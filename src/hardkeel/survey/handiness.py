@@ -22,6 +22,7 @@ EFFORT: Final[dict[str, float]] = {
     "height": 2.0,  # the stand is set to the mark, the board is cleared
     "angle": 2.5,  # the square needs something to stand on
     "offset": 4.0,  # the laser is set up along the centre line
+    "gap": 1.5,  # a rule held from a line to the wood
 }
 _BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
 _NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much

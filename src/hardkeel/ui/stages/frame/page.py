@@ -13,14 +13,16 @@ from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
+from hardkeel.voice.square import SQUARE
 
-# the board, squareness and the order of work come between bends and wood
+# the order of work comes beside squareness
 _TABS: Final = (
     ("sticks", say.STICKS, "SticksPage"),
     ("formers", say.FORMERS, "FormersPage"),
     ("members", say.MEMBERS, "MembersPage"),
     ("bends", say.BENDS, "BendsPage"),
     ("sheets", say.SHEETS, "SheetsPage"),
+    ("square", SQUARE, "SquarePage"),
 )
 
 

@@ -20,15 +20,17 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
+from hardkeel.ui.kit.checks_card import ChecksCard
+from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
+from hardkeel.ui.kit.readings_panel import ReadingsPanel
 from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.true import showing
-from hardkeel.ui.stages.true.cards import ChecksCard, NextCard, SeatCard
+from hardkeel.ui.stages.true.cards import NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.hands import Hands
-from hardkeel.ui.stages.true.readings_panel import ReadingsPanel
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.verdicts import in_the_air, verdict_sentence
@@ -53,9 +55,9 @@ class TruePage(StagePage):
         self._check = ""
         self._body = ""
         self._way: WayName = "sanding"
-        self._rows: tuple[showing.ReadingRow, ...] = ()
+        self._rows: tuple[ReadingRow, ...] = ()
         self._theme = theme
-        self._model = CellsModel(showing.READING_COLUMNS, theme, self._edit_value, self)
+        self._model = CellsModel(READING_COLUMNS, theme, self._edit_value, self)
         self.drawing = ThreeView(theme)
         self.readings = ReadingsPanel(theme, tuple((phase, phase) for phase in PHASES))
         self.readings.set_model(self._model)
@@ -168,7 +170,7 @@ class TruePage(StagePage):
     def _show_rows(self) -> None:
         build, judgement = self._document.build, self._document.judgement
         self._rows = showing.reading_rows(build, judgement, self._wanted, self._unit)
-        self._model.show_rows(showing.reading_cells(self._rows), self._theme)
+        self._model.show_rows(reading_cells(self._rows), self._theme)
 
     def _look_further(self) -> None:
         """Plan the readings after the next one, once the answer to the last edit is on the screen."""
@@ -258,7 +260,7 @@ class TruePage(StagePage):
             f"go to {PHASE_WORDS[phase]}", lambda b: edits.set_phase(b, cast("Phase", phase))
         )
 
-    def _row(self, number: int) -> showing.ReadingRow | None:
+    def _row(self, number: int) -> ReadingRow | None:
         return self._rows[number] if 0 <= number < len(self._rows) else None
 
     def _on_row_pointed(self, row: int) -> None:

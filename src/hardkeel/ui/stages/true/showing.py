@@ -1,8 +1,6 @@
 """What the True page shows, as plain values made from the build and its judgement.  No widgets here."""
 
-from dataclasses import dataclass
-from enum import IntEnum
-from typing import Final, Literal
+from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
@@ -16,7 +14,7 @@ from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
 from hardkeel.survey.seatwork import WayName
 from hardkeel.survey.suspecting import Fit
-from hardkeel.ui.kit.cells import Column, Row
+from hardkeel.ui.kit.reading_rows import ReadingRow
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
@@ -42,46 +40,6 @@ from hardkeel.voice.verdicts import (
 
 # parts of a build, as a change names them: the survey and what it says, and the airframe drawn with it
 SHOWN_ON_TRUE: Final = frozenset({"survey", "phase", "judgement", "fuselage", "wings", "tail"})
-State = Literal["fits", "doubtful", "ignored", "wanted"]
-
-
-class ReadingColumn(IntEnum):
-    """Columns of the list of readings, in order."""
-
-    NUMBER = 0
-    WHAT = 1
-    VALUE = 2
-    OFF = 3
-    NOTE = 4
-
-
-READING_COLUMNS: Final = (
-    Column(""),
-    Column(say.READING),
-    Column(say.VALUE, right=True, typed=True),
-    Column(say.OFF, right=True),
-    Column(""),
-)
-
-
-@dataclass(frozen=True, slots=True)
-class ReadingRow:
-    """A reading in the list, in the builder's units.
-
-    Attributes
-    ----------
-    id : str
-        Of the reading, or of the plan's entry for one not yet taken.
-    state : str
-        ``fits``, ``doubtful`` (set aside), ``ignored`` or ``wanted`` (not yet taken).
-    """
-
-    id: str
-    what: str
-    value: str
-    residual: str
-    note: str
-    state: State
 
 
 _WORST_FIRST = ("out", "unsure", "true")
@@ -154,26 +112,6 @@ def reading_rows(
         what = reading_name(build.surveyed, reading)
         rows.append(ReadingRow(f"wanted {i}", what, "", "", "worth taking", "wanted"))
     return tuple(rows)
-
-
-def reading_cells(rows: tuple[ReadingRow, ...]) -> tuple[Row, ...]:
-    """The list of readings as a table shows it."""
-    return tuple(_cells(number, row) for number, row in enumerate(rows, start=1))
-
-
-def _cells(number: int, row: ReadingRow) -> Row:
-    doubtful, taken = row.state == "doubtful", row.state != "wanted"
-    aside = {int(ReadingColumn.NUMBER): "soft", int(ReadingColumn.NOTE): "soft"}
-    return Row(
-        key=row.id,
-        cells=(str(number) if taken else "·", row.what, row.value, row.residual, row.note),
-        colour="out" if doubtful else "ink" if row.state == "fits" else "soft",
-        tip=f"{row.id}: {row.what}  {row.note}".strip(),
-        weight=600 if doubtful else 400,
-        struck=row.state == "ignored",
-        typed=taken,
-        cell_colours={} if doubtful else aside,
-    )
 
 
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:

@@ -1,0 +1,88 @@
+"""Pure edits of the readings that square a frame."""
+
+from datetime import datetime
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.fuselage import fuselage_of, with_fuselage
+from hardkeel.fuselage.model import Board, Fuselage, Squaring
+from hardkeel.fuselage.squaring import check_squaring
+from hardkeel.survey.model import Phase, Reading
+
+_OVER_BOARD_MM: Final = 25.0  # room for the hand that glues
+
+
+def take_square(build: Build, reading: Reading, phase: Phase | None, at: datetime) -> Build:
+    """Add a reading under the next free id, in a phase.
+
+    Raises
+    ------
+    BadInput
+        When it points at nothing.
+    """
+    fuselage = fuselage_of(build)
+    squaring = fuselage.squaring or Squaring()
+    used = {one.id for one in squaring.readings}
+    number = len(used) + 1
+    while f"q{number}" in used:
+        number += 1
+    taken = reading.but(id=f"q{number}", phase=phase, taken=at.isoformat(timespec="seconds"))
+    return _with(build, squaring.but(readings=(*squaring.readings, taken)))
+
+
+def change_square(build: Build, reading_id: str, **changes: object) -> Build:
+    """Change a reading: its ``value``, or whether it is ``ignored``.
+
+    Raises
+    ------
+    BadInput
+        When there is none of that id.
+    """
+    squaring = _squaring(build, reading_id)
+    return _with(
+        build,
+        squaring.but(
+            readings=tuple(
+                one.but(**changes) if one.id == reading_id else one for one in squaring.readings
+            )
+        ),
+    )
+
+
+def delete_square(build: Build, reading_id: str) -> Build:
+    """Strike a reading out."""
+    squaring = _squaring(build, reading_id)
+    kept = tuple(one for one in squaring.readings if one.id != reading_id)
+    return _with(build, squaring.but(readings=kept))
+
+
+def set_square_tolerance(build: Build, check: str, value: float) -> Build:
+    """Set what is allowed of one check, mm or degrees."""
+    squaring = fuselage_of(build).squaring or Squaring()
+    return _with(build, squaring.but(tolerances={**(squaring.tolerances or {}), check: value}))
+
+
+def set_on_board(build: Build, *, inverted: bool = False) -> Build:
+    """Stand the formers over a board, the nearest edge 25 mm over it."""
+    fuselage = fuselage_of(build)
+    if not fuselage.formers:
+        raise BadInput("", "there is no former to stand on a board")
+    low = min(former.bottom for former in fuselage.formers)
+    high = max(former.top for former in fuselage.formers)
+    z = high + _OVER_BOARD_MM if inverted else low - _OVER_BOARD_MM
+    return with_fuselage(build, fuselage.but(board=Board(z=round(z, 1), inverted=inverted)))
+
+
+def _squaring(build: Build, reading_id: str) -> Squaring:
+    squaring = fuselage_of(build).squaring or Squaring()
+    if all(one.id != reading_id for one in squaring.readings):
+        raise BadInput("", f'no reading "{reading_id}"')
+    return squaring
+
+
+def _with(build: Build, squaring: Squaring) -> Build:
+    """What is measured moves no part: nothing else follows."""
+    fuselage: Fuselage = fuselage_of(build).but(squaring=squaring)
+    check_squaring(fuselage)
+    return build.but(fuselage=fuselage)

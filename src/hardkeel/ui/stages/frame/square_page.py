@@ -1,0 +1,465 @@
+"""Square: the frame on its board, read in any order, named, and moved former by former."""
+
+from typing import TYPE_CHECKING, Final
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, parse_angle, parse_length
+from hardkeel.build.model import Build
+from hardkeel.edits import squaring as edits
+from hardkeel.edits import truing
+from hardkeel.fuselage.model import Squaring
+from hardkeel.fuselage.shaping import Named, Shape, name_frame, shape_of_frame
+from hardkeel.fuselage.squaring import Squared, square
+from hardkeel.fuselage.squaring_next import next_readings, readings_at_hand
+from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
+from hardkeel.picture.wood import WoodPicture
+from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.cells import CellsModel
+from hardkeel.ui.kit.checks_card import ChecksCard
+from hardkeel.ui.kit.fields import QuantityEdit
+from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
+from hardkeel.ui.kit.readings_panel import ReadingsPanel
+from hardkeel.ui.kit.vial import VialGroup, VialValue
+from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.ui.stages.frame.cards import Doing, LinesCard, NowCard
+from hardkeel.ui.stages.frame.frame_page import FrameSubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import frame as frame_say
+from hardkeel.voice import square as say
+from hardkeel.voice.names import PHASE_WORDS, sentence_case
+
+if TYPE_CHECKING:
+    from hardkeel.survey.ranking import NextReading
+
+_SHOWS: Final = frozenset({"fuselage", "phase"})
+_SCALES: Final = (1, 2, 5, 10, 20)
+_USUAL_SCALE: Final = 3
+_WORDS: Final = {"true": "true", "out": "out", "unsure": "open"}
+_WORST_FIRST: Final = ("out", "unsure", "true")
+
+
+class TakeCard(Card):
+    """The one reading to take, with its field."""
+
+    def __init__(self) -> None:
+        super().__init__(say.TAKE_NEXT, "act")
+        self.title, self.why = label("title"), label("soft")
+        self.field = QuantityEdit(large=True)
+        row = QHBoxLayout()
+        row.addWidget(self.field, 6)
+        row.addWidget(self.field.told, 5)
+        self.column.addWidget(self.title)
+        self.column.addLayout(row)
+        self.column.addWidget(self.why)
+        self.turn = label("soft", say.TURN)
+        self.column.addWidget(self.turn)
+
+    def show_reading(self, reading: Reading | None, why: str, unit: LengthUnit) -> None:
+        """Ask for a reading, or say that none would help."""
+        self.field.setVisible(reading is not None)
+        self.field.told.setVisible(False)
+        self.turn.setVisible(reading is not None)
+        if reading is None:
+            self.title.setText(say.ALL_KNOWN)
+            self.why.setText("")
+            return
+        words = sentence_case(say.reading_words(reading))
+        self.title.setText(words)
+        self.field.line.setAccessibleName(words)
+        self.field.set_kind(angular=reading.kind in ANGULAR, unit=unit)
+        self.why.setText(why)
+        self.why.setVisible(bool(why))
+
+
+class SquarePage(FrameSubPage):
+    """Two views of the frame over the readings; what it is, what to take, what to move beside them."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._squared: Squared | None = None
+        self._next: tuple[NextReading, ...] = ()
+        self._target: Reading | None = None
+        self._own = False  # the builder picked the target
+        self._check = ""
+        self._rows: tuple[Reading, ...] = ()
+        self.above = WoodBoard(theme, say.FROM_ABOVE, height=150)
+        self.side = WoodBoard(theme, say.FROM_THE_SIDE, height=120)
+        self.behind = WoodBoard(theme, say.FROM_BEHIND, height=120)
+        self.scale = QSlider(Qt.Orientation.Horizontal)
+        self.model = CellsModel(READING_COLUMNS, theme, self._edit_value, self)
+        self.panel = ReadingsPanel(theme, tuple((p, PHASE_WORDS[p]) for p in PHASES))
+        self.now = NowCard()
+        self.answer = LinesCard(say.SQUARE)
+        self.take = TakeCard()
+        self.moves = LinesCard(say.MOVES)
+        self.checks = ChecksCard(theme)
+        self._factor = label("soft", wrap=False)
+        self._lay_out()
+        self._connect()
+        Freshness(self, document, self.refresh, _SHOWS)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        self.scale.setRange(0, len(_SCALES) - 1)
+        self.scale.setValue(_USUAL_SCALE)
+        self.scale.setAccessibleName("how much the error is enlarged")
+        self.scale.setFixedWidth(140)
+        row = QHBoxLayout()
+        row.setContentsMargins(14, 2, 14, 2)
+        row.addStretch(1)
+        row.setSpacing(12)
+        row.addWidget(self._factor)
+        row.addWidget(self.scale)
+        self.checks.eyebrow.setText(say.FRAME_CHECKS)
+        lower = QHBoxLayout()
+        lower.setSpacing(1)
+        lower.addWidget(self.side, 3)
+        lower.addWidget(self.behind, 1)
+        self.panel.set_model(self.model)
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(0)
+        work.addWidget(self.above, 5)
+        work.addLayout(lower, 4)
+        work.addLayout(row)
+        work.addWidget(self.panel, 6)
+        cards = (self.told, self.now, self.answer, self.take, self.moves, self.checks)
+        self._cards = CardColumn(cards, self.theme)
+        self.lie_beside(work, self._cards)
+        self.checks.laid.connect(self._cards.laid)
+        self.dressed = (self.above, self.side, self.behind, self.panel, self.checks, self._cards)
+
+    def _connect(self) -> None:
+        for board in (self.above, self.side):
+            board.picked.connect(self.piece_chosen)
+        self.scale.valueChanged.connect(lambda _value: self._show_drawing())
+        self.take.field.value_changed.connect(self._on_value)
+        self.take.field.given_up.connect(self._on_given_up)
+        self.now.asked.connect(self._on_asked)
+        self.panel.phase_picked.connect(self._on_phase)
+        self.panel.row_started.connect(self._on_row_started)
+        self.panel.ignore_asked.connect(self._on_ignored)
+        self.panel.delete_asked.connect(self._on_struck)
+        self.checks.check_picked.connect(self._on_check)
+        self.checks.tolerance_changed.connect(
+            lambda check, value: self.apply(
+                frame_say.set_edit(f"tolerance of {check}"),
+                lambda b: edits.set_square_tolerance(b, check, value),
+            )
+        )
+
+    @property
+    def squared(self) -> Squared | None:
+        """What the readings of this phase say; ``None`` without a board."""
+        return self._squared
+
+    @property
+    def target(self) -> Reading | None:
+        """The reading that is asked for."""
+        return self._target
+
+    def choose(self, ref: str) -> None:
+        """Light a former up."""
+        for board in (self.above, self.side):
+            board.choose(ref)
+        if self.fuselage.former(ref) is not None:
+            self._show_drawing()
+            self._unfold(ref)
+
+    def _unfold(self, former: str) -> None:
+        if self.checks.line(former) is not None:
+            self.checks.unfold(former)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        if self.take.field.isVisible():
+            self.take.field.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        build = self.document.build
+        self._squared = self._squared_now(build)
+        ready = self._squared is not None
+        for widget in (
+            self.answer, self.take, self.moves, self.checks, self.panel, self.side, self.behind
+        ):  # fmt: skip
+            widget.setVisible(ready)
+        self.now.setVisible(not ready)
+        if self._squared is None:
+            self._show_nothing()
+            return
+        squared = self._squared
+        self._next = next_readings(squared)
+        if not self._own or self._target is None:
+            self._own = False
+            self._target = self._next[0].reading if self._next else None
+        shape = shape_of_frame(squared)
+        named = name_frame(squared, self.fuselage.squaring or Squaring(), shape)
+        self._show_answer(named, shape)
+        self._show_take()
+        self.moves.show_lines("", say.moves_of(squared.moves, self.unit) or [say.NOTHING_TO_MOVE])
+        self.checks.show_groups(self._groups())
+        self._show_check()
+        self._show_rows()
+        self._show_drawing()
+
+    def _squared_now(self, build: Build) -> Squared | None:
+        fuselage = build.fuselage
+        if fuselage is None or fuselage.board is None or not fuselage.formers:
+            return None
+        try:
+            return square(fuselage, build.phase, near=self._squared)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return None
+
+    def _show_nothing(self) -> None:
+        if self.fuselage.formers:
+            self.above.show_picture(WoodPicture(), "", say.NO_BOARD)
+            doing = Doing(
+                say.SET_A_BOARD, say.SET_A_BOARD_WHY, say.LEVEL_FIRST, say.SET_A_BOARD, "board"
+            )
+            self.now.show_doing(doing)
+        else:
+            self.above.show_picture(WoodPicture(), "", frame_say.NOTHING_TO_FRAME)
+            self.now.show_doing(Doing(frame_say.NOTHING_TO_FRAME))
+
+    def _show_answer(self, named: Named, shape: Shape) -> None:
+        squared = self._squared
+        if squared is None:
+            return
+        self.answer.set_edge("" if named.name in ("true", "unsure") else "out")
+        sentence = say.frame_sentence(named, shape, squared, self.unit)
+        self.answer.show_lines(say.frame_answer(named), [sentence])
+
+    def _show_take(self) -> None:
+        again = self._again()
+        reading = again or self._target
+        why = ""
+        if again is None and not self._own and self._next:
+            best = self._next[0]
+            kind = best.helps.rpartition("_")[2]
+            why = say.worth_words(
+                best.sigma_now, best.sigma_after, best.helps, angular=kind != "dy", unit=self.unit
+            )
+        self.take.eyebrow.setText(say.TAKE_AGAIN if again is not None else say.TAKE_NEXT)
+        self.take.set_edge("out" if again is not None else "act")
+        self.take.show_reading(reading, why, self.unit)
+
+    def _again(self) -> Reading | None:
+        """The reading that does not fit, unless the builder is taking another."""
+        squared = self._squared
+        if squared is None or self._own or not squared.suspects:
+            return None
+        worst = squared.suspects[0].reading
+        return next((one for one in squared.readings if one.id == worst), None)
+
+    def _groups(self) -> tuple[VialGroup, ...]:
+        squared = self._squared
+        if squared is None:
+            return ()
+        groups = []
+        for name in squared.formers:
+            mine = squared.checks_on(name)
+            verdict = next(v for v in _WORST_FIRST if any(c.verdict == v for c in mine))
+            worst = max(mine, key=lambda c: abs(c.error) / c.tolerance)
+            open_ = sum(check.verdict == "unsure" for check in mine)
+            words = (
+                f"{say.check_title(worst).removeprefix(name).strip()} {say.check_value(worst, self.unit)}"
+                if verdict == "out"
+                else f"{open_} not known yet"
+                if open_
+                else "true"
+            )
+            vials = tuple(
+                VialValue(
+                    check.id,
+                    sentence_case(say.check_title(check)),
+                    check.error / check.tolerance,
+                    check.sigma / check.tolerance,
+                    check.verdict,
+                    say.check_value(check, self.unit),
+                    _WORDS[check.verdict],
+                    say.check_sentence(check, self.unit),
+                )
+                for check in mine
+            )
+            groups.append(VialGroup(name, name, verdict, words, vials))  # type: ignore[arg-type]
+        return tuple(sorted(groups, key=lambda group: _WORST_FIRST.index(group.verdict or "true")))
+
+    def _show_check(self) -> None:
+        squared = self._squared
+        found = [c for c in squared.checks if c.id == self._check] if squared is not None else []
+        if not found:
+            self.checks.show_detail("", "", "", None, angular=True, unit=self.unit)
+            return
+        check = found[0]
+        sentence = say.check_sentence(check, self.unit)
+        self.checks.show_detail(
+            check.id, sentence, "", check.tolerance, angular=check.unit == "deg", unit=self.unit
+        )
+
+    def _show_rows(self) -> None:
+        squared = self._squared
+        if squared is None:
+            return
+        suspects = {one.reading for one in squared.suspects}
+        rows = [
+            ReadingRow(
+                reading.id,
+                say.reading_words(reading),
+                say.value_words(reading, self.unit),
+                say.off_words(reading, fit.residual, self.unit),
+                "does not fit the rest: take it again" if reading.id in suspects else "",
+                "doubtful" if reading.id in suspects else "ignored" if reading.ignored else "fits",
+            )
+            for reading, fit in zip(squared.readings, squared.fits, strict=True)
+        ]
+        taken = {place_of(reading) for reading in squared.readings}
+        first = [one.reading for one in self._next]
+        rest = readings_at_hand(squared.formers)
+        open_ = [one for one in (*first, *rest) if place_of(one) not in taken]
+        wanted = tuple({place_of(one): one for one in reversed(open_)}.values())[::-1]
+        rows += [
+            ReadingRow(
+                f"wanted {i}",
+                say.reading_words(one),
+                "",
+                "",
+                "worth taking" if i < len(first) else "",
+                "wanted",
+            )
+            for i, one in enumerate(wanted)
+        ]
+        self._rows = (*squared.readings, *wanted)
+        self.model.show_rows(reading_cells(tuple(rows)), self.theme)
+        phase = self.document.build.phase or "dry"
+        readings = (self.fuselage.squaring or Squaring()).readings
+        shown = frozenset({"dry", "wet", phase} | {r.phase for r in readings if r.phase})
+        count = say.taken_count(len(squared.readings), len(suspects))
+        self.panel.show_heading(phase, count, self._movement(phase), shown)
+
+    def _movement(self, phase: Phase) -> str:
+        """What moved most since the phase before, where both know it."""
+        squaring = self.fuselage.squaring or Squaring()
+        taken = {reading.phase for reading in squaring.readings}
+        before = [one for one in PHASES[: PHASES.index(phase)] if one in taken]
+        squared = self._squared
+        if not before or squared is None or phase not in taken:
+            return ""
+        then = square(self.fuselage, before[-1])
+        moved = []
+        for name in squared.formers:
+            now, sigma = squared.unknown(name, "dy")
+            was, old = then.unknown(name, "dy")
+            if abs(now - was) > 2 * (sigma**2 + old**2) ** 0.5:
+                moved.append((name, abs(now - was)))
+        moved.sort(key=lambda one: -one[1])
+        return say.movement_words(moved, PHASE_WORDS[before[-1]], self.unit)
+
+    def _show_drawing(self) -> None:
+        factor = _SCALES[self.scale.value()]
+        self._factor.setText(f"error shown × {factor}")
+        squared = self._squared
+        if squared is None:
+            return
+        held = self._again() or self._target
+        chosen = self.above.chosen
+        self.above.show_picture(
+            frame_from_above(self.fuselage, squared, factor, held), chosen, say.LEVEL_FIRST
+        )
+        self.side.show_picture(frame_from_the_side(self.fuselage, squared, factor, held), chosen)
+        self.behind.show_picture(frame_from_behind(squared, factor, chosen or squared.formers[0]))
+
+    # -- what the hands do -------------------------------------------------------------------------
+
+    def _on_value(self, value: float) -> None:
+        reading = self._again() or self._target
+        if reading is None:
+            return
+        again = self._again()
+        taken = reading.but(value=value, ignored=False)
+        phase, at = self.document.build.phase or "dry", self.document.clock()
+
+        def edit(build: Build) -> Build:
+            # what is taken again sets the one before aside
+            kept = (
+                edits.change_square(build, again.id, ignored=True) if again is not None else build
+            )
+            return edits.take_square(kept, taken, phase, at)
+
+        self._own = False
+        if self.apply(say.taken_edit(taken), edit):
+            self.take.field.set_value(None)
+            self.focus_work()
+
+    def _on_given_up(self) -> None:
+        self._own = False
+        self.take.field.set_value(None)
+        self.refresh()
+
+    def _on_row_started(self, number: int) -> None:
+        if not 0 <= number < len(self._rows):
+            return
+        squared = self._squared
+        taken = squared.readings if squared is not None else ()
+        reading = self._rows[number]
+        if reading in taken:
+            self.panel.edit_value(number)
+            return
+        self._target, self._own = reading, True
+        self._show_take()
+        self._show_drawing()
+        self.focus_work()
+
+    def _edit_value(self, key: str, _column: int, text: str) -> bool:
+        squared = self._squared
+        found = [r for r in squared.readings if r.id == key] if squared is not None else []
+        if not found:
+            return False
+        try:
+            angular = found[0].kind in ANGULAR
+            value = parse_angle(text) if angular else parse_length(text, self.unit).mm
+        except BadInput as fault:
+            self.tell(str(fault))
+            return False
+        return self.apply(
+            say.taken_edit(found[0]), lambda b: edits.change_square(b, key, value=value)
+        )
+
+    def _on_ignored(self, number: int) -> None:
+        reading = self._taken(number)
+        if reading is not None:
+            self.apply(
+                say.used_edit(reading),
+                lambda b: edits.change_square(b, reading.id, ignored=not reading.ignored),
+            )
+
+    def _on_struck(self, number: int) -> None:
+        reading = self._taken(number)
+        if reading is not None:
+            self.apply(say.struck_edit(reading), lambda b: edits.delete_square(b, reading.id))
+
+    def _taken(self, number: int) -> Reading | None:
+        squared = self._squared
+        taken = squared.readings if squared is not None else ()
+        return taken[number] if 0 <= number < len(taken) else None
+
+    def _on_phase(self, phase: str) -> None:
+        self.apply(f"go on {phase}", lambda b: truing.set_phase(b, phase))  # type: ignore[arg-type]
+
+    def _on_check(self, check: str) -> None:
+        self._check = "" if check == self._check else check
+        self._show_check()
+
+    def _on_asked(self, _key: str) -> None:
+        self.apply(say.SET_A_BOARD.lower(), edits.set_on_board)

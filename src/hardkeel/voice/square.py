@@ -1,0 +1,287 @@
+"""A frame on its board in words: what is wrong with it, how to move each former, what was held where."""
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.survey.checking import Check
+from hardkeel.survey.model import (
+    ANGULAR,
+    AngleAt,
+    Distance,
+    DistanceDifference,
+    Gap,
+    Height,
+    Incidence,
+    Offset,
+    Reading,
+    Tilt,
+)
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.shaping import Named, Shape
+    from hardkeel.fuselage.squaring import Move, Squared
+
+SQUARE: Final = "Square"
+FRAME_CHECKS: Final = "Square?"
+NO_BOARD: Final = "There is no board to measure from yet."
+SET_A_BOARD: Final = "Set it on a board"
+SET_A_BOARD_WHY: Final = "The formers then stand on spacers, the lowest 25 mm over the board, and are squared from its centre line."
+LEVEL_FIRST: Final = "Level the board both ways first: a level across it, then along it."
+TAKE_NEXT: Final = "Take next"
+TAKE_AGAIN: Final = "Take it again"
+TURN: Final = "Pick any reading in the list to take it instead; Enter takes the value."
+ALL_KNOWN: Final = "Nothing more would settle anything."
+MOVES: Final = "Move"
+NOTHING_TO_MOVE: Final = "No former is worth moving."
+AS_FINE_AS_A_HAND_MM: Final = 0.3
+FROM_ABOVE: Final = "from above, as it stands on the board"
+FROM_THE_SIDE: Final = "from the side"
+FROM_BEHIND: Final = "from behind"
+READINGS_HINT: Final = "readings at hand"
+_MARKS: Final = {
+    "tp": "top port", "ts": "top starboard", "bp": "bottom port", "bs": "bottom starboard",
+    "tc": "top middle", "bc": "bottom middle",
+}  # fmt: skip
+_KINDS: Final = {
+    "dy": "off the line",
+    "roll": "level",
+    "lean": "lean",
+    "yaw": "square in plan",
+    "rack": "square in itself",
+}
+
+
+def mark_words(mark: str) -> str:
+    """``F3.tp`` as ``F3 top port``, ``board.F3`` as ``the board at F3``."""
+    body, _, corner = mark.rpartition(".")
+    if body == "board":
+        return f"the board at {corner}"
+    return f"{body} {_MARKS.get(corner, corner)}"
+
+
+def reading_words(reading: Reading) -> str:
+    """One line that says what is held where."""
+    match reading:
+        case Distance():
+            return f"{mark_words(reading.from_)} to {mark_words(reading.to)}"
+        case DistanceDifference():
+            return f"{mark_words(reading.from_)} to {mark_words(reading.to[0])} less {mark_words(reading.to[1])}"
+        case Height():
+            return f"height of {mark_words(reading.mark)}"
+        case Tilt():
+            return f"level across {mark_words(reading.from_)} to {mark_words(reading.to)}"
+        case Offset():
+            return f"{mark_words(reading.mark)} off the centre line"
+        case AngleAt():
+            return f"square in {mark_words(reading.at)}"
+        case Incidence():
+            return f"lean of {reading.body}"
+        case Gap():
+            along = {"x": "aft of", "y": "beside", "z": "over"}[reading.axis]
+            return f"{mark_words(reading.to)} {along} {mark_words(reading.from_)}"
+
+
+def value_words(reading: Reading, unit: LengthUnit) -> str:
+    """Its value with its unit."""
+    if reading.kind in ANGULAR:
+        return format_angle(reading.value)
+    return format_length(reading.value, unit)
+
+
+def off_words(reading: Reading, residual: float, unit: LengthUnit) -> str:
+    """How far it is off what the others want."""
+    text = format_angle(residual) if reading.kind in ANGULAR else format_length(residual, unit)
+    return f"+{text}" if residual > 0 else text
+
+
+def check_title(check: Check) -> str:
+    """``F3 lean``."""
+    return f"{check.body} {_KINDS[check.kind]}"
+
+
+def check_value(check: Check, unit: LengthUnit) -> str:
+    """The value, or what it may be off where that is all there is to say."""
+
+    def told(value: float) -> str:
+        return format_length(value, unit) if check.unit == "mm" else format_angle(value)
+
+    return f"±{told(2 * check.sigma)}" if check.sigma > check.tolerance else told(check.value)
+
+
+def check_sentence(check: Check, unit: LengthUnit) -> str:
+    """A check in a sentence, with its doubt."""
+    way = _way(check.kind, check.value)
+    amount = (
+        format_length(abs(check.value), unit)
+        if check.unit == "mm"
+        else format_angle(abs(check.value))
+    )
+    doubt = (
+        format_length(2 * check.sigma, unit)
+        if check.unit == "mm"
+        else format_angle(2 * check.sigma)
+    )
+    if check.verdict == "unsure" and check.sigma > check.tolerance:
+        return f"{check_title(check)} is not known yet: it may be off by {doubt}."
+    return f"{check.body} {way} {amount} ± {doubt}."
+
+
+def _way(kind: str, value: float) -> str:
+    plus, minus = {
+        "dy": ("stands to starboard by", "stands to port by"),
+        "roll": ("stands starboard side up by", "stands port side up by"),
+        "lean": ("leans aft at the top by", "leans ahead at the top by"),
+        "yaw": ("stands starboard side ahead by", "stands port side ahead by"),
+        "rack": ("is pushed to starboard at the top by", "is pushed to port at the top by"),
+    }[kind]
+    return plus if value >= 0 else minus
+
+
+# -- the whole frame --------------------------------------------------------------------------------
+
+
+def frame_answer(named: "Named") -> str:
+    """What the frame is, in a few words."""
+    return {
+        "true": "Square and straight.",
+        "twisted": "Twisted.",
+        "bowed": "Bowed.",
+        "racked": "Racked.",
+        "leaning": "Leaning.",
+        "lozenge": "A lozenge.",
+        "askew": "Straight, but askew on the board.",
+        "one-former": f"{named.former} alone is off.",
+        "unsure": "Not known yet.",
+    }[named.name]
+
+
+def frame_sentence(named: "Named", shape: "Shape", squared: "Squared", unit: LengthUnit) -> str:
+    """Its size and how sure that is."""
+    length = (
+        float(squared.stations[-1] - squared.stations[0]) / 1000 if len(squared.stations) else 0.0
+    )
+    match named.name:
+        case "twisted":
+            turn, doubt = shape.twist * length, 2 * shape.sigma["twist"] * length
+            side = "starboard" if turn > 0 else "port"
+            return (
+                f"From nose to tail it turns {format_angle(abs(turn))} ± {format_angle(doubt)}: "
+                f"the tail has its {side} side up."
+            )
+        case "bowed":
+            side = "starboard" if shape.bow > 0 else "port"
+            return (
+                f"In the middle it stands {format_length(abs(shape.bow), unit)} ± "
+                f"{format_length(2 * shape.sigma['bow'], unit)} to {side}."
+            )
+        case "racked":
+            side = "starboard" if shape.yaw > 0 else "port"
+            return (
+                f"Every former stands {side} side ahead, by {format_angle(abs(shape.yaw))} ± "
+                f"{format_angle(2 * shape.sigma['yaw'])}."
+            )
+        case "leaning":
+            way = "aft" if shape.lean > 0 else "ahead"
+            return (
+                f"Every former leans {way} at the top, by {format_angle(abs(shape.lean))} ± "
+                f"{format_angle(2 * shape.sigma['lean'])}."
+            )
+        case _:
+            return _SAID[named.name]
+
+
+_SAID: Final = {
+    "lozenge": "Every former is pushed out of square in itself: the diagonals of its opening differ.",
+    "askew": "The frame is sound: turn or level it as a whole, before a single former is moved.",
+    "one-former": "The others stand as they should.",
+    "true": "What is left is inside the tolerance.",
+    "unsure": "The readings do not bear a name yet.",
+}
+
+
+def moves_of(moves: Sequence["Move"], unit: LengthUnit) -> list[str]:
+    """For each former what to do with its top and its foot: ``F4: top 0.8 mm aft, foot stays.``."""
+    told, fine = [], []
+    for former in dict.fromkeys(move.former for move in moves):
+        mine = {move.point.rpartition(".")[2]: move for move in moves if move.former == former}
+        said = _former_move(mine, unit)
+        if said:
+            told.append(f"{former}: {said}")
+        else:
+            fine.append(former)
+    if fine:
+        told.append(
+            f"{', '.join(fine)}: finer than a hand; leave {'it' if len(fine) == 1 else 'them'}."
+        )
+    return told
+
+
+def _former_move(corners: dict[str, "Move"], unit: LengthUnit) -> str:
+    parts = []
+    for word, port, starboard in (("top", "tp", "ts"), ("foot", "bp", "bs")):
+        p, s = corners[port], corners[starboard]
+        ways = [
+            _moved((p.dx + s.dx) / 2, ("aft", "ahead"), unit),
+            _moved((p.dy + s.dy) / 2, ("to starboard", "to port"), unit),
+        ]
+        said = " and ".join(way for way in ways if way)
+        parts.append(f"{word} {said}" if said else f"{word} stays")
+    lift = (corners["bs"].dz - corners["bp"].dz) / 2
+    turn = (corners["bs"].dx - corners["bp"].dx) / 2
+    if abs(lift) >= AS_FINE_AS_A_HAND_MM:
+        side, other = ("starboard", "port") if lift > 0 else ("port", "starboard")
+        amount = format_length(abs(lift), unit)
+        parts.append(f"{side} side up {amount}, {other} side down as much")
+    if abs(turn) >= AS_FINE_AS_A_HAND_MM:
+        side = "starboard" if turn > 0 else "port"
+        parts.append(f"{side} side {format_length(abs(turn), unit)} aft, the other ahead")
+    if all(part.endswith("stays") for part in parts):
+        return ""
+    return ", ".join(parts) + "."
+
+
+def _moved(mm: float, ways: tuple[str, str], unit: LengthUnit) -> str:
+    if abs(mm) < AS_FINE_AS_A_HAND_MM:
+        return ""
+    return f"{format_length(abs(mm), unit)} {ways[0] if mm > 0 else ways[1]}"
+
+
+def worth_words(
+    sigma_now: float, sigma_after: float, helps: str, *, angular: bool, unit: LengthUnit
+) -> str:
+    """Why a reading is worth taking."""
+    former, _, kind = helps.rpartition("_")
+
+    def told(value: float) -> str:
+        return format_angle(value) if angular else format_length(value, unit)
+
+    return f"It settles {former} {_KINDS[kind]}: ± {told(2 * sigma_now)} now, ± {told(2 * sigma_after)} after."
+
+
+def taken_edit(reading: Reading) -> str:
+    """The step's name for undo."""
+    return f"take {reading_words(reading)}"
+
+
+def struck_edit(reading: Reading) -> str:
+    """The step's name for undo."""
+    return f"strike out {reading_words(reading)}"
+
+
+def used_edit(reading: Reading) -> str:
+    """The step's name for undo."""
+    return f"use {reading_words(reading)} or not"
+
+
+def taken_count(count: int, doubtful: int) -> str:
+    """``34 taken, 1 in doubt``."""
+    return f"{count} taken" + (f", {doubtful} in doubt" if doubtful else "")
+
+
+def movement_words(moved: Sequence[tuple[str, float]], before: str, unit: LengthUnit) -> str:
+    """What moved most since the phase before."""
+    if not moved:
+        return f"nothing has moved beyond doubt since {before}"
+    former, mm = moved[0]
+    return f"since {before}: {former} moved {format_length(mm, unit)}"
