@@ -32,7 +32,7 @@ from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
 from tests.stages_of import frame_of, layout_of, true_of
 
-FRAME = ("sticks", "formers", "members", "bends", "sheets", "square")
+FRAME = ("sticks", "formers", "members", "bends", "sheets", "board", "square")
 PLACES = ("true", "log", "airframe", "paper", "audit", "parts", "woods", "balance", *FRAME)
 TABBED = Qt.FocusPolicy.TabFocus.value
 
@@ -71,7 +71,7 @@ def turned_to(window: MainWindow, place: str) -> QWidget:
         page: QWidget = window.pages[place]
     elif place in FRAME:
         window.show_stage("frame")
-        if place == "square":
+        if place in ("board", "square"):
             window.document.apply("set on a board", set_on_board)
         frame_of(window).turn_to(place)
         page = frame_of(window).page(place)

@@ -68,10 +68,34 @@ def set_on_board(build: Build, *, inverted: bool = False) -> Build:
     fuselage = fuselage_of(build)
     if not fuselage.formers:
         raise BadInput("", "there is no former to stand on a board")
+    _refuse_where_read(fuselage)
     low = min(former.bottom for former in fuselage.formers)
     high = max(former.top for former in fuselage.formers)
     z = high + _OVER_BOARD_MM if inverted else low - _OVER_BOARD_MM
     return with_fuselage(build, fuselage.but(board=Board(z=round(z, 1), inverted=inverted)))
+
+
+def set_board_height(build: Build, under: float) -> Build:
+    """Set how far the board lies from the datum line, mm: under it, or over it where the frame is inverted.
+
+    Raises
+    ------
+    BadInput
+        When there is no board.
+    """
+    fuselage = fuselage_of(build)
+    board = fuselage.board
+    if board is None:
+        raise BadInput("", "there is no board yet")
+    _refuse_where_read(fuselage)
+    z = under if board.inverted else -under
+    return with_fuselage(build, fuselage.but(board=board.but(z=z)))
+
+
+def _refuse_where_read(fuselage: Fuselage) -> None:
+    """Heights over one board say nothing over another."""
+    if fuselage.squaring is not None and fuselage.squaring.readings:
+        raise BadInput("", "readings were taken of the frame on this board: strike them out first")
 
 
 def _squaring(build: Build, reading_id: str) -> Squaring:

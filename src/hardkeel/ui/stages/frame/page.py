@@ -13,6 +13,7 @@ from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
+from hardkeel.voice.board import BOARD
 from hardkeel.voice.square import SQUARE
 
 # the order of work comes beside squareness
@@ -22,6 +23,7 @@ _TABS: Final = (
     ("members", say.MEMBERS, "MembersPage"),
     ("bends", say.BENDS, "BendsPage"),
     ("sheets", say.SHEETS, "SheetsPage"),
+    ("board", BOARD, "BoardPage"),
     ("square", SQUARE, "SquarePage"),
 )
 
