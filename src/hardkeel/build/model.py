@@ -8,6 +8,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, Sheet
 from hardkeel.parts.model import Ledger
+from hardkeel.schedule.model import Step
 from hardkeel.survey.model import Phase, Survey
 
 FORMAT_NAME: Final = "hardkeel"
@@ -64,6 +65,7 @@ class Build(Value):
     plans: tuple[Plan, ...] = ()
     ledger: Ledger | None = None
     survey: Survey | None = None
+    steps: tuple[Step, ...] = ()
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
 

@@ -6,6 +6,7 @@ from hardkeel.base.values import unique_ids
 from hardkeel.build.model import Build
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.fuselage.squaring import check_squaring
+from hardkeel.schedule.ordering import check_steps
 from hardkeel.survey.soundness import check_survey
 
 
@@ -26,4 +27,6 @@ def check_build(build: Build) -> None:
     unique_ids("tail", (surface.id for surface in build.tail))
     unique_ids("audit", (sheet.id for sheet in build.audit))
     unique_ids("plans", (plan.id for plan in build.plans))
+    if build.steps:
+        check_steps(build.steps)
     check_balance(build.masses, build.balance or Balance())

@@ -14,9 +14,9 @@ from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 from hardkeel.voice.board import BOARD
+from hardkeel.voice.order import ORDER
 from hardkeel.voice.square import SQUARE
 
-# the order of work comes beside squareness
 _TABS: Final = (
     ("sticks", say.STICKS, "SticksPage"),
     ("formers", say.FORMERS, "FormersPage"),
@@ -25,6 +25,7 @@ _TABS: Final = (
     ("sheets", say.SHEETS, "SheetsPage"),
     ("board", BOARD, "BoardPage"),
     ("square", SQUARE, "SquarePage"),
+    ("order", ORDER, "OrderPage"),
 )
 
 

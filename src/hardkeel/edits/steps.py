@@ -1,0 +1,162 @@
+"""Pure edits of the order of work: steps planned, ticked, added, cut, moved."""
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Final, Literal
+
+from hardkeel.airframe.parts import parts_of
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.logbook.entries import Entry
+from hardkeel.parts.model import STATES, State
+from hardkeel.schedule.model import Step, StepState
+from hardkeel.schedule.ordering import all_before, check_steps, standing_of
+
+_OWN: Final = "own"
+
+
+class OutOfOrder(BadInput):
+    """A step is to be done before one that it waits for.
+
+    Attributes
+    ----------
+    waits : tuple of Step
+        What should be done first.
+    """
+
+    def __init__(self, step: Step, waits: tuple[Step, ...]) -> None:
+        self.step, self.waits = step, waits
+        super().__init__("", f"{step.title or step.id} waits for {waits[0].title or waits[0].id}")
+
+
+def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
+    """Put a stage's steps in; what is done of them stays done, the builder's own and other stages' stay."""
+    was = {step.id: step for step in build.steps}
+    made = tuple(
+        step.but(state=was[step.id].state, started=was[step.id].started) if step.id in was else step
+        for step in steps
+    )
+    known = {step.id for step in made}
+    others = [step for step in build.steps if step.stage != stage and step.id not in known]
+    left = known | {step.id for step in others}
+    kept = tuple(step.but(after=tuple(one for one in step.after if one in left)) for step in others)
+    return _with(build, (*made, *kept))
+
+
+def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> Build:
+    """A step is done: its parts' states follow, the log says so.
+
+    Raises
+    ------
+    OutOfOrder
+        When it waits for another, unless it is done `anyway`.
+    """
+    step = _step(build, step_id)
+    if not anyway:
+        for one, waits in standing_of(build.steps).blocked:
+            if one.id == step_id:
+                raise OutOfOrder(step, waits)
+    done = _with_state(build, step_id, "done")
+    ledger = done.listed
+    there = {part.id for part in parts_of(done)}
+    states = dict(ledger.states)
+    reached = _reached(step)
+    if reached is not None:
+        for part in step.parts:
+            now = STATES.index(states.get(part, "wanted"))
+            if part in there and now < STATES.index(reached):
+                states[part] = reached
+    changed = done.but(ledger=ledger.but(states=states)) if states != ledger.states else done
+    entry = Entry(
+        at=at.isoformat(timespec="seconds"), by="app", kind="note", text=step.title or step.id
+    )
+    return changed.but(log=(*changed.log, entry))
+
+
+def untick(build: Build, step_id: str) -> Build:
+    """A step is open again; parts and log stay: what was done to the wood was done."""
+    return _with_state(build, step_id, "open")
+
+
+def add_step(build: Build, title: str, after: str | None) -> Build:
+    """Add a step of the builder's own behind another.
+
+    Raises
+    ------
+    BadInput
+        When it has no name, or there is no such step to stand behind.
+    """
+    if not title.strip():
+        raise BadInput("", "a step needs a name")
+    used = {step.id for step in build.steps}
+    number = 1
+    while f"{_OWN} {number}" in used:
+        number += 1
+    waits = (_step(build, after).id,) if after else ()
+    made = Step(id=f"{_OWN} {number}", stage=_OWN, title=title.strip(), after=waits)
+    at = next((i + 1 for i, step in enumerate(build.steps) if step.id == after), len(build.steps))
+    return _with(build, (*build.steps[:at], made, *build.steps[at:]))
+
+
+def delete_step(build: Build, step_id: str) -> Build:
+    """Cut a step; what waited for it waits for what it had waited for."""
+    gone = _step(build, step_id)
+
+    def without(step: Step) -> Step:
+        if step_id not in step.after:
+            return step
+        after = [one for one in step.after if one != step_id]
+        return step.but(after=tuple(dict.fromkeys((*after, *gone.after))))
+
+    return _with(build, tuple(without(step) for step in build.steps if step.id != step_id))
+
+
+def move_step(build: Build, step_id: str, way: Literal[-1, 1]) -> Build:
+    """Move a step up or down the list, as far as what waits for what allows.
+
+    Raises
+    ------
+    BadInput
+        When it would stand before one that it waits for.
+    """
+    steps = list(build.steps)
+    at = next(i for i, step in enumerate(steps) if step.id == _step(build, step_id).id)
+    to = at + way
+    if not 0 <= to < len(steps):
+        return build
+    first, second = (steps[to], steps[at]) if way < 0 else (steps[at], steps[to])
+    if first.id in all_before(build.steps, second.id):
+        raise BadInput(
+            "", f"{second.title or second.id} can't come before {first.title or first.id}"
+        )
+    steps[at], steps[to] = steps[to], steps[at]
+    return _with(build, tuple(steps))
+
+
+def _reached(step: Step) -> State | None:
+    """How far the parts of a step are once it is done."""
+    if step.glue:
+        return "glued"
+    if step.id == "cut":
+        return "cleaned"
+    return "dry-fitted" if step.id in ("try in", "formers up") else None
+
+
+def _step(build: Build, step_id: str | None) -> Step:
+    found = next((step for step in build.steps if step.id == step_id), None)
+    if found is None:
+        raise BadInput("", f'no step "{step_id}"')
+    return found
+
+
+def _with_state(build: Build, step_id: str, state: StepState) -> Build:
+    _step(build, step_id)
+    return _with(
+        build,
+        tuple(step.but(state=state) if step.id == step_id else step for step in build.steps),
+    )
+
+
+def _with(build: Build, steps: tuple[Step, ...]) -> Build:
+    check_steps(steps)
+    return build.but(steps=steps)

@@ -1,0 +1,384 @@
+"""The order of work that a fuselage asks for, from its own members: what after what, and why.
+
+Times are those of the kinds of glue on a warm bench; the builder's own bottle goes before.
+"""
+
+from typing import Final
+
+from hardkeel.build.model import Build
+from hardkeel.fuselage.model import PLATES, TAIL_POST, Former, Fuselage, Member
+from hardkeel.schedule.model import Step
+
+STAGE: Final = "frame"
+# kind of glue: minutes until it can be handled, until it is through
+_GLUES: Final = {
+    "aliphatic": (20.0, 720.0),
+    "slow epoxy": (480.0, 1440.0),
+    "thin cyanoacrylate": (1.0, 60.0),
+}
+_STRAIGHT: Final = 0.9  # of the greatest half-width: there the sides lie as good as parallel
+_MINUTES_A_FORMER: Final = 8.0
+_MINUTES_A_STICK: Final = 4.0
+
+
+class _Work:
+    """Steps as they are thought of, one after another."""
+
+    def __init__(self) -> None:
+        self.steps: list[Step] = []
+
+    def add(self, step_id: str, title: str, after: tuple[str, ...] = (), **more: object) -> str:
+        """A step behind those of `after` that there are."""
+        known = {step.id for step in self.steps}
+        glue = more.get("glue")
+        if isinstance(glue, str):
+            handle, cure = _GLUES[glue]
+            more |= {"handle_minutes": handle, "cure_minutes": cure}
+        self.steps.append(
+            Step.model_validate(
+                {
+                    "id": step_id,
+                    "stage": STAGE,
+                    "title": title,
+                    "after": tuple(one for one in after if one in known),
+                    **more,
+                }
+            )
+        )
+        return step_id
+
+
+def frame_steps(build: Build) -> tuple[Step, ...]:
+    """Every step of framing this fuselage, in an order that breaks none of its rules."""
+    fuselage = build.fuselage
+    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  nothing to frame
+        return ()
+    work = _Work()
+    methods = {section.method for section in fuselage.sections}
+    _prepare(work, fuselage)
+    if "stick-sides" in methods:
+        _stick_sides(work, fuselage)
+    if "crutch" in methods:
+        _on_a_crutch(work, fuselage)
+    elif "board" in methods:
+        _on_the_board(work, fuselage)
+    else:
+        _boxed(work, build, fuselage)
+    _inside(work, fuselage)
+    _close(work, fuselage)
+    return tuple(work.steps)
+
+
+def _of_kind(fuselage: Fuselage, *kinds: str) -> tuple[Member, ...]:
+    return tuple(member for member in fuselage.framed.members if member.kind in kinds)
+
+
+def _ids(members: tuple[Member, ...]) -> tuple[str, ...]:
+    return tuple(member.id for member in members)
+
+
+def _named(ids: tuple[str, ...]) -> str:
+    if len(ids) < 2:  # noqa: PLR2004  one needs no list
+        return "".join(ids)
+    return f"{', '.join(ids[:-1])} and {ids[-1]}"
+
+
+def _prepare(work: _Work, fuselage: Fuselage) -> None:
+    formers = tuple(former.id for former in fuselage.formers)
+    work.add(
+        "cut",
+        "Cut and clean formers, sides and plates; mark centre lines on both faces",
+        parts=formers,
+        hands_minutes=_MINUTES_A_FORMER * len(formers),
+        hazards=("blade", "dust"),
+    )
+    drilled = _of_kind(fuselage, "rod", "wire", "bearer")
+    if drilled:
+        work.add(
+            "drill",
+            f"Drill and cut the holes for {_named(_ids(drilled))} while the parts are flat",
+            ("cut",),
+            parts=_ids(drilled),
+            hands_minutes=15.0,
+            no_return=True,
+            because="once the sides stand no drill comes square through both of them",
+            hazards=("drill",),
+        )
+    work.add(
+        "board",
+        "Level the board both ways, draw centre line and stations",
+        hands_minutes=40.0,
+        needs=("board",),
+        hold="level across at both ends, then along: no bubble off",
+    )
+    doublers = _of_kind(fuselage, "doubler", "tail-doubler")
+    if doublers:
+        work.add(
+            "doublers",
+            f"Glue {_named(_ids(doublers))} to both sides under weights",
+            ("cut", "drill"),
+            parts=_ids(doublers),
+            glue="slow epoxy",
+            hands_minutes=30.0,
+            needs=("clamps",),
+            hold="both doublers on the inside? Lay the sides face to face: one port, one starboard",
+            no_return=True,
+            because="two port sides are two sides to cut again",
+            hazards=("epoxy",),
+        )
+
+
+def _stick_sides(work: _Work, fuselage: Fuselage) -> None:
+    stations = sum(
+        1
+        for section in fuselage.sections
+        if section.method == "stick-sides"
+        for name, stop in fuselage.stops
+        if _within(fuselage, section.from_, section.to, stop.station)
+    )
+    minutes = _MINUTES_A_STICK * 2 * stations
+    parts = tuple(
+        f"sticks_{s.from_}_{s.to}" for s in fuselage.sections if s.method == "stick-sides"
+    )
+    work.add(
+        "port side",
+        "Pin the longerons down and glue the sticks of the port side",
+        ("cut", "board", "doublers"),
+        parts=parts,
+        glue="aliphatic",
+        hands_minutes=minutes,
+        needs=("board",),
+        hold="pins beside the wood, film under it",
+        hazards=("blade", "pins"),
+    )
+    work.add(
+        "starboard side",
+        "Build the starboard side on top of the port side, film between",
+        ("port side",),
+        parts=parts,
+        glue="aliphatic",
+        hands_minutes=minutes,
+        needs=("board",),
+        needs_cure=True,
+        hold="every longeron over its twin, from nose to tail",
+        hazards=("blade", "pins"),
+    )
+
+
+def _within(fuselage: Fuselage, start: str, end: str, station: float) -> bool:
+    known = {name: stop.station for name, stop in fuselage.stops}
+    return known[start] <= station <= known[end]
+
+
+def _boxed(work: _Work, build: Build, fuselage: Fuselage) -> None:
+    """Formers between two sides: the straight part first, nose and tail last."""
+    straight, nose, tail = _parts(fuselage)
+    sides = ("doublers", "port side", "starboard side", "cut")
+    work.add(
+        "try in",
+        "Try every former in between the sides, dry",
+        sides,
+        parts=(*nose, *straight, *tail),
+        hands_minutes=30.0,
+        hold="each former home without force; sand it now, not with glue on it",
+    )
+    if build.wings:
+        work.add(
+            "seats",
+            "Fix the wing seats",
+            ("try in",),
+            parts=tuple(f"{wing.id}_seat" for wing in build.wings),
+            glue="aliphatic",
+            hands_minutes=20.0,
+            hold="both seats at one height over the board, both at one angle",
+            no_return=True,
+            because="a former that does not go in would push the seats apart afterwards",
+        )
+    _glue_in(work, "straight part", straight, ("try in", "seats", "board"), needs_cure=False)
+    _glue_in(work, "nose", nose, ("straight part",), needs_cure=True)
+    _glue_in(work, "tail", (*tail, TAIL_POST), ("straight part", "nose"), needs_cure=True)
+
+
+def _glue_in(
+    work: _Work, name: str, formers: tuple[str, ...], after: tuple[str, ...], *, needs_cure: bool
+) -> None:
+    if not formers:
+        return
+    words = _named(tuple(one.replace("_", " ") for one in formers))
+    title = (
+        f"Pull the {name} in and glue {words}" if needs_cure else f"Glue {words} between the sides"
+    )
+    work.add(
+        name,
+        title,
+        after,
+        parts=tuple(one for one in formers if one != TAIL_POST),
+        glue="aliphatic",
+        hands_minutes=_MINUTES_A_FORMER * len(formers) + 10,
+        needs=("board", "clamps"),
+        needs_cure=needs_cure,
+        hold="square each former at its top and at its foot; both diagonals of every bay; then glue",
+    )
+
+
+def _parts(fuselage: Fuselage) -> tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]:
+    """Formers where the sides lie as good as parallel, those ahead, those behind."""
+    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    widest = max(former.half_width for former in formers)
+    wide = [i for i, former in enumerate(formers) if former.half_width >= _STRAIGHT * widest]
+    first, last = wide[0], wide[-1]
+    ids = tuple(former.id for former in formers)
+    return ids[first : last + 1], ids[:first], ids[last + 1 :]
+
+
+def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:
+    crutch = _ids(_of_kind(fuselage, "crutch"))
+    formers = tuple(former.id for former in fuselage.formers)
+    work.add(
+        "crutch",
+        "Pin the crutch flat on the board and glue its cross-pieces",
+        ("cut", "board"),
+        parts=crutch,
+        glue="aliphatic",
+        hands_minutes=30.0,
+        needs=("board",),
+        hold="both diagonals of the crutch alike, its centre line on the board's",
+    )
+    for name, title, after in (
+        ("lower formers", "Square the lower formers on the crutch and glue them", ("crutch",)),
+        ("lower sides", "Slot the lower sides to the crutch and glue them", ("lower formers", "doublers")),
+        ("upper formers", "Turn it over; glue the upper formers", ("lower sides",)),
+        ("upper sides", "Glue the upper sides", ("upper formers",)),
+    ):  # fmt: skip
+        work.add(
+            name,
+            title,
+            after,
+            parts=formers if "formers" in name else (),
+            glue="aliphatic",
+            hands_minutes=_MINUTES_A_FORMER * len(formers) / 2 + 10,
+            needs=("board", "clamps"),
+            needs_cure=name == "upper formers",
+            hold="square on the crutch, fore and aft and across",
+        )
+
+
+def _on_the_board(work: _Work, fuselage: Fuselage) -> None:
+    split = tuple(former.id for former in fuselage.formers if former.split)
+    whole = tuple(former.id for former in fuselage.formers if not former.split)
+    wires = _ids(_of_kind(fuselage, "wire"))
+    if wires:
+        work.add(
+            "thread",
+            "Wax the wires and thread the formers on them",
+            ("drill", "cut"),
+            parts=wires,
+            hands_minutes=15.0,
+            hold="waxed? an unwaxed wire stays for ever",
+        )
+    work.add(
+        "formers up",
+        f"Stand {_named(whole)} on their spacers and pin them",
+        ("cut", "board", "thread"),
+        parts=whole,
+        hands_minutes=_MINUTES_A_FORMER * len(whole),
+        needs=("board",),
+        hold="read both diagonals and the corner heights; move what is off before any glue",
+    )
+    running = _of_kind(fuselage, "keel", "stringer")
+    if running:
+        work.add(
+            "stringers",
+            f"Glue {_named(_ids(running))}, port and starboard by turns",
+            ("formers up",),
+            parts=_ids(running),
+            glue="aliphatic",
+            hands_minutes=12.0 * len(running),
+            needs=("board",),
+            hold="one to port, one to starboard: one side alone pulls the frame into a bow",
+        )
+    if split:
+        work.add(
+            "tail",
+            f"Close the tail: glue the halves of {_named(split)} in the jig",
+            ("stringers", "formers up"),
+            parts=split,
+            glue="aliphatic",
+            hands_minutes=20.0,
+            needs=("board", "clamps"),
+            needs_cure=True,
+            hold="both halves meet on the centre line",
+        )
+
+
+def _inside(work: _Work, fuselage: Fuselage) -> None:
+    """What goes in before the box is closed."""
+    boxed = ("straight part", "lower sides", "stringers", "formers up")
+    plates = _ids(_of_kind(fuselage, *sorted(PLATES)))
+    if plates:
+        work.add(
+            "plates",
+            f"Glue {_named(plates)}",
+            boxed,
+            parts=plates,
+            glue="slow epoxy",
+            hands_minutes=10.0 * len(plates),
+            hold="level across, at one height on both sides",
+            hazards=("epoxy",),
+        )
+    hatches = _ids(_of_kind(fuselage, "hatch-frame"))
+    if hatches:
+        work.add(
+            "hatch",
+            f"Glue {_named(hatches)}; tack its twin to the hatch",
+            boxed,
+            parts=hatches,
+            glue="aliphatic",
+            hands_minutes=20.0,
+        )
+
+
+def _close(work: _Work, fuselage: Fuselage) -> None:
+    framed = tuple(step.id for step in work.steps)
+    work.add(
+        "access",
+        "Try pack, servos, tank and a hand through every hatch",
+        framed,
+        hands_minutes=20.0,
+        hold="the pack slides to its foremost place; a finger reaches every screw",
+    )
+    work.add(
+        "read",
+        "Read the whole frame again, cured: heights, diagonals, centre marks",
+        ("tail", "upper sides", "stringers", "straight part"),
+        hands_minutes=25.0,
+        needs_cure=True,
+        hold="the tail is home and stays home when the clamps are off",
+    )
+    for face, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
+        if skin > 0:
+            work.add(
+                f"{face} sheet",
+                f"Sheet the {face}, panel by panel from the nose",
+                ("access", "read", "plates", "hatch"),
+                parts=(f"{face}_sheet",),
+                glue="aliphatic",
+                hands_minutes=45.0,
+                needs=("clamps",),
+                no_return=True,
+                because=(
+                    "it closes the bays, and makes the tail rigid as it then is"
+                    if face == "top"
+                    else "no twist can be taken out of a closed box"
+                ),
+                hazards=("blade",),
+            )
+
+
+def reasons(waits: tuple[Step, ...]) -> str:
+    """Why a step can't be done yet."""
+    first = waits[0]
+    said = first.title[:1].lower() + first.title[1:] if first.title else first.id
+    more = f", and {len(waits) - 1} more" if len(waits) > 1 else ""
+    why = f" ({first.because})" if first.because else ""
+    return f"first {said}{why}{more}"
