@@ -13,12 +13,12 @@ from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.build.model import Build, empty_build
-from hardkeel.demo.fleet import marram, withy
+from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.paper import add_plan
-from hardkeel.edits.truing import set_phase
+from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.ui.app import now
 from hardkeel.ui.settings import Settings
@@ -26,6 +26,7 @@ from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
+from hardkeel.voice.stepping import STAGE, frame_steps
 
 _AT_REST_MS = 500
 
@@ -81,23 +82,12 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         window.dress()
         window.show_stage("true")
 
-    def inches() -> None:
-        settings.text_percent = 100
-        window.dress()
-        window.header.unit_button.click()
-
-    def wet() -> None:
-        window.header.unit_button.click()
-        window.document.apply("go on", lambda build: set_phase(build, "wet"))
-
     return {
         "blank": lambda: window.show_stage("true"),
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
         "true-dark": dark,
         "true-150": large,
-        "true-inches": inches,
-        "true-wet": wet,
     }
 
 
@@ -110,7 +100,7 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         return scene
 
     def board() -> None:
-        settings.theme = "light"
+        settings.theme, settings.text_percent = "light", 100
         window.dress()
         window.start(demo_build())
         window.document.apply("spoil", lambda build: set_stop(build, "F6", half_width=17.5))
@@ -156,11 +146,20 @@ def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
 
         return scene
 
+    def begun() -> Build:
+        build = demo_build()
+        build = plan_steps(build, frame_steps(build), STAGE)
+        for step in build.steps[:4]:
+            build = tick(build, step.id, window.document.clock())
+        return build
+
     return {
         "frame-sticks": opened(withy, "sticks"),
         "frame-crutch": opened(marram, "members"),
         "frame-sheets": opened(demo_build, "sheets"),
         "frame-formers": bench("formers", "F3"),
+        "frame-square": opened(sallow, "square"),
+        "frame-order": opened(begun, "order"),
     }
 
 

@@ -24,15 +24,17 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.squaring import set_on_board
+from hardkeel.edits.steps import plan_steps
 from hardkeel.edits.surfaces import add_wing_above
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
+from hardkeel.voice.stepping import STAGE, frame_steps
 from tests.stages_of import frame_of, layout_of, true_of
 
-FRAME = ("sticks", "formers", "members", "bends", "sheets", "board", "square")
+FRAME = ("sticks", "formers", "members", "bends", "sheets", "board", "square", "order")
 PLACES = ("true", "log", "airframe", "paper", "audit", "parts", "woods", "balance", *FRAME)
 TABBED = Qt.FocusPolicy.TabFocus.value
 
@@ -73,6 +75,8 @@ def turned_to(window: MainWindow, place: str) -> QWidget:
         window.show_stage("frame")
         if place in ("board", "square"):
             window.document.apply("set on a board", set_on_board)
+        if place == "order":
+            window.document.apply("plan", lambda b: plan_steps(b, frame_steps(b), STAGE))
         frame_of(window).turn_to(place)
         page = frame_of(window).page(place)
         window.jobs.wait(20000)

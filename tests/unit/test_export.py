@@ -2,6 +2,7 @@ import csv
 import io
 import json
 import re
+from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -11,8 +12,10 @@ from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.base.errors import CannotSave, NotOurs
 from hardkeel.build.model import Build, empty_build
 from hardkeel.cli.commands import run_command
+from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.export.bundle import export_record
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem
@@ -21,6 +24,7 @@ from hardkeel.export.templates import former_files
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.storage.package import load, save
 from hardkeel.survey.judging import judge_survey
+from hardkeel.voice.stepping import STAGE, frame_steps
 
 
 def text_of_pdf(content: bytes) -> str:
@@ -35,6 +39,28 @@ def test_the_record_holds_real_text_of_all_its_parts() -> None:
         "Only sanding", "Only shims", "Doubts", "Readings", "Log", "Doublers glued", "For model aircraft only",
     ):  # fmt: skip
         assert words in text
+
+
+def test_the_record_tells_frame_squareness_and_order_of_work() -> None:
+    build = sallow()
+    build = tick(
+        plan_steps(build, frame_steps(build), STAGE), "cut", datetime(2026, 11, 25, tzinfo=UTC)
+    )
+    text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "mm"))
+    for words in (
+        "Frame", "lower longeron", "Square", "Twisted. From nose to tail it turns 2.77° ± 0.20°",
+        "Height of F3 top starboard does not fit the rest", "F4, F9: finer than a hand", "F1 square in itself",
+        "Readings of the frame", "F9 top middle off the centre line", "Order of work", "This can't be undone",
+        "Close the tail", "done",
+    ):  # fmt: skip
+        assert words in text, words
+
+
+def test_a_frame_that_was_never_read_or_ordered_takes_no_room_in_the_record() -> None:
+    build = withy()
+    text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "in"))
+    assert "Order of work" not in text
+    assert "Readings of the frame" not in text
 
 
 @pytest.mark.parametrize(

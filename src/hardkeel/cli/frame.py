@@ -18,8 +18,10 @@ from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.nesting import nested, sheets_to_buy
+from hardkeel.fuselage.shaping import name_frame, shape_of_frame
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
+from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.storage.package import load
 from hardkeel.voice.frame import (
@@ -32,6 +34,7 @@ from hardkeel.voice.frame import (
     purchase_sentence,
     sheet_sentence,
 )
+from hardkeel.voice.square import SQUARE, squared_lines
 
 
 def run(parsed: argparse.Namespace) -> str:
@@ -227,6 +230,12 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
     shut += [edge_sentence(one, unit) for one in edge_lengths_of(fuselage)]
     if shut:
         lines += ["", "Look into", *(f"  {text}" for text in shut)]
+    if fuselage.squaring is not None:
+        squared = square(fuselage)
+        shape = shape_of_frame(squared)
+        named = name_frame(squared, fuselage.squaring, shape)
+        told = squared_lines(squared, named, shape, unit)
+        lines += ["", SQUARE, *(f"  {text}" for text in told)]
     bought = purchases_of(parts, framed.kerf, framed.stock)
     lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in bought)]
     if fuselage.framing is not None:

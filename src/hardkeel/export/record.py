@@ -7,6 +7,7 @@ from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.export.drawing import view_drawing
+from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
 from hardkeel.export.stationery import (
     A4,
@@ -68,6 +69,7 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
         *layout_story(build, unit, styles),
+        *frame_story(build, unit, styles),
         *_log(build, styles, unit),
         Spacer(1, 6 * mm),
         Paragraph(SAFETY, styles.small),

@@ -21,6 +21,7 @@ from hardkeel.survey.model import (
 if TYPE_CHECKING:
     from hardkeel.fuselage.shaping import Named, Shape
     from hardkeel.fuselage.squaring import Move, Squared
+    from hardkeel.survey.suspecting import Suspect
 
 SQUARE: Final = "Square"
 FRAME_CHECKS: Final = "Square?"
@@ -245,6 +246,28 @@ def _moved(mm: float, ways: tuple[str, str], unit: LengthUnit) -> str:
     if abs(mm) < AS_FINE_AS_A_HAND_MM:
         return ""
     return f"{format_length(abs(mm), unit)} {ways[0] if mm > 0 else ways[1]}"
+
+
+def doubt_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
+    """Which reading does not fit, by how much, and which others it might be instead."""
+    by_id = {reading.id: reading for reading in squared.readings}
+    if suspect.alike:
+        told = [reading_words(by_id[one]) for one in (suspect.reading, *suspect.alike)]
+        return f"One of these is wrong, take them again: {'; '.join(told)}."
+    fit = next(one for one in squared.fits if one.id == suspect.reading)
+    reading = by_id[suspect.reading]
+    words = reading_words(reading)
+    off = off_words(reading, fit.residual, unit)
+    return f"{words[:1].upper()}{words[1:]} does not fit the rest, by {off}: take it again."
+
+
+def squared_lines(
+    squared: "Squared", named: "Named", shape: "Shape", unit: LengthUnit
+) -> list[str]:
+    """The frame in a sentence, what to doubt, what to move."""
+    said = [f"{frame_answer(named)} {frame_sentence(named, shape, squared, unit)}"]
+    said += [doubt_sentence(squared, one, unit) for one in squared.suspects]
+    return said + (moves_of(squared.moves, unit) or [NOTHING_TO_MOVE])
 
 
 def worth_words(

@@ -12,6 +12,7 @@ import pytest
 from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.frame import frame_json, frame_table
+from hardkeel.demo.fleet import sallow
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.buying import purchases_of
@@ -255,6 +256,14 @@ def test_the_demo_is_framed(tmp_path: Path) -> None:
     told = frame_table(demo_build(), "mm")
     assert "bends dry" in told
     assert "Buy" in told
+    assert "Square" not in told
+
+
+def test_the_table_tells_how_square_the_frame_stands() -> None:
+    told = frame_table(sallow(), "mm")
+    assert "Twisted. From nose to tail it turns 2.77°" in told
+    assert "Height of F3 top starboard does not fit the rest, by +5.1 mm: take it again." in told
+    assert "  F7: top stays, foot 0.7 mm to port." in told
 
 
 def test_where_longerons_leave_no_room_there_is_no_stick_and_that_is_told() -> None:

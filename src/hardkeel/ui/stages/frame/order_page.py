@@ -39,7 +39,7 @@ class OrderPage(FrameSubPage):
         self.table = CellsTable(self.model, theme, 1, say.ORDER, (5, 4, 3))
         self.now, self.next, self.not_yet = NowCard(), LinesCard(say.NEXT), LinesCard(say.NOT_YET)
         self.step = Card(frame_say.IN_HAND)
-        self.title, self.about = label("title"), label("soft")
+        self.title, self.about = label("heading"), label("soft")
         self.up, self.down = QPushButton(say.UP), QPushButton(say.DOWN)
         self.cut, self.reopen = QPushButton(say.CUT_IT), QPushButton(say.OPEN_AGAIN)
         self.name, self.add = QLineEdit(), QPushButton(say.ADD_A_STEP)
@@ -204,7 +204,10 @@ class OrderPage(FrameSubPage):
             self._asked = step_id
             self.tell(f"{reasons(blocked[step_id])}. {say.ANYWAY}")
             return
-        self.apply(say.ticked(step), lambda b: edits.tick(b, step_id, at, anyway=anyway))
+        if self.apply(say.ticked(step), lambda b: edits.tick(b, step_id, at, anyway=anyway)):
+            now = self.standing.now
+            self._picked = now[0].id if now else step_id
+            self._show_step()
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)

@@ -245,7 +245,9 @@ class SquarePage(FrameSubPage):
         again = self._again()
         reading = again or self._target
         why = ""
-        if again is None and not self._own and self._next:
+        if again is not None and self._squared is not None:
+            why = say.doubt_sentence(self._squared, self._squared.suspects[0], self.unit)
+        elif not self._own and self._next:
             best = self._next[0]
             kind = best.helps.rpartition("_")[2]
             why = say.worth_words(

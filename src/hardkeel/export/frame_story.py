@@ -1,0 +1,138 @@
+"""The record's pages of Frame: what was cut, what to look into, how square it stands, the order of work."""
+
+from typing import Any, Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
+from hardkeel.build.model import Build
+from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.inspecting import findings_of
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.shaping import name_frame, shape_of_frame
+from hardkeel.fuselage.squaring import Squared, square
+from hardkeel.voice import order as say_order
+from hardkeel.voice.frame import ends_words, finding_sentence, finding_title
+from hardkeel.voice.names import PHASE_WORDS
+from hardkeel.voice.square import (
+    check_title,
+    off_words,
+    reading_words,
+    squared_lines,
+    value_words,
+)
+
+_VERDICTS: Final = {"true": "true", "out": "OUT", "unsure": "not known yet"}
+
+
+def frame_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    """Everything of Frame that a build has; nothing where it has none."""
+    fuselage = build.fuselage
+    framed = [] if fuselage is None else _cut(fuselage, unit, styles)
+    squared = [] if fuselage is None else _square(fuselage, unit, styles)
+    return [*framed, *squared, *_order(build, styles)]
+
+
+def _cut(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    if fuselage.framing is None:
+        return []
+    try:
+        parts = cut_list_of(fuselage)
+    except BadInput:
+        return []  # fewer than two stations: there is no frame to record
+    rows: list[list[Any]] = [["", "Member", "Section", "Length", "Ends", "Wood"]]
+    rows += [
+        [
+            str(part.quantity),
+            Paragraph(safe(part.name), styles.small),
+            format_size(part.section, unit),
+            format_length(part.length, unit),
+            Paragraph(safe(ends_words(part)), styles.small),
+            Paragraph(safe(part.material or ""), styles.small),
+        ]
+        for part in parts
+    ]
+    wrong = [
+        f"{one.former}: {finding_title(one)} {finding_sentence(one, unit, fuselage.framed.web)}"
+        for one in findings_of(fuselage)
+    ]
+    widths = [8 * mm, 46 * mm, 30 * mm, 24 * mm, WIDTH - 136 * mm, 28 * mm]
+    story: list[Flowable] = []
+    if parts:
+        story += [Paragraph("Frame", styles.heading), ruled_table(rows, widths, (0, 2, 3))]
+    if wrong:
+        story.append(Paragraph("Frame, to look into", styles.heading))
+        story += [Paragraph(safe(text), styles.text) for text in wrong]
+    return story
+
+
+def _square(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    if fuselage.squaring is None or not fuselage.squaring.readings:
+        return []
+    squared = square(fuselage)
+    shape = shape_of_frame(squared)
+    said = squared_lines(squared, name_frame(squared, fuselage.squaring, shape), shape, unit)
+    return [
+        Paragraph("Square", styles.heading),
+        *(Paragraph(safe(text), styles.text) for text in said),
+        _checks(squared, unit),
+        Paragraph("Readings of the frame", styles.heading),
+        _readings(squared, unit, styles),
+    ]
+
+
+def _checks(squared: Squared, unit: LengthUnit) -> Flowable:
+    rows = [["Check", "Value", "Doubt", "Wanted", "Verdict"]]
+    for check in squared.checks:
+        told = [
+            format_length(figure, unit) if check.unit == "mm" else format_angle(figure)
+            for figure in (check.value, 2 * check.sigma, check.tolerance)
+        ]
+        value, doubt, tolerance = told
+        rows.append(
+            [check_title(check), value, f"±{doubt}", f"±{tolerance}", _VERDICTS[check.verdict]]
+        )
+    widths = [50 * mm, 24 * mm, 24 * mm, 24 * mm, WIDTH - 122 * mm]
+    return ruled_table(rows, widths, (1, 2, 3))
+
+
+def _readings(squared: Squared, unit: LengthUnit, styles: Styles) -> Flowable:
+    rows: list[list[Any]] = [["", "Reading", "Value", "Residual", "w", "Phase", "Used"]]
+    for reading, fit in zip(squared.readings, squared.fits, strict=True):
+        rows.append(
+            [
+                reading.id,
+                Paragraph(safe(reading_words(reading)), styles.small),
+                value_words(reading, unit),
+                off_words(reading, fit.residual, unit),
+                f"{fit.w:.1f}",
+                PHASE_WORDS[reading.phase] if reading.phase else "",
+                "yes" if fit.used else "no",
+            ]
+        )
+    widths = [16 * mm, WIDTH - 114 * mm, 24 * mm, 22 * mm, 12 * mm, 26 * mm, 14 * mm]
+    return ruled_table(rows, widths, (2, 3, 4))
+
+
+def _order(build: Build, styles: Styles) -> list[Flowable]:
+    if not build.steps:
+        return []
+    rows: list[list[Any]] = [["", "Step", "Hands", "Glue"]]
+    for step in build.steps:
+        more = say_order.hold_words(step)
+        words = safe(step.title or step.id)
+        if more:
+            words += "<br/>" + safe(more).replace("\n", "<br/>")
+        rows.append(
+            [
+                say_order.STATES[step.state],
+                Paragraph(words, styles.small),
+                say_order.minutes_words(step.hands_minutes),
+                step.glue or "",
+            ]
+        )
+    widths = [16 * mm, WIDTH - 76 * mm, 20 * mm, 40 * mm]
+    return [
+        Paragraph("Order of work", styles.heading),
+        ruled_table(rows, widths, (2,)),
+    ]

@@ -1,0 +1,132 @@
+"""Order: laid out, ticked, asked about when it is too early, changed and taken back."""
+
+from collections.abc import Callable
+
+import pytest
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from hardkeel.build.model import empty_build
+from hardkeel.demo.fleet import withy
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.frame.order_page import OrderPage
+from tests.stages_of import frame_of
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def page_of(window: MainWindow) -> OrderPage:
+    window.show_stage("frame")
+    frame_of(window).turn_to("order")
+    page = frame_of(window).page("order")
+    assert isinstance(page, OrderPage)
+    return page
+
+
+@pytest.fixture
+def laid_out(qtbot: QtBot, make_window: Callable[[], MainWindow]) -> MainWindow:
+    window = make_window()
+    window.start(withy())
+    page = page_of(window)
+    assert not page.table.isVisible()
+    qtbot.mouseClick(page.now.button, LEFT)
+    return window
+
+
+def row_of(page: OrderPage, step_id: str) -> int:
+    rows = (page.model.row(i) for i in range(page.model.rowCount()))
+    return next(i for i, row in enumerate(rows) if row is not None and row.key == step_id)
+
+
+def state_of(window: MainWindow, step_id: str) -> str:
+    return next(one.state for one in window.document.build.steps if one.id == step_id)
+
+
+def test_the_order_is_laid_out_and_undone(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    assert page.table.isVisible()
+    assert page.model.rowCount() == len(laid_out.document.build.steps) > 8
+    assert page.now.answer.text().startswith("Cut and clean")
+    assert "first cut and clean" in page.not_yet.lines.text()
+    laid_out.document.stack.undo()
+    assert laid_out.document.build.steps == ()
+    assert not page.table.isVisible()
+
+
+def test_a_tick_goes_on_to_the_next_step(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    before = laid_out.document.build
+    qtbot.mouseClick(page.now.button, LEFT)
+    assert state_of(laid_out, "cut") == "done"
+    assert laid_out.document.build.log[-1].text.startswith("Cut and clean")
+    assert laid_out.document.build.listed.states["F1"] == "cleaned"
+    assert page.picked is not None
+    assert page.picked.title == page.now.answer.text()
+    assert not page.reopen.isVisible()
+    laid_out.document.stack.undo()
+    assert laid_out.document.build == before
+
+
+def test_too_early_is_asked_once_with_the_reason(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.setFocus()
+    page.table.selectRow(row_of(page, "try in"))
+    qtbot.keyClick(page.table, Qt.Key.Key_Return)
+    assert state_of(laid_out, "try in") == "open"
+    assert page.told.text().startswith("First ")
+    assert "all the same" in page.told.text()
+    qtbot.keyClick(page.table, Qt.Key.Key_Return)
+    assert state_of(laid_out, "try in") == "done"
+
+
+def test_asking_about_one_step_lets_no_other_through(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.setFocus()
+    for one in ("try in", "read", "try in"):
+        page.table.selectRow(row_of(page, one))
+        qtbot.keyClick(page.table, Qt.Key.Key_Return)
+    assert all(one.state == "open" for one in laid_out.document.build.steps)
+
+
+def test_a_done_step_is_opened_again(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    qtbot.mouseClick(page.now.button, LEFT)
+    page.table.selectRow(row_of(page, "cut"))
+    qtbot.mouseClick(page.reopen, LEFT)
+    assert state_of(laid_out, "cut") == "open"
+    assert page.now.answer.text().startswith("Cut and clean")
+
+
+def test_steps_are_added_cut_and_moved(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.selectRow(row_of(page, "cut"))
+    qtbot.keyClicks(page.name, "Weigh the sticks")
+    qtbot.keyClick(page.name, Qt.Key.Key_Return)
+    assert page.name.text() == ""
+    steps = laid_out.document.build.steps
+    assert (steps[1].title, steps[1].after) == ("Weigh the sticks", ("cut",))
+    page.table.selectRow(row_of(page, steps[1].id))
+    qtbot.mouseClick(page.up, LEFT)
+    assert "can't come before" in page.told.text()
+    qtbot.mouseClick(page.down, LEFT)
+    assert laid_out.document.build.steps[2].title == "Weigh the sticks"
+    qtbot.mouseClick(page.cut, LEFT)
+    assert "Weigh the sticks" not in {one.title for one in laid_out.document.build.steps}
+    qtbot.mouseClick(page.add, LEFT)
+    assert "needs a name" in page.told.text()
+
+
+def test_everything_done_is_said(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    for _ in laid_out.document.build.steps:
+        qtbot.mouseClick(page.now.button, LEFT)
+    assert page.now.answer.text() == "Every step is done."
+    assert not page.now.button.isVisible()
+
+
+def test_nothing_drawn_offers_nothing(make_window: Callable[[], MainWindow]) -> None:
+    window = make_window()
+    window.start(empty_build())
+    page = page_of(window)
+    assert not page.now.button.isVisible()
+    assert not page.table.isVisible()
