@@ -6,10 +6,11 @@ import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from hardkeel.build.model import empty_build
+from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import withy
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import OrderPage
+from tests.frames import box
 from tests.stages_of import frame_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -130,3 +131,34 @@ def test_nothing_drawn_offers_nothing(make_window: Callable[[], MainWindow]) -> 
     page = page_of(window)
     assert not page.now.button.isVisible()
     assert not page.table.isVisible()
+
+
+def test_an_end_is_pulled_in_with_its_figures_and_the_morning_after_is_noted(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    window = make_window()
+    fuselage = box()
+    halves = (6.0, 30.0, 30.0, 30.0, 26.0)
+    formers = tuple(
+        former.but(half_width=half) for former, half in zip(fuselage.formers, halves, strict=True)
+    )
+    window.start(Build(fuselage=fuselage.but(formers=formers, side_thickness=5.0)))
+    page = page_of(window)
+    qtbot.mouseClick(page.now.button, LEFT)
+    assert not page.pulling.isVisible()
+    page.table.selectRow(row_of(page, "tail"))
+    assert page.pulling.isVisible()
+    assert not page.pulling.field.isVisible()  # the tail goes round dry
+    page.table.selectRow(row_of(page, "soak nose"))
+    assert "Each side comes in 24.0 mm at F1" in page.pulling.lines.text()
+    assert "scald" in page.about.text()
+    page.pulling.field.line.setFocus()
+    qtbot.keyClicks(page.pulling.field.line, "30")
+    qtbot.keyClick(page.pulling.field.line, Qt.Key.Key_Return)
+    said = window.document.build.log[-1]
+    assert said.by == "builder"
+    assert "30.0 mm between the sides" in said.text
+    assert "soak it once more" in said.text
+    assert page.pulling.field.value is None
+    window.document.stack.undo()
+    assert window.document.build.log == ()

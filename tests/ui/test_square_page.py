@@ -52,6 +52,7 @@ def test_the_demos_frame_is_named_and_its_slip_is_asked_for_again(boarded: MainW
     assert "the tail has its starboard side up" in page.answer.lines.text()
     assert page.take.eyebrow.text() == "Take it again"
     assert page.take.title.text() == "Height of F3 top starboard"
+    assert page.take.why.text() == "It does not fit the rest, by +5.1 mm: take it again."
     assert "F2: top" in page.moves.lines.text()
 
 

@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.schedule.model import Step
+from hardkeel.voice.frame import STEAM_CAUTION
 
 ORDER: Final = "Order"
 NOW: Final = "Now"
@@ -29,6 +30,7 @@ _HAZARDS: Final = {
     "dust": "Mask and extraction for the dust.",
     "drill": "Hold the part down; eyes away from the chips.",
     "epoxy": "Epoxy sensitises the skin: gloves and air, and the maker's sheet.",
+    "steam": STEAM_CAUTION,
     "pins": "Count the pins in the tray and under the feet.",
     "cyanoacrylate": "Cyanoacrylate: eyes, skin and fumes; the maker's sheet goes before.",
 }

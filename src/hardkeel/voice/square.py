@@ -254,11 +254,21 @@ def doubt_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> 
     if suspect.alike:
         told = [reading_words(by_id[one]) for one in (suspect.reading, *suspect.alike)]
         return f"One of these is wrong, take them again: {'; '.join(told)}."
+    words = reading_words(by_id[suspect.reading])
+    return f"{words[:1].upper()}{words[1:]} does not fit the rest, {_by(squared, suspect, unit)}"
+
+
+def again_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
+    """The same under the reading's own name."""
+    if suspect.alike:
+        return doubt_sentence(squared, suspect, unit)
+    return f"It does not fit the rest, {_by(squared, suspect, unit)}"
+
+
+def _by(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
     fit = next(one for one in squared.fits if one.id == suspect.reading)
-    reading = by_id[suspect.reading]
-    words = reading_words(reading)
-    off = off_words(reading, fit.residual, unit)
-    return f"{words[:1].upper()}{words[1:]} does not fit the rest, by {off}: take it again."
+    reading = next(one for one in squared.readings if one.id == suspect.reading)
+    return f"by {off_words(reading, fit.residual, unit)}: take it again."
 
 
 def squared_lines(

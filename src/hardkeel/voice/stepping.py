@@ -5,9 +5,12 @@ Times are those of the kinds of glue on a warm bench; the builder's own bottle g
 
 from typing import Final
 
+from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.build.model import Build
-from hardkeel.fuselage.model import PLATES, TAIL_POST, Former, Fuselage, Member
+from hardkeel.fuselage.closing import Closing, closings_of, straight_part
+from hardkeel.fuselage.model import PLATES, TAIL_POST, Fuselage, Member
 from hardkeel.schedule.model import Step
+from hardkeel.voice.pulling import steps_of_end
 
 STAGE: Final = "frame"
 # kind of glue: minutes until it can be handled, until it is through
@@ -16,7 +19,7 @@ _GLUES: Final = {
     "slow epoxy": (480.0, 1440.0),
     "thin cyanoacrylate": (1.0, 60.0),
 }
-_STRAIGHT: Final = 0.9  # of the greatest half-width: there the sides lie as good as parallel
+_OVERNIGHT: Final = 720.0
 _MINUTES_A_FORMER: Final = 8.0
 _MINUTES_A_STICK: Final = 4.0
 
@@ -195,8 +198,26 @@ def _boxed(work: _Work, build: Build, fuselage: Fuselage) -> None:
             because="a former that does not go in would push the seats apart afterwards",
         )
     _glue_in(work, "straight part", straight, ("try in", "seats", "board"), needs_cure=False)
-    _glue_in(work, "nose", nose, ("straight part",), needs_cure=True)
-    _glue_in(work, "tail", (*tail, TAIL_POST), ("straight part", "nose"), needs_cure=True)
+    for closing in closings_of(fuselage, limits_of(build), stiffness_of(build)):
+        if closing.soaked:
+            _soak(work, closing)
+    _glue_in(work, "nose", nose, ("straight part", "soak nose"), needs_cure=True)
+    closed = tail if fuselage.tail_post is None else (*tail, TAIL_POST)
+    _glue_in(work, "tail", closed, ("straight part", "soak tail", "nose"), needs_cure=True)
+
+
+def _soak(work: _Work, closing: Closing) -> None:
+    work.add(
+        steps_of_end(closing.end)[0],
+        f"Soak the {closing.end} of the sides, clamp it over the dry formers, leave it overnight",
+        ("straight part",),
+        hands_minutes=20.0,
+        cure_minutes=_OVERNIGHT,
+        needs=("board", "clamps"),
+        needs_cure=True,
+        hold="film between wet wood and formers; when the clamps are off read how far it springs back",
+        hazards=("steam",),
+    )
 
 
 def _glue_in(
@@ -223,12 +244,11 @@ def _glue_in(
 
 def _parts(fuselage: Fuselage) -> tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]:
     """Formers where the sides lie as good as parallel, those ahead, those behind."""
-    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
-    widest = max(former.half_width for former in formers)
-    wide = [i for i, former in enumerate(formers) if former.half_width >= _STRAIGHT * widest]
-    first, last = wide[0], wide[-1]
-    ids = tuple(former.id for former in formers)
-    return ids[first : last + 1], ids[:first], ids[last + 1 :]
+    ids = tuple(former.id for former in fuselage.formers)
+    glued = tuple(former.id for former in straight_part(fuselage))
+    order = tuple(name for name, _ in fuselage.stops if name in ids)
+    first, last = order.index(glued[0]), order.index(glued[-1])
+    return glued, order[:first], order[last + 1 :]
 
 
 def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:

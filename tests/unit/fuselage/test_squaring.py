@@ -16,6 +16,8 @@ from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.squaring import CHECKED, UNKNOWNS, Squared, frame_survey, square
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.model import Distance, Gap, Height, Incidence, Offset
+from hardkeel.survey.suspecting import Suspect
+from hardkeel.voice.square import doubt_sentence, reading_words
 from tests.frames import box
 from tests.square_frames import FAULTS, fault_of, frame_on_board, places, read
 from tests.squaring_independent import squaring
@@ -166,6 +168,13 @@ def test_a_blunder_is_named_and_set_aside() -> None:
     wrong = [r.but(value=r.value + 10) if r.id == "q7" else r for r in fuselage.squaring.readings]
     squared = square(fuselage.but(squaring=Squaring(readings=tuple(wrong))))
     assert [one.reading for one in squared.suspects] == ["q7"]
+    said = doubt_sentence(squared, squared.suspects[0], "mm")
+    words = reading_words(next(one for one in wrong if one.id == "q7"))
+    assert said.lower().startswith(words.lower())
+    assert "by +10." in said or "by +9." in said
+    others = doubt_sentence(squared, Suspect("q7", 9.0, ("q8",)), "mm")
+    assert others.startswith("One of these is wrong, take them again: ")
+    assert reading_words(wrong[7]) in others
 
 
 def test_without_a_reading_nothing_is_known() -> None:

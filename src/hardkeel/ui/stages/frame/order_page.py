@@ -5,8 +5,12 @@ from typing import Final
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import steps as edits
+from hardkeel.edits.truing import add_note
+from hardkeel.fuselage.closing import Closing, closings_of
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import Standing, standing_of
 from hardkeel.ui.document.document import Document
@@ -15,14 +19,44 @@ from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.stages.frame.cards import Doing, LinesCard, NowCard
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as frame_say
 from hardkeel.voice import order as say
+from hardkeel.voice import pulling as pulling_say
 from hardkeel.voice.stepping import STAGE, frame_steps, reasons
 
 _FIGURES: Final = (2, 4)
+
+
+class PullingCard(Card):
+    """How an end is pulled in, and what is read when the clamps come off."""
+
+    def __init__(self) -> None:
+        super().__init__(pulling_say.PULLING)
+        self.lines, self.asks = label("soft"), label("soft", pulling_say.CLAMPS_OFF, wrap=False)
+        self.field = QuantityEdit()
+        self.field.line.setAccessibleName(pulling_say.CLAMPS_OFF)
+        row = QHBoxLayout()
+        row.addWidget(self.asks)
+        row.addWidget(self.field, 1)
+        self.column.addWidget(self.lines)
+        self.column.addLayout(row)
+        self.column.addWidget(self.field.told)
+
+    def show_closing(
+        self, closing: Closing | None, fuselage: Fuselage | None, unit: LengthUnit
+    ) -> None:
+        """Tell of an end; without one nothing."""
+        self.setVisible(closing is not None)
+        if closing is None or fuselage is None:
+            return
+        self.lines.setText("\n".join(pulling_say.pulling_lines(closing, fuselage, unit)))
+        self.field.set_kind(angular=False, unit=unit)
+        for widget in (self.asks, self.field):
+            widget.setVisible(bool(closing.soaked))
 
 
 class OrderPage(FrameSubPage):
@@ -37,6 +71,7 @@ class OrderPage(FrameSubPage):
         columns = [Column(head, right=i in _FIGURES) for i, head in enumerate(say.HEADS)]
         self.model = CellsModel(columns, theme, parent=self)
         self.table = CellsTable(self.model, theme, 1, say.ORDER, (5, 4, 3))
+        self.pulling = PullingCard()
         self.now, self.next, self.not_yet = NowCard(), LinesCard(say.NEXT), LinesCard(say.NOT_YET)
         self.step = Card(frame_say.IN_HAND)
         self.title, self.about = label("heading"), label("soft")
@@ -77,13 +112,14 @@ class OrderPage(FrameSubPage):
         work.setSpacing(0)
         work.addLayout(head)
         work.addWidget(self.table, 1)
-        cards = (self.told, self.now, self.next, self.not_yet, self.step)
+        cards = (self.told, self.now, self.pulling, self.next, self.not_yet, self.step)
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
         self.dressed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.now.asked.connect(self._on_asked)
+        self.pulling.field.value_changed.connect(self._on_sprung)
         self.again.clicked.connect(self._on_planned)
         self.table.row_picked.connect(self._on_row_picked)
         self.table.started.connect(self._on_row_started)
@@ -115,6 +151,7 @@ class OrderPage(FrameSubPage):
         for widget in (self.table, self.step, self.again, self._count):
             widget.setVisible(bool(steps))
         if not steps:
+            self.pulling.show_closing(None, None, self.unit)
             doing = Doing(say.PLAN_IT, say.PLAN_WHY, button=say.PLAN_IT, key="plan")
             self.now.show_doing(doing if self.framed else Doing(frame_say.NOTHING_TO_FRAME))
             self.next.show_lines("", ())
@@ -176,6 +213,7 @@ class OrderPage(FrameSubPage):
 
     def _show_step(self) -> None:
         step = self.picked
+        self.pulling.show_closing(self._closing(step), self.document.build.fuselage, self.unit)
         if step is None:
             return
         self.title.setText(step.title or step.id)
@@ -183,6 +221,15 @@ class OrderPage(FrameSubPage):
             "\n".join(t for t in (say.hold_words(step), say.hazard_words(step)) if t)
         )
         self.reopen.setVisible(step.state == "done")
+
+    def _closing(self, step: Step | None) -> Closing | None:
+        """The end that a step soaks or pulls in."""
+        build = self.document.build
+        if step is None or build.fuselage is None or step.stage != STAGE or not self.framed:
+            return None
+        ends = closings_of(build.fuselage, limits_of(build), stiffness_of(build))
+        found = (one for one in ends if step.id in pulling_say.steps_of_end(one.end))
+        return next(found, None)
 
     # -- what the hands do -------------------------------------------------------------------------
 
@@ -208,6 +255,16 @@ class OrderPage(FrameSubPage):
             now = self.standing.now
             self._picked = now[0].id if now else step_id
             self._show_step()
+
+    def _on_sprung(self, width: float) -> None:
+        closing = self._closing(self.picked)
+        if closing is None:
+            return
+        said = pulling_say.sprung_sentence(closing, width, self.unit)
+        at = self.document.clock()
+        if self.apply(pulling_say.NOTE_IT, lambda b: add_note(b, said, at)):
+            self.pulling.field.set_value(None)
+            self.tell(said)
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)

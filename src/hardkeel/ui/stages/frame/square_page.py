@@ -246,7 +246,7 @@ class SquarePage(FrameSubPage):
         reading = again or self._target
         why = ""
         if again is not None and self._squared is not None:
-            why = say.doubt_sentence(self._squared, self._squared.suspects[0], self.unit)
+            why = say.again_sentence(self._squared, self._squared.suspects[0], self.unit)
         elif not self._own and self._next:
             best = self._next[0]
             kind = best.helps.rpartition("_")[2]
