@@ -4,6 +4,7 @@ import subprocess
 import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import ClassVar
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -18,6 +19,7 @@ from hardkeel.gauges.link import GaugeReport
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Height
+from hardkeel.ui.jobs.gauges import GaugeDesk
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
@@ -179,13 +181,13 @@ def test_what_a_gauge_showed_at_the_place_before_does_not_fill_the_field_of_the_
     qtbot: QtBot, window: MainWindow
 ) -> None:
     page = true_of(window)
+    bench = page.findChild(GaugeBench)
+    assert bench is not None
+    reports: list[GaugeReport] = []  # before the first one is on its way
+    bench.desk.reported.connect(lambda _kind, report: reports.append(report))
     page.dock.place_picked.emit("tape", "simulated")
     page.next.tool_picked.emit("height")
     page.next.place_typed.emit("nose foot")
-    bench = page.findChild(GaugeBench)
-    assert bench is not None
-    reports: list[GaugeReport] = []
-    bench.desk.reported.connect(lambda _kind, report: reports.append(report))
     qtbot.waitUntil(lambda: page.next.field.value is not None, timeout=10000)
     before = reports[-1]
     page.next.tool_picked.emit("height")
@@ -194,3 +196,34 @@ def test_what_a_gauge_showed_at_the_place_before_does_not_fill_the_field_of_the_
     bench.desk.reported.emit("tape", before)  # it waited in the queue while the place was changed
     assert page.next.field.value is None
     qtbot.waitUntil(lambda: page.next.field.value is not None, timeout=10000)
+
+
+class QuickLink:
+    """A link whose gauge answers before whoever plugs it in has turned round."""
+
+    made: ClassVar[list["QuickLink"]] = []
+
+    def __init__(self, url: str, report: Callable[[GaugeReport], None], **_more: object) -> None:
+        self.report = report
+        QuickLink.made.append(self)
+        report(GaugeReport("other", name=url))
+
+    def close(self) -> None:
+        """It was pulled."""
+
+
+def test_what_a_gauge_says_at_once_is_heard_and_a_pulled_one_is_not(
+    qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("hardkeel.ui.jobs.gauges.GaugeLink", QuickLink)
+    monkeypatch.setattr(QuickLink, "made", [])
+    desk = GaugeDesk()
+    heard: list[str] = []
+    desk.reported.connect(lambda _kind, report: heard.append(report.name))
+    desk.plug("tape", "level")
+    assert heard == ["level"]
+    desk.unplug("tape")
+    QuickLink.made[0].report(GaugeReport("other", name="too late"))
+    desk.plug("tape", "incidence")
+    QuickLink.made[0].report(GaugeReport("other", name="from the one before"))
+    assert heard == ["level", "incidence"]

@@ -1,5 +1,6 @@
 """The gauges on the bench, brought to the window's thread."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -42,6 +43,7 @@ class GaugeDesk(QObject):
         super().__init__(parent)
         self._plugged: dict[GaugeKind, _Plugged] = {}
         self._zeroed: set[GaugeKind] = set()
+        self._listening: dict[GaugeKind, object] = {}
 
     def is_plugged(self, kind: GaugeKind) -> bool:
         """Whether this gauge is there."""
@@ -58,7 +60,7 @@ class GaugeDesk(QObject):
     def plug(self, kind: GaugeKind, url: str) -> None:
         """Plug a real gauge in, at a URL that pyserial opens."""
         if kind not in self._plugged:
-            link = GaugeLink(url, lambda report: self._pass_on(kind, report), kind=kind)
+            link = GaugeLink(url, self._ear(kind), kind=kind)
             self._plugged[kind] = _Plugged(link, None)
 
     def plug_stand_in(self, kind: GaugeKind, build: Build) -> None:
@@ -72,14 +74,13 @@ class GaugeDesk(QObject):
             else hidden_by_chance(survey, build.name)
         )
         port = StandInPort(StandIn(kind, hidden, np.random.default_rng()))
-        link = GaugeLink(
-            port.url, lambda report: self._pass_on(kind, report), kind=kind, stand_in=True
-        )
+        link = GaugeLink(port.url, self._ear(kind), kind=kind, stand_in=True)
         self._plugged[kind] = _Plugged(link, port)
 
     def unplug(self, kind: GaugeKind) -> None:
         """Pull a gauge's cable and stop asking it."""
         plugged = self._plugged.pop(kind, None)
+        self._listening.pop(kind, None)
         self._zeroed.discard(kind)
         if plugged is not None:
             plugged.link.close()
@@ -113,6 +114,12 @@ class GaugeDesk(QObject):
         for kind in GAUGE_KINDS:
             self.unplug(kind)
 
-    def _pass_on(self, kind: GaugeKind, report: GaugeReport) -> None:
-        if kind in self._plugged:
-            self.reported.emit(kind, report)
+    def _ear(self, kind: GaugeKind) -> Callable[[GaugeReport], None]:
+        """What a link is to call: heard from before it is there, for it may report at once, until it is pulled."""
+        mine = self._listening[kind] = object()
+
+        def hear(report: GaugeReport) -> None:
+            if self._listening.get(kind) is mine:
+                self.reported.emit(kind, report)
+
+        return hear
