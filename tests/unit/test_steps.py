@@ -19,6 +19,7 @@ from hardkeel.parts.model import STATES
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.voice.order import glue_words
 from hardkeel.voice.stepping import STAGE, frame_steps, reasons
 
 AT = datetime.fromisoformat("2026-11-25T19:30:00")
@@ -110,6 +111,7 @@ def test_a_plan_breaks_none_of_the_trades_rules(make: Callable[[], Build]) -> No
     for one in steps:
         assert one.because or not one.no_return, f"{one.id} can't be undone, and no reason is given"
         assert one.glue is None or one.cure_minutes > one.handle_minutes > 0
+        assert bool(one.glue) == bool(glue_words(one)), f"{one.id}: why this glue?"
         assert "epoxy" not in (one.glue or "") or "epoxy" in one.hazards
 
 

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import math
 import re
 from itertools import pairwise
 from pathlib import Path
@@ -11,10 +12,11 @@ import numpy as np
 import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.filemanagement import readfile
+from pypdf import PdfReader
 
 from hardkeel.base.errors import BadInput, GivenUp, NotOurs
 from hardkeel.build.model import Build
-from hardkeel.demo.fleet import marram, withy
+from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import set_framing
 from hardkeel.export.framing import (
@@ -29,6 +31,7 @@ from hardkeel.export.plates import Plate, Stroke, grown, paper_plates, plate_of
 from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.flat import FlatPiece, Mark
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.geometry.polygons import shapely
@@ -240,3 +243,25 @@ def test_templates_are_renewed_and_anothers_file_is_not_written_over(tmp_path: P
 def test_without_a_fuselage_there_is_one_clear_sentence() -> None:
     with pytest.raises(BadInput, match="nothing to frame"):
         template_files(Build(), "A4", "mm")
+
+
+@pytest.mark.parametrize(("paper", "wide"), [("A4", 210.0), ("Letter", 215.9)])
+def test_a_frame_on_a_board_gets_a_sheet_to_write_its_readings_on(paper: str, wide: float) -> None:
+    files = template_files(sallow(), paper, "mm")
+    reader = PdfReader(io.BytesIO(files[f"reading-sheet-{paper}.pdf"]))
+    assert float(reader.pages[0].mediabox.width) * 25.4 / 72 == pytest.approx(wide, abs=0.1)
+    lines = [line for page in reader.pages for line in page.extract_text().splitlines()]
+    fuselage = sallow().fuselage
+    assert fuselage is not None
+    for fitted in fitted_formers(fuselage):
+        assert fitted.id in lines  # a heading
+    # by hand: a diagonal of an opening is its width and height between the skins
+    former = fuselage.formers[3]
+    tall = former.top - fuselage.top_skin - former.bottom - fuselage.bottom_skin
+    across = 2 * (former.half_width - fuselage.side_thickness)
+    diagonal = f"{math.hypot(across, tall):.1f} mm"
+    text = " ".join(lines)
+    assert f"F4 bottom port to F4 top starboard {diagonal}" in text
+    spacer = fitted_formers(fuselage)[3].spacer
+    assert f"height of F4 bottom port {spacer:.1f} mm" in text
+    assert "reading-sheet-A4.pdf" not in template_files(withy(), "A4", "mm")

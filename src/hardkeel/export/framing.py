@@ -13,6 +13,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.export.paper import Page, templates_pdf
 from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
+from hardkeel.export.reading_sheet import reading_sheet_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
@@ -70,7 +71,7 @@ def named_templates(
 def template_files(
     build: Build, paper: str, unit: LengthUnit, step: Step | None = None
 ) -> dict[str, bytes]:
-    """``templates-A4.pdf``, ``cut-list.csv``, ``dxf/F1.dxf``, ``svg/F1.svg``, ``sheets/…`` by name.
+    """``templates-A4.pdf``, ``reading-sheet-A4.pdf``, ``cut-list.csv``, ``dxf/F1.dxf``, ``svg/F1.svg``, ``sheets/…`` by name.
 
     Raises
     ------
@@ -95,6 +96,9 @@ def template_files(
         f"templates-{paper}.pdf": templates_pdf(plates, title, page, _share(step, 50, 30)),
         "cut-list.csv": cut_list_csv(fuselage, pieces).encode("utf-8"),
     }
+    if fuselage.board is not None and fuselage.formers:
+        sheet = reading_sheet_pdf(fuselage, title, page.size, unit)
+        found[f"reading-sheet-{paper}.pdf"] = sheet
     found |= _for_cutters(pieces, sheets, fuselage, unit, _share(step, 80, 20))
     return found
 

@@ -36,6 +36,18 @@ _HAZARDS: Final = {
 }
 
 
+_GLUES: Final = {
+    "aliphatic": "Aliphatic: it leaves time to square the joint, and sands like the wood.",
+    "slow epoxy": "Slow epoxy: it fills, holds ply to ply, and leaves time to set it level.",
+    "thin cyanoacrylate": "Thin cyanoacrylate: only where the joint is tight and stands as it should.",
+}
+
+
+def glue_words(step: Step) -> str:
+    """Which glue, and why that one; empty for a glue of the builder's own."""
+    return _GLUES.get(step.glue or "", "")
+
+
 def minutes_words(minutes: float) -> str:
     """``25 min``, ``8 h``."""
     if not minutes:

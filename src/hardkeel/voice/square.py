@@ -39,6 +39,9 @@ AS_FINE_AS_A_HAND_MM: Final = 0.3
 FROM_ABOVE: Final = "from above, as it stands on the board"
 FROM_THE_SIDE: Final = "from the side"
 FROM_BEHIND: Final = "from behind"
+SHEET: Final = "readings of the frame"
+SHEET_HOW: Final = "Level the board both ways first. Take what you can reach, in any order; a blank does no harm, a diagonal without its twin does little good."
+SHEET_HEADS: Final = ("reading", "if square", "dry", "cured")
 READINGS_HINT: Final = "readings at hand"
 _MARKS: Final = {
     "tp": "top port", "ts": "top starboard", "bp": "bottom port", "bs": "bottom starboard",

@@ -198,7 +198,7 @@ class OrderPage(FrameSubPage):
         self.now.show_doing(
             Doing(
                 step.title or step.id,
-                say.hold_words(step),
+                "\n".join(t for t in (say.hold_words(step), say.glue_words(step)) if t),
                 say.hazard_words(step),
                 say.DONE,
                 f"tick {step.id}",
@@ -218,7 +218,11 @@ class OrderPage(FrameSubPage):
             return
         self.title.setText(step.title or step.id)
         self.about.setText(
-            "\n".join(t for t in (say.hold_words(step), say.hazard_words(step)) if t)
+            "\n".join(
+                words
+                for words in (say.hold_words(step), say.glue_words(step), say.hazard_words(step))
+                if words
+            )
         )
         self.reopen.setVisible(step.state == "done")
 

@@ -1,0 +1,90 @@
+"""The sheet that goes to the board: every reading of a frame, what it would be if square, a blank to write in."""
+
+import io
+from typing import Any, Final
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.export.stationery import (
+    Flowable,
+    KeepTogether,
+    Paragraph,
+    SimpleDocTemplate,
+    Styles,
+    mm,
+    register_fonts,
+    ruled_table,
+    safe,
+)
+from hardkeel.fuselage.model import Fuselage, Squaring
+from hardkeel.fuselage.squaring import square
+from hardkeel.fuselage.squaring_next import expected, readings_at_hand
+from hardkeel.survey.model import AngleAt, Distance, Reading
+from hardkeel.voice import square as say
+
+_MARGIN_MM: Final = 16.0
+
+
+def reading_sheet_pdf(
+    fuselage: Fuselage, title: str, size: tuple[float, float], unit: LengthUnit
+) -> bytes:
+    """Former by former, then bay by bay; angles in an opening are left to its diagonals.
+
+    Parameters
+    ----------
+    size : (float, float)
+        Of the paper, mm.
+
+    Raises
+    ------
+    BadInput
+        When the frame has no board to be read from.
+    """
+    register_fonts()
+    styles = Styles()
+    true = square(fuselage.but(squaring=Squaring()))
+    groups: dict[str, list[Reading]] = {}
+    for reading in readings_at_hand(true.formers):
+        if not isinstance(reading, AngleAt):
+            groups.setdefault(_group(reading), []).append(reading)
+    wide = (size[0] - 2 * _MARGIN_MM) * mm
+    story: list[Flowable] = [
+        Paragraph(safe(title), styles.title),
+        Paragraph(safe(say.SHEET_HOW), styles.text),
+    ]
+    for name, readings in groups.items():
+        rows: list[list[Any]] = [list(say.SHEET_HEADS)]
+        rows += [
+            [
+                Paragraph(safe(say.reading_words(one)), styles.small),
+                say.value_words(one.but(value=expected(true, one)), unit),
+                "",
+                "",
+            ]
+            for one in readings
+        ]
+        table = ruled_table(rows, [wide - 100 * mm, 28 * mm, 36 * mm, 36 * mm], (1,))
+        story.append(KeepTogether([Paragraph(safe(name), styles.heading), table]))
+    out = io.BytesIO()
+    margin = _MARGIN_MM * mm
+    SimpleDocTemplate(
+        out,
+        pagesize=(size[0] * mm, size[1] * mm),
+        leftMargin=margin,
+        rightMargin=margin,
+        topMargin=margin,
+        bottomMargin=margin,
+        title=f"{title}: {say.SHEET}",
+        author="Hard Keel",
+        invariant=1,
+    ).build(story)
+    return out.getvalue()
+
+
+def _group(reading: Reading) -> str:
+    """The former that is read, or the bay between two."""
+    if isinstance(reading, Distance):
+        first, second = (end.rpartition(".")[0] for end in (reading.from_, reading.to))
+        return first if first == second else f"{first} to {second}"
+    body = getattr(reading, "body", "")
+    place = getattr(reading, "mark", "") or getattr(reading, "to", "")
+    return body or place.rpartition(".")[0]
