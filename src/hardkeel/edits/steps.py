@@ -13,6 +13,12 @@ from hardkeel.schedule.model import Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, standing_of
 
 _OWN: Final = "own"
+# what a step without glue leaves its parts as: the file's steps hold no key for it, so it goes by their ids
+_REACHED: Final[dict[str, State]] = {
+    "cut": "cleaned",
+    "try in": "dry-fitted",
+    "formers up": "dry-fitted",
+}
 
 
 class OutOfOrder(BadInput):
@@ -135,11 +141,7 @@ def move_step(build: Build, step_id: str, way: Literal[-1, 1]) -> Build:
 
 def _reached(step: Step) -> State | None:
     """How far the parts of a step are once it is done."""
-    if step.glue:
-        return "glued"
-    if step.id == "cut":
-        return "cleaned"
-    return "dry-fitted" if step.id in ("try in", "formers up") else None
+    return "glued" if step.glue else _REACHED.get(step.id)
 
 
 def _step(build: Build, step_id: str | None) -> Step:

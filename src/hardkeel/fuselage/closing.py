@@ -94,7 +94,7 @@ def closings_of(
     )
     for end, at, inner in ends:
         name, stop = fuselage.stops[at]
-        if abs(stop.station - inner) <= 0 or stop.half_width >= widest:
+        if stop.station == inner or stop.half_width >= widest:
             continue
         within = min(stop.station, inner), max(stop.station, inner)
         soaked = tuple(one.member for one in lines if _beyond(one, within) == "soaked")

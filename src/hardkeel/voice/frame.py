@@ -13,7 +13,7 @@ from hardkeel.fuselage.chamfers import (
     post_chamfer_of,
 )
 from hardkeel.fuselage.cut_list import CutPart
-from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull
+from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull, sprung
 from hardkeel.fuselage.model import Former, Fuselage
 
 if TYPE_CHECKING:
@@ -223,7 +223,7 @@ def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> lis
         told += _ways_out(one, unit, woods)
     if one.margin < 1:
         low, high = SPRINGS_BACK["soaked"]
-        to = (format_length(bend.radius * (1 - share), unit, 0) for share in (high, low))
+        to = (format_length(sprung(bend.radius, share), unit, 0) for share in (high, low))
         told.append(
             f"Soaked and clamped overnight it springs back {100 * low:.0f} to {100 * high:.0f} %: "
             f"bend it to a radius of {' to '.join(to)}, and read it in the morning."

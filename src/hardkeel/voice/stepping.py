@@ -6,6 +6,7 @@ Times are those of the kinds of glue on a warm bench; the builder's own bottle g
 from typing import Final
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
+from hardkeel.airframe.parts import parts_of
 from hardkeel.build.model import Build
 from hardkeel.fuselage.closing import Closing, closings_of, straight_part
 from hardkeel.fuselage.model import PLATES, TAIL_POST, Fuselage, Member
@@ -58,18 +59,28 @@ def frame_steps(build: Build) -> tuple[Step, ...]:
         return ()
     work = _Work()
     methods = {section.method for section in fuselage.sections}
-    _prepare(work, fuselage)
+    sides, longerons = _listed(build, "side"), _listed(build, "longeron")
+    _prepare(work, fuselage, sides)
     if "stick-sides" in methods:
-        _stick_sides(work, fuselage)
+        _stick_sides(work, fuselage, longerons)
+    elif "board" not in methods:
+        _along_the_sides(work, fuselage, longerons)
     if "crutch" in methods:
-        _on_a_crutch(work, fuselage)
+        _on_a_crutch(work, fuselage, sides)
+        _seats(work, build, ("upper sides",))
     elif "board" in methods:
-        _on_the_board(work, fuselage)
+        _on_the_board(work, fuselage, sides, longerons)
+        _seats(work, build, ("sides", "stringers", "formers up"))
     else:
-        _boxed(work, build, fuselage)
+        _boxed(work, build, fuselage, sides)
     _inside(work, fuselage)
     _close(work, fuselage)
     return tuple(work.steps)
+
+
+def _listed(build: Build, kind: str) -> tuple[str, ...]:
+    """Parts of the fuselage of a kind, as the ledger calls them."""
+    return tuple(part.id for part in parts_of(build) if part.of == "fuselage" and part.kind == kind)
 
 
 def _of_kind(fuselage: Fuselage, *kinds: str) -> tuple[Member, ...]:
@@ -86,12 +97,12 @@ def _named(ids: tuple[str, ...]) -> str:
     return f"{', '.join(ids[:-1])} and {ids[-1]}"
 
 
-def _prepare(work: _Work, fuselage: Fuselage) -> None:
+def _prepare(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
     formers = tuple(former.id for former in fuselage.formers)
     work.add(
         "cut",
         "Cut and clean formers, sides and plates; mark centre lines on both faces",
-        parts=formers,
+        parts=(*formers, *sides),
         hands_minutes=_MINUTES_A_FORMER * len(formers),
         hazards=("blade", "dust"),
     )
@@ -131,7 +142,32 @@ def _prepare(work: _Work, fuselage: Fuselage) -> None:
         )
 
 
-def _stick_sides(work: _Work, fuselage: Fuselage) -> None:
+def _along_the_sides(work: _Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
+    """What is glued along the edges of sheet sides while they lie flat."""
+    strips = (*longerons, *_ids(_of_kind(fuselage, "corner-strip")))
+    if strips:
+        work.add(
+            "strips",
+            f"Glue {_named(_words(strips))} along both sides",
+            ("cut", "doublers"),
+            parts=strips,
+            glue="aliphatic",
+            hands_minutes=10.0 * len(strips),
+            needs=("board",),
+            hold="on the inside, clear of the formers' slots: one port, one starboard",
+        )
+
+
+def _words(ids: tuple[str, ...]) -> tuple[str, ...]:
+    """Ids as they are spoken: ``longeron_upper`` is the upper longeron, ``tail_post`` the tail post."""
+    spoken = []
+    for one in ids:
+        kind, _, which = one.partition("_")
+        spoken.append(f"{which} longeron" if kind == "longeron" else one.replace("_", " "))
+    return tuple(spoken)
+
+
+def _stick_sides(work: _Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
     stations = sum(
         1
         for section in fuselage.sections
@@ -147,7 +183,6 @@ def _stick_sides(work: _Work, fuselage: Fuselage) -> None:
         "port side",
         "Pin the longerons down and glue the sticks of the port side",
         ("cut", "board", "doublers"),
-        parts=parts,
         glue="aliphatic",
         hands_minutes=minutes,
         needs=("board",),
@@ -158,7 +193,7 @@ def _stick_sides(work: _Work, fuselage: Fuselage) -> None:
         "starboard side",
         "Build the starboard side on top of the port side, film between",
         ("port side",),
-        parts=parts,
+        parts=(*parts, *longerons, *_ids(_of_kind(fuselage, "corner-strip"))),
         glue="aliphatic",
         hands_minutes=minutes,
         needs=("board",),
@@ -173,10 +208,25 @@ def _within(fuselage: Fuselage, start: str, end: str, station: float) -> bool:
     return known[start] <= station <= known[end]
 
 
-def _boxed(work: _Work, build: Build, fuselage: Fuselage) -> None:
+def _seats(work: _Work, build: Build, after: tuple[str, ...]) -> None:
+    if build.wings:
+        work.add(
+            "seats",
+            "Fix the wing seats",
+            after,
+            parts=tuple(f"{wing.id}_seat" for wing in build.wings),
+            glue="aliphatic",
+            hands_minutes=20.0,
+            hold="both seats at one height over the board, both at one angle",
+            no_return=True,
+            because="a former that does not go in would push the seats apart afterwards",
+        )
+
+
+def _boxed(work: _Work, build: Build, fuselage: Fuselage, boxed: tuple[str, ...]) -> None:
     """Formers between two sides: the straight part first, nose and tail last."""
     straight, nose, tail = _parts(fuselage)
-    sides = ("doublers", "port side", "starboard side", "cut")
+    sides = ("doublers", "strips", "port side", "starboard side", "cut")
     work.add(
         "try in",
         "Try every former in between the sides, dry",
@@ -185,19 +235,10 @@ def _boxed(work: _Work, build: Build, fuselage: Fuselage) -> None:
         hands_minutes=30.0,
         hold="each former home without force; sand it now, not with glue on it",
     )
-    if build.wings:
-        work.add(
-            "seats",
-            "Fix the wing seats",
-            ("try in",),
-            parts=tuple(f"{wing.id}_seat" for wing in build.wings),
-            glue="aliphatic",
-            hands_minutes=20.0,
-            hold="both seats at one height over the board, both at one angle",
-            no_return=True,
-            because="a former that does not go in would push the seats apart afterwards",
-        )
-    _glue_in(work, "straight part", straight, ("try in", "seats", "board"), needs_cure=False)
+    _seats(work, build, ("try in",))
+    _glue_in(
+        work, "straight part", straight, ("try in", "seats", "board"), needs_cure=False, more=boxed
+    )
     for closing in closings_of(fuselage, limits_of(build), stiffness_of(build)):
         if closing.soaked:
             _soak(work, closing)
@@ -221,11 +262,17 @@ def _soak(work: _Work, closing: Closing) -> None:
 
 
 def _glue_in(
-    work: _Work, name: str, formers: tuple[str, ...], after: tuple[str, ...], *, needs_cure: bool
+    work: _Work,
+    name: str,
+    formers: tuple[str, ...],
+    after: tuple[str, ...],
+    *,
+    needs_cure: bool,
+    more: tuple[str, ...] = (),
 ) -> None:
     if not formers:
         return
-    words = _named(tuple(one.replace("_", " ") for one in formers))
+    words = _named(_words(formers))
     title = (
         f"Pull the {name} in and glue {words}" if needs_cure else f"Glue {words} between the sides"
     )
@@ -233,7 +280,7 @@ def _glue_in(
         name,
         title,
         after,
-        parts=tuple(one for one in formers if one != TAIL_POST),
+        parts=(*(one for one in formers if one != TAIL_POST), *more),
         glue="aliphatic",
         hands_minutes=_MINUTES_A_FORMER * len(formers) + 10,
         needs=("board", "clamps"),
@@ -251,7 +298,7 @@ def _parts(fuselage: Fuselage) -> tuple[tuple[str, ...], tuple[str, ...], tuple[
     return glued, order[:first], order[last + 1 :]
 
 
-def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:
+def _on_a_crutch(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
     crutch = _ids(_of_kind(fuselage, "crutch"))
     formers = tuple(former.id for former in fuselage.formers)
     work.add(
@@ -266,7 +313,7 @@ def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:
     )
     for name, title, after in (
         ("lower formers", "Square the lower formers on the crutch and glue them", ("crutch",)),
-        ("lower sides", "Slot the lower sides to the crutch and glue them", ("lower formers", "doublers")),
+        ("lower sides", "Slot the lower sides to the crutch and glue them", ("lower formers", "doublers", "strips")),
         ("upper formers", "Turn it over; glue the upper formers", ("lower sides",)),
         ("upper sides", "Glue the upper sides", ("upper formers",)),
     ):  # fmt: skip
@@ -274,7 +321,7 @@ def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:
             name,
             title,
             after,
-            parts=formers if "formers" in name else (),
+            parts={"upper formers": formers, "upper sides": sides}.get(name, ()),
             glue="aliphatic",
             hands_minutes=_MINUTES_A_FORMER * len(formers) / 2 + 10,
             needs=("board", "clamps"),
@@ -283,7 +330,9 @@ def _on_a_crutch(work: _Work, fuselage: Fuselage) -> None:
         )
 
 
-def _on_the_board(work: _Work, fuselage: Fuselage) -> None:
+def _on_the_board(
+    work: _Work, fuselage: Fuselage, sides: tuple[str, ...], longerons: tuple[str, ...]
+) -> None:
     split = tuple(former.id for former in fuselage.formers if former.split)
     whole = tuple(former.id for former in fuselage.formers if not former.split)
     wires = _ids(_of_kind(fuselage, "wire"))
@@ -305,13 +354,14 @@ def _on_the_board(work: _Work, fuselage: Fuselage) -> None:
         needs=("board",),
         hold="read both diagonals and the corner heights; move what is off before any glue",
     )
-    running = _of_kind(fuselage, "keel", "stringer")
+    strips = _of_kind(fuselage, "keel", "stringer", "corner-strip")
+    running = (*_ids(strips), *longerons)
     if running:
         work.add(
             "stringers",
-            f"Glue {_named(_ids(running))}, port and starboard by turns",
-            ("formers up",),
-            parts=_ids(running),
+            f"Glue {_named(_words(running))}, port and starboard by turns",
+            ("formers up", "doublers"),
+            parts=(*running, *whole),
             glue="aliphatic",
             hands_minutes=12.0 * len(running),
             needs=("board",),
@@ -329,11 +379,45 @@ def _on_the_board(work: _Work, fuselage: Fuselage) -> None:
             needs_cure=True,
             hold="both halves meet on the centre line",
         )
+    if sides:
+        work.add(
+            "sides",
+            "Sheet the sides, port and starboard by turns",
+            ("formers up", "stringers", "tail", "doublers"),
+            parts=(*sides, *whole),
+            glue="aliphatic",
+            hands_minutes=45.0,
+            needs=("board", "clamps"),
+            hold="diagonals and heights read once more: the sides make it stiff as it then is",
+        )
 
 
 def _inside(work: _Work, fuselage: Fuselage) -> None:
     """What goes in before the box is closed."""
     boxed = ("straight part", "lower sides", "stringers", "formers up")
+    bearers = _ids(_of_kind(fuselage, "bearer"))
+    if bearers:
+        work.add(
+            "bearers",
+            f"Feed {_named(bearers)} through the formers and glue",
+            boxed,
+            parts=bearers,
+            glue="slow epoxy",
+            hands_minutes=20.0,
+            hold="level across, and along the thrust line that is drawn",
+            hazards=("epoxy",),
+        )
+    gussets = _ids(_of_kind(fuselage, "gusset"))
+    if gussets:
+        work.add(
+            "gussets",
+            f"Glue {_named(gussets)} into the corners",
+            boxed,
+            parts=gussets,
+            glue="aliphatic",
+            hands_minutes=20.0,
+            hold="the bay's diagonals once more: a gusset holds it as it then stands",
+        )
     plates = _ids(_of_kind(fuselage, *sorted(PLATES)))
     if plates:
         work.add(
@@ -370,7 +454,7 @@ def _close(work: _Work, fuselage: Fuselage) -> None:
     work.add(
         "read",
         "Read the whole frame again, cured: heights, diagonals, centre marks",
-        ("tail", "upper sides", "stringers", "straight part"),
+        ("tail", "upper sides", "sides", "stringers", "straight part"),
         hands_minutes=25.0,
         needs_cure=True,
         hold="the tail is home and stays home when the clamps are off",

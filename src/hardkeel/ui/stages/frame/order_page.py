@@ -21,7 +21,7 @@ from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.stages.frame.cards import Doing, LinesCard, NowCard
-from hardkeel.ui.stages.frame.frame_page import FrameSubPage
+from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as frame_say
 from hardkeel.voice import order as say
@@ -82,7 +82,7 @@ class OrderPage(FrameSubPage):
         self._count = QLabel()
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, frozenset({"fuselage", "steps", "wings"}))
+        Freshness(self, document, self.refresh, SHOWS | {"steps"})
         self.refresh()
 
     def _lay_out(self) -> None:

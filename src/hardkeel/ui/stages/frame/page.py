@@ -1,4 +1,4 @@
-"""Frame: sticks, formers, members, bends, wood and sheets; one at a time, one piece in hand on all of them."""
+"""Frame: what to cut, the board, squareness, the order of work; one bench at a time, one piece in hand on all of them."""
 
 from importlib import import_module
 from typing import Final
