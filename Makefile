@@ -44,6 +44,7 @@ bench: $(READY)
 	$(PY) tools/measure_start.py
 	PYTHONPATH=. $(PY) tools/measure_settling.py
 	PYTHONPATH=. $(PY) tools/measure_squaring.py
+	PYTHONPATH=. $(PY) tools/measure_doubts.py
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

@@ -1,19 +1,25 @@
 """The pages of a window by what they are; the window itself knows no stage by name."""
 
+from hardkeel.ui.benches.sheet_desk import SheetDesk
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.page import FramePage
-from hardkeel.ui.stages.frame.sheet_desk import SheetDesk
 from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_desk import ScanDesk
 from hardkeel.ui.stages.log.page import LogPage
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.stages.true.stage import TrueStage
 
 
 def true_of(window: MainWindow) -> TruePage:
+    return stage_of(window).rigging
+
+
+def stage_of(window: MainWindow) -> TrueStage:
+    """The stage *True* of a window, with all of its benches."""
     page = window.pages["true"]
-    assert isinstance(page, TruePage)
+    assert isinstance(page, TrueStage)
     return page
 
 

@@ -12,7 +12,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
-from hardkeel.build.model import Build, empty_build
+from hardkeel.build.model import Build
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
@@ -56,6 +56,7 @@ def main(folder: Path) -> None:
 
         scenes = _scenes(window, settings) | _layout_scenes(window, settings)
         scenes |= _frame_scenes(window)
+        scenes |= _tail_scenes(window)
         for name, scene in scenes.items():
             scene()
             shoot(name)
@@ -111,20 +112,12 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         bench("paper")()
         _lay_plan(window)
 
-    def starters() -> None:
-        settings.theme = "light"
-        window.dress()
-        window.start(empty_build())
-        bench("airframe")()
-
     return {
         "layout-board": board,
         "layout-check": bench("audit"),
         "layout-parts": bench("parts"),
-        "layout-woods": bench("woods"),
         "layout-balance": bench("balance"),
         "layout-paper": paper,
-        "layout-start": starters,
     }
 
 
@@ -155,11 +148,27 @@ def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
 
     return {
         "frame-sticks": opened(withy, "sticks"),
-        "frame-crutch": opened(marram, "members"),
         "frame-sheets": opened(demo_build, "sheets"),
         "frame-formers": bench("formers", "F3"),
         "frame-square": opened(sallow, "square"),
         "frame-order": opened(begun, "order"),
+    }
+
+
+def _tail_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
+    def opened(make: Callable[[], Build], name: str) -> Callable[[], object]:
+        def scene() -> None:
+            window.document.stack.setClean()
+            window.start(make())
+            window.show_stage("tail")
+            window.pages["tail"].turn_to(name)
+
+        return scene
+
+    return {
+        "tail-sticks": opened(demo_build, "surface"),
+        "tail-ribs": opened(marram, "sections"),
+        "tail-foam": opened(sallow, "surface"),
     }
 
 

@@ -12,11 +12,11 @@ from hardkeel.airframe.framing import build_pieces
 from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import set_stop
-from hardkeel.fuselage.buying import packing
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Bracing, Former, Fuselage, Longeron, Section
-from hardkeel.fuselage.nesting import nested
+from hardkeel.joinery.buying import packing
+from hardkeel.joinery.nesting import nested
 from hardkeel.picture.framing import laid_flat
 from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.theme import make_theme

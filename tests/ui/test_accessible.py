@@ -29,7 +29,7 @@ from hardkeel.edits.surfaces import add_wing_above
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.frame.order_page import OrderPage
+from hardkeel.ui.stages.frame.order_page import FrameOrderPage
 from hardkeel.ui.theme import apply_theme, make_theme
 from hardkeel.voice.names import mark_name
 from hardkeel.voice.stepping import STAGE, frame_steps
@@ -80,7 +80,7 @@ def turned_to(window: MainWindow, place: str) -> QWidget:
             window.document.apply("plan", lambda b: plan_steps(b, frame_steps(b), STAGE))
         frame_of(window).turn_to(place)
         page = frame_of(window).page(place)
-        if isinstance(page, OrderPage):  # a step that has lengths to tell
+        if isinstance(page, FrameOrderPage):  # a step that has lengths to tell
             page.table.selectRow(page.model.number_of("tail"))
         window.jobs.wait(20000)
         QApplication.processEvents()

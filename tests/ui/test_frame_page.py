@@ -12,14 +12,14 @@ from hardkeel.build.model import empty_build
 from hardkeel.demo.fleet import DEMOS, marram, sallow, withy
 from hardkeel.edits import framing as edits
 from hardkeel.edits.fuselage import set_stop
-from hardkeel.fuselage.jig import settings_needed
+from hardkeel.joinery.jig import settings_needed
+from hardkeel.ui.benches.sheets_page import SheetsPage
+from hardkeel.ui.benches.sticks_shown import sticks_of_build
 from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.bends_page import BendsPage
 from hardkeel.ui.stages.frame.formers_page import FormersPage
 from hardkeel.ui.stages.frame.members_page import MembersPage
-from hardkeel.ui.stages.frame.sheets_page import SheetsPage
-from hardkeel.ui.stages.frame.showing import sticks_of_build
 from hardkeel.ui.stages.frame.sticks_page import SticksPage
 from tests.stages_of import frame_of, sheets_of
 

@@ -9,18 +9,18 @@ from pytestqt.qtbot import QtBot
 from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import withy
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.frame.order_page import OrderPage
+from hardkeel.ui.stages.frame.order_page import FrameOrderPage
 from tests.frames import box
 from tests.stages_of import frame_of
 
 LEFT = Qt.MouseButton.LeftButton
 
 
-def page_of(window: MainWindow) -> OrderPage:
+def page_of(window: MainWindow) -> FrameOrderPage:
     window.show_stage("frame")
     frame_of(window).turn_to("order")
     page = frame_of(window).page("order")
-    assert isinstance(page, OrderPage)
+    assert isinstance(page, FrameOrderPage)
     return page
 
 
@@ -34,7 +34,7 @@ def laid_out(qtbot: QtBot, make_window: Callable[[], MainWindow]) -> MainWindow:
     return window
 
 
-def row_of(page: OrderPage, step_id: str) -> int:
+def row_of(page: FrameOrderPage, step_id: str) -> int:
     rows = (page.model.row(i) for i in range(page.model.rowCount()))
     return next(i for i, row in enumerate(rows) if row is not None and row.key == step_id)
 
@@ -162,3 +162,25 @@ def test_an_end_is_pulled_in_with_its_figures_and_the_morning_after_is_noted(
     assert page.pulling.field.value is None
     window.document.stack.undo()
     assert window.document.build.log == ()
+
+
+def test_where_the_order_stands_is_said_on_every_bench(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    window = make_window()
+    window.start(withy())
+    window.show_stage("frame")
+    frame = frame_of(window)
+    frame.turn_to("sticks")
+    assert not frame.order_line.isVisible()
+    frame.turn_to("order")
+    page_of(window).now.button.click()
+    assert not frame.order_line.isVisible()  # the whole order is seen
+    frame.turn_to("sticks")
+    assert frame.order_line.isVisible()
+    now, following, waiting = frame.order_line.words
+    assert now.startswith("Now: Cut and clean")
+    assert following.startswith("Next: ")
+    assert ", first " in waiting
+    qtbot.mouseClick(frame.order_line, Qt.MouseButton.LeftButton)
+    assert frame.now == "order"

@@ -11,6 +11,7 @@ from hardkeel.demo.fleet import sallow, withy
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.fuselage.model import Squaring
 from hardkeel.ui.kit.reading_rows import ReadingColumn
+from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.square_page import SquarePage
 from tests.stages_of import frame_of
@@ -198,3 +199,45 @@ def test_readings_go_along_with_a_formers_name_and_hold_it(boarded: MainWindow) 
     assert rename_former(named, "bay", "F4") == build
     with pytest.raises(BadInput, match="strike them out first"):
         delete_former(build, "F4")
+
+
+def click_mark(qtbot: QtBot, board: WoodBoard, mark: str) -> None:
+    at = board.spot_at(mark)
+    assert at is not None
+    qtbot.mouseClick(board, LEFT, pos=at.toPoint())
+
+
+def test_marks_clicked_in_the_drawings_choose_what_is_taken(
+    qtbot: QtBot, boarded: MainWindow
+) -> None:
+    page = page_of(boarded)
+    click_mark(qtbot, page.above, "F2.tp")
+    assert page.take.title.text() == "F2 top port aft of the board at F2"
+    click_mark(qtbot, page.above, "F3.ts")
+    assert page.take.title.text() == "F2 top port to F3 top starboard"
+    click_mark(qtbot, page.side, "F4.bp")
+    assert page.take.title.text() == "Height of F4 bottom port"
+    click_mark(qtbot, page.side, "F4.tp")
+    assert page.take.title.text() == "Lean of F4"
+    page.choose("F3")
+    click_mark(qtbot, page.behind, "F3.tc")
+    assert page.take.title.text() == "F3 top middle off the centre line"
+    before = len(squaring(boarded).readings)
+    take(qtbot, page, "0.4")
+    taken = squaring(boarded).readings
+    assert len(taken) == before + 1
+    assert (taken[-1].kind, taken[-1].value) == ("offset", 0.4)
+
+
+def test_a_former_that_leant_while_the_glue_set_is_told(boarded: MainWindow) -> None:
+    page = page_of(boarded)
+    fuselage = boarded.document.build.fuselage
+    assert fuselage is not None
+    dry = squaring(boarded).readings
+    wet = tuple(
+        r.but(id=f"w{r.id}", phase="wet", value=r.value + (2.0 if r.kind == "incidence" and r.body == "F3" else 0.0))
+        for r in dry
+    )  # fmt: skip
+    both = fuselage.but(squaring=Squaring(readings=(*dry, *wet)))
+    boarded.document.apply("wet", lambda b: b.but(fuselage=both, phase="wet"))
+    assert "since dry fit: F3 aft at the top" in page.panel.moved.text()

@@ -1,5 +1,7 @@
 """The True page driven as a builder would drive it: real keys, real clicks."""
 
+from pathlib import Path
+
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QPushButton
@@ -7,9 +9,11 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
-from hardkeel.survey.model import DistanceDifference, Incidence, Reading
+from hardkeel.survey.model import DistanceDifference, Incidence, Reading, place_of
+from hardkeel.survey.sheet import sheet_list
 from hardkeel.ui.kit.reading_rows import ReadingColumn
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -53,7 +57,8 @@ def answers(window: MainWindow) -> str:
 def test_the_demo_says_what_is_out_what_to_do_and_which_reading_to_doubt(
     window: MainWindow,
 ) -> None:
-    assert vial_word(window, "stab_roll") == "out"
+    assert vial_word(window, "stab_roll_to_wing") == "out"
+    assert vial_word(window, "stab_roll") == "open"  # it rests on one reading
     assert vial_word(window, "wing_roll") == "true"
     assert vial_word(window, "fin_yaw") == "open"
     assert answers(window).startswith("Sand ")
@@ -308,3 +313,170 @@ def test_undo_goes_all_the_way_back(qtbot: QtBot, window: MainWindow) -> None:
     while window.document.stack.canUndo():
         window.document.stack.undo()
     assert window.document.build == start
+
+
+def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    assert not page.glue.isVisible()
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    assert page.glue.isVisible()
+    assert window.document.judgement.movement == {}
+    qtbot.mouseClick(page.glue.buttons["wing"], Qt.MouseButton.LeftButton)
+    gluing = window.document.build.surveyed.gluing
+    assert gluing is not None
+    assert gluing.body == "wing"
+    assert "wing" in window.document.judgement.movement
+    assert "has not moved" in page.glue.said.text()
+    lifted = [
+        one.but(value=one.value + 1.2) if one.kind == "tilt" and one.phase == "wet" and "wing" in str(one) else one
+        for one in window.document.build.surveyed.readings
+    ]  # fmt: skip
+    window.document.apply(
+        "lift", lambda b: edits.with_survey(b, b.surveyed.but(readings=tuple(lifted)))
+    )
+    assert "Wing has moved since the dry fit: starboard tip up" in page.glue.said.text()
+    assert "Bring it back, port tip up" in page.glue.said.text()
+    qtbot.mouseClick(page.glue.buttons[""], Qt.MouseButton.LeftButton)
+    assert window.document.build.surveyed.gluing is None
+
+
+def test_the_stabilizer_is_made_true_to_the_wing_as_it_stands(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    assert page.aim.isVisible()
+    before = [
+        move.lift
+        for one in window.document.judgement.corrections
+        if one.body == "stab"
+        for move in one.moves
+    ]
+    qtbot.mouseClick(page.aim.buttons["wing"], Qt.MouseButton.LeftButton)
+    assert window.document.build.surveyed.aim == {"stab": "wing"}
+    after = [
+        move.lift
+        for one in window.document.judgement.corrections
+        if one.body == "stab"
+        for move in one.moves
+    ]
+    assert after != before
+    qtbot.mouseClick(page.aim.buttons["datum"], Qt.MouseButton.LeftButton)
+    assert window.document.build.surveyed.aim is None
+
+
+def test_a_stage_in_hand_brings_its_checks_and_readings_in_front(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    assert list(page.rig.stages) == ["fuselage", "wing", "stab", "fin"]
+    qtbot.mouseClick(page.rig.stages["fin"], Qt.MouseButton.LeftButton)
+    first = page.checks.line("fin")
+    assert first is not None
+    others = [line for body in ("wing", "stab") if (line := page.checks.line(body)) is not None]
+    assert len(others) == 2
+    qtbot.waitUntil(lambda: all(first.y() < line.y() for line in others))
+    vial = page.checks.vial("fin_yaw")
+    assert vial is not None
+    assert vial.isVisible()
+    what = page.readings.table.model()
+    assert what is not None
+    assert "fin" in str(what.index(0, 1).data())
+    qtbot.mouseClick(page.rig.stages["fin"], Qt.MouseButton.LeftButton)
+    assert not page.rig.lock.isVisible()
+
+
+def test_a_wing_that_is_glued_is_locked_and_the_stabilizer_follows_it(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    qtbot.mouseClick(page.rig.stages["wing"], Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(page.rig.lock, Qt.MouseButton.LeftButton)
+    survey = window.document.build.surveyed
+    assert survey.locked == ("wing",)
+    assert survey.aim == {"stab": "wing"}
+    assert {one.body for one in window.document.judgement.corrections} == {"stab", "fin"} & {
+        body.id for body in survey.bodies if body.seat is not None and body.seat.contacts
+    }
+    assert "glued" in page.rig.stages["wing"].accessibleName()
+    qtbot.mouseClick(page.rig.lock, Qt.MouseButton.LeftButton)
+    assert not window.document.build.surveyed.locked
+    window.document.stack.undo()
+    assert "wing" in window.document.build.surveyed.locked
+
+
+def test_another_kind_of_seat_is_told_other_work(qtbot: QtBot, window: MainWindow) -> None:
+    page = true_of(window)
+    before = page.seat._do.text()  # noqa: SLF001  what the card says
+    at = page.seat.kind.findData("slot")
+    page.seat.kind.setCurrentIndex(at)
+    page.seat.kind.activated.emit(at)
+    body = window.document.build.surveyed.body("stab")
+    assert body is not None
+    assert body.seat is not None
+    assert body.seat.kind == "slot"
+    after = page.seat._do.text()  # noqa: SLF001
+    assert after != before
+    assert "slot's" in after
+    assert "Sand" not in after
+    window.document.stack.undo()
+    assert page.seat._do.text() == before  # noqa: SLF001
+
+
+def test_what_an_error_does_in_the_air_stands_under_its_vial(window: MainWindow) -> None:
+    page = true_of(window)
+    vial = page.checks.vial("decalage")
+    assert vial is not None
+    assert vial.value.below.startswith("in the air: ")
+    assert "elevator" in vial.value.below
+    assert vial.value.below in vial.accessibleName()
+    level = page.checks.vial("stab_incidence")
+    assert level is not None
+    assert not level.value.below
+    assert level.sizeHint().height() < vial.sizeHint().height()
+
+
+def test_the_short_list_and_the_time_stand_by_while_the_glue_is_wet(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    page = true_of(window)
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
+    assert page.glue.list.text().count("○") == 6
+    assert page.next.field.isVisible()
+    first = window.document.judgement.repeats[0]
+    assert window.document.judgement.next[0].reading.kind == first.kind
+    page.glue.minutes.setValue(20)
+    qtbot.mouseClick(page.glue.start, Qt.MouseButton.LeftButton)
+    gluing = window.document.build.surveyed.gluing
+    assert gluing is not None
+    assert gluing.pot_life == 20
+    assert "minutes left" in page.glue.time.text()
+    page.next.field.line.setText(f"{first.value:.2f}")
+    qtbot.keyClick(page.next.field.line, Qt.Key.Key_Return)
+    assert page.glue.list.text().count("✓") == 1
+
+
+def test_the_sheet_is_written_and_typed_in_in_its_order(
+    qtbot: QtBot, window: MainWindow, tmp_path: Path
+) -> None:
+    page = true_of(window)
+    desk = page.findChild(MeasuringSheetDesk)
+    assert desk is not None
+    desk.write(tmp_path / "sheet.pdf")
+    assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
+    window.document.apply("cured", lambda b: edits.set_phase(b, "cured"))
+    desk.type_action.trigger()
+    listed = sheet_list(window.document.build.surveyed)
+    before = len(window.document.build.surveyed.readings)
+    for reading in listed[:3]:
+        target = page.hands.target
+        assert target is not None
+        assert place_of(target) == place_of(reading)
+        page.next.field.line.setText(f"{reading.value:.2f}")
+        qtbot.keyClick(page.next.field.line, Qt.Key.Key_Return)
+    assert len(window.document.build.surveyed.readings) == before + 3
+    assert f"4 of {len(listed)}" in page.next._why.text()  # noqa: SLF001  what the card says
+    desk.type_action.trigger()
+    assert not page.hands.on_sheet

@@ -16,6 +16,7 @@ from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits.steps import plan_steps, tick
+from hardkeel.edits.truing import set_gluing, set_locked
 from hardkeel.export.bundle import export_record
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem
@@ -104,7 +105,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
     record = [p for p in written if "-dxf" not in str(p) and "-svg" not in str(p)]
     assert [p.suffix for p in record] == [
-        ".pdf", ".csv", ".json", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv"
+        ".pdf", ".csv", ".json", ".pdf", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
     ]  # fmt: skip
     assert (
         len([p for p in written if "-svg" in str(p)])
@@ -270,3 +271,23 @@ def test_a_large_former_gets_a_page_large_enough_and_odd_names_plain_files() -> 
     assert float(pages[0].mediabox.width) > 360 * 72 / 25.4
     assert float(pages[1].mediabox.width) == pytest.approx(595.3, abs=0.1)
     assert former_files(Build(format="hardkeel/1"), "mm") == {}
+
+
+def test_the_record_tells_stages_gluing_and_what_it_does_in_the_air() -> None:
+    build = set_gluing(set_locked(demo_build(), "wing", locked=True), "stab")
+    text = _text_of(record_pdf(build, judge_survey(build.surveyed, "wet"), "mm"))
+    for words in (
+        "Stages of rigging", "Wing: glued, and left as it stands.", "What the glue has moved",
+        "In the air", "Neutral point at", "At the edge of what is allowed",
+    ):  # fmt: skip
+        assert words in text, words
+    plain = _text_of(record_pdf(demo_build(), judge_survey(demo_build().surveyed, "dry"), "mm"))
+    assert "What the glue has moved" not in plain
+    assert "elevator" in plain
+    bare = _text_of(record_pdf(Build(), judge_survey(Build().surveyed), "mm"))
+    assert "Neutral point" not in bare
+
+
+def _text_of(data: bytes) -> str:
+    pages = PdfReader(io.BytesIO(data)).pages
+    return " ".join(" ".join(page.extract_text().split()) for page in pages)

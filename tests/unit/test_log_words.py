@@ -135,7 +135,9 @@ def test_a_file_with_our_words_in_it_becomes_one_without_and_says_the_same() -> 
     assert old.surveyed.instruments == new.surveyed.instruments
     raw = json.loads(WORDED.read_bytes())
     shown = {mark["id"]: mark_name(old.surveyed, mark["id"]) for mark in raw["survey"]["marks"]}
-    assert shown == {mark["id"]: mark["label"] for mark in raw["survey"]["marks"]}
+    # LE and TE were written small then
+    small = {key: name.replace("LE", "le").replace("TE", "te") for key, name in shown.items()}
+    assert small == {mark["id"]: mark["label"] for mark in raw["survey"]["marks"]}
     texts = [entry_text(old.surveyed, entry, "mm") for entry in old.log]
     assert texts == [entry["text"] for entry in raw["log"]]
 

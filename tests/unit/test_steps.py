@@ -14,13 +14,15 @@ from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import framing
 from hardkeel.edits import steps as edits
+from hardkeel.edits.fuselage import rename_former
 from hardkeel.fuselage.model import PLATES
 from hardkeel.parts.model import STATES
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.voice.order import glue_words
-from hardkeel.voice.stepping import STAGE, frame_steps, reasons
+from hardkeel.voice.stepping import STAGE, frame_steps
+from hardkeel.voice.work import reasons
 
 AT = datetime.fromisoformat("2026-11-25T19:30:00")
 FLEET = (demo_build, withy, marram, sallow)
@@ -285,3 +287,13 @@ def test_the_straight_part_is_one_run_of_formers() -> None:
         assert all(b == a + 1 for a, b in pairwise(run))
         parts = (*glued.get("nose", ()), *glued["straight part"], *glued.get("tail", ()))
         assert [one for one in parts if one in names] == names
+
+
+def test_the_steps_follow_a_former_that_is_called_otherwise() -> None:
+    build = planned(withy)
+    assert any("F3" in step.parts for step in build.steps)
+    named = rename_former(build, "F3", "wing former")
+    assert not any("F3" in step.parts for step in named.steps)
+    assert any("wing former" in step.parts for step in named.steps)
+    assert not any("F3" in step.title.replace(",", " ").split() for step in named.steps)
+    assert rename_former(named, "wing former", "F3") == build

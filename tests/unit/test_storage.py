@@ -193,3 +193,11 @@ def test_an_older_file_without_survey_opens(tmp_path: Path) -> None:
     assert load(tmp_path / "build.json").build.survey is None
     with pytest.raises(BadInput):
         build_from_text('{"format": "hardkeel/999"}')
+
+
+def test_unknown_keys_keep_their_order_through_an_edit() -> None:
+    names = [f"key_{name}" for name in "qwertzuiopasdfghjkl"]
+    text = json.dumps({"format": "hardkeel/1", **{name: i for i, name in enumerate(names)}})
+    build = build_from_text(text).but(name="Withy").but(phase="dry")
+    written = json.loads(text_of(build))
+    assert [name for name in written if name in names] == names

@@ -32,9 +32,9 @@ from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.fitting import fitted_formers
-from hardkeel.fuselage.flat import FlatPiece, Mark
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.geometry.polygons import shapely
+from hardkeel.joinery.flat import FlatPiece, Mark
 from tests.frames import box, member
 
 SQUARE = FlatPiece(
@@ -205,7 +205,9 @@ def test_the_cut_list_has_every_stick_and_piece() -> None:
     fuselage = withy().fuselage
     assert fuselage is not None
     pieces = pieces_of(fuselage)
-    rows = list(csv.DictReader(io.StringIO(cut_list_csv(fuselage, pieces))))
+    rows = list(
+        csv.DictReader(io.StringIO(cut_list_csv(cut_list_of(fuselage), pieces, fuselage.framed)))
+    )
     names = [row["part"] for row in rows]
     for part in cut_list_of(fuselage):
         row = rows[names.index(part.name)]

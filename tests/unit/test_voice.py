@@ -1,4 +1,5 @@
 import re
+from dataclasses import replace
 
 import pytest
 
@@ -8,8 +9,10 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import AngleAt, Body, DistanceDifference, Incidence, Survey, Tilt
+from hardkeel.survey.rigging import deciding
 from hardkeel.voice import names
 from hardkeel.voice.advice import headline, next_step, seat_advice, suspect_sentence
+from hardkeel.voice.doubts import check_sentence, doubt_of
 from hardkeel.voice.verdicts import verdict_sentence, way_off
 from tests.airframes import exactly_wrong
 
@@ -23,13 +26,31 @@ def test_the_answer_names_the_part_that_is_out() -> None:
 
 
 def test_a_check_that_is_out_is_told_in_millimetres_at_the_tip_and_its_way() -> None:
+    check = DRY.check("stab_roll_to_wing")
+    assert check is not None
+    words = r"starboard tip \d\.\d mm high against the wing"
+    assert re.fullmatch(words, way_off(SURVEY, check, "mm"))
+    assert "″ high" in way_off(SURVEY, check, "in")
+    assert verdict_sentence(SURVEY, check, "mm").startswith(
+        "Stabilizer to wing is out: starboard tip"
+    )
+
+
+def test_both_stories_are_told_where_a_verdict_rests_on_one_reading() -> None:
     check = DRY.check("stab_roll")
     assert check is not None
-    assert re.fullmatch(r"starboard tip \d\.\d mm high", way_off(SURVEY, check, "mm"))
-    assert way_off(SURVEY, check, "in").endswith("″ high")
-    assert verdict_sentence(SURVEY, check, "mm").startswith(
-        "Stabilizer level is out: starboard tip"
-    )
+    assert check.verdict == "unsure"
+    said = check_sentence(SURVEY, DRY, check, "mm")
+    assert said.startswith("Stabilizer level is out: starboard tip")
+    assert "unless “level, F3 upper longeron, port to starboard” is wrong (1 to 29)" in said
+    doubt = doubt_of(DRY, check)
+    assert doubt is not None
+    assert deciding(DRY, doubt) == ("r1",)
+    sure = DRY.check("wing_roll")
+    assert sure is not None
+    assert check_sentence(SURVEY, DRY, sure, "mm") == verdict_sentence(SURVEY, sure, "mm")
+    edge = replace(sure, verdict="unsure", edge=True)
+    assert check_sentence(SURVEY, DRY, edge, "in").endswith("correct it or accept it.")
 
 
 def test_what_is_not_known_says_how_far_it_is_from_known() -> None:
@@ -45,7 +66,8 @@ def test_the_seat_is_told_what_to_sand_and_what_follows() -> None:
     assert all(line.startswith("Sand ") and "starboard" in line for line in sanding.do)
     assert all(line.startswith("Put ") for line in shims.do)
     assert "port" in shims.do[0]
-    assert sanding.then.startswith("Then level ")
+    assert sanding.then.startswith("Then level ")  # at the edge, and mended with it
+    assert "to wing" in sanding.then
     inches = seat_advice(SURVEY, DRY, correction, "sanding", "in")
     assert re.search(r"0\.0\d\d″ \(\d+/\d+\)", inches.do[0])
 
@@ -102,13 +124,13 @@ def test_a_suspect_says_which_reading_and_by_how_much() -> None:
 @pytest.mark.parametrize(
     ("reading", "words"),
     [
-        (Tilt(id="a", from_="wing_tip_le_port", to="wing_tip_le_starboard", value=0), "level, wing tip le, port to starboard"),
+        (Tilt(id="a", from_="wing_tip_le_port", to="wing_tip_le_starboard", value=0), "level, wing tip LE, port to starboard"),
         (DistanceDifference(id="a", from_="nose_pin", to=("stab_tip_te_port", "stab_tip_te_starboard"), value=0),
-         "nose pin to stabilizer tip te, port less starboard"),
+         "nose pin to stabilizer tip TE, port less starboard"),
         (Incidence(id="a", body="stab", side="port", span_fraction=0.5, zero="level", value=0),
          "incidence, stabilizer port 0.5, by gravity"),
         (AngleAt(id="a", at="fin_foot_te", from_="fin_top_te", to="stab_tip_te_port", value=0),
-         "angle at fin foot te: fin top te, stabilizer tip te port"),
+         "angle at fin foot TE: fin top TE, stabilizer tip TE port"),
     ],
 )  # fmt: skip
 def test_readings_are_named_by_where_they_are_held(reading: Tilt, words: str) -> None:
@@ -119,4 +141,4 @@ def test_labels_win_over_ids_and_ids_are_spelled_out() -> None:
     survey = Survey(bodies=(Body(id="stab", pivot=(0.0, 0.0, 0.0), label="tailplane"),))
     assert names.body_name(survey, "stab") == "tailplane"
     assert names.body_name(Survey(), "stab") == "stabilizer"
-    assert names.mark_name(Survey(), "wing_tip_te_port") == "wing tip te port"
+    assert names.mark_name(Survey(), "wing_tip_te_port") == "wing tip TE port"

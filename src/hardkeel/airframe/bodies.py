@@ -15,10 +15,11 @@ from hardkeel.airframe.shapes import (
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Value
-from hardkeel.build.model import Build, TailSurface
+from hardkeel.build.model import Build
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.survey.model import FUSELAGE, Body, Mark, Survey, marks_of
+from hardkeel.survey.model import FUSELAGE, Body, Mark, Seat, Survey, marks_of
+from hardkeel.tail.model import TailSurface
 
 _Drawn = TypeVar("_Drawn", Body, Mark)
 _NARROWEST_SEAT_MM: Final = 12.0
@@ -58,7 +59,7 @@ def _tail_shape(build: Build, tail: TailSurface) -> Surface | Fin | None:
         return None
     tip = tail.tip_chord if tail.tip_chord is not None else root
     if tail.upright:
-        return Fin(tail.le_x, tail.z, tail.span / 2, root, tip, tail.sweep_le, tail.id)
+        return Fin(tail.le_x, tail.z, tail.span / 2, root, tip, tail.sweep_le, tail.id, tail.y)
     return Surface(
         tail.id,
         tail.le_x,
@@ -200,7 +201,18 @@ def _moved_along(one: _Drawn, was: _Drawn, drawn: _Drawn) -> _Drawn:
         if getattr(was, field) != getattr(drawn, field)
         and _alike(getattr(one, field), getattr(was, field))
     }
+    if isinstance(one, Body):
+        changes |= _seat_moved_along(one.seat, was.seat, drawn.seat)
     return one.but(**changes) if changes else one
+
+
+def _seat_moved_along(one: Seat | None, was: Seat | None, drawn: Seat | None) -> dict[str, Seat]:
+    """The seat in its new place though it was said to be of another kind."""
+    if one is None or was is None or drawn is None or was == drawn:
+        return {}
+    if not _alike(one.but(kind=was.kind), was):
+        return {}
+    return {"seat": drawn.but(kind=one.kind)}
 
 
 def _alike(a: object, b: object) -> bool:

@@ -10,9 +10,10 @@ from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Finite, Positive
-from hardkeel.build.model import FORMAT, Build, ModelClass, TailSurface
+from hardkeel.build.model import FORMAT, Build, ModelClass
 from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.proposing import EVERY_TOOL
+from hardkeel.tail.model import TailSurface
 
 TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
     *EVERY_TOOL,

@@ -14,7 +14,7 @@ from hardkeel.geometry.polygons import shapely
 from hardkeel.parts.model import Part
 
 if TYPE_CHECKING:
-    from hardkeel.fuselage.flat import FlatPiece
+    from hardkeel.joinery.flat import FlatPiece
 
 
 def section_part(kind: str, section: Section) -> str:

@@ -9,11 +9,11 @@ from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.fuselage.bending import Limits
-from hardkeel.fuselage.cut_list import CutPart
-from hardkeel.fuselage.flat import FlatPiece, Mark
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.flat import FlatPiece, Mark
 
 SAME_LENGTH_MM: Final = 0.2  # a sanding stroke: a stick within it fits
 _DOUBLER_MM: Final = 1.5

@@ -7,6 +7,7 @@ from typing import Final
 from hardkeel.airframe.bodies import surfaces_of
 from hardkeel.airframe.frame_parts import member_parts, section_part, stick_parts
 from hardkeel.airframe.shapes import Fin, Surface
+from hardkeel.airframe.tail_parts import as_built, built_surfaces
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
@@ -47,8 +48,10 @@ def parts_of(build: Build) -> tuple[Part, ...]:
     parts: list[Part] = []
     if build.fuselage is not None and len(build.fuselage.stops) > 1:
         parts += _fuselage_parts(build.fuselage.drawn)
+    built = built_surfaces(build)
     for shape in surfaces_of(build):
-        parts += _fin_parts(shape) if isinstance(shape, Fin) else _surface_parts(shape, build)
+        made = _fin_parts(shape) if isinstance(shape, Fin) else _surface_parts(shape, build)
+        parts += as_built(made, built[shape.id], build) if shape.id in built else made
     known = {part.id for part in parts}
     parts += [part for part in build.listed.own if part.id not in known]
     return tuple(parts)

@@ -109,7 +109,7 @@ def surface_marks(surface: Surface) -> tuple[Mark, ...]:
 
 @dataclass(frozen=True, slots=True)
 class Fin:
-    """An upright surface on the centre line; `le_x` and `z` at its foot, mm."""
+    """An upright surface; `le_x` and `z` at its foot, `y` beside the centre line, mm."""
 
     le_x: float
     z: float
@@ -118,19 +118,20 @@ class Fin:
     tip: float
     sweep: float = 0.0
     id: str = "fin"
+    y: float = 0.0
 
 
 def fin_body(fin: Fin) -> Body:
     """The fin as a body that can yaw and lean; its contacts lie along the foot."""
-    pivot = (fin.le_x + fin.root / 2, 0.0, fin.z)
+    pivot = (fin.le_x + fin.root / 2, fin.y, fin.z)
     ring: tuple[Point, ...] = (
-        (fin.le_x, 0.0, fin.z),
-        (fin.le_x + fin.sweep, 0.0, fin.z + fin.height),
-        (fin.le_x + fin.sweep + fin.tip, 0.0, fin.z + fin.height),
-        (fin.le_x + fin.root, 0.0, fin.z),
+        (fin.le_x, fin.y, fin.z),
+        (fin.le_x + fin.sweep, fin.y, fin.z + fin.height),
+        (fin.le_x + fin.sweep + fin.tip, fin.y, fin.z + fin.height),
+        (fin.le_x + fin.root, fin.y, fin.z),
     )
     contacts = tuple(
-        Contact(id=place, at=(x, 0.0, fin.z))
+        Contact(id=place, at=(x, fin.y, fin.z))
         for place, x in (("front", fin.le_x + 5), ("rear", fin.le_x + fin.root - 5))
     )
     return Body(
@@ -152,4 +153,4 @@ def fin_marks(fin: Fin) -> tuple[Mark, ...]:
         f"{fin.id}_foot_le": (fin.le_x, foot),
         f"{fin.id}_foot_te": (fin.le_x + fin.root, foot),
     }
-    return tuple(Mark(id=name, body=fin.id, at=(x, 0.0, z)) for name, (x, z) in places.items())
+    return tuple(Mark(id=name, body=fin.id, at=(x, fin.y, z)) for name, (x, z) in places.items())

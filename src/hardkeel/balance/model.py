@@ -23,6 +23,8 @@ class Wing(Value):
     ----------
     seat_width : float, optional
         Across its seat; without it the wing rests on the middle of both sides' edges.  Our own key.
+    profile : str, optional
+        Its section: a coordinate file beside the build, or one that comes with the app.  Our own key.
     """
 
     id: Text
@@ -35,6 +37,7 @@ class Wing(Value):
     dihedral: Slope = 0.0
     incidence: Slope = 0.0
     seat_width: Size | None = None
+    profile: Text | None = None
 
 
 class Mass(Value):

@@ -46,7 +46,9 @@ class Value(BaseModel):
         BadInput
             Naming the field that can't have its new value.
         """
-        kept = {name: getattr(self, name) for name in self.model_fields_set}
+        # in their own order, not the set's: a file's unknown keys stay where they stood
+        given = self.model_fields_set
+        kept = {name: getattr(self, name) for name in type(self).model_fields if name in given}
         kept.update(self.model_extra or {})
         kept.update(changes)
         with faults_told():

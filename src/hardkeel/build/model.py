@@ -2,45 +2,24 @@
 
 from typing import Final, Literal
 
+from pydantic import Field
+
 from hardkeel.balance.model import Balance, Mass, Wing
-from hardkeel.base.values import Place, Size, SizeOrZero, Slope, Text, Value
+from hardkeel.base.values import Value
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, Sheet
 from hardkeel.parts.model import Ledger
 from hardkeel.schedule.model import Step
 from hardkeel.survey.model import Phase, Survey
+from hardkeel.tail.model import TailSurface
+from hardkeel.trim.model import Flight
 
 FORMAT_NAME: Final = "hardkeel"
 FORMAT_VERSION: Final = 1
 FORMAT: Final = f"{FORMAT_NAME}/{FORMAT_VERSION}"
 
 ModelClass = Literal["trainer", "sport", "precision"]
-
-
-class TailSurface(Value):
-    """A tail surface; the contract's tail section with the place that it leaves open.
-
-    Attributes
-    ----------
-    span : float
-        mm; for a fin twice its height.
-    le_x, z : float, optional
-        Leading edge at the root; without them the surface has no place yet.  Our own keys, like
-        incidence and upright.
-    """
-
-    id: Text
-    span: Size | None = None
-    root_chord: Size | None = None
-    tip_chord: SizeOrZero | None = None
-    sweep_le: Place = 0.0
-    le_x: Place | None = None
-    z: Place | None = None
-    incidence: Slope = 0.0
-    dihedral: Slope = 0.0
-    seat_width: Size | None = None
-    upright: bool = False
 
 
 class Build(Value):
@@ -50,6 +29,9 @@ class Build(Value):
     ----------
     phase : Phase
         What the builder is measuring now; our own addition to the file, like name and log.
+    profiles : mapping of str to str
+        The text of each coordinate file that a section is read from, by its name.  A file holds them as
+        files of their own; the journal, which is one text, holds them here.
     """
 
     format: str = FORMAT
@@ -59,12 +41,14 @@ class Build(Value):
     fuselage: Fuselage | None = None
     wings: tuple[Wing, ...] = ()
     tail: tuple[TailSurface, ...] = ()
+    profiles: dict[str, str] = Field(default_factory=dict)
     masses: tuple[Mass, ...] = ()
     balance: Balance | None = None
     audit: tuple[Sheet, ...] = ()
     plans: tuple[Plan, ...] = ()
     ledger: Ledger | None = None
     survey: Survey | None = None
+    flight: Flight | None = None
     steps: tuple[Step, ...] = ()
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()

@@ -48,6 +48,8 @@ COMMANDS: Final = {
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
         Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES)),
+        Command("tail", "ribs, sticks and hinges of the tail", (JSON, INCHES)),
+        Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),
         Command("parts", "every part, and where the lists disagree", (JSON, INCHES)),

@@ -9,20 +9,21 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length, format_
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
-from hardkeel.fuselage.buying import purchases_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
-from hardkeel.fuselage.cut_list import CutPart, cut_list_of
+from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.easing import pulls_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.nesting import nested, sheets_to_buy
 from hardkeel.fuselage.shaping import name_frame, shape_of_frame
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.sticks import closed_stations
+from hardkeel.joinery.buying import purchases_of
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.nesting import nested, sheets_to_buy
 from hardkeel.storage.package import load
 from hardkeel.voice.frame import (
     bend_sentence,

@@ -17,6 +17,7 @@ from hardkeel.voice.advice import (
     seat_advice,
     suspect_sentence,
 )
+from hardkeel.voice.doubts import check_sentence, doubt_of
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.voice.verdicts import VERDICT_WORDS, format_doubt, format_value, way_off
 
@@ -45,9 +46,19 @@ def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
         text = f"  {check_name(survey, check):<28}{format_value(check, unit):>10} {format_doubt(check, unit):<10}"
         verdict = VERDICT_WORDS[check.verdict]
         told = f"{verdict}: {way_off(survey, check, unit)}" if check.verdict == "out" else verdict
+        if check.edge and doubt_of(judgement, check) is None:
+            told = "at the edge: correct it or accept it"
         lines.append(text + told)
     lines += _section(
         "Doubts", [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
+    )
+    lines += _section(
+        "Not beyond doubt",
+        [
+            check_sentence(survey, judgement, check, unit)
+            for check in judgement.checks
+            if doubt_of(judgement, check) is not None
+        ],
     )
     for correction in judgement.corrections:
         advice = seat_advice(survey, judgement, correction, "sanding", unit)

@@ -6,10 +6,12 @@ from typing import Final
 
 from hardkeel.airframe.starters import start_from
 from hardkeel.build.model import Build
+from hardkeel.demo.biplane import NAME, teasel
 from hardkeel.demo.boarded import squared_in_part
+from hardkeel.demo.tails import of_foam, that_lifts, with_bent_tips
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.model import Stock
+from hardkeel.joinery.cut_part import Stock
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +36,7 @@ def withy() -> Build:
     )
     build = edits.add_member(build, "gusset", "F4", "F8")
     build = edits.set_member(build, "gusset", width=9.0, curved=True)
-    return _some_cut(build, 6)
+    return _some_cut(with_bent_tips(build), 6)
 
 
 def marram() -> Build:
@@ -44,7 +46,7 @@ def marram() -> Build:
     build = edits.set_member(build, "bearer", station=-60.0, section=(12.0, 10.0), y=15.0, z=13.0)
     build = edits.add_member(build, "dowel-plate", "F4", "F5")
     build = edits.set_member(build, "dowel plate", z=30.0, width=60.0)
-    return edits.set_framing(build, sheet=(1000.0, 100.0))
+    return edits.set_framing(that_lifts(build), sheet=(1000.0, 100.0))
 
 
 def sallow() -> Build:
@@ -52,7 +54,7 @@ def sallow() -> Build:
     build = edits.frame_as_usual(start_from("board", 1120.0, 850.0, "Sallow 1120"))
     for name in ("F8", "F9"):
         build = edits.set_former(build, name, split=True)
-    return squared_in_part(edits.set_framing(build, sheeting="along"))
+    return squared_in_part(edits.set_framing(of_foam(build), sheeting="along"))
 
 
 def _some_cut(build: Build, lines: int) -> Build:
@@ -68,4 +70,5 @@ DEMOS: Final = (
     Demo("Withy 820", "stick sides", withy),
     Demo("Marram 1450", "on a crutch", marram),
     Demo("Sallow 1120", "formers on a board", sallow),
+    Demo(NAME, "a biplane to rig", teasel),
 )

@@ -7,6 +7,7 @@ import numpy as np
 
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.build.model import Build
+from hardkeel.demo.tails import of_sticks
 from hardkeel.demo.workshop import furnish
 from hardkeel.edits import truing as edits
 from hardkeel.fuselage.model import Fuselage
@@ -88,7 +89,7 @@ def demo_build() -> Build:
     }
     wet = hidden_from(build.surveyed, moved)
     build = _take(build, wet, rng, "wet", _wet_readings(), _START + timedelta(days=1, minutes=40))
-    return furnish(edits.set_phase(build, "dry"))
+    return furnish(of_sticks(edits.set_phase(build, "dry")))
 
 
 def demo_fuselage() -> Fuselage:

@@ -11,7 +11,8 @@ from hardkeel.edits import framing as framing_edits
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits.ledger import bring_parts_in
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.model import CutOut, Fuselage, MemberKind, Stock, Template
+from hardkeel.fuselage.model import CutOut, Fuselage, MemberKind, Template
+from hardkeel.joinery.cut_part import Stock
 from hardkeel.paper.model import Pair, Sheet
 from hardkeel.parts.model import CutPiece, Ledger, Listed
 

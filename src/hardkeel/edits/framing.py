@@ -8,7 +8,8 @@ from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
-from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind, Stock
+from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
+from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
 
 _STICK_MM: Final = 4.0

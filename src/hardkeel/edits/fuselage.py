@@ -1,6 +1,7 @@
 """Pure edits of the airframe: formers, tail post, wings, tail; the survey follows each of them."""
 
-from collections.abc import Iterable, Sequence
+import re
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Final
 
 from hardkeel.airframe.bodies import redrawn
@@ -30,6 +31,7 @@ from hardkeel.fuselage.model import (
 from hardkeel.fuselage.squaring import BOARD
 from hardkeel.paper.model import Sheet
 from hardkeel.paper.picking import Picked
+from hardkeel.schedule.model import Step
 from hardkeel.survey.model import Incidence, Reading, marks_of
 
 _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
@@ -159,6 +161,8 @@ def rename_former(build: Build, name: str, new: str) -> Build:
         renamed = renamed.but(ledger=ledger_renamed(build.ledger, names))
     if build.audit:
         renamed = renamed.but(audit=tuple(_pairs_renamed(one, name, new) for one in build.audit))
+    if build.steps:
+        renamed = renamed.but(steps=tuple(_step_renamed(step, names) for step in build.steps))
     changes: dict[str, object] = {"formers": changed, "sections": sections}
     if fuselage.framing is not None:
         members = tuple(
@@ -176,6 +180,20 @@ def rename_former(build: Build, name: str, new: str) -> Build:
     drawn = redrawn(build, renamed.but(fuselage=fuselage.but(**changes)))
     check_build(drawn)
     return drawn
+
+
+def _step_renamed(step: Step, names: Mapping[str, str]) -> Step:
+    """Its parts, and the names in its words."""
+
+    def told(text: str) -> str:
+        for old, new in names.items():
+            text = re.sub(rf"(?<!\w){re.escape(old)}(?!\w)", new.replace("\\", r"\\"), text)
+        return text
+
+    parts = tuple(names.get(part, part) for part in step.parts)
+    words = {key: told(getattr(step, key)) for key in ("title", "hold", "because")}
+    changed = step.but(parts=parts, **words)
+    return step if changed == step else changed
 
 
 def _squared(reading: Reading) -> set[str]:

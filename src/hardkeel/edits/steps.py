@@ -9,15 +9,19 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.logbook.entries import Entry
 from hardkeel.parts.model import STATES, State
-from hardkeel.schedule.model import Step, StepState
-from hardkeel.schedule.ordering import all_before, check_steps, standing_of
+from hardkeel.schedule.model import OWN, Step, StepState
+from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 
-_OWN: Final = "own"
 # what a step without glue leaves its parts as: the file's steps hold no key for it, so it goes by their ids
 _REACHED: Final[dict[str, State]] = {
     "cut": "cleaned",
     "try in": "dry-fitted",
     "formers up": "dry-fitted",
+}
+_REACHED_OF_A_SURFACE: Final[dict[str, State]] = {
+    "cut": "cleaned",
+    "pin": "dry-fitted",
+    "feet": "dry-fitted",
 }
 
 
@@ -46,7 +50,7 @@ def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
     others = [step for step in build.steps if step.stage != stage and step.id not in known]
     left = known | {step.id for step in others}
     kept = tuple(step.but(after=tuple(one for one in step.after if one in left)) for step in others)
-    return _with(build, (*made, *kept))
+    return _with(build, ordered((*made, *kept)))
 
 
 def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> Build:
@@ -96,10 +100,10 @@ def add_step(build: Build, title: str, after: str | None) -> Build:
         raise BadInput("", "a step needs a name")
     used = {step.id for step in build.steps}
     number = 1
-    while f"{_OWN} {number}" in used:
+    while f"{OWN} {number}" in used:
         number += 1
     waits = (_step(build, after).id,) if after else ()
-    made = Step(id=f"{_OWN} {number}", stage=_OWN, title=title.strip(), after=waits)
+    made = Step(id=f"{OWN} {number}", stage=OWN, title=title.strip(), after=waits)
     at = next((i + 1 for i, step in enumerate(build.steps) if step.id == after), len(build.steps))
     return _with(build, (*build.steps[:at], made, *build.steps[at:]))
 
@@ -141,7 +145,10 @@ def move_step(build: Build, step_id: str, way: Literal[-1, 1]) -> Build:
 
 def _reached(step: Step) -> State | None:
     """How far the parts of a step are once it is done."""
-    return "glued" if step.glue else _REACHED.get(step.id)
+    if step.glue:
+        return "glued"
+    # a step of one surface is called by the surface and what is done: "stab cut"
+    return _REACHED.get(step.id) or _REACHED_OF_A_SURFACE.get(step.id.rpartition(" ")[2])
 
 
 def _step(build: Build, step_id: str | None) -> Step:

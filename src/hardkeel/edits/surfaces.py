@@ -7,10 +7,11 @@ from hardkeel.airframe.starters import start_from
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
-from hardkeel.build.model import Build, TailSurface
+from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import checked, fuselage_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.survey.model import Mark, Survey, marks_of
+from hardkeel.tail.model import TailSurface
 
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)
 

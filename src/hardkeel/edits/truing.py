@@ -17,12 +17,24 @@ from hardkeel.logbook.entries import (
     count_reading,
 )
 from hardkeel.survey.checking import Check
-from hardkeel.survey.model import Instrument, Phase, Reading, Survey, Verdict, marks_of
+from hardkeel.survey.model import (
+    DATUM,
+    FUSELAGE,
+    Gluing,
+    Instrument,
+    Phase,
+    Reading,
+    SeatKind,
+    Survey,
+    Verdict,
+    marks_of,
+)
 from hardkeel.survey.reaching import error_at_reach_mm
 from hardkeel.survey.seatwork import SeatStep
 from hardkeel.survey.soundness import check_survey
 
 Edit = Callable[[Build], Build]
+LONGEST_POT_LIFE = 24 * 60.0  # minutes: a laminating resin in a cool shed
 
 
 def with_survey(build: Build, survey: Survey) -> Build:
@@ -90,6 +102,87 @@ def delete_reading(build: Build, reading_id: str) -> Build:
     _reading(survey, reading_id)
     readings = tuple(r for r in survey.readings if r.id != reading_id)
     return with_survey(build, survey.but(readings=readings))
+
+
+def set_aim(build: Build, body: str, aim: str) -> Build:
+    """Say what a body is to be true to: another as it stands, or the datum.
+
+    Raises
+    ------
+    BadInput
+        When there is no such body.
+    """
+    aims = {name: other for name, other in (build.surveyed.aim or {}).items() if name != body}
+    if aim != DATUM:
+        aims[body] = aim
+    return with_survey(build, build.surveyed.but(aim=aims or None))
+
+
+def set_locked(build: Build, body: str, *, locked: bool) -> Build:
+    """Say that a body is glued and moves no more, or that it may be moved again.
+
+    With the wing glued the stabilizer is to be true to it as it stands.
+
+    Raises
+    ------
+    BadInput
+        When there is no such body.
+    """
+    survey = build.surveyed
+    others = tuple(one for one in survey.locked if one != body)
+    changed = with_survey(build, survey.but(locked=(*others, body) if locked else others))
+    if body != "wing" or survey.body("stab") is None or "stab" in survey.locked:
+        return changed
+    return set_aim(changed, "stab", "wing" if locked else DATUM)
+
+
+def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
+    """Say what kind of seat a body has.
+
+    Raises
+    ------
+    BadInput
+        When it has no seat.
+    """
+    survey = build.surveyed
+    found = survey.body(body)
+    if found is None or found.seat is None:
+        raise BadInput("", f"“{body}” has no seat")
+    seated = found.but(seat=found.seat.but(kind=kind))
+    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
+    return with_survey(build, survey.but(bodies=bodies))
+
+
+def set_gluing(build: Build, body: str) -> Build:
+    """Say which body the glue holds; nothing with an empty name.
+
+    Raises
+    ------
+    BadInput
+        When there is none of that id.
+    """
+    survey = build.surveyed
+    if body and (survey.body(body) is None or body == FUSELAGE):
+        raise BadInput("", f"there is no “{body}” to glue")
+    return build.but(survey=survey.but(gluing=Gluing(body=body) if body else None))
+
+
+def set_mixed(build: Build, minutes: float | None, now: datetime) -> Build:
+    """The glue is mixed now and can be worked for so many minutes; without minutes it is not mixed after all.
+
+    Raises
+    ------
+    BadInput
+        When nothing is being glued, or the minutes are no time to glue in.
+    """
+    gluing = build.surveyed.gluing
+    if gluing is None:
+        raise BadInput("", "say first what the glue holds")
+    if minutes is not None and not 1 <= minutes <= LONGEST_POT_LIFE:
+        raise BadInput("pot life", f"{minutes:g} minutes is no pot life")
+    mixed = now.isoformat(timespec="seconds") if minutes is not None else None
+    changed = gluing.but(mixed=mixed, pot_life=minutes)
+    return build.but(survey=build.surveyed.but(gluing=changed))
 
 
 def set_phase(build: Build, phase: Phase) -> Build:

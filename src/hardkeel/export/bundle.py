@@ -11,7 +11,9 @@ from hardkeel.export.framing import named_templates
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew_all
+from hardkeel.export.rigging_sheet import A4_MM, rigging_sheet_pdf
 from hardkeel.export.sheets import readings_csv
+from hardkeel.export.tail import tail_files
 from hardkeel.export.templates import former_files
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
@@ -27,7 +29,7 @@ def export_record(
 ) -> list[Path]:
     """Write record, readings, parts, formers and the build, each under the build's own name; the paths.
 
-    Where the fuselage is framed all templates go along.
+    Where the fuselage is framed, or the tail says how it is built, all templates go along.
 
     Parameters
     ----------
@@ -48,14 +50,21 @@ def export_record(
     contents = {
         f"{stem}-record.pdf": record_pdf(build, judgement, unit),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
-        f"{stem}-build.json": text_of(build).encode("utf-8"),
+        f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
+    if build.surveyed.bodies:
+        sheet = rigging_sheet_pdf(build, unit, A4_MM)
+        contents[f"{stem}-measuring-sheet.pdf"] = sheet
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
     contents |= {f"{stem}-{name}": data for name, data in former_files(build, unit).items()}
     contents |= attached
+    contents |= {name: words.encode("utf-8") for name, words in build.profiles.items()}
     lists = {stem: contents}
     if build.fuselage is not None and build.fuselage.framing is not None:
         lists[f"{stem}-templates"] = named_templates(build, "A4", unit)
+    if any(surface.kind is not None for surface in build.tail):
+        tail = tail_files(build, "A4", unit)
+        lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
     renew_all(to, lists)
     return [to.folder / name for written in lists.values() for name in written]

@@ -1,8 +1,21 @@
 """One view of the airframe as a reportlab drawing: readable when printed in grey."""
 
+import math
+from collections.abc import Sequence
+from itertools import pairwise
 from typing import Final
 
-from hardkeel.export.stationery import Color, Drawing, HexColor, Line, PolyLine, String, black
+from hardkeel.export.stationery import (
+    Circle,
+    Color,
+    Drawing,
+    HexColor,
+    Line,
+    PolyLine,
+    String,
+    black,
+    white,
+)
 from hardkeel.picture.truing import Picture, Stroke, View
 
 _INK: Final = HexColor(0x1E2B33)
@@ -12,6 +25,7 @@ _MARGIN: Final = 8.0
 _STYLES: Final[dict[str, tuple[Color, float, list[float] | None]]] = {
     "fuselage": (_SOFT, 0.8, None),
     "former": (_SOFT, 0.4, None),
+    "strut": (_SOFT, 0.8, None),
     "centre": (_SOFT, 0.4, [6, 2, 1, 2]),
     "board": (_SOFT, 0.6, None),
     "wanted": (_INK, 0.4, [2, 2]),
@@ -19,8 +33,20 @@ _STYLES: Final[dict[str, tuple[Color, float, list[float] | None]]] = {
 }
 
 
-def view_drawing(picture: Picture, view: View, size: tuple[float, float], font: str) -> Drawing:
-    """A view to scale in a box of `size` points; strings and marks are left to the screen."""
+def view_drawing(
+    picture: Picture,
+    view: View,
+    size: tuple[float, float],
+    font: str,
+    strings: Sequence[tuple[str, Stroke]] = (),
+) -> Drawing:
+    """A view to scale in a box of `size` points; marks are left to the screen.
+
+    Parameters
+    ----------
+    strings : sequence of (str, Stroke)
+        Strings and gauges to draw with their numbers, of this view or of another.
+    """
     width, height = size
     drawing = Drawing(width, height)
     bounds = picture.bounds(view)
@@ -53,5 +79,30 @@ def view_drawing(picture: Picture, view: View, size: tuple[float, float], font: 
                 strokeDashArray=dashes or [],
             )
         )
+    mine = [(number, stroke) for number, stroke in strings if stroke.view == view]
+    for i, (number, stroke) in enumerate(mine):
+        line = points(stroke)
+        drawing.add(PolyLine(line, strokeColor=_INK, strokeWidth=0.5))
+        x, y = _along(line, _SPREAD[i % len(_SPREAD)])
+        wide = 5.0 + 3.2 * len(number)
+        drawing.add(Circle(x, y, wide / 2, strokeColor=_INK, strokeWidth=0.4, fillColor=white))
+        drawing.add(String(x, y - 2.3, number, fontName=font, fontSize=6.5, textAnchor="middle"))
     drawing.add(Line(0, 0, width, 0, strokeColor=_SOFT, strokeWidth=0.3))
     return drawing
+
+
+# numbers of strings that run together stand at other places along them
+_SPREAD: Final = (0.3, 0.62, 0.45, 0.78, 0.38, 0.7, 0.53)
+
+
+def _along(line: list[float], share: float) -> tuple[float, float]:
+    """A point along a polyline of x, y, x, y, …, by its length."""
+    at = list(zip(line[::2], line[1::2], strict=True))
+    lengths = [math.dist(a, b) for a, b in pairwise(at)]
+    left = share * sum(lengths)
+    for (a, b), length in zip(pairwise(at), lengths, strict=True):
+        if left <= length and length > 0:
+            t = left / length
+            return a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])
+        left -= length
+    return at[-1]

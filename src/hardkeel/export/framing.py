@@ -4,6 +4,7 @@ import csv
 import io
 import re
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Final
 
@@ -17,12 +18,13 @@ from hardkeel.export.reading_sheet import reading_sheet_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
-from hardkeel.fuselage.buying import purchases_of
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.flat import FlatPiece
 from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
-from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.nesting import NestedSheet, nested
+from hardkeel.fuselage.model import Framing
+from hardkeel.joinery.buying import purchases_of
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.nesting import NestedSheet, nested
 from hardkeel.paper.audit import audit
 from hardkeel.storage.dxf import Layer, dxf_text
 
@@ -84,22 +86,63 @@ def template_files(
     if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     pieces = build_pieces(build)
-    sheets = nested(pieces, fuselage.framed.sheet, fuselage.framed.sheet_gap, _share(step, 0, 50))
-    page = Page(paper, printer_of(build))
-    on_paper = [*pieces, *spacers_of(fuselage)]
     plan = board_plan_of(fuselage)
-    plates = paper_plates(on_paper, page.room, unit)
-    if plan is not None:
-        plates = (*plates, plate_of(plan, unit))
-    title = build.name or "Build"
-    found = {
-        f"templates-{paper}.pdf": templates_pdf(plates, title, page, _share(step, 50, 30)),
-        "cut-list.csv": cut_list_csv(fuselage, pieces).encode("utf-8"),
-    }
+    page = Page(paper, printer_of(build))
+    job = CutJob(
+        pieces=pieces,
+        parts=cut_list_of(fuselage),
+        drawn=spacers_of(fuselage),
+        plans=(plan,) if plan is not None else (),
+        framed=fuselage.framed,
+        title=build.name or "Build",
+    )
+    found = files_of(job, page, unit, step)
     if fuselage.board is not None and fuselage.formers:
-        sheet = reading_sheet_pdf(fuselage, title, page.size, unit)
+        sheet = reading_sheet_pdf(fuselage, job.title, page.size, unit)
         found[f"reading-sheet-{paper}.pdf"] = sheet
-    found |= _for_cutters(pieces, sheets, fuselage, unit, _share(step, 80, 20))
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class CutJob:
+    """What is to be cut, whatever it becomes.
+
+    Attributes
+    ----------
+    drawn : tuple of FlatPiece
+        On paper only: spacers.
+    plans : tuple of FlatPiece
+        Drawings that other things are laid on, each on pages of its own.
+    """
+
+    pieces: tuple[FlatPiece, ...]
+    parts: tuple[CutPart, ...]
+    drawn: tuple[FlatPiece, ...]
+    plans: tuple[FlatPiece, ...]
+    framed: Framing
+    title: str
+
+
+def files_of(
+    job: CutJob, page: Page, unit: LengthUnit, step: Step | None = None
+) -> dict[str, bytes]:
+    """``templates-A4.pdf``, ``cut-list.csv``, ``dxf/…``, ``svg/…`` by name.
+
+    Raises
+    ------
+    GivenUp
+        When `step` says so.
+    """
+    framed = job.framed
+    sheets = nested(job.pieces, framed.sheet, framed.sheet_gap, _share(step, 0, 50))
+    plates = paper_plates([*job.pieces, *job.drawn], page.room, unit)
+    plates = (*plates, *(plate_of(plan, unit) for plan in job.plans))
+    found = {
+        f"templates-{page.paper}.pdf": templates_pdf(plates, job.title, page, _share(step, 50, 30)),
+        "cut-list.csv": cut_list_csv(job.parts, job.pieces, framed).encode("utf-8"),
+    }
+    on_cutter = (*job.pieces, *job.plans)
+    found |= _for_cutters(on_cutter, sheets, framed.cutter_kerf, unit, _share(step, 80, 20))
     return found
 
 
@@ -117,11 +160,10 @@ def _share(step: Step | None, start: int, share: int) -> Step | None:
 def _for_cutters(
     pieces: tuple[FlatPiece, ...],
     sheets: tuple[NestedSheet, ...],
-    fuselage: Fuselage,
+    kerf: float,
     unit: LengthUnit,
     step: Step | None,
 ) -> dict[str, bytes]:
-    kerf = fuselage.framed.cutter_kerf
     found: dict[str, bytes] = {}
     drawings = [(_file_name(piece.name), plate_of(piece, unit, kerf=kerf)) for piece in pieces]
     for number, sheet in enumerate(sheets, start=1):
@@ -169,12 +211,11 @@ def printer_of(build: Build) -> tuple[float, float]:
     return 1.0, 1.0
 
 
-def cut_list_csv(fuselage: Fuselage, pieces: tuple[FlatPiece, ...]) -> str:
+def cut_list_csv(parts: tuple[CutPart, ...], pieces: tuple[FlatPiece, ...], framed: Framing) -> str:
     """Sticks, then flat pieces, then strips to buy; millimetres and degrees, unrounded to a thousandth."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(_HEAD)
-    parts = cut_list_of(fuselage)
     for part in parts:
         first, last = (
             (" and ".join(f"{angle:.2f}" for angle in end) for end in part.ends)
@@ -197,7 +238,6 @@ def cut_list_csv(fuselage: Fuselage, pieces: tuple[FlatPiece, ...]) -> str:
                 {"u": "along", "v": "across", "any": "any"}[piece.grain],
             )
         )  # fmt: skip
-    framed = fuselage.framed
     for one in purchases_of(parts, framed.kerf, framed.stock):
         writer.writerow(
             (

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.fuselage.flat import FlatPiece, Ring
-from hardkeel.fuselage.nesting import NestedSheet, Placed, nested
 from hardkeel.geometry.polygons import shapely
+from hardkeel.joinery.flat import FlatPiece, Ring
+from hardkeel.joinery.nesting import NestedSheet, Placed, nested
 from hardkeel.voice import sheets as say
 
 LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]

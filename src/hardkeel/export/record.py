@@ -6,6 +6,7 @@ from typing import Any, Final
 from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
+from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
@@ -27,6 +28,7 @@ from hardkeel.export.stationery import (
     ruled_table,
     safe,
 )
+from hardkeel.export.tail_story import tail_story
 from hardkeel.logbook.entries import total_hours
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import Judgement
@@ -66,10 +68,12 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *_head(build, judgement, styles),
         *_views(build, judgement, styles),
         *_checks(build, judgement, unit, styles),
+        *air_story(build, judgement, unit, styles),
         *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
         *layout_story(build, unit, styles),
         *frame_story(build, unit, styles),
+        *tail_story(build, unit, styles),
         *_log(build, styles, unit),
         Spacer(1, 6 * mm),
         Paragraph(SAFETY, styles.small),
@@ -148,10 +152,14 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles)
         shims = seat_advice(survey, judgement, correction, "shims", unit)
         if not sanding.needed:
             continue
-        lines = [
-            "Only sanding: " + " ".join(sanding.do) + " " + sanding.then,
-            "Only shims: " + " ".join(shims.do) + " " + shims.then,
-        ]
+        lines = (
+            [" ".join(sanding.do) + " " + sanding.then]
+            if correction.fitted is not None
+            else [
+                "Only sanding: " + " ".join(sanding.do) + " " + sanding.then,
+                "Only shims: " + " ".join(shims.do) + " " + shims.then,
+            ]
+        )
         story.append(
             KeepTogether(
                 [

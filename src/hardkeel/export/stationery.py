@@ -7,8 +7,8 @@ import io
 from importlib import resources
 from typing import Any, Final
 
-from reportlab.graphics.shapes import Drawing, Line, PolyLine, String
-from reportlab.lib.colors import Color, HexColor, black
+from reportlab.graphics.shapes import Circle, Drawing, Line, PolyLine, String
+from reportlab.lib.colors import Color, HexColor, black, white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
@@ -28,6 +28,7 @@ from reportlab.platypus import (
 __all__ = [
     "A4",
     "Canvas",
+    "Circle",
     "Color",
     "Drawing",
     "Flowable",
@@ -42,6 +43,7 @@ __all__ = [
     "Table",
     "black",
     "mm",
+    "white",
 ]
 
 WIDTH: Final = A4[0] - 36 * mm

@@ -1,12 +1,10 @@
 """What is cut for a fuselage, stick by stick."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
-from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import inside_skins
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Fuselage, Longeron, Member
@@ -14,46 +12,9 @@ from hardkeel.fuselage.notching import both_sides, stringer_place, stringer_ways
 from hardkeel.fuselage.sheeted import corner_strips_of
 from hardkeel.fuselage.sticks import sticks_of
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from hardkeel.joinery.cut_part import CutPart
 
 BOTH_SIDES: Final = 2
-
-
-@dataclass(frozen=True, slots=True)
-class CutPart:
-    """A line of the cut list.
-
-    Attributes
-    ----------
-    kind : str
-        ``upright``, ``diagonal``, ``cross-piece``, ``corner-strip``, ``stringer``, ``bearer`` or
-        ``longeron``.
-    quantity : int
-        Of both sides together.
-    section : (float, float)
-        Across the side, and as seen in the drawing, mm.
-    ends : tuple of tuple of float
-        Angles of the cuts, degrees; empty for what is trimmed in place.
-    outline : tuple of (s, z)
-        Of a stick of the drawing, as it lies in it; empty for others.
-    key : str
-        What it is remembered by, once it is cut.
-    triangular : bool
-        Half a square, cut corner to corner.
-    member : str
-        The member that it is of, where it is of one.
-    """
-
-    name: str
-    kind: str
-    quantity: int
-    section: tuple[float, float]
-    length: float
-    ends: tuple[tuple[float, ...], ...]
-    material: str | None
-    outline: tuple[Point2, ...] = ()
-    key: str = ""
-    triangular: bool = False
-    member: str = ""
 
 
 def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:

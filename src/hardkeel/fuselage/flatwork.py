@@ -13,13 +13,13 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
-from hardkeel.fuselage.flat import FlatPiece, Mark, cut_from, open_ring, ring_of, with_shape
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import PLATES, Board, Former, Fuselage, Member
 from hardkeel.fuselage.notching import both_sides
 from hardkeel.fuselage.sheeted import REGISTER_MM, Side, faces_of, registers_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
+from hardkeel.joinery.flat import FlatPiece, Mark, cut_from, open_ring, ring_of, with_shape
 
 _THINNEST_MM: Final = 0.5
 _SAME_STATION_MM: Final = 0.5

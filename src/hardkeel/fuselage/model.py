@@ -9,6 +9,7 @@ from typing import Annotated, Final, Literal, Self
 from pydantic import Field
 
 from hardkeel.base.values import Place, Point2, Positive, Size, SizeOrZero, Text, Value
+from hardkeel.joinery.cut_part import Stock
 from hardkeel.survey.model import Reading
 
 Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
@@ -222,15 +223,6 @@ class Member(Value):
     gap: SizeOrZero = 0.0
     inset: SizeOrZero = 0.0
     short: SizeOrZero = 0.0
-    material: str | None = None
-
-
-class Stock(Value):
-    """Strips that lie in the builder's own rack, mm."""
-
-    section: tuple[Size, Size]
-    length: Size
-    pieces: Annotated[int, Field(ge=1, le=1000)] = 1
     material: str | None = None
 
 

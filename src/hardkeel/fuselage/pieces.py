@@ -5,13 +5,13 @@ from functools import lru_cache
 from typing import Final
 
 from hardkeel.fuselage.cutting import shape_of
-from hardkeel.fuselage.flat import FlatPiece, Mark, with_shape
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
 from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.joinery.flat import FlatPiece, Mark, with_shape
 
 _CENTRE_OVER_MM: Final = 4.0  # a centre mark is seen beside the wood
 

@@ -11,12 +11,12 @@ from typing import Final
 import numpy as np
 
 from hardkeel.fuselage.cutting import carve
-from hardkeel.fuselage.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
+from hardkeel.joinery.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 
 SHEETED: Final = ("sheet-sides", "crutch", "board")
 USUAL_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said

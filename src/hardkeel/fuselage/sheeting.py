@@ -9,11 +9,11 @@ from typing import Final, Literal
 
 import numpy as np
 
-from hardkeel.fuselage.flat import FlatPiece, Mark, open_ring
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.spline import arc_length_at
+from hardkeel.joinery.flat import FlatPiece, Mark, open_ring
 
 Face = Literal["top", "bottom"]
 _CRUMB_MM2: Final = 1.0

@@ -224,6 +224,31 @@ def square(
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Movement:
+    """How a checked figure changed from one phase to another, mm or degrees."""
+
+    former: str
+    kind: str
+    amount: float
+    sigma: float
+
+
+def movements(before: Squared, after: Squared) -> tuple[Movement, ...]:
+    """What moved beyond doubt (two sigma) between two phases, by tolerances the most first."""
+    found = []
+    for i, name in enumerate(after.formers):
+        for j, (kind, unknown, _) in enumerate(CHECKED):
+            now, sigma = after.unknown(name, unknown)
+            was, old = before.unknown(name, unknown)
+            doubt = float(np.hypot(sigma, old))
+            if abs(now - was) > 2 * doubt:
+                limit = float(after.tolerances[i, j])
+                found.append((abs(now - was) / limit, Movement(name, kind, now - was, doubt)))
+    found.sort(key=lambda one: -one[0])
+    return tuple(one for _, one in found)
+
+
 def tolerances_of(names: Sequence[str], squaring: Squaring) -> Array:
     """Of each former's checks, shape (n, 5): its own, else its kind's, else the default."""
     own = squaring.tolerances or {}

@@ -1,6 +1,7 @@
 """Which readings of a frame are there to take, and which is worth most."""
 
 from collections.abc import Iterator
+from functools import lru_cache
 from itertools import pairwise
 from typing import Any, Final
 
@@ -17,6 +18,7 @@ from hardkeel.survey.model import (
     Offset,
     Reading,
     Tilt,
+    marks_of,
     place_of,
 )
 from hardkeel.survey.pooling import offers_of, pool_of
@@ -25,8 +27,43 @@ from hardkeel.survey.ranking import NextReading, rank, undecided
 _AT: Final[dict[str, Any]] = {"id": "?", "value": 0.0}
 
 
-def readings_at_hand(names: tuple[str, ...]) -> Iterator[Reading]:
+@lru_cache(maxsize=8)
+def readings_at_hand(names: tuple[str, ...]) -> tuple[Reading, ...]:
     """Everything that is read on a frame: former by former, then bay by bay."""
+    return tuple(_readings(names))
+
+
+def reading_of_marks(
+    names: tuple[str, ...], marks: tuple[str, ...], kinds: tuple[str, ...]
+) -> Reading | None:
+    """What is read at one mark, or from one mark to another.
+
+    Parameters
+    ----------
+    marks : tuple of str
+        One or two, as ``F3.tp``.
+    kinds : tuple of str
+        Kinds of reading that are meant, the likeliest first; ``incidence`` is the lean of a former
+        whose top and foot are pointed at.
+    """
+    wanted = frozenset(marks)
+    bodies = {mark.rpartition(".")[0] for mark in marks}
+    best: tuple[int, Reading] | None = None
+    for reading in readings_at_hand(names):
+        if reading.kind not in kinds:
+            continue
+        if isinstance(reading, Incidence):
+            meant = len(marks) > 1 and bodies == {reading.body}
+        else:
+            ends = frozenset(one for one in marks_of(reading) if not one.startswith(f"{BOARD}."))
+            meant = ends == wanted
+        rank_ = kinds.index(reading.kind)
+        if meant and (best is None or rank_ < best[0]):
+            best = (rank_, reading)
+    return best[1] if best is not None else None
+
+
+def _readings(names: tuple[str, ...]) -> Iterator[Reading]:
     for name in names:
         yield Incidence(**_AT, body=name)
         for corner in CORNERS:
@@ -51,7 +88,7 @@ def readings_at_hand(names: tuple[str, ...]) -> Iterator[Reading]:
 
 def next_readings(squared: Squared) -> tuple[NextReading, ...]:
     """The best readings for the worst check that is not decided and that any of them would still help."""
-    pool = pool_of(squared.net, tuple(readings_at_hand(squared.formers)))
+    pool = pool_of(squared.net, readings_at_hand(squared.formers))
     used = {fit.id for fit in squared.fits if fit.used}
     held = [reading for reading in squared.readings if reading.id in used]
     offers = offers_of(pool, squared.solution, held)

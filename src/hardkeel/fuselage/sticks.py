@@ -14,10 +14,10 @@ from hardkeel.base.values import Point2
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Bracing, Fuselage, Section
 from hardkeel.geometry.polygons import shapely
+from hardkeel.joinery.strips import strip_in
 
 Kind = Literal["upright", "diagonal"]
 _HAIR: Final = 1e-6  # mm: a facet shorter than this is none
-_ALONG: Final = 1e-6  # of a right angle: a face that runs along the stick
 
 
 @dataclass(frozen=True, slots=True)
@@ -337,45 +337,7 @@ def _diagonal(
     ring = [*lower.between(a, b), *reversed(upper.between(a, b))]
     front, rear = (lower, upper) if rises else (upper, lower)
     start, end = (a, front.z(a)), (b, rear.z(b))
-    run, rise = end[0] - start[0], end[1] - start[1]
-    length = math.hypot(run, rise)
-    along, out = (run / length, rise / length), section[1] / 2
-    side, far = (-along[1] * out, along[0] * out), 2 * section[1] + length
-    strip = [
-        (
-            at[0] + way * far * along[0] + hand * side[0],
-            at[1] + way * far * along[1] + hand * side[1],
-        )
-        for at, way, hand in ((start, -1, 1), (start, -1, -1), (end, 1, -1), (end, 1, 1))
-    ]
-    cut = shapely.Polygon(ring).intersection(shapely.Polygon(strip))
-    pieces = [one for one in shapely.get_parts(cut) if one.geom_type == "Polygon"]
-    if not pieces:
+    cut = strip_in(shapely.Polygon(ring), start, end, section[1])
+    if cut is None:
         return None
-    outline = list(max(pieces, key=lambda one: one.area).exterior.coords)[:-1]
-    reach = [(s - start[0]) * along[0] + (z - start[1]) * along[1] for s, z in outline]
-    ends = _facets(outline, reach, along)
-    return Stick("diagonal", section, tuple(outline), max(reach) - min(reach), ends)
-
-
-def _facets(
-    outline: Sequence[Point2], reach: Sequence[float], along: Point2
-) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    """Angles of the cut faces at the front and at the rear, the upright's first."""
-    middle = (max(reach) + min(reach)) / 2
-    found: tuple[list[tuple[bool, float]], list[tuple[bool, float]]] = ([], [])
-    ring = [*outline, outline[0]]
-    for i, (a, b) in enumerate(pairwise(ring)):
-        ds, dz = b[0] - a[0], b[1] - a[1]
-        size = math.hypot(ds, dz)
-        if size < _HAIR:
-            continue
-        cross = abs(along[0] * dz - along[1] * ds) / size
-        if cross < _ALONG:
-            continue  # a long side
-        angle = math.degrees(math.asin(min(1.0, cross)))
-        at = (reach[i] + reach[(i + 1) % len(reach)]) / 2
-        is_lying = abs(ds) > _HAIR * size
-        found[at > middle].append((is_lying, angle))
-    front, rear = (tuple(angle for _, angle in sorted(end)) for end in found)
-    return front, rear
+    return Stick("diagonal", section, cut.outline, cut.length, cut.ends)

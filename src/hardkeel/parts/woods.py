@@ -30,6 +30,16 @@ G_PER_MM3: Final = 1e-6  # of 1 kg/m³
 Measure = Literal["density", "stiffness", "across", "strength", "dry", "soaked"]
 Span = tuple[float, float]
 
+# Shear modulus by Young's modulus along the grain: Wood Handbook, table 5-1, mean of G_LR and G_LT (balsa
+# 0.054 and 0.037, Sitka spruce 0.064 and 0.061, red and loblolly pine 0.081 to 0.096, basswood 0.056 and 0.046,
+# yellow birch for beech 0.074 and 0.068); ply by panel sheets; foam and metal by E / 2(1 + ν); fibres by sheets.
+_SHEAR: Final = {
+    "balsa-light": 0.0455, "balsa-medium": 0.0455, "balsa-hard": 0.0455, "spruce": 0.0625, "pine": 0.085,
+    "basswood": 0.051, "beech": 0.071, "birch-ply": 0.07, "light-ply": 0.08, "foam-white": 0.38, "foam-blue": 0.38,
+    "carbon-strip": 0.04, "carbon-cloth": 0.08, "glass-cloth": 0.18, "steel-wire": 0.387, "aluminium": 0.376,
+    "brass": 0.37,
+}  # fmt: skip
+_SHEAR_OTHER: Final = 0.06  # of a wood that is not in the table
 _SCATTER_STIFFNESS: Final = 0.22  # Wood Handbook, table 5-6
 _SCATTER_STRENGTH: Final = 0.16  # the same
 _MOIST: Final = 1.12  # weight at 12 % moisture, of the oven-dry weight that specific gravity counts
@@ -71,6 +81,11 @@ class Wood:
     sources: Mapping[Measure, str]
     source: str
     own: bool = False
+
+    @property
+    def shear(self) -> float:
+        """Shear modulus along the grain, GPa: the stiffness times a ratio of its own kind."""
+        return self.stiffness * _SHEAR.get(self.id, _SHEAR_OTHER)
 
     @property
     def density_range(self) -> Span:

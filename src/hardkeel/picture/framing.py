@@ -10,16 +10,17 @@ import numpy as np
 
 from hardkeel.airframe.framing import side_blanks
 from hardkeel.build.model import Build
-from hardkeel.fuselage.cut_list import CutPart, cut_list_of, stringer_points
+from hardkeel.fuselage.cut_list import cut_list_of, stringer_points
 from hardkeel.fuselage.cutting import carve, shape_of
-from hardkeel.fuselage.flat import FlatPiece
 from hardkeel.fuselage.flatwork import flatwork_of, inner_half
 from hardkeel.fuselage.model import PLATES, Former, Fuselage, Member
-from hardkeel.fuselage.nesting import NestedSheet
 from hardkeel.fuselage.notching import both_sides
 from hardkeel.fuselage.sheeted import Side, faces_of
 from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
 from hardkeel.geometry.hull import Point2
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.nesting import NestedSheet
 from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, down, tone_of
 
 _PIN_OUT_MM: Final = 3.0

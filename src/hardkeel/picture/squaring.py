@@ -3,7 +3,7 @@
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import Squared
 from hardkeel.geometry.hull import Point2
-from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, tone_of
+from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, WoodSpot, tone_of
 from hardkeel.survey.model import Reading, marks_of
 
 _OVER_MM = 12.0
@@ -30,6 +30,7 @@ def frame_from_behind(squared: Squared, enlarged: float, chosen: str) -> WoodPic
     now = squared.solution.placed.airframe
     shapes: list[WoodShape] = []
     lines: list[WoodLine] = []
+    spots: list[WoodSpot] = []
     for name in squared.formers:
         ring, true = [], []
         for corner in ("bp", "bs", "ts", "tp"):
@@ -45,9 +46,12 @@ def frame_from_behind(squared: Squared, enlarged: float, chosen: str) -> WoodPic
         if name == chosen:
             shapes.insert(0, WoodShape(name, tuple(ring), grain=0.0, faint=True))
             lines.append(WoodLine("station", (*true, true[0])))
+            corners = dict(zip(("bp", "bs", "ts", "tp"), ring, strict=True))
+            corners |= {"tc": _between(ring[2], ring[3]), "bc": _between(ring[0], ring[1])}
+            spots += [WoodSpot(f"{name}.{corner}", at) for corner, at in corners.items()]
         else:
             lines.append(WoodLine("outline", (*ring, ring[0]), name))
-    return WoodPicture(tuple(shapes), tuple(lines))
+    return WoodPicture(tuple(shapes), tuple(lines), spots=tuple(spots))
 
 
 def _view(
@@ -71,6 +75,7 @@ def _view(
     shapes: list[WoodShape] = []
     lines: list[WoodLine] = []
     labels: list[WoodLabel] = []
+    spots: list[WoodSpot] = []
     out = {check.body for check in squared.checks if check.verdict == "out"}
     for name in squared.formers:
         former = formers[name]
@@ -80,14 +85,21 @@ def _view(
         shapes.append(WoodShape(name, ring, grain=90.0, tone=tone_of(former.material)))
         c, d = (wanted(f"{name}.{end}") for end in ends)
         lines.append(WoodLine("station", (c, d)))
+        seen = ("tp", "tc", "ts") if axis == 1 else ("bp", "tp")
+        places = (a, _between(a, b), b) if axis == 1 else (a, b)
+        spots += [WoodSpot(f"{name}.{mark}", at) for mark, at in zip(seen, places, strict=True)]
         low = max(a[1], b[1], c[1], d[1])
         labels.append(WoodLabel(((c[0] + d[0]) / 2, low + 4), name, ref=name, warn=name in out))
     if squared.formers:
         first, last = float(squared.stations[0]), float(squared.stations[-1])
         lines.append(WoodLine("centre", ((first - _OVER_MM, 0.0), (last + _OVER_MM, 0.0))))
     if held is not None:
-        places = [stands(mark) for mark in marks_of(held) if mark in squared.net.index]
-        if len(places) > 1:
-            lines.append(WoodLine("wire", tuple(places)))
-        lines += [WoodLine("pin", (place,)) for place in places]
-    return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
+        held_at = [stands(mark) for mark in marks_of(held) if mark in squared.net.index]
+        if len(held_at) > 1:
+            lines.append(WoodLine("wire", tuple(held_at)))
+        lines += [WoodLine("pin", (place,)) for place in held_at]
+    return WoodPicture(tuple(shapes), tuple(lines), tuple(labels), tuple(spots))
+
+
+def _between(a: Point2, b: Point2) -> Point2:
+    return (a[0] + b[0]) / 2, (a[1] + b[1]) / 2

@@ -30,11 +30,14 @@ from hardkeel.survey.model import (
     Survey,
     Tilt,
     Verdict,
+    contacts_of,
 )
 from hardkeel.survey.proposing import is_upright
 
 View = Literal["plan", "behind", "side"]
-Role = Literal["fuselage", "former", "centre", "wanted", "estimated", "reading", "mark", "board"]
+Role = Literal[
+    "fuselage", "former", "centre", "wanted", "estimated", "reading", "mark", "board", "strut"
+]
 VIEWS: Final[tuple[View, ...]] = ("plan", "behind", "side")
 _BOARD_GAP: Final = 12.0  # mm below the lowest point, where the board is drawn
 
@@ -104,6 +107,7 @@ def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
     strokes: list[Stroke] = []
     if build.fuselage is not None:
         strokes += fuselage_strokes(build.fuselage)
+    strokes += strut_strokes(survey)
     for body in survey.bodies:
         if body.id in rings:
             strokes += _body_strokes(survey, body, judgement, rings[body.id], shown.rings[body.id])
@@ -122,12 +126,24 @@ def keel_strokes(build: Build) -> tuple[Stroke, ...]:
     """The side view as drawn, without anything that was measured: fuselage, formers, bodies."""
     survey = build.surveyed
     strokes = fuselage_strokes(build.fuselage) if build.fuselage is not None else []
+    strokes += strut_strokes(survey)
     for body in survey.bodies:
         if body.id != FUSELAGE:
             ring = body_ring(survey, body)
             points = project("side", [ring[i] for i in _seen(survey, body, ring, "side")])
             strokes.append(Stroke("side", "wanted", points, body.id, closed=True))
     return tuple(stroke for stroke in strokes if stroke.view == "side")
+
+
+def strut_strokes(survey: Survey) -> list[Stroke]:
+    """Struts as drawn, from their feet to the wing they carry."""
+    ends = [
+        (contact.foot, contact.at)
+        for body in survey.bodies
+        for contact in contacts_of(body)
+        if contact.foot is not None
+    ]
+    return [Stroke(view, "strut", project(view, pair)) for pair in ends for view in VIEWS[1:]]
 
 
 def held_strokes(

@@ -1,12 +1,13 @@
 """Wood to be drawn as wood: shapes with their grain, lines and names, in a view's own axes (mm, v down)."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 from hardkeel.geometry.hull import Point2
 
-Tone = Literal["soft", "hard", "ply", "metal"]
+Tone = Literal["soft", "hard", "ply", "metal", "foam"]
 LineRole = Literal["station", "centre", "outline", "pin", "seat", "wire"]
 _HARD: Final = ("spruce", "pine", "beech", "basswood", "balsa-hard")
 
@@ -68,12 +69,27 @@ class WoodLabel:
 
 
 @dataclass(frozen=True, slots=True)
+class WoodSpot:
+    """A place that can be pointed at by itself, before the wood it lies on; `words` are its name."""
+
+    ref: str
+    at: Point2
+    words: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class WoodPicture:
     """One view."""
 
     shapes: tuple[WoodShape, ...] = ()
     lines: tuple[WoodLine, ...] = ()
     labels: tuple[WoodLabel, ...] = ()
+    spots: tuple[WoodSpot, ...] = ()
+
+    def called(self, words: Callable[[str], str]) -> "WoodPicture":
+        """The same with names for its spots."""
+        spots = tuple(WoodSpot(spot.ref, spot.at, words(spot.ref)) for spot in self.spots)
+        return replace(self, spots=spots)
 
     @property
     def bounds(self) -> tuple[float, float, float, float] | None:
@@ -90,6 +106,8 @@ def tone_of(material: str | None) -> Tone:
     """How a wood looks."""
     if material is None:
         return "soft"
+    if "foam" in material:
+        return "foam"
     if "ply" in material:
         return "ply"
     if material in ("steel-wire", "aluminium", "brass", "carbon-strip", "carbon-cloth"):

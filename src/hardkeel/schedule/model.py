@@ -1,11 +1,12 @@
 """A step of work as the file holds it: minutes, ids of parts and of the steps that come before."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
 from hardkeel.base.values import Text, Value
 
+OWN: Final = "own"  # the stage of steps that the builder adds
 StepState = Literal["open", "doing", "done"]
 Minutes = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 

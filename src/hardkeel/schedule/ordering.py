@@ -1,6 +1,6 @@
 """In which order steps are done, and which of them can be done now."""
 
-from collections.abc import Sequence
+from collections.abc import Sequence, Set
 from dataclasses import dataclass
 from graphlib import CycleError, TopologicalSorter
 
@@ -24,6 +24,14 @@ class Standing:
     now: tuple[Step, ...]
     blocked: tuple[tuple[Step, tuple[Step, ...]], ...]
     done: tuple[Step, ...]
+
+    def of_stages(self, stages: Set[str]) -> "Standing":
+        """The same of these stages' steps alone."""
+        return Standing(
+            tuple(step for step in self.now if step.stage in stages),
+            tuple((step, waits) for step, waits in self.blocked if step.stage in stages),
+            tuple(step for step in self.done if step.stage in stages),
+        )
 
 
 def check_steps(steps: Sequence[Step], place: str = "steps") -> None:

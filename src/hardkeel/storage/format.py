@@ -53,9 +53,17 @@ def build_from_data(data: object) -> Build:
     return build
 
 
-def text_of(build: Build) -> str:
-    """The build as the text of a ``build.json``: indented, keys in a stable order."""
+def text_of(build: Build, *, profiles: bool = True) -> str:
+    """The build as the text of a ``build.json``: indented, keys in a stable order.
+
+    Parameters
+    ----------
+    profiles : bool
+        With the text of its coordinate files; a file on disk has them as files of their own.
+    """
     data = build.model_dump(mode="json", by_alias=True, exclude_unset=True)
+    if not profiles:
+        data.pop("profiles", None)
     data = {"format": FORMAT, **{key: value for key, value in data.items() if key != "format"}}
     return json.dumps(data, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 

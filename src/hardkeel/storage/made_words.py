@@ -49,7 +49,8 @@ def _body(body: Body) -> Body:
 
 
 def _unlabelled(one: _Labelled, words: str) -> _Labelled:
-    if one.label != words:
+    # letters of either case: LE and TE were small once
+    if one.label is None or one.label.casefold() != words.casefold():
         return one
     return type(one)(
         **{name: value for name, value in one if name != "label" and value is not None}

@@ -16,7 +16,9 @@ from hardkeel.storage.members import UNREADABLE, copy_member
 
 BUILD_JSON: Final = "build.json"
 SUFFIX: Final = ".keel"
+PROFILES: Final = "profiles/"
 _LARGEST_JSON: Final = 64 * 1024 * 1024
+_LARGEST_PROFILE: Final = 2 * 1024 * 1024
 _LARGEST_FILE: Final = 1024 * 1024 * 1024
 _LARGEST_IMAGES: Final = 256 * 1024 * 1024  # all of a build's together
 _EPOCH: Final = (1980, 1, 1, 0, 0, 0)  # zip's own beginning: the same build gives the same bytes
@@ -101,7 +103,8 @@ def load(path: Path) -> Loaded:
     except OSError as fault:
         short = one_line(path.name, 80)
         raise BadInput("", f"{short} can't be read: {fault.strerror or fault}") from None
-    return Loaded(build_from_text(text), path, stamp, Others(path, names))
+    build = build_from_text(text)
+    return Loaded(_with_profiles(build, path, is_zip=is_zip), path, stamp, Others(path, names))
 
 
 def save(
@@ -130,7 +133,12 @@ def save(
     CannotSave
         When the disk refuses or the file was changed by another hand.
     """
-    text = text_of(build).encode("utf-8")
+    text = text_of(build, profiles=False).encode("utf-8")
+    folder = "" if path.suffix.lower() == ".json" else PROFILES
+    attached = {
+        **attached,
+        **{f"{folder}{name}": words.encode("utf-8") for name, words in build.profiles.items()},
+    }
     if path.suffix.lower() == ".json":
         _write_beside(path.parent, {**_unpacked(others), **attached})
         return write_atomically(path, text, expected)
@@ -144,6 +152,52 @@ def save(
         for name, data in attached.items():
             archive.writestr(zipfile.ZipInfo(name, _EPOCH), data)
     return write_atomically(path, packed.getvalue(), expected)
+
+
+def _with_profiles(build: Build, path: Path, *, is_zip: bool) -> Build:
+    """The build with the coordinate files that its tail names, as far as they are there."""
+    wanted = sorted(
+        {name for one in build.tail for name in (one.root_profile, one.tip_profile) if name}
+        | {wing.profile for wing in build.wings if wing.profile}
+    )
+    found = dict(build.profiles)
+    for name in wanted:
+        if "/" in name or "\\" in name or name in (".", ".."):
+            continue  # a section lies beside the build, nowhere else
+        data = _member(path, f"{PROFILES}{name}") if is_zip else _file(path.parent / name)
+        if data is not None:
+            found[name] = _decoded(data, name)
+    return build.but(profiles=found) if found != build.profiles else build
+
+
+def _member(path: Path, name: str) -> bytes | None:
+    try:
+        with zipfile.ZipFile(path) as archive:
+            if name not in archive.namelist() or archive.getinfo(name).file_size > _LARGEST_PROFILE:
+                return None
+            return archive.read(name)
+    except UNREADABLE:
+        return None
+
+
+def _file(place: Path) -> bytes | None:
+    try:
+        if place.is_file() and place.stat().st_size <= _LARGEST_PROFILE:
+            return place.read_bytes()
+    except OSError:
+        return None
+    return None
+
+
+def _decoded(data: bytes, name: str) -> str:
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        # old files name their authors in a code of one byte a letter
+        text = data.decode("latin-1")
+        if "\0" in text:
+            raise BadInput(name, "is no text file of coordinates") from None
+        return text
 
 
 def _bare_json(path: Path) -> bytes:

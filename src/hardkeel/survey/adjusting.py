@@ -22,6 +22,20 @@ _MOST_HALVINGS: Final = 30
 _WORTH_TURNING: Final = 0.02  # share of the last step below which acceleration changes nothing
 
 
+@dataclass(frozen=True)
+class Lean:
+    """What is known beforehand, in place of the weak priors: x ~ N(mean, weight⁻¹).
+
+    Attributes
+    ----------
+    mean, weight : Array
+        Shape (n,) and (n, n).
+    """
+
+    mean: Array
+    weight: Array
+
+
 @dataclass(frozen=True, slots=True)
 class Network:
     """A survey made ready for solving: bodies, unknowns, placed marks.
@@ -32,6 +46,8 @@ class Network:
         Row of each mark among the placed points.
     seats : dict of str to Placer
         By body, its seat's contacts: near the root, so placed with the body but not twisted.
+    lean : Lean, optional
+        What an earlier phase left, where this one leans on it.
     """
 
     survey: Survey
@@ -39,6 +55,17 @@ class Network:
     placer: Placer
     index: dict[str, int]
     seats: dict[str, Placer]
+    lean: Lean | None = None
+
+    @property
+    def prior_mean(self) -> Array:
+        """Shape (n,)."""
+        return self.lean.mean if self.lean is not None else np.zeros(self.columns.size)
+
+    @property
+    def prior_matrix(self) -> Array:
+        """Shape (n, n)."""
+        return self.lean.weight if self.lean is not None else np.diag(self.columns.prior_weight)
 
     def observer(self, readings: Sequence[Reading]) -> Observer:
         """Predictor of these readings."""
@@ -62,7 +89,7 @@ def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIR
         and like.survey.bodies == survey.bodies
         and like.survey.marks == survey.marks
     ):
-        return replace(like, survey=survey)
+        return replace(like, survey=survey, lean=None)
     columns = lay_out((body for body in survey.bodies if body.id != FUSELAGE), priors)
     placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
     index = {mark.id: i for i, mark in enumerate(survey.marks)}
@@ -117,7 +144,7 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
     Parameters
     ----------
     start : Array, optional
-        Shape (n,), where to begin; zeros (a true airframe) without it.
+        Shape (n,), where to begin; without it a true airframe, or what the net leans on.
 
     Raises
     ------
@@ -128,14 +155,14 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
     observer = net.observer(readings)
     observed = np.array([reading.value for reading in readings])
     sigmas = np.array([sigma_of(reading) for reading in readings])
-    unknowns = np.zeros(net.columns.size) if start is None else start.copy()
+    unknowns = net.prior_mean.copy() if start is None else start.copy()
     with np.errstate(all="ignore"):
         try:
             unknowns, placed, residuals, slopes = _descend(
                 net, observer, (observed, 1.0 / sigmas), unknowns
             )
             scaled = slopes / sigmas[:, None]
-            normal = scaled.T @ scaled + np.diag(net.columns.prior_weight)
+            normal = scaled.T @ scaled + net.prior_matrix
             covariance = np.linalg.inv(normal)
         except np.linalg.LinAlgError as fault:
             raise _overflow() from fault
@@ -151,13 +178,14 @@ def _descend(
     net: Network, observer: Observer, data: tuple[Array, Array], unknowns: Array
 ) -> tuple[Array, Placed, Array, Array]:
     observed, root_weight = data
-    prior = net.columns.prior_weight
+    prior, mean = net.prior_matrix, net.prior_mean
 
     def look(x: Array) -> tuple[Placed, Array, Array, float]:
         placed = net.placer.place(x)
         predicted, slopes = observer.predict(x, placed)
         residuals = observed - predicted
-        cost = float(np.sum((residuals * root_weight) ** 2) + np.sum(prior * x * x))
+        away = x - mean
+        cost = float(np.sum((residuals * root_weight) ** 2) + away @ prior @ away)
         return placed, residuals, slopes, cost
 
     now = look(unknowns)
@@ -166,8 +194,8 @@ def _descend(
     for _ in range(_MOST_STEPS):
         placed, residuals, slopes, cost = now
         scaled = slopes * root_weight[:, None]
-        normal = scaled.T @ scaled + np.diag(prior)
-        pull = scaled.T @ (residuals * root_weight) - prior * unknowns
+        normal = scaled.T @ scaled + prior
+        pull = scaled.T @ (residuals * root_weight) - prior @ (unknowns - mean)
         step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
         # The step measured in its own sigma: stepᵀ N step.
         length = float(np.sqrt(step @ normal @ step))

@@ -1,7 +1,7 @@
 """Whose fault it is: a check between two bodies is charged by what each of them shows on its own."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from typing import Final
 
 import numpy as np
@@ -20,11 +20,13 @@ def charges_of(
     checks: tuple[Check, ...],
     unknowns: Array,
     covariance: Array,
+    locked: Collection[str] = (),
 ) -> dict[str, tuple[str, ...]]:
     """The bodies that each check is charged to, by the check's id.
 
     A check of one body is that body's.  One between two bodies is charged to the one that is out of
-    true by itself, and to both where neither or both are: then nothing tells them apart.
+    true by itself, and to both where neither or both are: then nothing tells them apart.  What is locked
+    moves no more, so that the other is charged.
 
     Parameters
     ----------
@@ -36,6 +38,10 @@ def charges_of(
         between = [body for body in columns.start if _part(columns, rule, body).any()]
         if len(between) < 2 or check.verdict != "out":  # noqa: PLR2004  a check of one body
             charged[check.id] = (check.body,)
+            continue
+        free = [body for body in between if body not in locked]
+        if len(free) == 1:
+            charged[check.id] = (free[0],)
             continue
         out = [
             body
@@ -70,9 +76,14 @@ def culprit_of(
     checks: tuple[Check, ...],
     charged: Mapping[str, tuple[str, ...]],
     corrections: tuple[Correction, ...],
+    locked: Collection[str] = (),
 ) -> str:
-    """The body whose correction mends most of what is out, in tolerances; empty where nothing is."""
-    out = [check for check in checks if check.verdict == "out"]
+    """The body whose correction mends most of what is out, in tolerances; empty where nothing is to move."""
+    out = [
+        check
+        for check in checks
+        if check.verdict == "out" and not set(charged.get(check.id, ())) <= set(locked)
+    ]
     best, most = "", 0.0
     for correction in corrections:
         mended = sum(
@@ -91,5 +102,6 @@ def _mended(check: Check, correction: Correction) -> float:
     """How much of a check's error goes away with a correction, in tolerances."""
     if check.kind not in BY_PACKING:
         return abs(check.error) / check.tolerance  # slid home, or taken out of the panel
-    after = next((c for c in correction.only_sanding.checks if c.id == check.id), check)
+    way = correction.fitted or correction.only_sanding
+    after = next((c for c in way.checks if c.id == check.id), check)
     return (abs(check.error) - abs(after.error)) / check.tolerance

@@ -55,7 +55,13 @@ class CheckRule:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """A check with its estimate: degrees, or mm for an offset."""
+    """A check with its estimate: degrees, or mm for an offset.
+
+    Attributes
+    ----------
+    edge : bool
+        It is known, and lies at the limit: no reading would decide it.
+    """
 
     id: str
     kind: str
@@ -66,6 +72,7 @@ class Check:
     target: float
     tolerance: float
     verdict: Verdict
+    edge: bool = False
 
     @property
     def error(self) -> float:

@@ -1,17 +1,17 @@
 """From an estimate to millimetres at the seat: what to shim, sand or slide, and what would follow."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
-from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.rotation import Array, turns
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule, judge
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import Body, Contact, Shop, contacts_of
+from hardkeel.survey.model import DATUM, Body, Contact, Shop, contacts_of
 
 _VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
 _RISES_FREELY_MM: Final = (
@@ -21,7 +21,13 @@ _RISES_FREELY_MM: Final = (
 
 @dataclass(frozen=True, slots=True)
 class ContactMove:
-    """What brings one contact back to its design place, mm, each with its sigma."""
+    """What brings one contact back to its design place, mm, each with its sigma.
+
+    Attributes
+    ----------
+    strut : tuple of float, optional
+        How long its strut is now and how long it must be, mm; where the contact says the strut's foot.
+    """
 
     contact: str
     lift: float
@@ -30,6 +36,7 @@ class ContactMove:
     lift_sigma: float
     slide_x_sigma: float
     slide_y_sigma: float
+    strut: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,31 +57,117 @@ class Way:
 
 @dataclass(frozen=True, slots=True)
 class Correction:
-    """All that can be done at one body's seat."""
+    """All that can be done at one body's seat.
+
+    Attributes
+    ----------
+    fitted : Way, optional
+        Both ways at once, in the steps that the seat has: of a slot, a hole, struts or a cabane, which
+        are neither shimmed nor sanded.
+    """
 
     body: str
     moves: tuple[ContactMove, ...]
     only_shims: Way
     only_sanding: Way
+    fitted: Way | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class JointWay:
+    """All seats that are out corrected at once.
+
+    Attributes
+    ----------
+    moves : tuple of (body id, contact id, mm)
+    checks : tuple of Check
+        Every check as it should stand afterwards.
+    """
+
+    moves: tuple[tuple[str, str, float], ...]
+    checks: tuple[Check, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Together:
+    """Both ways of it."""
+
+    only_shims: JointWay
+    only_sanding: JointWay
 
 
 def corrections_of(
     net: Network, solution: Solution, rules: tuple[CheckRule, ...]
 ) -> tuple[Correction, ...]:
-    """One correction for each body that has a seat with contacts."""
+    """One correction for each body that has a seat with contacts.
+
+    Where the survey aims a body at another its contacts' design place is first turned about its pivot by
+    that body's estimated roll and pitch, so that it comes true to it as it stands.
+    """
     shop = net.survey.shop or Shop()
     return tuple(
-        _correct(net, solution, rules, body, shop)
+        _correct(net, solution, rules, body, shop, _turned_to(net, solution, body.id))
         for body in net.survey.bodies
-        if body.id in net.seats
+        if body.id in net.seats and body.id not in net.survey.locked
     )
 
 
+def together_of(
+    net: Network, solution: Solution, rules: tuple[CheckRule, ...], out: Collection[str]
+) -> Together | None:
+    """All seats of these bodies corrected at once; ``None`` where none of them has a seat.
+
+    A body that aims at one which is corrected with it aims at the datum: that is where the other goes.
+    """
+    shop = net.survey.shop or Shop()
+    movable = net.seats.keys() - set(net.survey.locked)
+    seats = [body for body in net.survey.bodies if body.id in movable and body.id in out]
+    if not seats:
+        return None
+    aims = net.survey.aim or {}
+    ways: list[JointWay] = []
+    for name in ("only_shims", "only_sanding"):
+        moves: list[tuple[str, str, float]] = []
+        change = np.zeros(net.columns.size)
+        for body in seats:
+            turn = None if aims.get(body.id) in out else _turned_to(net, solution, body.id)
+            one = _correct(net, solution, rules, body, shop, turn)
+            way: Way = one.fitted or getattr(one, name)
+            moves += [(body.id, contact, mm) for contact, mm in way.moves]
+            vertical = net.seats[body.id].place(solution.unknowns).airframe_moves[:, 2]
+            lifts = np.array([[mm] for _, mm in way.moves])
+            change += _tilts_by(net.columns, body.id, vertical, lifts)[:, 0]
+        after = judge(rules, solution.unknowns + change, solution.covariance)
+        ways.append(JointWay(tuple(moves), after))
+    return Together(*ways)
+
+
+def _turned_to(net: Network, solution: Solution, body: str) -> Array | None:
+    """The turn of what a body aims at, shape (3, 3); ``None`` for the datum."""
+    aim = (net.survey.aim or {}).get(body, DATUM)
+    if aim == DATUM:
+        return None
+    angles = []
+    for name in ("roll", "pitch"):
+        column = net.columns.column(aim, name)
+        angles.append(float(solution.unknowns[column]) if column is not None else 0.0)
+    turn: Array = turns([(angles[0], angles[1], 0.0)])[0][0]
+    return turn
+
+
 def _correct(
-    net: Network, solution: Solution, rules: tuple[CheckRule, ...], body: Body, shop: Shop
+    net: Network,
+    solution: Solution,
+    rules: tuple[CheckRule, ...],
+    body: Body,
+    shop: Shop,
+    turn: Array | None,
 ) -> Correction:
     columns, contacts = net.columns, contacts_of(body)
     at = np.array([contact.at for contact in contacts])
+    if turn is not None:
+        pivot = np.array(body.origin)
+        at = (at - pivot) @ turn.T + pivot
     placed = net.seats[body.id].place(solution.unknowns)
     off = at - placed.airframe
     moves = placed.airframe_moves
@@ -82,9 +175,11 @@ def _correct(
     lifts = off[:, 2]
     shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
     sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
+    steps = seat_steps(body, shop)
+    fitted = np.floor(lifts / steps + 0.5) * steps if steps is not None else np.zeros_like(lifts)
 
     touched = [rule for rule in rules if _moves_with(columns, rule, body.id)]
-    tilts = _tilts_by(columns, body.id, moves[:, 2], np.column_stack([shims, sanding]))
+    tilts = _tilts_by(columns, body.id, moves[:, 2], np.column_stack([shims, sanding, fitted]))
 
     def way(rounded: Array, tilt: Array) -> Way:
         after = solution.unknowns + tilt
@@ -95,14 +190,39 @@ def _correct(
         tuple(
             ContactMove(
                 c.id,
-                *(float(off[i, a]) for a in (2, 0, 1)),
-                *(float(sigma[i, a]) for a in (2, 0, 1)),
+                lift=float(off[i, 2]),
+                slide_x=float(off[i, 0]),
+                slide_y=float(off[i, 1]),
+                lift_sigma=float(sigma[i, 2]),
+                slide_x_sigma=float(sigma[i, 0]),
+                slide_y_sigma=float(sigma[i, 1]),
+                strut=_strut(c, placed.airframe[i], at[i]),
             )
             for i, c in enumerate(contacts)
         ),
         way(shims, tilts[:, 0]),
         way(sanding, tilts[:, 1]),
+        way(fitted, tilts[:, 2]) if steps is not None else None,
     )
+
+
+def seat_steps(body: Body, shop: Shop) -> float | None:
+    """How finely the seat goes up and down, mm; ``None`` for one that is packed or sanded."""
+    kind = body.seat.kind if body.seat is not None else "saddle"
+    return {
+        "slot": shop.stroke,
+        "tube": shop.stroke,
+        "struts": shop.shim_step,
+        "cabane": shop.washer,
+    }.get(kind)
+
+
+def _strut(contact: Contact, now: Array, wanted: Array) -> tuple[float, float] | None:
+    """A strut's length as it is and as it must be."""
+    if contact.foot is None:
+        return None
+    foot = np.array(contact.foot)
+    return float(np.linalg.norm(now - foot)), float(np.linalg.norm(wanted - foot))
 
 
 def _round_up_from_zero(amounts: Array, step: float) -> Array:

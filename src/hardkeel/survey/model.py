@@ -19,17 +19,36 @@ FUSELAGE: Final = "fuselage"
 
 
 class Contact(Value):
-    """A place where a body sits on the fuselage, `at` on a true airframe (airframe axes, mm)."""
+    """A place where a body sits on the fuselage, `at` on a true airframe (airframe axes, mm).
+
+    Attributes
+    ----------
+    foot : Point, optional
+        Where the other end of a strut is held; our own addition to the file.
+    """
 
     id: Text
     at: Point
     label: str | None = None
+    foot: Point | None = None
+
+
+SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane"]
 
 
 class Seat(Value):
-    """The contacts on which a body rests."""
+    """The contacts on which a body rests.
+
+    Attributes
+    ----------
+    kind : str
+        What the seat can do: a saddle is packed and sanded, under rubber bands or bolts too; a slot's edges
+        are opened and packed; a tube's or dowel's hole is opened and filled; struts are made longer or
+        shorter; a cabane takes whole washers.  Our own addition to the file.
+    """
 
     contacts: tuple[Contact, ...] = ()
+    kind: SeatKind = "saddle"
 
 
 class Body(Value):
@@ -211,14 +230,67 @@ Step = Annotated[float, Field(ge=0.001, le=20, allow_inf_nan=False)]
 
 
 class Shop(Value):
-    """How finely the builder can correct, mm; our own addition to the file."""
+    """How finely the builder can correct, mm; our own addition to the file.
+
+    Attributes
+    ----------
+    stroke : float
+        What one stroke of a file takes off an edge.
+    washer : float
+        How thick a washer is.
+    """
 
     shim_step: Step = 0.1
     sand_step: Step = 0.2
+    stroke: Step = 0.1
+    washer: Step = 0.5
+
+
+DATUM: Final = "datum"  # what a body aims at unless the survey says another
+
+
+class Gluing(Value):
+    """What the glue holds: wet and cured readings lean on the dry ones, but for this body.
+
+    Attributes
+    ----------
+    mixed : str, optional
+        When the glue was mixed, ISO time; our own addition to the file, like `pot_life`.
+    pot_life : float, optional
+        How long it can be worked, minutes: by the maker's sheet, at this evening's temperature.
+    """
+
+    body: Text
+    mixed: str | None = None
+    pot_life: Positive | None = None
+
+    @field_validator("mixed")
+    @classmethod
+    def _is_iso_time(cls, text: str | None) -> str | None:
+        if text is not None:
+            datetime.fromisoformat(text)
+        return text
+
+    def minutes_left(self, now: datetime) -> float | None:
+        """Minutes until the pot life is over; less than nothing afterwards, ``None`` before it was mixed."""
+        if self.mixed is None or self.pot_life is None:
+            return None
+        mixed = datetime.fromisoformat(self.mixed)
+        if (mixed.tzinfo is None) != (now.tzinfo is None):
+            mixed, now = mixed.replace(tzinfo=None), now.replace(tzinfo=None)
+        return self.pot_life - (now - mixed).total_seconds() / 60
 
 
 class Survey(Value):
-    """Everything that was measured, and on what."""
+    """Everything that was measured, and on what.
+
+    Attributes
+    ----------
+    aim : mapping of str to str, optional
+        What a body is to be true to: another body as it stands, or the datum.
+    locked : tuple of str
+        Bodies that are glued and move no more: no advice asks it of them.  Our own addition to the file.
+    """
 
     bodies: tuple[Body, ...] = ()
     marks: tuple[Mark, ...] = ()
@@ -226,6 +298,9 @@ class Survey(Value):
     tolerances: dict[str, Positive] | None = None
     instruments: tuple[Instrument, ...] | None = None
     shop: Shop | None = None
+    gluing: Gluing | None = None
+    aim: dict[str, Text] | None = None
+    locked: tuple[Text, ...] = ()
 
     def body(self, body_id: str) -> Body | None:
         """The body with this id; the fuselage is there even where the file does not name it."""

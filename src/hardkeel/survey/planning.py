@@ -11,8 +11,11 @@ from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading
 from hardkeel.survey.pooling import Pool, offers_of, pool_of
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
+from hardkeel.survey.watching import watch_of
 
 _LONGEST: Final = 30
+_SEEN: Final = 1.0  # sigma against tolerance: more, and nothing was read of it yet
+_EASE: Final = 0.02  # of a check's e-folding: what a minute less is worth
 _LEAST_GAIN: Final = 0.02  # of the variance: a reading that helps less is not asked for
 
 
@@ -26,9 +29,11 @@ def plan(
 ) -> tuple[Reading, ...]:
     """Choose readings one by one, each for the check that is then least known.
 
-    Greedy, with the covariance brought up to date by rank one after each choice, the handiest of those
-    worth nearly the same; then put in the order of the bodies that they are for.  Readings already
-    `taken` are not proposed again.  Values are what the estimate expects.
+    Greedy, with the covariance brought up to date by rank one after each choice.  First every check is
+    seen at all, by the handiest of those worth nearly the same; then each is chosen by what the checks
+    are worth though some reading is bad, and by the pairs of which either could be (`survey.watching`).
+    The list is put in the order of the bodies that it is for.  Readings already `taken` are not proposed
+    again.  Values are what the estimate expects.
 
     Parameters
     ----------
@@ -40,25 +45,31 @@ def plan(
     noise, efforts = offers.noise, offers.efforts
     if not candidates or not rules:
         return ()
-    slopes = np.array([rule.slope for rule in rules])
-    tolerance = np.array([rule.tolerance for rule in rules])
-    covariance = solution.covariance.copy()
+    slopes = np.array([rule.slope / rule.tolerance for rule in rules])
+    white = rows / np.sqrt(noise)[:, None]
+    watch = watch_of(net, solution, taken, slopes)
     named = [rule.body for rule in rules]
     chosen: list[tuple[tuple[int, int], Reading]] = []
     open_ = np.ones(len(candidates), dtype=bool)
     dull = np.zeros(len(rules), dtype=bool)
     while len(chosen) < most and open_.any():
-        sharpness = np.sqrt(np.sum((slopes @ covariance) * slopes, axis=1)) / tolerance
+        covariance = watch.covariance
+        sharpness = np.sqrt(np.sum((slopes @ covariance) * slopes, axis=1))
         sharpness[dull] = 0.0
         worst = int(np.argmax(sharpness))
         if sharpness[worst] <= KNOWN:
             break
-        free = np.where(open_, noise, np.inf)
-        best_ones = _most_helpful(rows, free, covariance, slopes[worst], efforts)
-        dull[worst] = not best_ones
+        if sharpness[worst] > _SEEN:
+            free = np.where(open_, noise, np.inf)
+            best_ones = _most_helpful(rows, free, covariance, slopes[worst], efforts)
+            dull[worst] = not best_ones
+        else:
+            more = watch.one_more(white)
+            wish = np.where(open_, more.worth() + _EASE * efforts, np.inf)
+            best_ones = (int(np.argmin(wish)),)
+            worst = int(np.argmax(more.felt[:, best_ones[0]] ** 2))
         for best in best_ones:
-            spread = rows[best] @ covariance
-            covariance -= np.outer(spread, spread) / (noise[best] + spread @ rows[best])
+            watch = watch.having(white[best])
             open_[best] = False
             reading = candidates[best].but(value=float(expected[best]))
             body = rules[worst].body

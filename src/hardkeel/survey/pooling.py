@@ -1,14 +1,16 @@
 """All that the tools at hand could read, made ready for ranking: it follows from bodies, marks and tools."""
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.handiness import efforts_of
-from hardkeel.survey.model import Reading, place_of, sigma_of
+from hardkeel.survey.model import Incidence, Reading, Survey, marks_of, place_of, sigma_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
 from hardkeel.survey.proposing import candidates_of, tools_of
@@ -72,13 +74,47 @@ def pool_of(net: Network, candidates: Sequence[Reading] | None = None) -> Pool:
     )
 
 
+MOST_TIMES: Final = 3  # a place is read so often; more says more of the hand than of the airframe
+
+
 def offers_of(pool: Pool, solution: Solution, taken: Sequence[Reading] = ()) -> Offers:
     """What of a pool is still to be taken."""
-    expected, rows = pool.observer.predict(solution.unknowns, solution.placed)
     done = {place_of(reading) for reading in taken}
-    left = np.array([place not in done for place in pool.places], dtype=bool)
+    return _offered(pool, solution, [place not in done for place in pool.places])
+
+
+def offers_again(pool: Pool, solution: Solution, taken: Sequence[Reading]) -> Offers:
+    """What was taken and may be taken again: once more halves the variance of its place."""
+    times: Counter[object] = Counter(place_of(reading) for reading in taken)
+    return _offered(pool, solution, [0 < times[place] < MOST_TIMES for place in pool.places])
+
+
+def tied_to(offers: Offers, survey: Survey, bodies: Collection[str]) -> Offers:
+    """Those of the offers that touch nothing but these bodies: what comes later is not on the model yet."""
+    owners = {mark.id: mark.body for mark in survey.marks}
+    free = np.array(
+        [
+            reading.body in bodies
+            if isinstance(reading, Incidence)
+            else all(owners[mark] in bodies for mark in marks_of(reading))
+            for reading in offers.readings
+        ],
+        dtype=bool,
+    )
     return Offers(
-        tuple(reading for reading, free in zip(pool.readings, left, strict=True) if free),
+        tuple(r for r, is_free in zip(offers.readings, free, strict=True) if is_free),
+        offers.expected[free],
+        offers.rows[free],
+        offers.noise[free],
+        offers.efforts[free],
+    )
+
+
+def _offered(pool: Pool, solution: Solution, free: Sequence[bool]) -> Offers:
+    expected, rows = pool.observer.predict(solution.unknowns, solution.placed)
+    left = np.array(free, dtype=bool)
+    return Offers(
+        tuple(reading for reading, is_free in zip(pool.readings, left, strict=True) if is_free),
         expected[left],
         rows[left],
         pool.noise[left],

@@ -41,9 +41,9 @@ class NextReading:
 def undecided(checks: Sequence[Check]) -> list[Check]:
     """The unsure checks, one body after another, first the one whose sigma is largest for its tolerance.
 
-    What is known and lies at the limit comes last: it holds nobody up.
+    What is known and lies at the limit is left alone: no reading decides it, only a hand.
     """
-    unsure = [check for check in checks if check.verdict == "unsure"]
+    unsure = [check for check in checks if check.verdict == "unsure" and not check.edge]
     named = [check.body for check in checks]
     return sorted(
         unsure,
@@ -86,6 +86,30 @@ def rank(
     return tuple(
         NextReading(candidates[i].but(value=float(offers.expected[i])), rule.id, now, sigma)
         for i, sigma in zip(best, sigmas, strict=True)
+    )
+
+
+def promised(
+    net: Network,
+    solution: Solution,
+    readings: Sequence[Reading],
+    rules: Sequence[CheckRule],
+    checks: Sequence[Check],
+) -> tuple[NextReading, ...]:
+    """Readings in their given order, each with the check that it sharpens most; without checks none."""
+    wanted = {check.id for check in checks}
+    held = [rule for rule in rules if rule.id in wanted]
+    if not held:
+        return ()
+    sharper: list[list[tuple[float, str, float, float, float]]] = [[] for _ in readings]
+    for rule in held:
+        after, expected = predicted_sigmas(net, solution, readings, rule.slope)
+        now = math.sqrt(float(rule.slope @ solution.covariance @ rule.slope))
+        for i, (then, value) in enumerate(zip(after.tolist(), expected.tolist(), strict=True)):
+            sharper[i].append((then / now, rule.id, now, then, value))
+    return tuple(
+        NextReading(reading.but(value=value), check, now, then)
+        for reading, (_, check, now, then, value) in zip(readings, map(min, sharper), strict=True)
     )
 
 

@@ -11,9 +11,10 @@ from hardkeel.survey.blaming import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import Shop
 
 WayName = Literal["shims", "sanding"]
-Act = Literal["pack", "sand", "slide", "untwist", "leave"]
+Act = Literal["pack", "sand", "slide", "untwist", "leave", "edge", "hole", "strut", "washers"]
 
 _BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
 _LEAST_MM: Final = 0.05  # finer than this nobody sands or shims
@@ -27,13 +28,20 @@ class SeatStep(Value):
     ----------
     act : str
         ``pack`` under or ``sand`` off the contacts; ``slide`` them; ``untwist`` the panel; ``leave``:
-        what is left is finer than hands can do.
+        what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
+        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``.
     contacts : tuple of str
         Ids of the seat's contacts that it is done at.
     mm : float
         How much to pack or sand.
     aft, starboard : float
         How far to slide, mm; negative is forward, to port.
+    up : float
+        How far the contact must rise, mm; negative is down.
+    count : int
+        Strokes of a file, or washers; negative washers are taken out.
+    length : float
+        What a strut must measure, mm.
     """
 
     act: Act
@@ -41,6 +49,9 @@ class SeatStep(Value):
     mm: Annotated[Finite, Field(ge=0)] = 0.0
     aft: Finite = 0.0
     starboard: Finite = 0.0
+    up: Finite = 0.0
+    count: int = 0
+    length: Annotated[Finite, Field(ge=0)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +61,8 @@ class SeatWork:
     Attributes
     ----------
     needed : bool
-        Whether a check of this body is out; without it nothing should be touched.
+        Whether a check of this body is out, or lies at the edge and may be corrected or accepted; without
+        it nothing should be touched.
     known : bool
         Whether all checks of this body are decided.
     after : tuple of Check
@@ -67,15 +79,21 @@ class SeatWork:
 def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> SeatWork:
     """The work at a body whose seat has contacts, with only shims or only sanding."""
     mine = judgement.checks_on(correction.body)
-    out = [check for check in mine if check.verdict == "out"]
+    out = [check for check in mine if check.verdict == "out" or check.edge]
     known = not any(check.verdict == "unsure" for check in mine)
-    chosen = correction.only_shims if way == "shims" else correction.only_sanding
+    chosen = correction.fitted or (
+        correction.only_shims if way == "shims" else correction.only_sanding
+    )
     packed = {check.id for check in out if check.kind in BY_PACKING}
+    slid = any(check.kind in _BY_SLIDING for check in out)
     steps: list[SeatStep] = []
-    if packed:
-        steps += _packing(chosen)
-    if any(check.kind in _BY_SLIDING for check in out):
-        steps += _sliding(correction)
+    if correction.fitted is not None:
+        steps += _fitting(judgement, correction, packed=bool(packed), slid=slid)
+    else:
+        if packed:
+            steps += _packing(chosen)
+        if slid:
+            steps += _sliding(correction)
     if any(check.kind == "twist_difference" for check in out):
         steps.append(SeatStep(act="untwist"))
     if out and not steps:
@@ -94,6 +112,46 @@ def _packing(way: Way) -> list[SeatStep]:
         SeatStep(act="pack" if mm > 0 else "sand", contacts=tuple(contacts), mm=abs(mm))
         for mm, contacts in sorted(groups.items(), key=lambda group: -abs(group[0]))
     ]
+
+
+def _fitting(
+    judgement: Judgement, correction: Correction, *, packed: bool, slid: bool
+) -> Iterable[SeatStep]:
+    """What a slot, a hole, struts or a cabane can do, contact by contact."""
+    survey = judgement.net.survey
+    body, shop = survey.body(correction.body), survey.shop or Shop()
+    kind = body.seat.kind if body is not None and body.seat is not None else "saddle"
+    rounded = dict(correction.fitted.moves) if correction.fitted is not None else {}
+    for move in correction.moves:
+        up = rounded.get(move.contact, 0.0) if packed else 0.0
+        aft = _stepped(move.slide_x, shop.stroke) if slid else 0.0
+        starboard = _stepped(move.slide_y, shop.stroke) if slid else 0.0
+        at = (move.contact,)
+        match kind:
+            case "slot" | "tube":
+                act: Act = "edge" if kind == "slot" else "hole"
+                farthest = max(abs(up), abs(aft), abs(starboard) if kind == "slot" else 0.0)
+                if farthest:
+                    strokes = round(farthest / shop.stroke)
+                    yield SeatStep(act=act, contacts=at, up=up, aft=aft, starboard=starboard, count=strokes)  # fmt: skip
+            case "struts" if move.strut is not None:
+                change = _stepped(move.strut[1] - move.strut[0], shop.shim_step)
+                if change:
+                    yield SeatStep(act="strut", contacts=at, up=change, length=move.strut[1])
+            case "struts" | "cabane" if up:
+                if kind == "cabane":
+                    count = round(up / shop.washer)
+                    yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
+                else:
+                    yield SeatStep(act="strut", contacts=at, up=up)
+    if kind == "cabane" and slid:
+        yield from _sliding(correction)
+
+
+def _stepped(mm: float, step: float) -> float:
+    """To the builder's nearest step."""
+    steps = round(mm / step)
+    return steps * step if steps else 0.0
 
 
 def _sliding(correction: Correction) -> Iterable[SeatStep]:

@@ -6,6 +6,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import LONGEST_MODEL_MM, unique_ids
 from hardkeel.survey.model import (
     ANGULAR,
+    DATUM,
     FUSELAGE,
     AngleAt,
     Body,
@@ -54,7 +55,22 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
     for i, reading in enumerate(survey.readings):
         check_reading(reading, marks, body_ids, f"{place}.readings[{i}]")
+    _check_aims(survey, body_ids - {FUSELAGE}, place)
     unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def _check_aims(survey: Survey, bodies: set[str], place: str) -> None:
+    """What the glue holds, and what a body is to be true to."""
+    for name, other in (survey.aim or {}).items():
+        if name not in bodies:
+            raise BadInput(f"{place}.aim", f'no body "{name}"')
+        if other != DATUM and other not in bodies - {name}:
+            raise BadInput(f"{place}.aim.{name}", f'no body "{other}" to aim at')
+    for body in survey.locked:
+        if body not in bodies:
+            raise BadInput(f"{place}.locked", f'no body "{body}"')
+    if survey.gluing is not None and survey.gluing.body not in bodies:
+        raise BadInput(f"{place}.gluing.body", f'no body "{survey.gluing.body}"')
 
 
 def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: str) -> None:

@@ -6,7 +6,7 @@ import numpy as np
 
 from hardkeel.survey.checking import Check
 from hardkeel.survey.columns import BENCH
-from hardkeel.survey.correcting import Correction, Way
+from hardkeel.survey.correcting import Correction, JointWay, Way
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Incidence, marks_of
 from hardkeel.survey.ranking import NextReading
@@ -25,7 +25,7 @@ def as_json(judgement: Judgement) -> Json:
         values["sigma"] = {name: float(sigma[start + i]) for i, name in enumerate(names)}
         return values
 
-    return {
+    told: Json = {
         "phase": judgement.phase,
         "bodies": {body: named(columns.names[body], at) for body, at in columns.start.items()},
         "bench": named(BENCH, columns.bench),
@@ -38,6 +38,10 @@ def as_json(judgement: Judgement) -> Json:
             {"reading": s.reading, "w": s.w, "set_aside": True, "or": list(s.alike)}
             for s in judgement.suspects
         ],
+        "doubts": [
+            {"bad": list(one.bad), "odds": one.odds, "checks": list(one.checks)}
+            for one in judgement.doubts
+        ],
         "readings": [
             _fit(fit) | ({"simulated": True} if reading.simulated else {})
             for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
@@ -46,9 +50,24 @@ def as_json(judgement: Judgement) -> Json:
         "corrections": {c.body: _moves(c) for c in judgement.corrections},
         "ways": {
             c.body: {"only_shims": _way(c.only_shims), "only_sanding": _way(c.only_sanding)}
+            | ({"fitted": _way(c.fitted)} if c.fitted is not None else {})
             for c in judgement.corrections
         },
     }
+    if judgement.why:
+        told["why"] = judgement.why
+    if judgement.together is not None:
+        told["together"] = {
+            "only_shims": _joint(judgement.together.only_shims),
+            "only_sanding": _joint(judgement.together.only_sanding),
+        }
+    if judgement.movement:
+        told["movement"] = {
+            body: {one.name: one.value for one in moved}
+            | {"sigma": {one.name: one.sigma for one in moved}}
+            for body, moved in judgement.movement.items()
+        }
+    return told
 
 
 def _check(check: Check) -> Json:
@@ -60,7 +79,7 @@ def _check(check: Check) -> Json:
         "tolerance": check.tolerance,
         "verdict": check.verdict,
         "unit": check.unit,
-    }
+    } | ({"edge": True} if check.edge else {})
 
 
 def _fit(fit: Fit) -> Json:
@@ -104,6 +123,7 @@ def _moves(correction: Correction) -> list[Json]:
             "slide_y": m.slide_y,
             "sigma": {"lift": m.lift_sigma, "slide_x": m.slide_x_sigma, "slide_y": m.slide_y_sigma},
         }
+        | ({"strut": {"now": m.strut[0], "wanted": m.strut[1]}} if m.strut is not None else {})
         for m in correction.moves
     ]
 
@@ -111,5 +131,12 @@ def _moves(correction: Correction) -> list[Json]:
 def _way(way: Way) -> Json:
     return {
         "moves": [{"contact": contact, "mm": mm} for contact, mm in way.moves],
+        "checks": [_check(check) for check in way.checks],
+    }
+
+
+def _joint(way: JointWay) -> Json:
+    return {
+        "moves": [{"body": body, "contact": contact, "mm": mm} for body, contact, mm in way.moves],
         "checks": [_check(check) for check in way.checks],
     }

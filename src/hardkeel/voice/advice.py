@@ -7,15 +7,18 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length, format_
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, Reading, Survey
+from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey
 from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.rigging import decides_on_stage, next_on_stage
 from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
 from hardkeel.survey.suspecting import Fit, Suspect
+from hardkeel.voice.fitting import fitting_sentence
+from hardkeel.voice.fitting import ways as _ways
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
 from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
 from hardkeel.voice.verdicts import format_doubt, format_value
 
-NextKind = Literal["again", "reading", "correct", "glue", "describe", "first"]
+NextKind = Literal["again", "reading", "correct", "glue", "describe", "first", "lock", "on"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +75,21 @@ def seat_advice(
     return SeatAdvice(work.body, title, work.needed, do, then, SANDING_CAUTION if sanding else "")
 
 
+DOUBT_IS_LEFT: Final = (
+    "Readings that were taken three times still tell two stories: look for what makes them."
+)
+HANGS_ON_IT: Final = "Once more: a verdict hangs on whether it was right."
+HOW_IT_STANDS: Final = "how the fuselage stands"
+AT_THE_EDGE: Final = "At the edge: correct it or accept it"
+TOOLS: Final = {
+    "tape": "a tape",
+    "line": "a line that does not stretch",
+    "height-stand": "two height stands",
+    "incidence-gauge": "an incidence gauge",
+    "level": "a level",
+    "square": "a square",
+    "laser": "a line laser",
+}
 _LEAVE_IT: Final = "Leave it: nothing here is out."
 _MEASURE_MORE: Final = "Measure more before you touch it."
 _UNTWIST: Final = (
@@ -93,14 +111,9 @@ def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -
         case "leave":
             return "What is left is finer than you can sand or shim."
         case "slide":
-            ways = []
-            if step.aft:
-                way = "aft" if step.aft > 0 else "forward"
-                ways.append(f"{format_small_length(abs(step.aft), unit)} {way}")
-            if step.starboard:
-                side = "starboard" if step.starboard > 0 else "port"
-                ways.append(f"{format_small_length(abs(step.starboard), unit)} to {side}")
-            return f"Slide the {where} {', '.join(ways)}."
+            return f"Slide the {where} {', '.join(_ways(step, unit))}."
+        case "edge" | "hole" | "strut" | "washers":
+            return fitting_sentence(where, step, unit)
 
 
 def _without_body(survey: Survey, check: Check) -> str:
@@ -169,7 +182,11 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
     if unsure:
         names = ", ".join(check_name(survey, check).lower() for check in unsure)
-        return NextStep("correct", "Add a finer tool", f"Your tools can't decide: {names}.")
+        if all(check.edge for check in unsure):
+            return NextStep("correct", AT_THE_EDGE, f"No reading decides it, only a hand: {names}.")
+        tool = TOOLS.get(judgement.why)
+        title = f"Add {tool}" if tool else "Add a finer tool"
+        return NextStep("correct", title, f"Your tools can't decide: {names}.")
     return NextStep(
         "glue",
         "All true: glue, then measure again while it is wet",
@@ -177,9 +194,42 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
     )
 
 
+def stage_step(survey: Survey, judgement: Judgement, body: str, unit: LengthUnit) -> NextStep:
+    """The one thing to do at the stage of rigging that is in hand."""
+    if judgement.suspects:
+        return next_step(survey, judgement, unit)
+    name = "fuselage" if body == FUSELAGE else body_name(survey, body)
+    found = next_on_stage(judgement, body)
+    if body in survey.locked:
+        return NextStep("on", f"The {name} is glued", "Go on with the next stage.", body=body)
+    if found:
+        return _measure(survey, judgement, found[0], unit)
+    if body == FUSELAGE:
+        return NextStep("on", "How the fuselage stands is known", "Go on with the wing.", body=body)
+    again = decides_on_stage(judgement, body)
+    if again is not None:
+        title = sentence_case(reading_name(survey, again))
+        return NextStep("reading", title, HANGS_ON_IT, again)
+    out = [check for check in judgement.checks_on(body) if check.verdict == "out"]
+    if out:
+        names = ", ".join(check_name(survey, check).lower() for check in out)
+        return NextStep("correct", f"Correct the {name}", f"Known, and out: {names}.", body=body)
+    open_ = [c for c in judgement.checks if c.body == body and c.verdict == "unsure"]
+    if any(not check.edge for check in open_):
+        names = ", ".join(check_name(survey, check).lower() for check in open_)
+        return NextStep(
+            "lock", f"Your tools can't decide the {name}", f"Left open: {names}.", body=body
+        )
+    why = f"{AT_THE_EDGE}, or glue it as it stands." if open_ else "All of it is true."
+    hung = {check for doubt in judgement.doubts for check in doubt.checks}
+    if any(check.id in hung for check in open_):
+        why = DOUBT_IS_LEFT
+    return NextStep("lock", f"Glue the {name} and lock it", f"{why} {GLUE_CAUTION}", body=body)
+
+
 def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: LengthUnit) -> NextStep:
     check = judgement.check(best.helps)
-    name = check_name(survey, check) if check is not None else best.helps
+    name = check_name(survey, check) if check is not None else HOW_IT_STANDS
     if check is not None and check.unit == "mm":
         now, after = format_length(best.sigma_now, unit), format_length(best.sigma_after, unit)
     else:

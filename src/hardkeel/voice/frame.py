@@ -5,21 +5,21 @@ from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
-from hardkeel.fuselage.buying import Purchase
 from hardkeel.fuselage.chamfers import (
     LeavingLongeron,
     PostChamfer,
     leaving_longerons_of,
     post_chamfer_of,
 )
-from hardkeel.fuselage.cut_list import CutPart
 from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull, sprung
 from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.joinery.buying import Purchase
+from hardkeel.joinery.cut_part import CutPart
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.inspecting import Finding  # polygons load late
-    from hardkeel.fuselage.nesting import SheetPurchase
     from hardkeel.fuselage.sheeted import EdgeLengths
+    from hardkeel.joinery.nesting import SheetPurchase
 
 # tabs
 STICKS: Final = "Sticks"
@@ -28,7 +28,6 @@ MEMBERS: Final = "Members"
 BENDS: Final = "Bends"
 SHEETS: Final = "Wood and sheets"
 # cards and buttons
-NOW: Final = "Now"
 CUT_IT: Final = "Cut (Enter)"
 ENDS_TRUE_SIZE: Final = "Ends true size"
 ONE_BACK: Final = "One back"

@@ -22,7 +22,7 @@ from hardkeel.survey.model import (
 _BODIES: Final = {"stab": "stabilizer"}
 _WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "ctr": "centre"}
 # leading and trailing edge stay short where many are read in a list
-_SHORT: Final = {"stab": "stabilizer", "mid": "middle"}
+_SHORT: Final = {"stab": "stabilizer", "mid": "middle", "le": "LE", "te": "TE"}
 _MARKS: Final = {
     "nose_foot": "nose underside",
     "longeron_port": "upper longeron port",
@@ -84,8 +84,13 @@ def body_name(survey: Survey, body_id: str) -> str:
     return _BODIES.get(body_id, body_id.replace("_", " ").replace("-", " "))
 
 
+def surface_name(surface_id: str) -> str:
+    """``stabilizer`` for ``stab``; what a builder has named goes by that."""
+    return _BODIES.get(surface_id, surface_id.replace("_", " "))
+
+
 def mark_name(survey: Survey, mark_id: str) -> str:
-    """What the builder calls a mark, or what its id says: ``wing tip te port``."""
+    """What the builder calls a mark, or what its id says: ``wing tip TE port``."""
     mark = survey.mark(mark_id)
     return called(mark) if mark is not None else _spelled(mark_id, _SHORT)
 
@@ -143,7 +148,7 @@ def reading_name(survey: Survey, reading: Reading) -> str:
 
 
 def _pair(first: str, second: str, between: str) -> str:
-    """Two like marks without saying twice what they share: ``wing tip le, port less starboard``."""
+    """Two like marks without saying twice what they share: ``wing tip LE, port less starboard``."""
     a, b = first.split(), second.split()
     shared = 0
     while shared < min(len(a), len(b)) - 1 and a[shared] == b[shared]:
@@ -162,6 +167,13 @@ def _incidence_name(survey: Survey, reading: Incidence) -> str:
 def check_name(survey: Survey, check: Check) -> str:
     """``Stabilizer level``."""
     return name_of_check(survey, check.id, check.kind, check.body)
+
+
+def short_check_name(survey: Survey, check: Check) -> str:
+    """The same where the body is named above it: ``Level``."""
+    name = check_name(survey, check)
+    own = sentence_case(body_name(survey, check.body)) + " "
+    return sentence_case(name.removeprefix(own))
 
 
 def name_of_check(survey: Survey, check_id: str, kind: str, body_id: str) -> str:

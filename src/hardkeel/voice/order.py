@@ -7,8 +7,10 @@ from hardkeel.voice.frame import STEAM_CAUTION
 
 ORDER: Final = "Order"
 NOW: Final = "Now"
+IN_HAND: Final = "In hand"
 NEXT: Final = "Next"
 NOT_YET: Final = "Not yet, because"
+NOT_YET_SHORT: Final = "Not yet"
 DONE: Final = "Done (Enter)"
 PLAN_IT: Final = "Lay out the order"
 PLAN_WHY: Final = "Made from the members as they are drawn: what after what, what to look at first, what can't be undone."
@@ -32,6 +34,8 @@ _HAZARDS: Final = {
     "epoxy": "Epoxy sensitises the skin: gloves and air, and the maker's sheet.",
     "steam": STEAM_CAUTION,
     "pins": "Count the pins in the tray and under the feet.",
+    "foam": "Hot wire and cut foam give off fumes: moving air, and the maker's sheet.",
+    "iron": "The iron burns skin and film: rest it on its stand.",
     "cyanoacrylate": "Cyanoacrylate: eyes, skin and fumes; the maker's sheet goes before.",
 }
 
@@ -53,6 +57,14 @@ def minutes_words(minutes: float) -> str:
     if not minutes:
         return ""
     return f"{minutes:.0f} min" if minutes < 120 else f"{minutes / 60:.0f} h"  # noqa: PLR2004  two hours
+
+
+def times_words(step: Step) -> str:
+    """``20 min; aliphatic, firm after 20 min``."""
+    glue = step.glue or ""
+    if step.handle_minutes:
+        glue = f"{glue}, firm after {minutes_words(step.handle_minutes)}".lstrip(", ")
+    return "; ".join(part for part in (minutes_words(step.hands_minutes), glue) if part)
 
 
 def hazard_words(step: Step) -> str:
@@ -95,3 +107,12 @@ def opened(step: Step) -> str:
 def so_far(done: int, of: int) -> str:
     """``3 of 14 done``."""
     return f"{done} of {of} done"
+
+
+def line_words(now: Step, following: Step | None, waiting: str) -> tuple[str, str, str]:
+    """Where the order of work stands, in three short pieces."""
+    return (
+        f"{NOW}: {now.title or now.id}",
+        f"{NEXT}: {following.title or following.id}" if following is not None else "",
+        f"{NOT_YET_SHORT}: {waiting}" if waiting else "",
+    )

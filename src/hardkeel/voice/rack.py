@@ -6,7 +6,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length
-from hardkeel.fuselage.model import Stock
+from hardkeel.joinery.cut_part import Stock
 
 _SIZE: Final = r"[\d.,/\- ]+?(?:mm|in|\")?"
 _ROW: Final = re.compile(

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Final
 from hardkeel.base.units import LengthUnit, format_length
 
 if TYPE_CHECKING:
-    from hardkeel.fuselage.flat import FlatPiece  # polygons load late
+    from hardkeel.joinery.flat import FlatPiece  # polygons load late
 
 MEASURES_100: Final = "100 mm on the print, or it was scaled"
 SOLID_CUTS: Final = "Solid: cut. Dashed: mark. Chain: centre line."

@@ -20,7 +20,7 @@ from hardkeel.survey.model import (
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.shaping import Named, Shape
-    from hardkeel.fuselage.squaring import Move, Squared
+    from hardkeel.fuselage.squaring import Move, Movement, Squared
     from hardkeel.survey.suspecting import Suspect
 
 SQUARE: Final = "Square"
@@ -31,7 +31,7 @@ SET_A_BOARD_WHY: Final = "The formers then stand on spacers, the lowest 25 mm ov
 LEVEL_FIRST: Final = "Level the board both ways first: a level across it, then along it."
 TAKE_NEXT: Final = "Take next"
 TAKE_AGAIN: Final = "Take it again"
-TURN: Final = "Pick any reading in the list to take it instead; Enter takes the value."
+TURN: Final = "Click one mark or two in a drawing, or a row of the list, to take that instead; Enter takes the value."
 ALL_KNOWN: Final = "Nothing more would settle anything."
 MOVES: Final = "Move"
 NOTHING_TO_MOVE: Final = "No former is worth moving."
@@ -315,9 +315,22 @@ def taken_count(count: int, doubtful: int) -> str:
     return f"{count} taken" + (f", {doubtful} in doubt" if doubtful else "")
 
 
-def movement_words(moved: Sequence[tuple[str, float]], before: str, unit: LengthUnit) -> str:
-    """What moved most since the phase before."""
+def movement_words(moved: Sequence["Movement"], before: str, unit: LengthUnit) -> str:
+    """What moved most since the phase before, and how many figures more."""
     if not moved:
         return f"nothing has moved beyond doubt since {before}"
-    former, mm = moved[0]
-    return f"since {before}: {former} moved {format_length(mm, unit)}"
+    one = moved[0]
+    size = abs(one.amount)
+    amount = format_length(size, unit) if one.kind == "dy" else format_angle(size)
+    more = f", {len(moved) - 1} more figures moved" if len(moved) > 1 else ""
+    more = more.replace("1 more figures", "one more figure") if len(moved) == 2 else more  # noqa: PLR2004
+    return f"since {before}: {one.former} {_MOVED[one.kind][one.amount < 0]} {amount}{more}"
+
+
+_MOVED: Final = {
+    "dy": ("to starboard", "to port"),
+    "roll": ("starboard side up", "port side up"),
+    "lean": ("aft at the top", "ahead at the top"),
+    "yaw": ("starboard side ahead", "port side ahead"),
+    "rack": ("pushed to starboard at the top", "pushed to port at the top"),
+}

@@ -20,6 +20,14 @@ def how_far_framed(build: Build, _judgement: Judgement) -> str:
     return f"{members} members" if members else "nothing yet"
 
 
+def how_far_tailed(build: Build, _judgement: Judgement) -> str:
+    """How many surfaces say how they are built."""
+    if not build.tail:
+        return "nothing yet"
+    said = sum(surface.kind is not None for surface in build.tail)
+    return f"{said} of {len(build.tail)} drawn" if said else f"{len(build.tail)} surfaces"
+
+
 def how_far_trued(_build: Build, judgement: Judgement) -> str:
     """How many checks are out, and how many open."""
     if not judgement.checks:

@@ -12,44 +12,12 @@ from hardkeel.fuselage.closing import Closing, closings_of, straight_part
 from hardkeel.fuselage.model import PLATES, TAIL_POST, Fuselage, Member
 from hardkeel.schedule.model import Step
 from hardkeel.voice.pulling import steps_of_end
+from hardkeel.voice.work import Work
 
 STAGE: Final = "frame"
-# kind of glue: minutes until it can be handled, until it is through
-_GLUES: Final = {
-    "aliphatic": (20.0, 720.0),
-    "slow epoxy": (480.0, 1440.0),
-    "thin cyanoacrylate": (1.0, 60.0),
-}
 _OVERNIGHT: Final = 720.0
 _MINUTES_A_FORMER: Final = 8.0
 _MINUTES_A_STICK: Final = 4.0
-
-
-class _Work:
-    """Steps as they are thought of, one after another."""
-
-    def __init__(self) -> None:
-        self.steps: list[Step] = []
-
-    def add(self, step_id: str, title: str, after: tuple[str, ...] = (), **more: object) -> str:
-        """A step behind those of `after` that there are."""
-        known = {step.id for step in self.steps}
-        glue = more.get("glue")
-        if isinstance(glue, str):
-            handle, cure = _GLUES[glue]
-            more |= {"handle_minutes": handle, "cure_minutes": cure}
-        self.steps.append(
-            Step.model_validate(
-                {
-                    "id": step_id,
-                    "stage": STAGE,
-                    "title": title,
-                    "after": tuple(one for one in after if one in known),
-                    **more,
-                }
-            )
-        )
-        return step_id
 
 
 def frame_steps(build: Build) -> tuple[Step, ...]:
@@ -57,7 +25,7 @@ def frame_steps(build: Build) -> tuple[Step, ...]:
     fuselage = build.fuselage
     if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  nothing to frame
         return ()
-    work = _Work()
+    work = Work(STAGE)
     methods = {section.method for section in fuselage.sections}
     sides, longerons = _listed(build, "side"), _listed(build, "longeron")
     _prepare(work, fuselage, sides)
@@ -97,7 +65,7 @@ def _named(ids: tuple[str, ...]) -> str:
     return f"{', '.join(ids[:-1])} and {ids[-1]}"
 
 
-def _prepare(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
+def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
     formers = tuple(former.id for former in fuselage.formers)
     work.add(
         "cut",
@@ -142,7 +110,7 @@ def _prepare(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
         )
 
 
-def _along_the_sides(work: _Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
+def _along_the_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
     """What is glued along the edges of sheet sides while they lie flat."""
     strips = (*longerons, *_ids(_of_kind(fuselage, "corner-strip")))
     if strips:
@@ -167,7 +135,7 @@ def _words(ids: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(spoken)
 
 
-def _stick_sides(work: _Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
+def _stick_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
     stations = sum(
         1
         for section in fuselage.sections
@@ -208,7 +176,7 @@ def _within(fuselage: Fuselage, start: str, end: str, station: float) -> bool:
     return known[start] <= station <= known[end]
 
 
-def _seats(work: _Work, build: Build, after: tuple[str, ...]) -> None:
+def _seats(work: Work, build: Build, after: tuple[str, ...]) -> None:
     if build.wings:
         work.add(
             "seats",
@@ -223,7 +191,7 @@ def _seats(work: _Work, build: Build, after: tuple[str, ...]) -> None:
         )
 
 
-def _boxed(work: _Work, build: Build, fuselage: Fuselage, boxed: tuple[str, ...]) -> None:
+def _boxed(work: Work, build: Build, fuselage: Fuselage, boxed: tuple[str, ...]) -> None:
     """Formers between two sides: the straight part first, nose and tail last."""
     straight, nose, tail = _parts(fuselage)
     sides = ("doublers", "strips", "port side", "starboard side", "cut")
@@ -247,7 +215,7 @@ def _boxed(work: _Work, build: Build, fuselage: Fuselage, boxed: tuple[str, ...]
     _glue_in(work, "tail", closed, ("straight part", "soak tail", "nose"), needs_cure=True)
 
 
-def _soak(work: _Work, closing: Closing) -> None:
+def _soak(work: Work, closing: Closing) -> None:
     work.add(
         steps_of_end(closing.end)[0],
         f"Soak the {closing.end} of the sides, clamp it over the dry formers, leave it overnight",
@@ -262,7 +230,7 @@ def _soak(work: _Work, closing: Closing) -> None:
 
 
 def _glue_in(
-    work: _Work,
+    work: Work,
     name: str,
     formers: tuple[str, ...],
     after: tuple[str, ...],
@@ -298,7 +266,7 @@ def _parts(fuselage: Fuselage) -> tuple[tuple[str, ...], tuple[str, ...], tuple[
     return glued, order[:first], order[last + 1 :]
 
 
-def _on_a_crutch(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
+def _on_a_crutch(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
     crutch = _ids(_of_kind(fuselage, "crutch"))
     formers = tuple(former.id for former in fuselage.formers)
     work.add(
@@ -331,7 +299,7 @@ def _on_a_crutch(work: _Work, fuselage: Fuselage, sides: tuple[str, ...]) -> Non
 
 
 def _on_the_board(
-    work: _Work, fuselage: Fuselage, sides: tuple[str, ...], longerons: tuple[str, ...]
+    work: Work, fuselage: Fuselage, sides: tuple[str, ...], longerons: tuple[str, ...]
 ) -> None:
     split = tuple(former.id for former in fuselage.formers if former.split)
     whole = tuple(former.id for former in fuselage.formers if not former.split)
@@ -392,7 +360,7 @@ def _on_the_board(
         )
 
 
-def _inside(work: _Work, fuselage: Fuselage) -> None:
+def _inside(work: Work, fuselage: Fuselage) -> None:
     """What goes in before the box is closed."""
     boxed = ("straight part", "lower sides", "stringers", "formers up")
     bearers = _ids(_of_kind(fuselage, "bearer"))
@@ -442,7 +410,7 @@ def _inside(work: _Work, fuselage: Fuselage) -> None:
         )
 
 
-def _close(work: _Work, fuselage: Fuselage) -> None:
+def _close(work: Work, fuselage: Fuselage) -> None:
     framed = tuple(step.id for step in work.steps)
     work.add(
         "access",
@@ -477,12 +445,3 @@ def _close(work: _Work, fuselage: Fuselage) -> None:
                 ),
                 hazards=("blade",),
             )
-
-
-def reasons(waits: tuple[Step, ...]) -> str:
-    """Why a step can't be done yet."""
-    first = waits[0]
-    said = first.title[:1].lower() + first.title[1:] if first.title else first.id
-    more = f", and {len(waits) - 1} more" if len(waits) > 1 else ""
-    why = f" ({first.because})" if first.because else ""
-    return f"first {said}{why}{more}"

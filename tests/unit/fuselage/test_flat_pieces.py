@@ -17,7 +17,6 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import frame_as_usual
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import shape_of
-from hardkeel.fuselage.flat import FlatPiece, ring_of
 from hardkeel.fuselage.flatwork import board_plan_of, flatwork_of, spacers_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import (
@@ -43,6 +42,7 @@ from hardkeel.fuselage.sheeting import skins_of
 from hardkeel.fuselage.sticks import free_corners_of, sticks_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.spline import arc_length_at
+from hardkeel.joinery.flat import FlatPiece, ring_of
 from hardkeel.voice.frame import edge_sentence
 from tests.frames import SIDE, SKIN, box, member, random_frame
 

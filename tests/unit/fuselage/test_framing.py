@@ -15,12 +15,13 @@ from hardkeel.cli.frame import frame_json, frame_table
 from hardkeel.demo.fleet import sallow
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.bending import bends_of
-from hardkeel.fuselage.buying import purchases_of
-from hardkeel.fuselage.cut_list import CutPart, cut_list_of
+from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Board, Bracing, Former, Fuselage, Longeron, Section, TailPost
 from hardkeel.fuselage.sticks import closed_stations, sticks_of
+from hardkeel.joinery.buying import purchases_of
+from hardkeel.joinery.cut_part import CutPart
 from hardkeel.parts.woods import woods_with
 from hardkeel.storage.format import text_of
 from tests.frame_independent import frame

@@ -34,9 +34,15 @@ class SubPage(QWidget):
     -------
     stirred : (nothing)
         Something on the page changed that only the page shows.
+    piece_chosen : str
+        A piece was picked here: a former, a member, a stick of the cut list, a rib.
+    place_wanted : str
+        Another bench of the stage is asked for.
     """
 
     stirred = pyqtSignal()
+    piece_chosen = pyqtSignal(str)
+    place_wanted = pyqtSignal(str)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -83,6 +89,9 @@ class SubPage(QWidget):
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
+
+    def choose(self, ref: str) -> None:
+        """Take a piece in hand that was picked elsewhere."""
 
     def apply(self, name: str, edit: Edit, *, nudge: str = "") -> bool:
         """Do an edit; where it can't be done say so, and nothing is lost."""

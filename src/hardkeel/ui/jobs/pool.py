@@ -3,6 +3,7 @@
 import traceback
 from collections.abc import Callable
 
+from PyQt6 import sip
 from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
 
 from hardkeel.base.errors import HardKeelError
@@ -61,6 +62,8 @@ class Jobs(QObject):
         self._mouths.add(mouth)
 
         def finish(answer: Callable[[], object]) -> None:
+            if sip.isdeleted(mouth):  # the window was closed while the job ran on
+                return
             self._mouths.discard(mouth)
             mouth.deleteLater()
             if self._newest.get(kind) == number:

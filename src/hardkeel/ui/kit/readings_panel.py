@@ -66,15 +66,15 @@ class ReadingsPanel(QWidget):
         self._title.setObjectName("heading")
         self._count = QLabel()
         self._count.setObjectName("soft")
-        self._moved = QLabel()
-        self._moved.setObjectName("soft")
+        self.moved = QLabel()
+        self.moved.setObjectName("soft")
         head = QHBoxLayout()
         head.setContentsMargins(12, 5, 8, 1)
         head.setSpacing(8)
         head.addWidget(self._title)
         head.addWidget(self._count)
         head.addStretch(1)
-        head.addWidget(self._moved)
+        head.addWidget(self.moved)
         self._phases: dict[str, QPushButton] = {}
         for phase, words in phases:
             button = QPushButton(words)
@@ -83,6 +83,7 @@ class ReadingsPanel(QWidget):
             button.clicked.connect(lambda _on, phase=phase: self.phase_picked.emit(phase))
             self._phases[phase] = button
             head.addWidget(button)
+        self._head = head
         self._theme = theme
         self.table = _Table()
         self._dress_table()
@@ -122,6 +123,10 @@ class ReadingsPanel(QWidget):
             action.setShortcutContext(Qt.ShortcutContext.WidgetShortcut)
             action.triggered.connect(slot)
             table.addAction(action)
+
+    def put_in_head(self, widget: QWidget) -> None:
+        """Put something of the page's own behind the phases."""
+        self._head.addWidget(widget)
 
     def set_model(self, model: QAbstractItemModel) -> None:
         """Show this model and size the columns."""
@@ -164,8 +169,8 @@ class ReadingsPanel(QWidget):
         """Say which phase is shown, how many readings it has, and what moved since the one before."""
         self._title.setText(say.READINGS)
         self._count.setText(count)
-        self._moved.setText(moved)
-        self._moved.setToolTip(moved)
+        self.moved.setText(moved)
+        self.moved.setToolTip(moved)
         for name, button in self._phases.items():
             button.setChecked(name == phase)
             button.setVisible(name in shown)

@@ -84,12 +84,13 @@ class _Look:
     depth: float = 1.0
 
 
-_STILL: Final = frozenset({"fuselage", "former", "centre"})  # and lie under all else
+_STILL: Final = frozenset({"fuselage", "former", "centre", "strut"})  # and lie under all else
 _STEPS: Final = 64  # of a view's length: a drawing keeps its scale while an estimate moves a little
 _LOOKS: Final = {
     "fuselage": _Look("ink", 1.3, fill="wood"),
     "former": _Look("hair"),
     "board": _Look("soft"),
+    "strut": _Look("soft", 1.4),
     "centre": _Look("act", style=Qt.PenStyle.DashDotLine),
     "wanted": _Look("soft", style=Qt.PenStyle.DashLine),
     "estimated": _Look("ink", 1.5, fill="wing", depth=0.78),
@@ -359,6 +360,7 @@ class ThreeView(QWidget):
         metrics = painter.fontMetrics()
         width = metrics.horizontalAdvance(callout.text)
         x = min(shape.right() + 8, viewport.box.right() + _PADDING - width - 4)
+        x = max(x, 4.0)  # its beginning is not cut off on a narrow page
         y = shape.top() + metrics.ascent() / 2 if x > shape.right() else shape.top() - 8
         ground = QRectF(x - 3, y - metrics.ascent(), width + 6, metrics.height())
         painter.fillRect(ground, theme.colour("paper", 0.85))

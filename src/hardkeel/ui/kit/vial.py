@@ -23,6 +23,7 @@ from hardkeel.voice import kit as say
 _HALF_RANGE: Final = 2.0  # the tube shows this many tolerances to each side
 _LEAST_BUBBLE: Final = 0.13  # of the tolerance, so that a very sure bubble can still be seen
 _ROW: Final = 22
+_BELOW: Final = 15  # what the line under it adds
 _SHAPE: Final = 9
 
 
@@ -36,6 +37,8 @@ class VialValue:
         In tolerances: 1 is on the line.
     text, word, sentence : str
         Value with unit; the verdict's word; the whole in a sentence.
+    below : str
+        What it does, in a line under the vial; empty for none.
     """
 
     id: str
@@ -46,6 +49,7 @@ class VialValue:
     text: str
     word: str
     sentence: str
+    below: str = ""
 
 
 class Vial(QWidget):
@@ -77,9 +81,12 @@ class Vial(QWidget):
 
     def show_value(self, value: VialValue) -> None:
         """Show another estimate."""
+        if bool(value.below) != bool(self._value.below):
+            self.updateGeometry()
         self._value = value
-        self.setToolTip(value.sentence)
-        self.setAccessibleName(value.sentence)
+        told = f"{value.sentence}\n{value.below}" if value.below else value.sentence
+        self.setToolTip(told)
+        self.setAccessibleName(told)
         self.update()
 
     def set_theme(self, theme: Theme) -> None:
@@ -95,11 +102,14 @@ class Vial(QWidget):
 
     def sizeHint(self) -> QSize:
         """A row tall enough for its text."""
-        return QSize(self._theme.px(300), self._theme.px(_ROW))
+        return QSize(self._theme.px(300), self._height())
+
+    def _height(self) -> int:
+        return self._theme.px(_ROW + (_BELOW if self._value.below else 0))
 
     def minimumSizeHint(self) -> QSize:
         """As the size wanted, but narrower."""
-        return QSize(self._theme.px(250), self._theme.px(_ROW))
+        return QSize(self._theme.px(250), self._height())
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Pick it."""
@@ -142,6 +152,9 @@ class Vial(QWidget):
         if self.hasFocus():
             painter.setPen(QPen(theme.colour("act"), 1.5))
             painter.drawRect(box.adjusted(1, 1, -1, -1))
+        if value.below:
+            self._paint_below(painter, box)
+            box.setHeight(theme.px(_ROW))
         colour = theme.colour({"out": "out", "unsure": "act", "true": "ink"}[value.verdict])
         strong = 600 if value.verdict != "true" else 400
         name_width = min(theme.px(148), box.width() * 0.38)
@@ -164,6 +177,15 @@ class Vial(QWidget):
         value_box = QRectF(tube.right() + 2, 0, value_width, box.height())
         painter.drawText(value_box, middle | Qt.AlignmentFlag.AlignRight, value.text)
         self._paint_word(painter, QRectF(value_box.right() + 8, 0, word_width, box.height()))
+
+    def _paint_below(self, painter: QPainter, box: QRectF) -> None:
+        line = QRectF(4, self._theme.px(_ROW - 3), box.width() - 8, self._theme.px(_BELOW))
+        painter.setPen(self._theme.colour("soft"))
+        painter.setFont(self._theme.font(12))
+        text = painter.fontMetrics().elidedText(
+            self._value.below, Qt.TextElideMode.ElideRight, int(line.width())
+        )
+        painter.drawText(line, Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft, text)
 
     def _paint_tube(self, painter: QPainter, tube: QRectF) -> None:
         theme, value = self._theme, self._value

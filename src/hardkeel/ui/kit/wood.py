@@ -20,12 +20,14 @@ _TONES: Final[dict[ThemeName, dict[Tone, tuple[str, str]]]] = {
         "hard": ("#E6CD97", "#C4A263"),
         "ply": ("#E3CFA6", "#BE9F69"),
         "metal": ("#C3CACC", "#9AA5A9"),
+        "foam": ("#E4ECF0", "#D3DEE5"),
     },
     "dark": {
         "soft": ("#6B5F40", "#857750"),
         "hard": ("#75603A", "#937B4B"),
         "ply": ("#6C5A3B", "#8D7850"),
         "metal": ("#566065", "#75828A"),
+        "foam": ("#4A565E", "#55636C"),
     },
 }
 _FAINT: Final = 0.55

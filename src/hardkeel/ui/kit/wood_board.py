@@ -16,13 +16,14 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.picture.wood import WoodLabel, WoodPicture, WoodShape
+from hardkeel.picture.wood import WoodLabel, WoodPicture, WoodShape, WoodSpot
 from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper
 from hardkeel.ui.kit.wood import paint_pin, paint_wood, shape_path, text_box
 from hardkeel.ui.theme import Theme
 
 _MARGIN_PX: Final = 18
 _HEAD_PX: Final = 26
+_NEAR_PX: Final = 9  # nearer than this a spot is meant
 _PLAIN_LINES: Final = {"station": 0.7, "outline": 1.0, "centre": 0.8, "seat": 1.2, "wire": 1.4}
 _DASHES: Final[dict[str, list[float]]] = {"centre": [8, 3, 2, 3], "seat": [6, 3], "station": [1, 3]}
 
@@ -41,10 +42,13 @@ class WoodBoard(QWidget):
         A piece was clicked, or gone to by an arrow key: its ref.
     pointed : str
         A piece is pointed at; empty where none is.
+    spot_picked : str
+        A place that can be pointed at by itself was clicked.
     """
 
     picked = pyqtSignal(str)
     pointed = pyqtSignal(str)
+    spot_picked = pyqtSignal(str)
 
     def __init__(self, theme: Theme, title: str, *, height: int = 150) -> None:
         super().__init__()
@@ -52,6 +56,7 @@ class WoodBoard(QWidget):
         self._note = ""
         self._picture = WoodPicture()
         self._chosen = self._under = ""
+        self._near: WoodSpot | None = None
         self._ground: QPixmap | None = None
         self._view: Viewport | None = None
         self._paths: list[tuple[WoodShape, QPainterPath]] = []
@@ -76,7 +81,7 @@ class WoodBoard(QWidget):
     def show_picture(self, picture: WoodPicture, chosen: str = "", note: str = "") -> None:
         """Show another picture; `note` stands at the right of its head."""
         if picture != self._picture or note != self._note:
-            self._picture, self._note = picture, note
+            self._picture, self._note, self._near = picture, note, None
             self._forget()
         self.choose(chosen)
 
@@ -114,6 +119,13 @@ class WoodBoard(QWidget):
                     if path.contains(near):
                         return QPointF(near)
         return None
+
+    def spot_at(self, ref: str) -> QPointF | None:
+        """The pixel of a spot."""
+        self._lay()
+        view = self._view
+        found = next((spot for spot in self._picture.spots if spot.ref == ref), None)
+        return view.point(found.at) if view is not None and found is not None else None
 
     def _forget(self) -> None:
         self._ground, self._view, self._paths = None, None, []
@@ -153,6 +165,9 @@ class WoodBoard(QWidget):
                 for shape, path in self._paths:
                     if shape.ref == ref:
                         painter.drawPath(path)
+        if self._near is not None and self._view is not None:
+            painter.setPen(QPen(self._theme.colour("act"), 2.0))
+            painter.drawEllipse(self._view.point(self._near.at), 6.0, 6.0)
         if self.hasFocus():
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, on=False)
             painter.setPen(QPen(self._theme.colour("act"), 1))
@@ -186,6 +201,11 @@ class WoodBoard(QWidget):
                 pen.setDashPattern(_DASHES[line.role])
             painter.setPen(pen)
             painter.drawPolyline(view.polygon(line.points))
+        painter.setPen(QPen(self._theme.colour("ink"), 1.0))
+        painter.setBrush(self._theme.colour("paper"))
+        for spot in self._picture.spots:
+            painter.drawEllipse(view.point(spot.at), 2.4, 2.4)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
 
     def _paint_words(self, painter: QPainter) -> None:
         view = self._view
@@ -236,27 +256,42 @@ class WoodBoard(QWidget):
         found = [s.ref for s, path in self._paths if s.ref and path.contains(point)]
         return found[-1] if found else ""
 
+    def _spot(self, point: QPointF) -> WoodSpot | None:
+        """The nearest spot, where one is near enough to be meant."""
+        self._lay()
+        view = self._view
+        if view is None or not self._picture.spots:
+            return None
+        away = [(view.point(s.at) - point).manhattanLength() for s in self._picture.spots]
+        best = min(range(len(away)), key=away.__getitem__)
+        return self._picture.spots[best] if away[best] <= _NEAR_PX else None
+
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         """Light up what is pointed at, and say its name."""
         if event is None:
             return
-        under = self._at(event.position())
-        if under != self._under:
-            self._under = under
-            self.setToolTip(under)
+        near = self._spot(event.position())
+        under = "" if near is not None else self._at(event.position())
+        if under != self._under or near != self._near:
+            self._under, self._near = under, near
+            self.setToolTip(under if near is None else near.words or near.ref)
             self.pointed.emit(under)
             self.update()
 
     def leaveEvent(self, event: object) -> None:
         """Nothing is pointed at any more."""
-        if self._under:
-            self._under = ""
+        if self._under or self._near is not None:
+            self._under, self._near = "", None
             self.pointed.emit("")
             self.update()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Pick what is clicked."""
         if event is None:
+            return
+        near = self._spot(event.position())
+        if near is not None:
+            self.spot_picked.emit(near.ref)
             return
         ref = self._at(event.position())
         if ref:

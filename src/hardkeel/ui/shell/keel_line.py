@@ -152,6 +152,10 @@ class KeelLine(QWidget):
 
     def _paint_bodies(self, painter: QPainter, viewport: Viewport) -> None:
         theme = self._theme
+        painter.setPen(QPen(theme.colour("soft"), 1.4))
+        for stroke in self._keel.strokes:
+            if stroke.role == "strut":
+                painter.drawPolyline(viewport.polygon(stroke.points))
         states = {part.body: part.verdict for part in self._keel.parts}
         for stroke in self._keel.strokes:
             if stroke.role != "wanted":

@@ -41,7 +41,7 @@ from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog
 from hardkeel.ui.shell.stage_rail import StageRail
-from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench, StagePage
+from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench
 from hardkeel.ui.theme import Theme, make_theme, wear
 from hardkeel.voice import shell as say
 from hardkeel.voice.advice import headline
@@ -50,6 +50,7 @@ from hardkeel.voice.names import PHASE_WORDS
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
     from hardkeel.export import bundle
+    from hardkeel.ui.benches.stage_page import StagePage
     from hardkeel.ui.shell import new_build
 else:
     fleet = late("hardkeel.demo.fleet")

@@ -1,12 +1,45 @@
 """Frame: what to cut, how it bends, the paper and the wood to cut it by."""
 
-from hardkeel.ui.stages import Bench, StagePage
+from typing import TYPE_CHECKING
+
+from hardkeel.airframe.framing import build_pieces
+from hardkeel.base.late import late
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.export.renewing import Destination
+from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.ui.benches.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.frame.page import FramePage
-from hardkeel.ui.stages.frame.sheet_desk import SheetDesk
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from hardkeel.export import framing as templates
+else:
+    templates = late("hardkeel.export.framing")
 
 
 def make(bench: Bench) -> StagePage:
     """The page, with who carries out its long work."""
     page = FramePage(bench.document, bench.theme, bench.settings.unit)
-    SheetDesk(bench.document, page, bench.jobs, bench.tell)
+    source = CutSource("frame", _parts, build_pieces, _write)
+    SheetDesk(bench.document, page, bench.jobs, bench.tell, source)
     return page
+
+
+def _parts(build: Build) -> tuple[CutPart, ...]:
+    return cut_list_of(build.fuselage) if build.fuselage is not None else cut_list_of(Fuselage())
+
+
+def _write(
+    build: Build,
+    to: Destination,
+    paper: str,
+    unit: LengthUnit,
+    step: "Callable[[int, int], None]",
+) -> object:
+    return templates.write_templates(build, to, paper, unit, step)

@@ -13,15 +13,15 @@ from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.parts.woods import WOODS
+from hardkeel.ui.benches.sticks_shown import wood_names
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.frame.bend_chart import BendChart
-from hardkeel.ui.stages.frame.cards import LinesCard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import wood_names
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 

@@ -12,9 +12,9 @@ from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
+from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.kit.wood_board import WoodBoard
-from hardkeel.ui.stages.frame.cards import Doing, LinesCard, NowCard
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import board as say

@@ -11,15 +11,15 @@ from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Former
 from hardkeel.picture.framing import former_picture, gallery
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.kit.wood_board import WoodBoard
-from hardkeel.ui.stages.frame.cards import LinesCard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 from hardkeel.voice import layout as layout_say

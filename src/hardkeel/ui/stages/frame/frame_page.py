@@ -1,8 +1,6 @@
-"""What the benches of Frame share: one piece in hand, and what is shown where there is nothing to frame."""
+"""What the benches of Frame share: the fuselage, and whether there is one to frame."""
 
 from typing import Final
-
-from PyQt6.QtCore import pyqtSignal
 
 from hardkeel.build.model import Build
 from hardkeel.fuselage.model import Fuselage
@@ -12,21 +10,7 @@ SHOWS: Final = frozenset({"fuselage", "ledger", "wings"})
 
 
 class FrameSubPage(SubPage):
-    """A bench of Frame.
-
-    Signals
-    -------
-    piece_chosen : str
-        A piece was picked here: a former, a member, a stick of the cut list.
-    place_wanted : str
-        Another bench is asked for.
-    """
-
-    piece_chosen = pyqtSignal(str)
-    place_wanted = pyqtSignal(str)
-
-    def choose(self, ref: str) -> None:
-        """Take a piece in hand that was picked elsewhere."""
+    """A bench of Frame."""
 
     @property
     def fuselage(self) -> Fuselage:

@@ -18,6 +18,7 @@ from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.parts.woods import WOODS
 from hardkeel.picture.framing import side_view, view_from_above
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import Card, label
@@ -27,7 +28,6 @@ from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 

@@ -12,8 +12,8 @@ from hardkeel.edits import squaring as edits
 from hardkeel.edits import truing
 from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.shaping import Named, Shape, name_frame, shape_of_frame
-from hardkeel.fuselage.squaring import Squared, square
-from hardkeel.fuselage.squaring_next import next_readings, readings_at_hand
+from hardkeel.fuselage.squaring import Squared, movements, square
+from hardkeel.fuselage.squaring_next import next_readings, reading_of_marks, readings_at_hand
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
@@ -23,12 +23,12 @@ from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
 from hardkeel.ui.kit.checks_card import ChecksCard
+from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
 from hardkeel.ui.kit.readings_panel import ReadingsPanel
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.kit.wood_board import WoodBoard
-from hardkeel.ui.stages.frame.cards import Doing, LinesCard, NowCard
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as frame_say
@@ -42,6 +42,12 @@ _SHOWS: Final = frozenset({"fuselage", "phase"})
 _SCALES: Final = (1, 2, 5, 10, 20)
 _USUAL_SCALE: Final = 3
 _WORDS: Final = {"true": "true", "out": "out", "unsure": "open"}
+# what a click on one or two marks means: from above, from the side, from behind
+_POINTED: Final = (
+    ("offset", "gap", "distance", "tilt"),
+    ("height", "distance", "incidence"),
+    ("offset", "height", "distance", "tilt"),
+)
 _WORST_FIRST: Final = ("out", "unsure", "true")
 
 
@@ -90,6 +96,7 @@ class SquarePage(FrameSubPage):
         self._target: Reading | None = None
         self._own = False  # the builder picked the target
         self._check = ""
+        self._pointed = ""  # the mark clicked last
         self._rows: tuple[Reading, ...] = ()
         self.above = WoodBoard(theme, say.FROM_ABOVE, height=150)
         self.side = WoodBoard(theme, say.FROM_THE_SIDE, height=120)
@@ -141,6 +148,8 @@ class SquarePage(FrameSubPage):
     def _connect(self) -> None:
         for board in (self.above, self.side):
             board.picked.connect(self.piece_chosen)
+        for board, kinds in zip((self.above, self.side, self.behind), _POINTED, strict=True):
+            board.spot_picked.connect(lambda mark, kinds=kinds: self._on_mark(mark, kinds))
         self.scale.valueChanged.connect(lambda _value: self._show_drawing())
         self.take.field.value_changed.connect(self._on_value)
         self.take.field.given_up.connect(self._on_given_up)
@@ -359,14 +368,8 @@ class SquarePage(FrameSubPage):
         if not before or squared is None or phase not in taken:
             return ""
         then = square(self.fuselage, before[-1])
-        moved = []
-        for name in squared.formers:
-            now, sigma = squared.unknown(name, "dy")
-            was, old = then.unknown(name, "dy")
-            if abs(now - was) > 2 * (sigma**2 + old**2) ** 0.5:
-                moved.append((name, abs(now - was)))
-        moved.sort(key=lambda one: -one[1])
-        return say.movement_words(moved, PHASE_WORDS[before[-1]], self.unit)
+        moves = movements(then, squared)
+        return say.movement_words(moves, PHASE_WORDS[before[-1]], self.unit)
 
     def _show_drawing(self) -> None:
         factor = _SCALES[self.scale.value()]
@@ -376,11 +379,16 @@ class SquarePage(FrameSubPage):
             return
         held = self._again() or self._target
         chosen = self.above.chosen
-        self.above.show_picture(
-            frame_from_above(self.fuselage, squared, factor, held), chosen, say.LEVEL_FIRST
+        pictures = (
+            frame_from_above(self.fuselage, squared, factor, held),
+            frame_from_the_side(self.fuselage, squared, factor, held),
+            frame_from_behind(squared, factor, chosen or squared.formers[0]),
         )
-        self.side.show_picture(frame_from_the_side(self.fuselage, squared, factor, held), chosen)
-        self.behind.show_picture(frame_from_behind(squared, factor, chosen or squared.formers[0]))
+        boards = (self.above, self.side, self.behind)
+        notes = (say.LEVEL_FIRST, "", "")
+        for board, picture, note in zip(boards, pictures, notes, strict=True):
+            held_piece = "" if board is self.behind else chosen
+            board.show_picture(picture.called(say.mark_words), held_piece, note)
 
     # -- what the hands do -------------------------------------------------------------------------
 
@@ -399,7 +407,7 @@ class SquarePage(FrameSubPage):
             )
             return edits.take_square(kept, taken, phase, at)
 
-        self._own = False
+        self._own, self._pointed = False, ""
         if self.apply(say.taken_edit(taken), edit):
             self.take.field.set_value(None)
             self.focus_work()
@@ -418,6 +426,27 @@ class SquarePage(FrameSubPage):
         if reading in taken:
             self.panel.edit_value(number)
             return
+        self._target, self._own = reading, True
+        self._show_take()
+        self._show_drawing()
+        self.focus_work()
+
+    def _on_mark(self, mark: str, kinds: tuple[str, ...]) -> None:
+        """A mark was clicked: what is read there, or from the mark clicked before to this one."""
+        squared = self._squared
+        if squared is None:
+            return
+        before, self._pointed = self._pointed, mark
+        reading = None
+        if before and before != mark:
+            reading = reading_of_marks(squared.formers, (before, mark), kinds)
+            if reading is not None:
+                self._pointed = ""
+        reading = reading or reading_of_marks(squared.formers, (mark,), kinds)
+        if reading is None:
+            return
+        self.piece_chosen.emit(mark.rpartition(".")[0])
+        # one that was taken is taken again, beside the other
         self._target, self._own = reading, True
         self._show_take()
         self._show_drawing()

@@ -1,218 +1,76 @@
 """Sticks: the side as it is pinned down, and below it one stick at a time with its angles."""
 
-from collections.abc import Sequence
-from typing import Final
+from PyQt6.QtWidgets import QWidget
 
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
-
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import framing as edits
-from hardkeel.fuselage.buying import Purchase
 from hardkeel.fuselage.inspecting import findings_of
-from hardkeel.fuselage.jig import settings_needed
 from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.picture.framing import laid_flat
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.ui.benches.cutting_page import CuttingPage
+from hardkeel.ui.benches.sticks_shown import Sticks, sticks_of_build
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cutting_view import CuttingView
-from hardkeel.ui.kit.wood_board import WoodBoard
-from hardkeel.ui.stages.frame.cards import Doing, FindingCard, LinesCard, NowCard
-from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
-from hardkeel.ui.stages.frame.showing import Sticks, stick_shown, sticks_of_build, wood_name
+from hardkeel.ui.kit.doing_card import Doing
+from hardkeel.ui.stages.frame.cards import FindingCard
+from hardkeel.ui.stages.frame.frame_page import SHOWS, is_framed
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as say
 
-_BOARD: Final = 4
-_CUTTING: Final = 5
 
+class SticksPage(CuttingPage):
+    """The fuselage's sticks, and what is wrong with its formers."""
 
-class SticksPage(FrameSubPage):
-    """The drawing with the stick in hand lit up, and the cutting view.
-
-    Signals
-    -------
-    strips_wanted : (nothing)
-        The strips to buy are to be reckoned; `show_strips` shows them.
-    """
-
-    strips_wanted = pyqtSignal()
+    title, nothing, shows = say.PORT_SIDE, say.NOTHING_TO_FRAME, SHOWS
+    second_half = say.SECOND_SIDE
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
     ) -> None:
+        self.finding = FindingCard()
         super().__init__(document, theme, unit, parent)
-        self._sticks = Sticks((), ())
-        self._number = 0
-        self.board = WoodBoard(theme, say.PORT_SIDE)
-        self.cutting = CuttingView(theme)
-        self.cut, self.back = QPushButton(say.CUT_IT), QPushButton(say.ONE_BACK)
-        self.true_size = QPushButton(say.ENDS_TRUE_SIZE)
-        self.cut.setObjectName("primary")
-        self.true_size.setCheckable(True)
-        self._count = label("soft")
-        self._count.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.now, self.finding = NowCard(), FindingCard()
-        self.wood = LinesCard(say.WOOD_TO_BUY)
-        self._lay_out()
-        self._connect()
-        Freshness(self, document, self.refresh, SHOWS)
-        self.refresh()
-
-    def _lay_out(self) -> None:
-        buttons = QWidget()
-        buttons.setObjectName("paper")
-        buttons.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        row = QHBoxLayout(buttons)
-        row.setContentsMargins(16, 4, 16, 10)
-        row.setSpacing(8)
-        for widget in (self.cut, self.back, self.true_size):
-            row.addWidget(widget)
-        row.addWidget(self._count, 1)
-        self._buttons = buttons
-        work = QVBoxLayout()
-        work.setContentsMargins(0, 0, 0, 0)
-        work.setSpacing(0)
-        work.addWidget(self.board, _BOARD)
-        work.addWidget(self.cutting, _CUTTING)
-        work.addWidget(buttons)
-        self._cards = CardColumn((self.told, self.now, self.finding, self.wood), self.theme)
-        self.lie_beside(work, self._cards)
-        self.dressed = (self.board, self.cutting, self._cards)
-
-    def _connect(self) -> None:
-        self.board.picked.connect(self._on_picked)
-        self.cutting.cut.connect(self._on_cut)
-        self.cutting.back.connect(self._on_back)
-        self.cutting.onward.connect(self._on_onward)
-        self.cut.clicked.connect(self._on_cut)
-        self.back.clicked.connect(self._on_back)
-        self.true_size.toggled.connect(lambda on: self.cutting.show_true_size(on=on))
-        self.now.asked.connect(self._on_asked)
         self.finding.shown.connect(self._on_shown)
 
-    def focus_work(self) -> None:
-        """Put the cursor where the hands are."""
-        self.cutting.setFocus()
+    @property
+    def _fuselage(self) -> Fuselage:
+        return self.document.build.fuselage or Fuselage()
 
-    def refresh(self) -> None:
-        """Show the build as it is now."""
+    def cards(self) -> tuple[QWidget, ...]:
+        """What is wrong with the formers."""
+        return (self.finding,)
+
+    def reckoned(self) -> Sticks | None:
+        """The fuselage's sticks."""
         build = self.document.build
-        self._sticks = sticks_of_build(build)
-        self._number = min(self._number, max(len(self._sticks.steps) - 1, 0))
-        if self._sticks.steps and self._sticks.is_cut(self._number):
-            self._number = self._sticks.next_from(self._number) or self._number
-        if self.framed:
-            loft = loft_of(self.fuselage)
-            long = float(loft.developed()[-1])
-            drawn = float(loft.stations[-1] - loft.stations[0])
-            note = say.laid_flat_note(
-                format_length(long, self.unit), format_length(long - drawn, self.unit)
-            )
-            self.board.show_picture(laid_flat(build), self._key(), note)
-            self.strips_wanted.emit()
-            findings = findings_of(self.fuselage)
-            self.finding.show_findings(findings, self.fuselage.framed.web, self.unit)
-        else:
-            self.board.show_picture(WoodPicture(), "", say.NOTHING_TO_FRAME)
-            self.wood.show_lines("", ())
-        self.finding.setVisible(self.framed)
-        self._show_stick()
-        self.now.show_doing(self._doing())
+        framed = is_framed(build)
+        self.finding.setVisible(framed)
+        return sticks_of_build(build) if framed else None
 
-    def _key(self) -> str:
-        return self._sticks.steps[self._number].part.key if self._sticks.steps else ""
+    def drawn(self) -> tuple[WoodPicture, str]:
+        """The side laid flat."""
+        loft = loft_of(self._fuselage)
+        long = float(loft.developed()[-1])
+        drawn = float(loft.stations[-1] - loft.stations[0])
+        note = say.laid_flat_note(
+            format_length(long, self.unit), format_length(long - drawn, self.unit)
+        )
+        findings = findings_of(self._fuselage)
+        self.finding.show_findings(findings, self._fuselage.framed.web, self.unit)
+        return laid_flat(self.document.build), note
 
-    def _show_stick(self) -> None:
-        sticks = self._sticks
-        has = bool(sticks.steps)
-        self._buttons.setVisible(has)
-        if has:
-            shown = stick_shown(self.document.build, sticks, self._number, self.unit)
-            self.cutting.show_stick(shown)
-            self.cut.setEnabled(not shown.cut)
-            saving = say.jig_saving(settings_needed(sticks.steps), 2 * len(sticks.steps))
-            self._count.setText(f"{say.cut_so_far(sticks.cut, sticks.wanted)} · {saving}")
-        else:
-            nothing = say.NO_STICKS if self.framed else say.NOTHING_TO_FRAME
-            self.cutting.show_stick(None, nothing)
-        self.board.choose(self._key())
-
-    def show_strips(self, bought: Sequence[Purchase]) -> None:
-        """Say which strips to buy."""
-        lines = [
-            say.purchase_sentence(one, self.unit, wood_name(self.document.build, one.material))
-            for one in bought
-            if one.pieces or one.own
-        ]
-        self.wood.show_lines(say.wood_answer(sum(one.pieces for one in bought), 0), lines)
-
-    def _doing(self) -> Doing:
-        if not self.framed:
+    def first(self) -> Doing | None:
+        """Members come before sticks."""
+        if not is_framed(self.document.build):
             return Doing(say.NOTHING_TO_FRAME)
-        if not self.fuselage.framed.members:
+        if not self._fuselage.framed.members:
             return Doing(
                 say.FRAME_IT_NOW, say.USUAL_MEMBERS, button=say.FRAME_AS_USUAL, key="usual"
             )
-        at = self._sticks.next_from(self._number) if self._sticks.steps else None
-        if at is None:
-            return Doing(say.PRINT_NOW, say.MORE_BELOW, button=say.SHOW_ME, key="sheets")
-        step = self._sticks.steps[at]
-        setting = step.settings[0]
-        alike = [
-            i
-            for i, other in enumerate(self._sticks.steps)
-            if setting in other.settings and not self._sticks.is_cut(i)
-            and other.part.section == step.part.section
-        ]  # fmt: skip
-        count = sum(self._sticks.steps[i].part.quantity - self._sticks.done[i] for i in alike)
-        kinds = {self._sticks.steps[i].part.kind for i in alike}
-        word = kinds.pop() if len(kinds) == 1 else "stick"
-        answer = say.cut_now(word.replace("-", " "), count, format_angle(setting, 1))
-        return Doing(answer, say.SECOND_SIDE, say.BLADE_CAUTION)
+        return None
 
-    # -- what the hands do -------------------------------------------------------------------------
-
-    def _on_picked(self, ref: str) -> None:
-        keys = [step.part.key for step in self._sticks.steps]
-        if ref in keys:
-            self._number = keys.index(ref)
-            self._show_stick()
-        self.piece_chosen.emit(ref)
-
-    def _on_cut(self) -> None:
-        sticks = self._sticks
-        if not sticks.steps or sticks.is_cut(self._number):
-            return
-        part, done = sticks.steps[self._number].part, sticks.done[self._number]
-        self.apply(
-            say.cut_edit(part.name), lambda b: edits.note_cut(b, part.key, done + 1, part.length)
-        )
-
-    def _on_back(self) -> None:
-        """Take back the last one of this line, or of the one before it in the jig's order."""
-        sticks = self._sticks
-        count = len(sticks.steps)
-        before = ((self._number - i) % count for i in range(count))
-        at = next((number for number in before if sticks.done[number]), None)
-        if at is None:
-            return
-        part, done = sticks.steps[at].part, sticks.done[at]
-        self._number = at
-        self.apply(
-            say.not_cut_edit(part.name),
-            lambda b: edits.note_cut(b, part.key, done - 1, part.length),
-        )
-
-    def _on_onward(self, step: int) -> None:
-        if self._sticks.steps:
-            self._number = (self._number + step) % len(self._sticks.steps)
-            self._show_stick()
-
-    def _on_asked(self, key: str) -> None:
+    def asked(self, key: str) -> None:
+        """Frame it as is usual, or go to another bench."""
         if key == "usual":
             self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual)
         else:

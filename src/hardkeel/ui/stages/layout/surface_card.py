@@ -12,7 +12,7 @@ from hardkeel.voice.names import body_name, sentence_case
 
 if TYPE_CHECKING:
     from hardkeel.balance.model import Wing
-    from hardkeel.build.model import TailSurface
+    from hardkeel.tail.model import TailSurface
 
 SURFACE_FIGURES: Final = (
     ("span", "span", "length"),

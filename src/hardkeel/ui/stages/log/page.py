@@ -22,12 +22,12 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours
+from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.tab_order import work_through
-from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import log as say

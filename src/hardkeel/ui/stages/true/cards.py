@@ -6,6 +6,7 @@ from typing import Final
 from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
 from PyQt6.QtWidgets import (
     QButtonGroup,
+    QComboBox,
     QCompleter,
     QHBoxLayout,
     QLineEdit,
@@ -14,9 +15,14 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import DATUM, SeatKind, Survey
+from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.voice import aiming as say_aiming
+from hardkeel.voice import rigging as say_rigging
 from hardkeel.voice import true as say
 
 _TOOLS: Final = (
@@ -185,6 +191,8 @@ class SeatShown:
     way: str
     needed: bool
     done: str
+    fitted: bool
+    kind: SeatKind
 
 
 class SeatCard(Card):
@@ -194,11 +202,14 @@ class SeatCard(Card):
     -------
     way_picked : str
         ``shims`` or ``sanding``.
+    kind_picked : str
+        It is another kind of seat.
     done_pressed : (nothing)
         The builder has done it.
     """
 
     way_picked = pyqtSignal(str)
+    kind_picked = pyqtSignal(str)
     done_pressed = pyqtSignal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
@@ -220,9 +231,21 @@ class SeatCard(Card):
         self._done = QPushButton(say.DONE_MEASURE_AGAIN)
         self._done.clicked.connect(self.done_pressed)
         row.addWidget(self._done)
+        self.kind = QComboBox()
+        self.kind.setObjectName("quiet")
+        self.kind.setToolTip(say_rigging.SEAT_IS)
+        self.kind.setAccessibleName(say_rigging.SEAT_IS)
+        for key, words in say_rigging.SEAT_KINDS:
+            self.kind.addItem(words, key)
+        self.kind.activated.connect(lambda at: self.kind_picked.emit(self.kind.itemData(at)))
         for widget in (self._do, self._then):
             self.column.addWidget(widget)
         self.column.addLayout(row)
+        head = QHBoxLayout()
+        self.column.removeWidget(self.eyebrow)
+        head.addWidget(self.eyebrow, 1)
+        head.addWidget(self.kind)
+        self.column.insertLayout(0, head)
         self.column.addWidget(self._caution)
 
     def show_seat(self, view: SeatShown) -> None:
@@ -239,4 +262,20 @@ class SeatCard(Card):
         self._done.setToolTip(view.done)
         for way, button in self._ways.items():
             button.setChecked(way == view.way)
-            button.setVisible(view.needed)
+            button.setVisible(view.needed and not view.fitted)
+        self.kind.setCurrentIndex(self.kind.findData(view.kind))
+
+
+class AimCard(ButtonsCard):
+    """What the stabilizer is to be true to; where several seats are out, all of them at once."""
+
+    def __init__(self) -> None:
+        super().__init__(say_aiming.AIM, say_aiming.AIMS)
+        self.hide()
+
+    def show_build(self, survey: Survey, judgement: Judgement, unit: LengthUnit) -> None:
+        """Which is chosen; shown where a seat of the two is out."""
+        there = survey.body("wing") is not None and survey.body("stab") is not None
+        self.setVisible(there and judgement.together is not None)
+        aim = (survey.aim or {}).get("stab", DATUM)
+        self.show_answer(aim, say_aiming.together_words(survey, judgement, unit))

@@ -12,12 +12,14 @@ from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
 from hardkeel.survey.drafts import Draft, ReadingKind, find_body, find_mark
 from hardkeel.survey.model import Reading, Survey
+from hardkeel.survey.sheet import next_on_sheet, sheet_list
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
 from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
+from hardkeel.voice import sheet as say_sheet
 from hardkeel.voice import true as say
-from hardkeel.voice.advice import NextStep, next_step
+from hardkeel.voice.advice import NextStep, next_step, stage_step
 from hardkeel.voice.names import called, reading_name, sentence_case
 
 _SIMULATED = say.SIMULATED
@@ -55,11 +57,12 @@ class Hands(QObject):
         super().__init__(card)
         self._document, self._card, self._apply = document, card, apply
         self._unit: LengthUnit = unit
+        self.stage = ""  # of rigging, that is in hand; nothing while all is measured first
         self._step: NextStep | None = None
         self._started: Reading | None = None
         self._again: str | None = None
         self._draft: Draft | None = None
-        self._typed = self._simulated = False
+        self._typed = self._simulated = self._on_sheet = False
         document.build_changed.connect(self._on_build_changed)
         card.value_taken.connect(self._on_value_taken)
         card.tool_picked.connect(self._on_tool_picked)
@@ -84,6 +87,11 @@ class Hands(QObject):
         return self._step.reading if self._step is not None else None
 
     @property
+    def step(self) -> NextStep | None:
+        """What is proposed."""
+        return self._step
+
+    @property
     def again(self) -> str:
         """Id of the reading that is taken anew; empty where the target is a new one."""
         if self._draft is None and self._started is None and self._step is not None:
@@ -102,8 +110,37 @@ class Hands(QObject):
         """Find the next step for the build as it is now, and show what is in hand."""
         self._unit = unit
         document = self._document
-        self._step = next_step(document.build.surveyed, document.judgement, unit)
+        step = self._sheet_step() if self._on_sheet else None
+        survey, judgement = document.build.surveyed, document.judgement
+        if step is None and self.stage:
+            step = stage_step(survey, judgement, self.stage, unit)
+        if step is None:
+            step = next_step(survey, judgement, unit)
+        self._step = step
         self.show()
+
+    @property
+    def on_sheet(self) -> bool:
+        """Whether the measuring sheet is typed in: its readings are asked for in its order."""
+        return self._on_sheet
+
+    def follow_sheet(self, *, follow: bool) -> None:
+        """Type the measuring sheet in, or do not."""
+        self._put_down()
+        self._on_sheet = follow
+        self.refresh(self._unit)
+        self._go_on()
+
+    def _sheet_step(self) -> NextStep | None:
+        """The next on the sheet; ``None`` where all of it is in, and the sheet is put away."""
+        survey, judgement = self._document.build.surveyed, self._document.judgement
+        listed = sheet_list(survey)
+        reading = next_on_sheet(listed, judgement.readings)
+        if reading is None:
+            self._on_sheet = False
+            return None
+        title = sentence_case(reading_name(survey, reading))
+        return NextStep("reading", title, say_sheet.number_words(reading.id, len(listed)), reading)
 
     def show(self) -> None:
         """Show what is in hand."""

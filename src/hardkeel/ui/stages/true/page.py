@@ -6,6 +6,7 @@ from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QSplitter,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -14,8 +15,10 @@ from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.edits import truing as edits
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
-from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading
+from hardkeel.survey.gluing import LEANING
+from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
+from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
@@ -25,15 +28,19 @@ from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_ce
 from hardkeel.ui.kit.readings_panel import ReadingsPanel
 from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.kit.three_view import Shown, ThreeView
-from hardkeel.ui.stages import StagePage
 from hardkeel.ui.stages.true import showing
-from hardkeel.ui.stages.true.cards import NextCard, SeatCard
+from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
+from hardkeel.ui.stages.true.gluing_card import GluingCard
 from hardkeel.ui.stages.true.hands import Hands
+from hardkeel.ui.stages.true.rig_strip import RigStrip
 from hardkeel.ui.theme import Theme
+from hardkeel.voice.aiming import aim_edit
+from hardkeel.voice.doubts import check_sentence
+from hardkeel.voice.gluing import gluing_edit, mixed_edit
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
-from hardkeel.voice.verdicts import in_the_air, verdict_sentence
+from hardkeel.voice.rigging import lock_edit, seat_edit
 
 _PAUSE_MS: Final = 40
 
@@ -53,6 +60,7 @@ class TruePage(StagePage):
         self._further.setInterval(_PAUSE_MS)
         self._further.timeout.connect(self._look_further)
         self._check = ""
+        self._stage = ""
         self._body = ""
         self._way: WayName = "sanding"
         self._rows: tuple[ReadingRow, ...] = ()
@@ -77,20 +85,37 @@ class TruePage(StagePage):
         corner.addStretch(1)
         corner.addWidget(self.exaggeration, 0, Qt.AlignmentFlag.AlignBottom)
         left = self._left = QSplitter(Qt.Orientation.Vertical)
-        left.addWidget(self.drawing)
+        left.addWidget(self._board(theme))
         left.addWidget(self.readings)
         left.setStretchFactor(0, 5)
         left.setStretchFactor(1, 2)
         left.setSizes([470, 200])
         left.setHandleWidth(1)
         left.setChildrenCollapsible(False)
-        self._cards = CardColumn((self.next, self.seat, self.checks), theme)
+        self.glue = GluingCard(self._document.clock)
+        self.glue.answered.connect(self._on_glued)
+        self.glue.mixed.connect(self._on_mixed)
+        self.aim = AimCard()
+        self.aim.answered.connect(self._on_aimed)
+        self._cards = CardColumn((self.next, self.glue, self.seat, self.aim, self.checks), theme)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
         row.addWidget(left, 1)
         row.addWidget(self._cards)
         self._lead_tab()
+
+    def _board(self, theme: Theme) -> QWidget:
+        """The stages of rigging over the drawing."""
+        self.rig = RigStrip(theme)
+        board = QWidget()
+        board.setObjectName("paper")
+        column = QVBoxLayout(board)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.rig)
+        column.addWidget(self.drawing, 1)
+        return board
 
     def _lead_tab(self) -> None:
         """What is next comes first: its field, the seat, the checks; then drawing and list."""
@@ -110,11 +135,14 @@ class TruePage(StagePage):
         self.readings.row_started.connect(self._on_row_started)
         self.readings.ignore_asked.connect(self._on_ignore_asked)
         self.readings.delete_asked.connect(self._on_delete_asked)
-        self.next.action_pressed.connect(self.description_wanted)
+        self.next.action_pressed.connect(self._on_action)
         self.checks.laid.connect(self._lead_tab)
         self.checks.check_picked.connect(self._on_check_picked)
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
+        self.seat.kind_picked.connect(self._on_seat_kind)
+        self.rig.picked.connect(self._on_stage_picked)
+        self.rig.lock_asked.connect(self._on_lock_asked)
         self.seat.done_pressed.connect(self._on_correction_done)
 
     # -- showing ---------------------------------------------------------------------------------
@@ -123,6 +151,11 @@ class TruePage(StagePage):
     def foot(self) -> QWidget:
         """The gauges at hand."""
         return self.dock
+
+    @property
+    def unit(self) -> LengthUnit:
+        """The unit that lengths are shown in."""
+        return self._unit
 
     def wake(self) -> None:
         """Be ready for a figure to be typed."""
@@ -141,6 +174,7 @@ class TruePage(StagePage):
             self.checks,
             self._cards,
             self.dock,
+            self.rig,
         ):
             part.set_theme(theme)
         self._theme = theme
@@ -162,14 +196,17 @@ class TruePage(StagePage):
         self._further.start()
         self._show_rows()
         self._show_heading()
-        self.checks.show_groups(showing.vial_groups(build, judgement, self._unit))
+        self.rig.show_stages(showing.rig_shown(build, judgement), self._stage)
+        groups = showing.vial_groups(build, judgement, self._unit, self._stage)
+        self.checks.show_groups(groups)
         self._show_check()
+        self._show_glue()
         self._show_seat()
         self.hands.refresh(self._unit)
 
     def _show_rows(self) -> None:
         build, judgement = self._document.build, self._document.judgement
-        self._rows = showing.reading_rows(build, judgement, self._wanted, self._unit)
+        self._rows = showing.reading_rows(build, judgement, self._wanted, self._unit, self._stage)
         self._model.show_rows(reading_cells(self._rows), self._theme)
 
     def _look_further(self) -> None:
@@ -220,12 +257,28 @@ class TruePage(StagePage):
             return
         self.checks.show_detail(
             check.id,
-            verdict_sentence(build.surveyed, check, self._unit),
-            in_the_air(check),
+            check_sentence(build.surveyed, self._document.judgement, check, self._unit),
+            showing.air_words(build, self._document.judgement, check, self._unit),
             check.tolerance,
             angular=check.unit == "deg",
             unit=self._unit,
         )
+
+    def _show_glue(self) -> None:
+        build = self._document.build
+        self.glue.setVisible(build.phase in LEANING)
+        self.glue.show_build(build.surveyed, self._document.judgement, self._unit)
+        self.aim.show_build(build.surveyed, self._document.judgement, self._unit)
+
+    def _on_aimed(self, aim: str) -> None:
+        self._apply(aim_edit(aim), lambda b: edits.set_aim(b, "stab", aim))
+
+    def _on_mixed(self, minutes: float) -> None:
+        now = self._document.clock()
+        self._apply(mixed_edit(minutes), lambda b: edits.set_mixed(b, minutes, now))
+
+    def _on_glued(self, body: str) -> None:
+        self._apply(gluing_edit(body), lambda b: edits.set_gluing(b, body))
 
     def _show_seat(self) -> None:
         judgement = self._document.judgement
@@ -246,7 +299,46 @@ class TruePage(StagePage):
         return True
 
     def _on_build_opened(self) -> None:
+        self._stage = self.hands.stage = ""
         self._wanted = ()  # what was worth taking on another model is not on this one
+
+    def _on_stage_picked(self, body: str) -> None:
+        """Take a stage in hand: its checks and readings come in front; once more lets it go."""
+        self._take_stage("" if body == self._stage else body)
+
+    def _take_stage(self, body: str) -> None:
+        self._stage = self.hands.stage = body
+        if body:
+            self.choose_body(body)
+            self.body_chosen.emit(body)
+        self.refresh()
+
+    def _on_action(self) -> None:
+        step = self.hands.step
+        if step is None or step.kind not in ("lock", "on") or step.body is None:
+            self.description_wanted.emit()
+            return
+        if step.kind == "lock":
+            self._on_lock_asked(step.body, True)
+        stages = [
+            one.body for one in showing.rig_shown(self._document.build, self._document.judgement)
+        ]
+        after = stages[stages.index(step.body) + 1 :] if step.body in stages else []
+        self._take_stage(after[0] if after else "")
+
+    def _on_lock_asked(self, body: str, locked: bool) -> None:  # noqa: FBT001  a signal
+        self._apply(
+            lock_edit(body_name(self._document.build.surveyed, body), locked=locked),
+            lambda b: edits.set_locked(b, body, locked=locked),
+        )
+
+    def _on_seat_kind(self, kind: str) -> None:
+        judgement = self._document.judgement
+        body = showing.body_to_correct(judgement, self._body)
+        self._apply(
+            seat_edit(cast("SeatKind", kind)),
+            lambda b: edits.set_seat_kind(b, body, cast("SeatKind", kind)),
+        )
 
     def _on_body_picked(self, body: str, y: float) -> None:
         if self.hands.wants_body:
@@ -283,7 +375,7 @@ class TruePage(StagePage):
         if taken is not None:
             self.hands.start_again(taken)
         else:
-            self.hands.start(self._wanted[row - len(self._document.judgement.readings)])
+            self.hands.start(self._wanted[int(shown.id.removeprefix(showing.WANTED))])
 
     def _on_ignore_asked(self, row: int) -> None:
         shown = self._row(row)

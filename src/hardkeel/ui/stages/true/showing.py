@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from hardkeel.airframe.flights import build_trim
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
 from hardkeel.picture.truing import body_verdict
@@ -9,32 +10,38 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.drafts import Draft
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey, marks_of, sigma_of
+from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, SeatKind, Survey, marks_of, sigma_of
 from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
+from hardkeel.survey.rigging import rig_stages
 from hardkeel.survey.seatwork import WayName
 from hardkeel.survey.suspecting import Fit
+from hardkeel.trim.flying import Trim, effect_of
 from hardkeel.ui.kit.reading_rows import ReadingRow
 from hardkeel.ui.kit.three_view import Callout
 from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
+from hardkeel.ui.stages.true.rig_strip import RigShown
 from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, format_reading, format_residual, seat_advice
+from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
+from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.names import (
     TOOLS,
     body_name,
     called,
-    check_name,
     mark_name,
     reading_name,
     sentence_case,
+    short_check_name,
 )
+from hardkeel.voice.rigging import LOCK, stage_name, stage_state, stage_tip
 from hardkeel.voice.verdicts import (
     format_doubt,
     format_value,
+    in_the_air,
     movement_sentence,
     state_words,
-    verdict_sentence,
     way_off,
 )
 
@@ -44,12 +51,15 @@ SHOWN_ON_TRUE: Final = frozenset({"survey", "phase", "judgement", "fuselage", "w
 
 _WORST_FIRST = ("out", "unsure", "true")
 _MOST_WANTED = 8
+WANTED: Final = "wanted "  # begins the id of a row that is not a reading yet
 _WEAK = 10  # sigmas: an error this large going unnoticed is worth a word
 _VIAL_WORDS = {"true": "true", "out": "out", "unsure": "open"}
 
 
-def vial_groups(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[VialGroup, ...]:
-    """All checks as vials, by the part that they speak of, what is out first."""
+def vial_groups(
+    build: Build, judgement: Judgement, unit: LengthUnit, first: str = ""
+) -> tuple[VialGroup, ...]:
+    """All checks as vials, by the part that they speak of: the one in hand, then what is out."""
     survey = build.surveyed
     values = {value.id: value for value in _vial_values(build, judgement, unit)}
     groups = []
@@ -62,24 +72,69 @@ def vial_groups(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[V
         verdict = body_verdict(judgement, body.id)
         vials = tuple(values[check.id] for check in mine)
         groups.append(VialGroup(body.id, name, verdict, words, vials))
-    return tuple(sorted(groups, key=lambda group: _WORST_FIRST.index(group.verdict or "true")))
+    order = {verdict: i for i, verdict in enumerate(_WORST_FIRST)}
+    return tuple(sorted(groups, key=lambda one: (one.body != first, order[one.verdict or "true"])))
+
+
+def rig_shown(build: Build, judgement: Judgement) -> tuple[RigShown, ...]:
+    """The stages of rigging."""
+    survey = build.surveyed
+    return tuple(
+        RigShown(
+            stage.body,
+            stage_name(survey, stage),
+            stage_state(stage),
+            stage_tip(survey, stage),
+            stage.state,
+            stage.current,
+            stage.body != FUSELAGE,
+        )
+        for stage in rig_stages(judgement)
+    )
 
 
 def _vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[VialValue, ...]:
-    survey = build.surveyed
+    survey, trim = build.surveyed, trim_now(build, judgement)
     return tuple(
         VialValue(
             id=check.id,
-            name=check_name(survey, check),
+            name=short_check_name(survey, check),
             error=check.error / check.tolerance,
             sigma=check.sigma / check.tolerance,
             verdict=check.verdict,
             text=_known(check, unit),
             word=_VIAL_WORDS[check.verdict],
-            sentence=verdict_sentence(survey, check, unit),
+            sentence=check_sentence(survey, judgement, check, unit),
+            below=_air_line(trim, check, unit),
         )
         for check in judgement.checks
     )
+
+
+def trim_now(build: Build, judgement: Judgement) -> Trim:
+    """What follows in the air, with the decalage as it was read."""
+    decalage = judgement.check("decalage")
+    return build_trim(build, decalage.value if decalage is not None else None)
+
+
+def _air_line(trim: Trim, check: Check, unit: LengthUnit) -> str:
+    """What its error does; nothing while it is not known."""
+    effect = effect_of(trim, check.id, check.error, check.sigma)
+    return effect_line(effect, unit) if effect and check.sigma <= check.tolerance else ""
+
+
+def air_words(build: Build, judgement: Judgement, check: Check, unit: LengthUnit) -> str:
+    """What the error does in the air, and what one at the edge of the tolerance would: why it is allowed.
+
+    Where this model has no figures for it, in words alone.
+    """
+    trim = trim_now(build, judgement)
+    effect = effect_of(trim, check.id, check.error, check.sigma)
+    edge = effect_of(trim, check.id, check.tolerance, 0.0)
+    if effect is None or edge is None:
+        return in_the_air(check)
+    told = "" if check.sigma > check.tolerance else f"{effect_sentence(effect, unit)} "
+    return f"{told}{edge_sentence(edge, unit)}"
 
 
 def _known(check: Check, unit: LengthUnit) -> str:
@@ -88,9 +143,13 @@ def _known(check: Check, unit: LengthUnit) -> str:
 
 
 def reading_rows(
-    build: Build, judgement: Judgement, wanted: tuple[Reading, ...], unit: LengthUnit
+    build: Build,
+    judgement: Judgement,
+    wanted: tuple[Reading, ...],
+    unit: LengthUnit,
+    first: str = "",
 ) -> tuple[ReadingRow, ...]:
-    """Readings taken, in their order, and after them a few worth taking."""
+    """Readings taken, in their order, and after them a few worth taking; those on the part in hand in front."""
     suspects = {suspect.reading for suspect in judgement.suspects}
     alike = {other for suspect in judgement.suspects for other in suspect.alike}
     rows = [
@@ -108,10 +167,21 @@ def reading_rows(
         )
         for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
     ]
+    if first:
+        mine = {one.id for one in judgement.readings if first in bodies_of(build.surveyed, one)}
+        rows.sort(key=lambda row: row.id not in mine)
     for i, reading in enumerate(wanted):
         what = reading_name(build.surveyed, reading)
-        rows.append(ReadingRow(f"wanted {i}", what, "", "", "worth taking", "wanted"))
+        rows.append(ReadingRow(f"{WANTED}{i}", what, "", "", "worth taking", "wanted"))
     return tuple(rows)
+
+
+def bodies_of(survey: Survey, reading: Reading) -> set[str]:
+    """The bodies that a reading is taken on."""
+    if reading.kind == "incidence":
+        return {reading.body}
+    owners = {mark.id: mark.body for mark in survey.marks}
+    return {owners.get(mark, "") for mark in marks_of(reading)}
 
 
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
@@ -187,8 +257,15 @@ def seat_shown(
         caution=advice.caution,
         way=way,
         needed=advice.needed,
+        fitted=correction.fitted is not None,
+        kind=_seat_kind(build.surveyed, body),
         done=say.done_tip(body_name(build.surveyed, body)),
     )
+
+
+def _seat_kind(survey: Survey, body: str) -> SeatKind:
+    found = survey.body(body)
+    return found.seat.kind if found is not None and found.seat is not None else "saddle"
 
 
 def body_to_correct(judgement: Judgement, chosen: str) -> str:
@@ -205,6 +282,9 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
     return ""
 
 
+_ACTIONS: Final = {"describe": say.DESCRIBE_THE_MODEL, "lock": LOCK, "on": say.GO_ON}
+
+
 def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
     """The next step as the card shows it."""
     reading = step.reading
@@ -215,6 +295,8 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
         "correct": say.NEXT,
         "glue": say.NEXT,
         "describe": say.START_HERE,
+        "lock": say.NEXT,
+        "on": say.NEXT,
     }[step.kind]
     if reading is not None:
         eyebrow += f" · {TOOLS[reading.kind]}"
@@ -227,7 +309,7 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
         angular=reading is not None and reading.kind in ANGULAR,
         unit=unit,
         tool=reading.kind if reading is not None else "",
-        action=say.DESCRIBE_THE_MODEL if step.kind == "describe" else "",
+        action=_ACTIONS.get(step.kind, ""),
     )
 
 

@@ -1,0 +1,96 @@
+"""``hardkeel trim``: neutral point, margin, the decalage that trims, and what each error does in the air."""
+
+import argparse
+from typing import Any
+
+from hardkeel.airframe.flights import build_trim, effects_of
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.cli.options import as_text, unit_of
+from hardkeel.storage.package import load
+from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.model import Phase
+from hardkeel.trim.flying import Lifting, Trim
+from hardkeel.voice import air as say
+from hardkeel.voice.names import check_name
+
+Json = dict[str, Any]
+_PERCENT = 100.0
+
+
+def run(parsed: argparse.Namespace) -> str:
+    """What an error does in the air."""
+    build = load(parsed.file).build
+    if not build.wings:
+        raise BadInput("wings", "is missing: nothing flies")
+    phase = parsed.phase
+    return (
+        as_text(trim_json(build, phase))
+        if parsed.json
+        else trim_table(build, phase, unit_of(parsed))
+    )
+
+
+def trim_json(build: Build, phase: Phase | None) -> Json:
+    """The contract's figures; what can't be had is null.
+
+    Raises
+    ------
+    BadInput
+        When the survey can't be adjusted.
+    """
+    judgement = judge_survey(build.survey, phase) if build.survey is not None else None
+    checks = judgement.checks if judgement is not None else ()
+    decalage = next((check.value for check in checks if check.id == "decalage"), None)
+    trim = build_trim(build, decalage)
+    craft = trim.craft
+    found: Json = {
+        "wing": _lifting(craft.wing),
+        "stab": _lifting(craft.stab, arm=trim.stab_arm, volume=trim.stab_volume),
+        "fin": _lifting(craft.fin, arm=trim.fin_arm),
+        "neutral_point_percent": _percent(trim.neutral_point),
+        "static_margin_percent": _percent(trim.margin),
+        "lift_coefficient": trim.lift_coefficient,
+        "speed": trim.speed,
+        "decalage_now": craft.decalage,
+        "decalage_to_trim": trim.decalage_to_trim,
+    }
+    if judgement is not None:
+        found["effects"] = [
+            {"check": one.check, **dict(one.figures), "sigma": one.sigma}
+            for one in effects_of(trim, checks)
+        ]
+    return found
+
+
+def _lifting(one: Lifting | None, **more: float | None) -> Json | None:
+    if one is None:
+        return None
+    return {
+        "area": one.area,
+        "aspect_ratio": one.aspect_ratio,
+        "lift_slope": one.lift_slope,
+        "mean_chord": one.mean_chord,
+        "centre_x": one.centre_x,
+        **more,
+    }
+
+
+def _percent(share: float | None) -> float | None:
+    return share * _PERCENT if share is not None else None
+
+
+def trim_table(build: Build, phase: Phase | None, unit: LengthUnit) -> str:
+    """The same for reading."""
+    judgement = judge_survey(build.survey, phase) if build.survey is not None else None
+    checks = judgement.checks if judgement is not None else ()
+    decalage = next((check.value for check in checks if check.id == "decalage"), None)
+    trim: Trim = build_trim(build, decalage)
+    lines = [*say.trim_lines(trim), ""]
+    by_id = {check.id: check for check in checks}
+    for effect in effects_of(trim, checks):
+        check = by_id[effect.check]
+        lines.append(f"{check_name(build.surveyed, check)}: {say.effect_sentence(effect, unit)}")
+    lines += ["", say.NO_FUSELAGE]
+    return "\n".join(lines) + "\n"

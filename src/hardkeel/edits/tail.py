@@ -1,0 +1,456 @@
+"""Pure edits of how a tail surface is built; survey, ledger and balance follow each of them."""
+
+from typing import Final, Literal
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.fuselage import checked
+from hardkeel.geometry.hull import Point2
+from hardkeel.paper.calibrating import calibrate
+from hardkeel.paper.picking import picked_outline
+from hardkeel.tail.lofting import even_ribs, section_named
+from hardkeel.tail.model import (
+    BoardPlace,
+    Controls,
+    FlatReading,
+    Kind,
+    SlotFit,
+    TailBracing,
+    TailSpar,
+    TailSurface,
+    Tip,
+    TipShape,
+    Tube,
+)
+from hardkeel.tail.planform import planform_of
+from hardkeel.tail.sections import read_section
+
+Arrangement = Literal["usual", "t", "v", "twin"]
+_V_DEGREES: Final = 35.0  # to either side: what V tails of models have
+_LEAST_V_DEGREES: Final = 20.0
+_UNDER_FIN_MM: Final = 6.0
+_USUAL_HINGE: Final = 0.65
+_USUAL_TIP_SHARE: Final = 0.2  # of the half span
+_RIB_EVERY_MM: Final = 40.0
+_SPAR_AT: Final = 0.3
+_SPAR_MM: Final = (3.0, 3.0)
+_TUBE_AT: Final = 0.3
+_TUBE_MM: Final = 6.0
+_CENTRE_MM: Final = 40.0
+_LEAST_TIP_MM: Final = 5.0
+_ALONG_MM: Final = 0.5  # off the middle line: drawn along it
+
+
+def surface_of(build: Build, surface_id: str) -> TailSurface:
+    """A tail surface.
+
+    Raises
+    ------
+    BadInput
+        When there is none of that id.
+    """
+    found = next((one for one in build.tail if one.id == surface_id), None)
+    if found is None:
+        raise BadInput("", f'no tail surface "{surface_id}"')
+    return found
+
+
+def arrange(build: Build, way: Arrangement) -> Build:
+    """Arrange the tail another way: stabilizer low, on top of the fin, as a V, or with two fins at its tips.
+
+    Raises
+    ------
+    BadInput
+        When there is no stabilizer or fin to arrange, or readings were taken on a surface that would go.
+    """
+    lying = next((one for one in build.tail if not one.upright), None)
+    fins = [one for one in build.tail if one.upright]
+    if lying is None:
+        raise BadInput("", "there is no stabilizer to arrange")
+    if way == "v":
+        tail = (
+            lying.but(dihedral=_V_DEGREES),
+            *(one for one in build.tail if one not in (lying, *fins)),
+        )
+        return checked(build, build.but(tail=tail))
+    if not fins:
+        raise BadInput("", "there is no fin to arrange: put one on first")
+    fin = fins[0].but(y=0.0)
+    flat = lying.but(dihedral=0.0 if lying.dihedral == _V_DEGREES else lying.dihedral)
+    if way == "t" and fin.z is not None:
+        top = fin.z + fin.half
+        back = (fin.le_x or 0.0) + fin.sweep_le + fin.tip_size
+        flat = flat.but(z=round(top, 1), le_x=round(back - (flat.root_chord or 0.0), 1))
+    if (
+        way == "usual"
+        and fin.z is not None
+        and flat.z is not None
+        and flat.z > fin.z + fin.half / 2
+    ):
+        flat = flat.but(z=round(fin.z - _UNDER_FIN_MM, 1))
+    made: tuple[TailSurface, ...] = (flat, fin)
+    if way == "twin":
+        out = round(flat.half, 1)
+        z = (flat.z or 0.0) + _UNDER_FIN_MM
+        place = {"le_x": round((flat.le_x or 0.0) + flat.sweep_le, 1), "z": round(z, 1)}
+        made = (flat, fin.but(y=-out, **place), fin.but(id="fin_starboard", y=out, **place))
+    rest = tuple(one for one in build.tail if one is not lying and one not in fins)
+    return checked(build, build.but(tail=(*made, *rest)))
+
+
+def arrangement_of(build: Build) -> Arrangement:
+    """How the tail is arranged now."""
+    lying = next((one for one in build.tail if not one.upright), None)
+    fins = [one for one in build.tail if one.upright]
+    if lying is not None and not fins and lying.dihedral >= _LEAST_V_DEGREES:
+        return "v"
+    if len(fins) > 1:
+        return "twin"
+    if lying is None or not fins or lying.z is None or fins[0].z is None:
+        return "usual"
+    return "t" if lying.z > fins[0].z + fins[0].half / 2 else "usual"
+
+
+def put_surface(build: Build, surface: TailSurface) -> Build:
+    """The build with this surface in the place of the one of its id."""
+    tail = tuple(surface if one.id == surface.id else one for one in build.tail)
+    return checked(build, build.but(tail=tail))
+
+
+def set_built(build: Build, surface_id: str, kind: Kind) -> Build:
+    """Say how a surface is built, with the figures that such a one usually has; what is there stays.
+
+    Raises
+    ------
+    BadInput
+        When it has no span or chord yet.
+    """
+    surface = surface_of(build, surface_id)
+    planform_of(surface)
+    usual: dict[str, object] = {
+        "kind": kind,
+        "material": "foam-white" if kind == "foam" else "balsa-medium",
+        "hinge_at_chord": _USUAL_HINGE,
+        "controls": Controls(inner=_inner(build, surface)),
+    }
+    if kind == "stick":
+        usual |= {
+            "leading_edge": (8.0, 5.0),
+            "trailing_edge": (8.0, 5.0),
+            "thickness": 5.0,
+            "bracing": TailBracing(pattern="zigzag"),
+            "centre": 10.0 if surface.upright else _CENTRE_MM,
+        }
+    elif kind == "ribbed":
+        usual |= {
+            "root_profile": "thin",
+            "leading_edge": (6.0, 8.0),
+            "trailing_edge": (10.0, 3.0),
+            "hinge_edge": 4.0,
+            "spars": (
+                TailSpar(id="top", at_chord=_SPAR_AT, section=_SPAR_MM),
+                TailSpar(id="bottom", at_chord=_SPAR_AT, section=_SPAR_MM, face="bottom"),
+            ),
+        }
+    else:
+        usual |= {
+            "thickness": 6.0,
+            "skin_material": "balsa-medium",
+            "leading_edge": (5.0, 6.0),
+            "trailing_edge": (6.0, 6.0),
+            "hinge_edge": 5.0,
+            "tubes": () if surface.upright else (
+                Tube(id="main tube", at_chord=_TUBE_AT, diameter=_TUBE_MM, length=round(surface.half)),
+            ),
+        }  # fmt: skip
+    given = {
+        key: value for key, value in usual.items() if key == "kind" or not getattr(surface, key)
+    }
+    made = surface.but(**given)
+    if kind == "ribbed" and not made.ribs:
+        count = max(2, round(made.half / _RIB_EVERY_MM) + 1)
+        made = made.but(ribs=even_ribs(made, count))
+    return put_surface(build, made)
+
+
+def _inner(build: Build, surface: TailSurface) -> float:
+    """Where the moving part begins: clear of a rudder that stands over it."""
+    if surface.upright:
+        return 0.0
+    stands = any(one.upright and not one.y for one in build.tail)
+    return 8.0 if stands else 0.0
+
+
+def set_figures(build: Build, surface_id: str, **figures: object) -> Build:
+    """Set figures of a surface; ``height`` is half a fin's span, ``rib_count`` lays the ribs evenly anew."""
+    surface = surface_of(build, surface_id)
+    if "height" in figures:
+        figures["span"] = 2 * float(figures.pop("height"))  # type: ignore[arg-type]
+    count = figures.pop("rib_count", None)
+    changed = surface.but(**figures)
+    if count is not None:
+        changed = changed.but(ribs=even_ribs(changed, round(float(count))))  # type: ignore[arg-type]
+    planform_of(changed)
+    return put_surface(build, changed)
+
+
+def set_bracing(build: Build, surface_id: str, **figures: object) -> Build:
+    """Set ``pattern``, ``pitch``, ``width``, ``joint``, ``gusset`` of a stick frame."""
+    surface = surface_of(build, surface_id)
+    bracing = (surface.bracing or TailBracing()).but(**figures)
+    return put_surface(build, surface.but(bracing=bracing))
+
+
+def set_controls(build: Build, surface_id: str, **figures: object) -> Build:
+    """Set figures of what moves."""
+    surface = surface_of(build, surface_id)
+    return put_surface(build, surface.but(controls=(surface.controls or Controls()).but(**figures)))
+
+
+def set_linkage(build: Build, surface_id: str, **figures: object) -> Build:
+    """Set figures from the servo to the horn."""
+    controls = surface_of(build, surface_id).controls or Controls()
+    return set_controls(build, surface_id, linkage=controls.linkage.but(**figures))
+
+
+def set_tip(
+    build: Build, surface_id: str, shape: TipShape | None, length: float | None = None
+) -> Build:
+    """Say how a surface ends; straight for ``None``.
+
+    Raises
+    ------
+    BadInput
+        When the tip would be longer than the half span.
+    """
+    surface = surface_of(build, surface_id)
+    if shape is None:
+        return put_surface(build, surface.but(tip=None))
+    was = surface.tip
+    long = length or (
+        was.length if was is not None else max(_USUAL_TIP_SHARE * surface.half, _LEAST_TIP_MM)
+    )
+    if shape == "block" and length is None:
+        long = 12.0
+    if long >= surface.half:
+        raise BadInput("", f"a tip of {long:g} mm is longer than the half span")
+    tip = was.but(shape=shape, length=long) if was is not None else Tip(shape=shape, length=long)
+    return put_surface(build, surface.but(tip=tip))
+
+
+def set_section(build: Build, surface_id: str, name: str, *, tip: bool = False) -> Build:
+    """Give the root, or the tip, a section by its name; a tip's empty name is the root's again.
+
+    Raises
+    ------
+    BadInput
+        When there is none of that name.
+    """
+    surface = surface_of(build, surface_id)
+    if name:
+        section_named(name, build.profiles, "")
+    key = "tip_profile" if tip else "root_profile"
+    return put_surface(build, surface.but(**{key: name or None}))
+
+
+def bring_in_section(build: Build, surface_id: str, name: str, text: str) -> Build:
+    """Take a coordinate file into the build and give it to the root.
+
+    Raises
+    ------
+    BadInput
+        When it can't be read, naming the line; or another of that name is here already.
+    """
+    read_section(text, name)
+    if build.profiles.get(name, text) != text:
+        raise BadInput(name, "is here already with other figures: rename the file")
+    held = build.but(profiles={**build.profiles, name: text})
+    return set_section(held, surface_id, name)
+
+
+def from_root_rib(
+    build: Build, surface_id: str, section: str, tip_thickness: float, count: int
+) -> Build:
+    """A whole surface of which only the root rib is drawn: its section, the tip's thickness, so many ribs.
+
+    Raises
+    ------
+    BadInput
+        When there is no such section, or fewer than two ribs.
+    """
+    surface = surface_of(build, surface_id)
+    section_named(section, build.profiles, "")
+    made = (
+        surface
+        if surface.kind == "ribbed"
+        else surface_of(set_built(build, surface_id, "ribbed"), surface_id)
+    )
+    made = made.but(root_profile=section, tip_profile=None, tip_thickness=tip_thickness)
+    return put_surface(build, made.but(ribs=even_ribs(made, count)))
+
+
+def set_outline(build: Build, surface_id: str, ring: tuple[Point2, ...]) -> Build:
+    """Take a drawn half as the outline; its span and chords follow from it.
+
+    Raises
+    ------
+    BadInput
+        When it is no half of a surface.
+    """
+    surface = surface_of(build, surface_id)
+    half = half_outline(ring)
+    made = surface.but(outline=half)
+    planform = planform_of(made)
+    changed = made.but(
+        span=round(2 * planform.half, 3),
+        root_chord=round(float(planform.chord(0.0)), 3),
+        tip_chord=round(float(planform.chord(0.9 * planform.half)), 3),
+        tip=None,
+    )
+    return put_surface(build, changed)
+
+
+def half_outline(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
+    """A closed ring as a half's outline: from the root leading edge out, and back to the root trailing edge.
+
+    Raises
+    ------
+    BadInput
+        When no side of it lies along the middle.
+    """
+    if len(ring) < 3:  # noqa: PLR2004  nothing is enclosed
+        raise BadInput("", "an outline needs three points at least")
+    ring = _root_below(ring)
+    least = min(y for _, y in ring)
+    near = [(x, 0.0 if y - least < _ALONG_MM else y - least) for x, y in ring]
+    front = min(x for x, y in near if y == 0.0)
+    moved = tuple((x - front, y) for x, y in near)
+    root = [i for i, (_, y) in enumerate(moved) if y == 0.0]
+    if len(root) < 2:  # noqa: PLR2004  a point is no root
+        raise BadInput("", "no side of the outline lies along the middle line")
+    lead = min(root, key=lambda i: moved[i][0])
+    trail = max(root, key=lambda i: moved[i][0])
+    count = len(moved)
+    ways = []
+    for step in (1, -1):
+        way, i = [moved[lead]], lead
+        while i != trail:
+            i = (i + step) % count
+            way.append(moved[i])
+        ways.append(way)
+    return tuple(max(ways, key=lambda way: max(y for _, y in way)))
+
+
+def _root_below(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
+    """Turned over where the longer straight side lies above: a half that is drawn under the middle line."""
+
+    def along(edge: float) -> float:
+        xs = [x for x, y in ring if abs(y - edge) < _ALONG_MM]
+        return max(xs) - min(xs) if xs else 0.0
+
+    low, high = min(y for _, y in ring), max(y for _, y in ring)
+    return tuple((x, -y) for x, y in ring) if along(high) > along(low) else ring
+
+
+def outline_from_plan(build: Build, surface_id: str) -> Build:
+    """Take the outline that was clicked all round on the paper desk.
+
+    Raises
+    ------
+    BadInput
+        When no plan has one, or it is no half of a surface.
+    """
+    plan = next((p for p in build.plans if any(t.kind == "outline" for t in p.traces)), None)
+    if plan is None:
+        raise BadInput("", "no outline is clicked on the paper desk yet")
+    return set_outline(build, surface_id, picked_outline(plan, calibrate(plan)))
+
+
+def forget_outline(build: Build, surface_id: str) -> Build:
+    """Go back from a drawn outline to span, chords and sweep."""
+    return put_surface(build, surface_of(build, surface_id).but(outline=()))
+
+
+def add_spar(build: Build, surface_id: str, face: str) -> Build:
+    """Another spar at the usual place of that face."""
+    surface = surface_of(build, surface_id)
+    used = {spar.id for spar in surface.spars}
+    name, number = f"{face} spar", 2
+    while name in used:
+        name, number = f"{face} spar {number}", number + 1
+    spar = TailSpar.model_validate(
+        {"id": name, "at_chord": _SPAR_AT, "section": _SPAR_MM, "face": face}
+    )
+    return put_surface(build, surface.but(spars=(*surface.spars, spar)))
+
+
+def set_spar(build: Build, surface_id: str, spar_id: str, **figures: object) -> Build:
+    """Set figures of a spar.
+
+    Raises
+    ------
+    BadInput
+        When there is none of that id.
+    """
+    surface = surface_of(build, surface_id)
+    if all(spar.id != spar_id for spar in surface.spars):
+        raise BadInput("", f'no spar "{spar_id}"')
+    spars = tuple(one.but(**figures) if one.id == spar_id else one for one in surface.spars)
+    return put_surface(build, surface.but(spars=spars))
+
+
+def delete_spar(build: Build, surface_id: str, spar_id: str) -> Build:
+    """Take a spar out."""
+    surface = surface_of(build, surface_id)
+    spars = tuple(one for one in surface.spars if one.id != spar_id)
+    return put_surface(build, surface.but(spars=spars))
+
+
+def add_tube(build: Build, surface_id: str) -> Build:
+    """A joiner tube at the usual place, as long as half the span."""
+    surface = surface_of(build, surface_id)
+    used = {tube.id for tube in surface.tubes}
+    name, number = "tube", 2
+    while name in used:
+        name, number = f"tube {number}", number + 1
+    tube = Tube(id=name, at_chord=_TUBE_AT, diameter=_TUBE_MM, length=round(surface.half))
+    return put_surface(build, surface.but(tubes=(*surface.tubes, tube)))
+
+
+def set_tube(build: Build, surface_id: str, tube_id: str, **figures: object) -> Build:
+    """Set figures of a tube; a length of 0 takes it out."""
+    surface = surface_of(build, surface_id)
+    if figures.get("length") == 0:
+        return put_surface(
+            build, surface.but(tubes=tuple(one for one in surface.tubes if one.id != tube_id))
+        )
+    tubes = tuple(one.but(**figures) if one.id == tube_id else one for one in surface.tubes)
+    return put_surface(build, surface.but(tubes=tubes))
+
+
+def set_stock(build: Build, surface_id: str, edge: str, number: int, value: float) -> Build:
+    """Set how long (0) or how high (1) the ``leading_edge`` or ``trailing_edge`` is, mm."""
+    surface = surface_of(build, surface_id)
+    was = list(getattr(surface, edge) or (6.0, 6.0))
+    was[number] = value
+    return put_surface(build, surface.but(**{edge: tuple(was)}))
+
+
+def set_slot_fit(build: Build, surface_id: str, fit: SlotFit) -> Build:
+    """Say how a rib's end sits in its slot."""
+    return put_surface(build, surface_of(build, surface_id).but(slot_fit=fit))
+
+
+def read_corner(build: Build, surface_id: str, at: BoardPlace, value: float, phase: str) -> Build:
+    """Note a corner's height over the board; one of the same place and phase is replaced."""
+    surface = surface_of(build, surface_id)
+    taken = FlatReading.model_validate({"at": at, "value": value, "phase": phase})
+    kept = tuple(one for one in surface.flatness if (one.at, one.phase) != (at, taken.phase))
+    return put_surface(build, surface.but(flatness=(*kept, taken)))
+
+
+def strike_corner(build: Build, surface_id: str, at: BoardPlace, phase: str) -> Build:
+    """Strike a corner's height out."""
+    surface = surface_of(build, surface_id)
+    kept = tuple(one for one in surface.flatness if (one.at, one.phase) != (at, phase))
+    return put_surface(build, surface.but(flatness=kept))

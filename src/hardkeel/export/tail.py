@@ -1,0 +1,60 @@
+"""All templates of the tail: paper, DXF and SVG for cutters, and the cut list."""
+
+from pathlib import Path
+
+from hardkeel.airframe.tails import tail_cut_list, tail_outlines, tail_pieces
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.export.framing import CutJob, Step, files_of, printer_of
+from hardkeel.export.paper import Page
+from hardkeel.export.renewing import Destination, file_stem, renew
+from hardkeel.fuselage.model import Fuselage
+
+
+def tail_files(
+    build: Build, paper: str, unit: LengthUnit, step: Step | None = None
+) -> dict[str, bytes]:
+    """``tail-templates-A4.pdf``, ``tail-cut-list.csv``, ``tail-dxf/…``, ``tail-svg/…`` by name.
+
+    Ribs, gussets, skins, templates and forms are nested; the outline of one half with its hinge line, hinges,
+    horn, spars and the strip that stays bare lies on pages of its own.
+
+    Raises
+    ------
+    BadInput
+        When no surface says how it is built, or a section is missing.
+    GivenUp
+        When `step` says so.
+    """
+    outlines = tail_outlines(build)
+    if not outlines:
+        raise BadInput("tail", "says of no surface how it is built: there is nothing to cut")
+    job = CutJob(
+        pieces=tail_pieces(build),
+        parts=tail_cut_list(build),
+        drawn=(),
+        plans=outlines,
+        framed=(build.fuselage or Fuselage()).framed,
+        title=build.name or "Build",
+    )
+    files = files_of(job, Page(paper, printer_of(build)), unit, step)
+    return {f"tail-{name}": data for name, data in files.items()}
+
+
+def write_tail(
+    build: Build, to: Destination, paper: str, unit: LengthUnit, step: Step | None = None
+) -> list[Path]:
+    """Write them into a folder; the paths.
+
+    Raises
+    ------
+    NotOurs, CannotSave, BadInput, GivenUp
+        As `hardkeel.export.framing.write_templates`.
+    """
+    stem = file_stem(build.name)
+    contents = {
+        f"{stem}-{name}": data for name, data in tail_files(build, paper, unit, step).items()
+    }
+    renew(to, f"{stem}-tail", contents)
+    return [to.folder / name for name in contents]

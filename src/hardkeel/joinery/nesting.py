@@ -1,0 +1,284 @@
+"""Flat pieces laid on sheets so that few sheets are bought: grain kept, pieces apart by a gap.
+
+Each sheet is a grid of square millimetres.  The largest piece goes first, each to the place nearest to the
+sheet's end where nothing lies yet, found for all places at once by a convolution of what is taken with the
+piece (bottom-left placement: B. S. Baker, E. G. Coffman and R. L. Rivest, "Orthogonal packings in two
+dimensions", SIAM Journal on Computing 9 (1980), 846-855; for free shapes on a grid).
+"""
+
+import math
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
+from hardkeel.geometry.solving import signal
+from hardkeel.joinery.flat import FlatPiece, Ring
+
+_CELL_MM: Final = 1.0
+_SAFE_MM: Final = (
+    0.75  # a cell is taken when its middle lies this near to a piece: half its diagonal and a hair
+)
+_HAIR: Final = 1e-6
+_TAKEN: Final = 0.5
+_Mask = np.ndarray[tuple[int, int], np.dtype[np.bool_]]
+Step = Callable[[int, int], None]
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A piece on a sheet.
+
+    Attributes
+    ----------
+    piece : FlatPiece
+        As it lies: the second of a pair turned over.
+    turn : int
+        By how many degrees it is turned: a multiple of 90.
+    u, v : float
+        Where its turned outline's least corner lies on the sheet, mm.
+    """
+
+    piece: FlatPiece
+    turn: int
+    u: float
+    v: float
+
+    @property
+    def polygon(self) -> BaseGeometry:
+        """Its wood on the sheet."""
+        turned = affinity.rotate(self.piece.polygon, self.turn, origin=(0.0, 0.0))
+        left, low, _, _ = turned.bounds
+        return affinity.translate(turned, self.u - left, self.v - low)
+
+    def moved(self, points: Ring) -> Ring:
+        """Points of the piece where they lie on the sheet."""
+        turned = affinity.rotate(self.piece.polygon, self.turn, origin=(0.0, 0.0))
+        left, low, _, _ = turned.bounds
+        way = math.radians(self.turn)
+        c, s = round(math.cos(way)), round(math.sin(way))
+        return tuple(
+            (c * u - s * v + self.u - left, s * u + c * v + self.v - low) for u, v in points
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class NestedSheet:
+    """A sheet with what is cut from it; grain along its length.
+
+    Attributes
+    ----------
+    length, width : float
+        mm; where pieces are larger than a sheet, of several joined.
+    joined : int
+        Sheets of the usual size that it is made of.
+    """
+
+    material: str | None
+    thickness: float
+    length: float
+    width: float
+    joined: int
+    placed: tuple[Placed, ...]
+
+    @property
+    def used(self) -> float:
+        """How much of its length is used; what is behind is an off-cut as wide as the sheet, mm."""
+        return max((one.polygon.bounds[2] for one in self.placed), default=0.0)
+
+    @property
+    def waste(self) -> float:
+        """What is not cut out of it, percent."""
+        return 100 * (1 - sum(one.piece.area for one in self.placed) / (self.length * self.width))
+
+
+@dataclass(frozen=True, slots=True)
+class SheetPurchase:
+    """Sheets of one wood and thickness to buy.
+
+    Attributes
+    ----------
+    waste : float
+        Percent of what is bought that is in no piece.
+    left : float
+        Length of the longest whole off-cut, mm.
+    """
+
+    material: str | None
+    thickness: float
+    size: tuple[float, float]
+    sheets: int
+    waste: float
+    left: float
+
+
+def nested(
+    pieces: Iterable[FlatPiece],
+    sheet: tuple[float, float],
+    gap: float = 2.0,
+    step: Step | None = None,
+) -> tuple[NestedSheet, ...]:
+    """All pieces, as often as each is wanted, on sheets of their wood.
+
+    Parameters
+    ----------
+    sheet : (float, float)
+        Length and width, mm; the grain runs along the length.
+    gap : float
+        Least distance between two pieces, mm.
+    step : callable, optional
+        Told how many pieces lie and how many there are; may raise `GivenUp`.
+    """
+    groups: dict[tuple[str | None, float, int, int], list[FlatPiece]] = {}
+    for piece in pieces:
+        along, across = _lying_size(piece)
+        long = max(1, math.ceil(along / sheet[0] - _HAIR))
+        wide = max(1, math.ceil(across / sheet[1] - _HAIR))
+        key = (piece.material, piece.thickness, long, wide)
+        groups.setdefault(key, []).extend(_each(piece))
+    total, done = sum(len(group) for group in groups.values()), 0
+    found: list[NestedSheet] = []
+    for (material, thickness, long, wide), group in sorted(
+        groups.items(), key=lambda g: (g[0][0] or "", *g[0][1:])
+    ):
+        size = (sheet[0] * long, sheet[1] * wide)
+        laid = _Laying(size, gap)
+        for piece in sorted(group, key=lambda one: -one.area):
+            laid.add(piece)
+            done += 1
+            if step is not None:
+                step(done, total)
+        found += [
+            NestedSheet(material, thickness, *size, long * wide, tuple(one)) for one in laid.sheets
+        ]
+    return tuple(found)
+
+
+def sheets_to_buy(
+    sheets: Sequence[NestedSheet], size: tuple[float, float]
+) -> tuple[SheetPurchase, ...]:
+    """How many sheets of each wood and thickness, and what of them is left over."""
+    groups: dict[tuple[str | None, float], list[NestedSheet]] = {}
+    for one in sheets:
+        groups.setdefault((one.material, one.thickness), []).append(one)
+    found = []
+    for (material, thickness), group in groups.items():
+        number = sum(one.joined for one in group)
+        used = sum(placed.piece.area for one in group for placed in one.placed)
+        waste = 100 * (1 - used / (number * size[0] * size[1]))
+        left = max(one.length - one.used for one in group)
+        found.append(SheetPurchase(material, thickness, size, number, waste, left))
+    return tuple(found)
+
+
+def _each(piece: FlatPiece) -> list[FlatPiece]:
+    if not piece.pair:
+        return [piece] * piece.quantity
+    over = piece.mirrored()
+    return [over if i % 2 else piece for i in range(piece.quantity)]
+
+
+def _turns(piece: FlatPiece) -> tuple[int, ...]:
+    return {"u": (0, 180), "v": (90, 270), "any": (0, 90, 180, 270)}[piece.grain]
+
+
+def _lying_size(piece: FlatPiece) -> tuple[float, float]:
+    """Along and across the sheet as it lies with its grain; any way up, the longer side along."""
+    along, across = piece.size
+    if piece.grain == "v" or (piece.grain == "any" and across > along):
+        return across, along
+    return along, across
+
+
+class _Laying:
+    """Sheets of one size, filled one after another."""
+
+    def __init__(self, size: tuple[float, float], gap: float) -> None:
+        self._size, self._gap = size, gap
+        self._grids: list[_Mask] = []
+        self._masks: dict[tuple[Ring, tuple[Ring, ...], int], tuple[_Mask, _Mask, int]] = {}
+        self.sheets: list[list[Placed]] = []
+
+    def add(self, piece: FlatPiece) -> None:
+        """Lay a piece on the first sheet that has room, on a new one if none has."""
+        for grid, sheet in zip(self._grids, self.sheets, strict=True):
+            if self._put(piece, grid, sheet):
+                return
+        across, along = (math.floor(side / _CELL_MM + _HAIR) for side in self._size[::-1])
+        grid = np.zeros((across, along), dtype=bool)
+        self._grids.append(grid)
+        self.sheets.append([])
+        if not self._put(piece, grid, self.sheets[-1]):
+            # its box is a hair larger than the grid: it has the sheet to itself
+            turn = _turns(piece)[0]
+            self.sheets[-1].append(Placed(piece, turn, 0.0, 0.0))
+            grid[:] = True
+
+    def _put(self, piece: FlatPiece, grid: _Mask, sheet: list[Placed]) -> bool:
+        found: list[tuple[int, int, int, int]] = []  # where it ends, row, column, turn
+        for turn in _turns(piece):
+            body, _, _ = self._mask(piece, turn)
+            place = _place(grid, body)
+            if place is not None:
+                row, column = place
+                found.append((column + body.shape[1], row, column, turn))
+        if not found:
+            return False
+        _, row, column, turn = min(found)
+        _, around, reach = self._mask(piece, turn)
+        sheet.append(Placed(piece, turn, column * _CELL_MM, row * _CELL_MM))
+        _stamp(grid, around, row - reach, column - reach)
+        return True
+
+    def _mask(self, piece: FlatPiece, turn: int) -> tuple[_Mask, _Mask, int]:
+        """The cells of a turned piece, those with the gap around it, and how far these reach out."""
+        key = (piece.outline, piece.holes, turn)
+        if key not in self._masks:
+            turned = affinity.rotate(piece.polygon, turn, origin=(0.0, 0.0))
+            left, low, right, high = turned.bounds
+            shape = affinity.translate(turned, -left, -low)
+            wide = max(1, math.ceil((right - left) / _CELL_MM - _HAIR))
+            tall = max(1, math.ceil((high - low) / _CELL_MM - _HAIR))
+            reach = math.ceil((self._gap + 2 * _SAFE_MM) / _CELL_MM)
+            body = _cells(shape.buffer(_SAFE_MM * _CELL_MM), wide, tall, 0)
+            around = _cells(shape.buffer(self._gap + 2 * _SAFE_MM * _CELL_MM), wide, tall, reach)
+            self._masks[key] = body, around, reach
+        return self._masks[key]
+
+
+def _cells(shape: BaseGeometry, wide: int, tall: int, reach: int) -> _Mask:
+    """Which cells' middles lie in a shape, rows from low to high."""
+    us = (np.arange(-reach, wide + reach) + 0.5) * _CELL_MM
+    vs = (np.arange(-reach, tall + reach) + 0.5) * _CELL_MM
+    grid_u, grid_v = np.meshgrid(us, vs)
+    shapely.prepare(shape)
+    return np.asarray(shapely.contains_xy(shape, grid_u, grid_v), dtype=bool)
+
+
+def _place(grid: _Mask, body: _Mask) -> tuple[int, int] | None:
+    """The free place nearest to the sheet's end, row and column."""
+    rows, columns = grid.shape[0] - body.shape[0], grid.shape[1] - body.shape[1]
+    if rows < 0 or columns < 0:
+        return None
+    lying = np.flatnonzero(grid.any(axis=0))
+    if not len(lying):
+        return 0, 0
+    # behind what lies there is room at once: no need to look further
+    until = min(grid.shape[1], int(lying[-1]) + 1 + body.shape[1])
+    near = grid[:, :until].astype(np.float32)
+    taken = signal.fftconvolve(near, body[::-1, ::-1].astype(np.float32), mode="valid")
+    free = np.argwhere((taken < _TAKEN).T)  # columns first: nearest to the end
+    if not len(free):
+        return None
+    column, row = free[0]
+    return int(row), int(column)
+
+
+def _stamp(grid: _Mask, mask: _Mask, row: int, column: int) -> None:
+    """Mark cells as taken, what reaches over the sheet's edge left off."""
+    top, left = max(row, 0), max(column, 0)
+    bottom = min(row + mask.shape[0], grid.shape[0])
+    right = min(column + mask.shape[1], grid.shape[1])
+    grid[top:bottom, left:right] |= mask[top - row : bottom - row, left - column : right - column]

@@ -1,0 +1,166 @@
+"""The stages of rigging: what is trued after what, how far each is, and where the work stands."""
+
+from collections import Counter
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from hardkeel.survey.checking import CheckRule
+from hardkeel.survey.doubting import Doubt
+from hardkeel.survey.handiness import turn_of
+from hardkeel.survey.judging import Judgement, next_readings
+from hardkeel.survey.model import FUSELAGE, Body, Reading, Survey, counted, place_of
+from hardkeel.survey.pooling import MOST_TIMES, offers_of, tied_to
+from hardkeel.survey.proposing import tools_of
+from hardkeel.survey.ranking import NextReading, rank
+
+RigState = Literal["locked", "true", "out", "open"]
+
+_LEVEL_KNOWN: Final = 0.2  # degrees: 1 sigma of the bench, less than any tolerance of a level
+_BY_GRAVITY: Final = frozenset({"level", "height-stand"})  # without them the bench plays no part
+_TEE_SHARE: Final = 0.5  # of the fin's height: a stabilizer that sits above it stands on the fin
+
+
+@dataclass(frozen=True, slots=True)
+class RigStage:
+    """A stage of rigging.
+
+    Attributes
+    ----------
+    body : str
+        What is set; the fuselage's own stage is that it stands level.
+    state : str
+        ``locked``: glued, it moves no more; ``true``: all of its checks are, or lie at the edge; ``out``; ``open``.
+    current : bool
+        Where the work stands: the first that is neither locked nor true.
+    """
+
+    body: str
+    state: RigState
+    current: bool
+
+
+def rigging_order(survey: Survey) -> tuple[str, ...]:
+    """Bodies in the order in which they are set: the lower wing first, each on what it stands on.
+
+    The fin comes before a stabilizer that stands on it.
+    """
+    bodies = [body for body in survey.bodies if body.id != FUSELAGE]
+    fin = next((body for body in bodies if body.id == "fin"), None)
+    return tuple(
+        body.id for body in sorted(bodies, key=lambda body: (_turn(body, fin), body.origin[2]))
+    )
+
+
+def _turn(body: Body, fin: Body | None) -> int:
+    turn = turn_of(body.id)
+    if fin is None or body.id != "stab":
+        return turn
+    stands_on_it = body.origin[2] > fin.origin[2] + _TEE_SHARE * (fin.span or 0.0)
+    return turn_of("fin") + 1 if stands_on_it and fin.span else turn
+
+
+def rig_stages(judgement: Judgement) -> tuple[RigStage, ...]:
+    """All stages, the fuselage's first; none before there is anything to set."""
+    survey = judgement.net.survey
+    order = rigging_order(survey)
+    if not order:
+        return ()
+    states: list[tuple[str, RigState]] = []
+    if _BY_GRAVITY & {tool.kind for tool in tools_of(survey)}:
+        states.append((FUSELAGE, _level(judgement)))
+    states += [(body, _state(judgement, body)) for body in order]
+    current = next((body for body, state in states if state not in ("locked", "true")), "")
+    return tuple(RigStage(body, state, body == current) for body, state in states)
+
+
+def next_on_stage(judgement: Judgement, body: str) -> tuple[NextReading, ...]:
+    """The best readings for the stage in hand; none where all of it is known or lies at the edge.
+
+    They are held from what is on the model by then: the fuselage, the stages before, what is glued.
+    """
+    taken = counted(judgement.readings)
+    if body != FUSELAGE:
+        survey = judgement.net.survey
+        mine = tuple(check for check in judgement.checks if check.body == body)
+        order = rigging_order(survey)
+        there = {FUSELAGE, *order[: order.index(body) + 1], *survey.locked}
+        return next_readings(
+            judgement.pool,
+            judgement.solution,
+            taken,
+            judgement.rules,
+            mine,
+            lambda offers: tied_to(offers, survey, there),
+        )
+    if _level(judgement) == "true":
+        return ()
+    offers = offers_of(judgement.pool, judgement.solution, taken)
+    for rule in sorted(_level_rules(judgement), key=lambda one: -_sigma(judgement, one)):
+        if _sigma(judgement, rule) > _LEVEL_KNOWN and (
+            found := rank(offers, judgement.solution, rule)
+        ):
+            return found
+    return ()
+
+
+def deciding(judgement: Judgement, doubt: Doubt) -> tuple[str, ...]:
+    """Readings that the story of the estimate and this one take differently: to be taken again."""
+    own = {suspect.reading for suspect in judgement.suspects}
+    return tuple(
+        reading.id
+        for reading in judgement.readings
+        if (reading.id in own) != (reading.id in doubt.bad)
+    )
+
+
+def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
+    """A reading to take once more, on which a verdict of the stage in hand hangs; the one read least so far.
+
+    ``None`` where no verdict hangs on one, or each was read as often as tells anything.
+    """
+    mine = {check.id for check in judgement.checks if check.body == body}
+    times = Counter(place_of(reading) for reading in counted(judgement.readings))
+    by_id = {reading.id: reading for reading in judgement.readings}
+    found = [
+        by_id[one]
+        for doubt in judgement.doubts
+        if mine & set(doubt.checks)
+        for one in deciding(judgement, doubt)
+        if times[place_of(by_id[one])] < MOST_TIMES
+    ]
+    return min(found, key=lambda one: times[place_of(one)], default=None)
+
+
+def _level_rules(judgement: Judgement) -> tuple[CheckRule, CheckRule]:
+    """How the bench stands, as if it were checked: along, and across."""
+    columns = judgement.net.columns
+    made = []
+    for i in range(2):
+        slope = np.zeros(columns.size)
+        slope[columns.bench + i] = 1.0
+        made.append(CheckRule("level", "level", FUSELAGE, "deg", 0.0, 4 * _LEVEL_KNOWN, 0.0, slope))
+    return made[0], made[1]
+
+
+def _sigma(judgement: Judgement, rule: CheckRule) -> float:
+    return float(np.sqrt(rule.slope @ judgement.solution.covariance @ rule.slope))
+
+
+def _level(judgement: Judgement) -> RigState:
+    """Whether it is known how the fuselage stands on the board."""
+    at = judgement.net.columns.bench
+    sigma = np.sqrt(np.diag(judgement.solution.covariance)[at : at + 2])
+    return "true" if float(sigma.max()) <= _LEVEL_KNOWN else "open"
+
+
+def _state(judgement: Judgement, body: str) -> RigState:
+    if body in judgement.net.survey.locked:
+        return "locked"
+    mine = judgement.checks_on(body)
+    if any(check.verdict == "out" for check in mine):
+        return "out"
+    if mine and all(check.verdict == "true" or check.edge for check in mine):
+        return "true"
+    return "open"

@@ -1,0 +1,197 @@
+"""Is the frame flat?  Heights of its corners over the board, by the survey's engine.
+
+Each half is a body of its own, both held together in the middle, so that a twist, a bow and a tip that
+stands up are told apart.  Board frame: x aft from the root leading edge, y out to starboard, z up from
+the board to the under side; mm and degrees.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final, Literal
+
+import numpy as np
+
+from hardkeel.survey.adjusting import Solution, network_of, solve
+from hardkeel.survey.columns import Priors
+from hardkeel.survey.model import Body, Gap, Height, Mark, Reading, Survey
+from hardkeel.tail.model import BoardPlace, FlatReading, TailSurface
+from hardkeel.tail.planform import planform_of
+
+Phase = Literal["dry", "wet", "cured"]
+PHASES: Final[tuple[Phase, ...]] = ("dry", "wet", "cured")
+PLACES: Final[tuple[BoardPlace, ...]] = (
+    "port_le", "port_te", "mid_le", "mid_te", "starboard_le", "starboard_te",
+)  # fmt: skip
+TWIST_TOLERANCE: Final = 0.5  # degrees from tip to tip: a quarter of what trims out unseen
+RISE_TOLERANCE: Final = 1.0  # mm
+_TIP_SHARE: Final = 0.96  # of the half span: a corner that can be touched
+_SIGMA: Final = 0.3  # a steel rule on its end, mm
+_JOINED: Final = 0.02  # both halves share their middle, mm
+_PRIORS: Final = Priors(shift=6.0, turn=3.0, bench=False)
+# By experience a glued frame keeps about two thirds of what it was flexed by; the rest springs back.
+KEPT: Final = 0.65
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """An estimate with its sigma."""
+
+    value: float
+    sigma: float
+
+
+@dataclass(frozen=True, slots=True)
+class Flatness:
+    """What the heights say.
+
+    Attributes
+    ----------
+    twist : Figure
+        Of the starboard tip against the port tip, degrees, leading edge up.
+    bow : Figure
+        By how much both tips stand higher than the middle, on average, mm.
+    port, starboard : Figure
+        Rise of each tip over the middle, the frame laid level, mm.
+    lift : (str, float) or None
+        The corner to flex up, and by how much so that it stays true after springing back, mm.
+    known : bool
+        Whether all corners that the twist needs are read.
+    """
+
+    twist: Figure
+    bow: Figure
+    port: Figure
+    starboard: Figure
+    lift: tuple[BoardPlace, float] | None
+    known: bool
+    residuals: tuple[float, ...]
+
+
+def corner_places(surface: TailSurface) -> dict[BoardPlace, tuple[float, float]]:
+    """Where the heights are read, (x, y), mm; a fin has its foot for a middle and no port half."""
+    planform = planform_of(surface)
+    y = _TIP_SHARE * planform.half
+    front, rear = float(planform.leading(y)), float(planform.trailing(y))
+    found: dict[BoardPlace, tuple[float, float]] = {
+        "mid_le": (float(planform.leading(0.0)), 0.0),
+        "mid_te": (float(planform.trailing(0.0)), 0.0),
+        "starboard_le": (front, y),
+        "starboard_te": (rear, y),
+    }
+    if not surface.upright:
+        found |= {"port_le": (front, -y), "port_te": (rear, -y)}
+    return found
+
+
+def flatness_of(surface: TailSurface, phase: Phase) -> Flatness | None:
+    """Adjust one phase's heights; ``None`` where there are none.
+
+    Raises
+    ------
+    BadInput
+        When the surface has no outline.
+    """
+    places = corner_places(surface)
+    readings = tuple(r for r in surface.flatness if r.phase == phase and r.at in places)
+    if not readings:
+        return None
+    return _adjusted(surface.but(flatness=()), readings)
+
+
+@lru_cache(maxsize=32)
+def _adjusted(surface: TailSurface, readings: tuple[FlatReading, ...]) -> Flatness:
+    places = corner_places(surface)
+    survey, order = _survey(surface)
+    taken: list[Reading] = [
+        Height(
+            id=f"h{i}",
+            mark=_mark(one.at),
+            value=one.value,
+            sigma=one.sigma if one.sigma is not None else _SIGMA,
+        )
+        for i, one in enumerate(readings)
+    ]
+    if not surface.upright:
+        taken += [
+            Gap(
+                id=f"joined {end}",
+                from_=f"port.mid_{end}",
+                to=f"starboard.mid_{end}",
+                axis="z",
+                value=0.0,
+                sigma=_JOINED,
+            )
+            for end in ("le", "te")
+        ]
+    net = network_of(survey, None, _PRIORS)
+    solution = solve(net, taken)
+    rows = {name: net.index[name] for name in order}
+
+    def figure(weights: dict[str, float]) -> Figure:
+        return _figure(solution, {rows[name]: w for name, w in weights.items()})
+
+    chord = places["starboard_te"][0] - places["starboard_le"][0]
+    root = places["mid_te"][0] - places["mid_le"][0]
+    degree = float(np.degrees(1.0))
+    tip = {"starboard.tip_le": degree / chord, "starboard.tip_te": -degree / chord}
+    if surface.upright:
+        base = {"starboard.mid_le": -degree / root, "starboard.mid_te": degree / root}
+    else:
+        base = {"port.tip_le": -degree / chord, "port.tip_te": degree / chord}
+    twist = figure(tip | base)
+    middle = {"starboard.mid_le": -0.5, "starboard.mid_te": -0.5}
+    starboard = {"starboard.tip_le": 0.5, "starboard.tip_te": 0.5}
+    port = {"port.tip_le": 0.5, "port.tip_te": 0.5}
+    level = Figure(
+        0.0, 0.0
+    )  # a fin's foot lies on the board: what it leans is no fault of the frame
+    bow = level
+    rises = (level, level)
+    if not surface.upright:
+        bow = figure({name: w / 2 for name, w in (starboard | port).items()} | middle)
+        rises = (figure(port | middle), figure(starboard | middle))
+    read = {one.at for one in readings}
+    known = read >= (set(places) if surface.upright else set(places) - {"mid_le", "mid_te"})
+    residuals = tuple(float(r) for r in solution.residuals[: len(readings)])
+    return Flatness(twist, bow, *rises, _lift(twist, chord), known, residuals)
+
+
+def _figure(solution: Solution, weights: dict[int, float]) -> Figure:
+    placed = solution.placed
+    value = sum(w * float(placed.airframe[row][2]) for row, w in weights.items())
+    slope = np.zeros(len(solution.unknowns))
+    for row, w in weights.items():
+        slope += w * np.asarray(placed.airframe_moves[row][2])
+    spread = float(slope @ solution.covariance @ slope)
+    return Figure(value, max(spread, 0.0) ** 0.5)
+
+
+def _lift(twist: Figure, chord: float) -> tuple[BoardPlace, float] | None:
+    """The starboard corner to flex up, beyond true by what will spring back."""
+    if abs(twist.value) <= max(2 * twist.sigma, TWIST_TOLERANCE / 4):
+        return None
+    out = float(np.radians(abs(twist.value))) * chord
+    corner: BoardPlace = "starboard_te" if twist.value > 0 else "starboard_le"
+    return corner, out / KEPT
+
+
+def _mark(at: BoardPlace) -> str:
+    side, _, end = at.partition("_")
+    return f"starboard.mid_{end}" if side == "mid" else f"{side}.tip_{end}"
+
+
+def _survey(surface: TailSurface) -> tuple[Survey, tuple[str, ...]]:
+    places = corner_places(surface)
+    middle = (places["mid_le"][0] + places["mid_te"][0]) / 2
+    sides = ("starboard",) if surface.upright else ("port", "starboard")
+    bodies = [
+        Body(id=side, pivot=(middle, 0.0, 0.0), span=surface.span, twist=True) for side in sides
+    ]
+    marks = []
+    for side in sides:
+        for place, (x, y) in places.items():
+            where, _, end = place.partition("_")
+            if where in ("mid", side):
+                name = f"{side}.{'mid' if where == 'mid' else 'tip'}_{end}"
+                marks.append(Mark(id=name, body=side, at=(x, y, 0.0)))
+    return Survey(bodies=tuple(bodies), marks=tuple(marks)), tuple(mark.id for mark in marks)

@@ -1,0 +1,245 @@
+"""Tail surfaces as the file holds them; the contract's keys first, our own behind them.  mm and degrees."""
+
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from hardkeel.base.values import Place, Point2, Size, SizeOrZero, Slope, Text, Value
+
+Kind = Literal["stick", "ribbed", "foam"]
+Face = Literal["top", "bottom", "middle"]
+TipShape = Literal["elliptic", "rounded", "block", "laminated"]
+Pattern = Literal["none", "ladder", "zigzag", "crossed"]
+SlotFit = Literal["good", "loose", "tight"]
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+InnerShare = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
+Throw = Annotated[float, Field(ge=0, le=85, allow_inf_nan=False)]
+BoardPlace = Literal["port_le", "port_te", "starboard_le", "starboard_te", "mid_le", "mid_te"]
+DEFAULT_CHORD_GAP_MM: Final = 1.0
+
+
+class TailSpar(Value):
+    """A spar, let into the ribs.
+
+    Attributes
+    ----------
+    at_chord : float
+        Where its middle lies, as a share of the straight-tapered chord.
+    section : (float, float)
+        Along the chord, and deep into the rib, at the root.
+    tip_section : (float, float), optional
+        The same at the tip; else it is the same all along.
+    face : str
+        The face of the rib that it is let into; ``middle`` for one that goes through.
+    """
+
+    id: Text
+    at_chord: Share
+    section: tuple[Size, Size]
+    face: Face = "top"
+    tip_section: tuple[Size, Size] | None = None
+    material: str | None = None
+
+
+class Tube(Value):
+    """A joiner or tube spar through the ribs' middle line.
+
+    Attributes
+    ----------
+    length : float
+        All of it, from port to starboard.
+    """
+
+    id: Text
+    at_chord: Share
+    diameter: Size
+    length: Size
+    material: str | None = None
+
+
+class Tip(Value):
+    """How a surface ends.
+
+    Attributes
+    ----------
+    length : float
+        Of the half span that is curved, or that is a block.
+    layers, strip : int, float
+        Of a laminated tip: how many strips, each how thick.
+    form_at : float
+        Where along the chord the curve runs furthest out, as a share of the chord.
+    """
+
+    shape: TipShape
+    length: Size
+    layers: Annotated[int, Field(ge=1, le=20)] = 4
+    strip: Size = 1.5
+    form_at: Share = 0.55
+
+
+class TailBracing(Value):
+    """Sticks between the edges of a flat frame.
+
+    Attributes
+    ----------
+    pitch : float
+        From cross-stick to cross-stick, about; the bays come out even.
+    width : float
+        Of a stick as seen in the drawing; it is as thick as the frame.
+    joint : str
+        How diagonals cross: halved into each other, or the second cut in two.
+    gusset : float
+        Legs of the gussets in free corners; 0 for none.
+    stiff : bool
+        Whether joints carry bending and twist, or are reckoned as hinges.
+    """
+
+    pattern: Pattern = "ladder"
+    pitch: Size = 45.0
+    width: Size = 5.0
+    joint: Literal["butt", "half-lap"] = "butt"
+    gusset: SizeOrZero = 0.0
+    curved_gussets: bool = False
+    stiff: bool = True
+
+
+class Linkage(Value):
+    """From the servo to the surface.
+
+    Attributes
+    ----------
+    servo_arm, travel : float
+        Length of the servo's arm, and how far it turns to either side, degrees.
+    horn : float
+        From the hinge line to the hole of the horn.
+    y : float
+        Where the horn stands, from the middle.
+    """
+
+    servo_arm: Size = 10.0
+    travel: Throw = 45.0
+    horn: Size = 14.0
+    y: Place = 12.0
+
+
+class Controls(Value):
+    """The part that moves.
+
+    Attributes
+    ----------
+    up, down : float
+        Throw that is wanted, degrees; of a rudder to starboard and to port.
+    gap : float
+        Between the two hinge faces.
+    inner : float
+        Where it begins, from the middle: it clears the rudder, or the fuselage.
+    edge : float
+        Thickness of its trailing edge.
+    joiner : str
+        What joins the two halves.
+    thickness : float, optional
+        At the hinge line, where it is another than that of the fixed part.
+    """
+
+    up: Throw = 20.0
+    down: Throw = 20.0
+    gap: SizeOrZero = DEFAULT_CHORD_GAP_MM
+    inner: SizeOrZero = 0.0
+    edge: SizeOrZero = 2.0
+    joiner: Literal["wire", "bar", "none"] = "wire"
+    joiner_size: Size = 2.0
+    thickness: Size | None = None
+    linkage: Linkage = Linkage()
+
+
+class FlatReading(Value):
+    """A corner's height over the board.
+
+    Attributes
+    ----------
+    phase : str
+        Before the glue, after it, or after drying under weight.
+    """
+
+    at: BoardPlace
+    value: Place
+    phase: Literal["dry", "wet", "cured"] = "dry"
+    sigma: Size | None = None
+
+
+class TailSurface(Value):
+    """A tail surface; the contract's tail section with the place that it leaves open.
+
+    Attributes
+    ----------
+    span : float
+        mm; for a fin twice its height.
+    le_x, z : float, optional
+        Leading edge at the root; without them the surface has no place yet.
+    root_profile, tip_profile : str, optional
+        A coordinate file of the build, or a section that comes with the app.
+    tip_thickness : float, optional
+        Greatest thickness of the tip section, mm: its heights are scaled to it.
+    ribs : tuple of float
+        Places of the ribs from the middle, mm.
+    leading_edge, trailing_edge : (float, float), optional
+        Stock along the chord, and how high.
+    thickness : float, optional
+        Of a flat frame, or of a foam sheet.
+    outline : tuple of (x, y), optional
+        A traced outline of the starboard half: from the root leading edge out and back to the root
+        trailing edge.
+    y : float
+        Where its root stands beside the middle: one of two fins.
+    washout : float
+        By how much the tip section is turned nose down.
+    """
+
+    id: Text
+    kind: Kind | None = None
+    span: Size | None = None
+    root_chord: Size | None = None
+    tip_chord: SizeOrZero | None = None
+    sweep_le: Place = 0.0
+    root_profile: Text | None = None
+    tip_profile: Text | None = None
+    ribs: tuple[SizeOrZero, ...] = ()
+    spars: tuple[TailSpar, ...] = ()
+    leading_edge: tuple[Size, Size] | None = None
+    trailing_edge: tuple[Size, Size] | None = None
+    skin: SizeOrZero = 0.0
+    hinge_at_chord: InnerShare | None = None
+    le_x: Place | None = None
+    z: Place | None = None
+    y: Place = 0.0
+    incidence: Slope = 0.0
+    dihedral: Slope = 0.0
+    seat_width: Size | None = None
+    upright: bool = False
+    outline: tuple[Point2, ...] = ()
+    tip: Tip | None = None
+    tip_thickness: Size | None = None
+    washout: Slope = 0.0
+    thickness: Size | None = None
+    material: str | None = None
+    rib_thickness: Size = 1.5
+    centre: SizeOrZero = 0.0
+    hinge_edge: Size | None = None
+    bracing: TailBracing | None = None
+    half_ribs: bool = False
+    feet: SizeOrZero = 0.0
+    tubes: tuple[Tube, ...] = ()
+    skin_material: str | None = None
+    controls: Controls | None = None
+    slot_fit: SlotFit | None = None
+    flatness: tuple[FlatReading, ...] = ()
+
+    @property
+    def half(self) -> float:
+        """Half the span, or a fin's height; mm."""
+        return (self.span or 0.0) / 2
+
+    @property
+    def tip_size(self) -> float:
+        """The tip chord, the root's where none is given; mm."""
+        return self.tip_chord if self.tip_chord is not None else self.root_chord or 0.0

@@ -1,0 +1,38 @@
+"""Tail: how each surface is built, its sticks or ribs, what moves, whether it is flat, the wood to cut it from."""
+
+from typing import TYPE_CHECKING
+
+from hardkeel.airframe.tails import tail_cut_list, tail_pieces
+from hardkeel.base.late import late
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.export.renewing import Destination
+from hardkeel.ui.benches.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages.tail.page import TailPage
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from hardkeel.export import tail as templates
+else:
+    templates = late("hardkeel.export.tail")
+
+
+def make(bench: Bench) -> StagePage:
+    """The page, with who carries out its long work."""
+    page = TailPage(bench.document, bench.theme, bench.settings.unit)
+    source = CutSource("tail", tail_cut_list, tail_pieces, _write, cutting="sticks")
+    SheetDesk(bench.document, page, bench.jobs, bench.tell, source)
+    return page
+
+
+def _write(
+    build: Build,
+    to: Destination,
+    paper: str,
+    unit: LengthUnit,
+    step: "Callable[[int, int], None]",
+) -> object:
+    return templates.write_tail(build, to, paper, unit, step)

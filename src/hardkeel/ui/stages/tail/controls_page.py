@@ -1,0 +1,171 @@
+"""Controls: a cut across the hinge line at the throw wanted, what the linkage gives, what touches, what passes."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from hardkeel.airframe.tails import movement_in, passing_in
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.edits import tail as edits
+from hardkeel.picture.tail import flat_picture_of, hinge_picture
+from hardkeel.picture.wood import WoodPicture
+from hardkeel.tail.controls import hinge_stations, mismatch_of, throws_of
+from hardkeel.tail.model import Controls, TailSurface
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.buttons_card import ButtonsCard
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import tail as say
+
+_CONTROLS: Final = ("up", "down", "gap", "inner", "edge", "thickness")
+_LINKAGE: Final = ("servo_arm", "travel", "horn", "y")
+_ANGLES: Final = ("up", "down", "travel")
+
+
+class ControlsPage(TailSubPage):
+    """The hinge large, the surface under it; figures and what follows from them beside."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self.hinge = WoodBoard(theme, say.HINGE_CUT, height=240)
+        self.board = WoodBoard(theme, say.FROM_ABOVE, height=220)
+        self.answer = LinesCard(say.HINGES)
+        self.figures = FiguresCard(say.THROW)
+        self.linkage = FiguresCard(say.LINKAGE)
+        self.joiner = ButtonsCard(say.JOINER, list(say.JOINER_WORDS.items()))
+        self.touches = LinesCard(say.TOUCHES)
+        self.slot = LinesCard(say.SLOT)
+        self._lay_out()
+        self.figures.figure_changed.connect(self._on_control)
+        self.linkage.figure_changed.connect(self._on_linkage)
+        self.joiner.answered.connect(self._on_joiner)
+        self.board.picked.connect(self.piece_chosen)
+        Freshness(self, document, self.refresh, SHOWS)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(1)
+        work.addWidget(self.row)
+        work.addWidget(self.hinge, 5)
+        work.addWidget(self.board, 4)
+        cards = (
+            self.told,
+            self.answer,
+            self.touches,
+            self.slot,
+            self.figures,
+            self.linkage,
+            self.joiner,
+        )
+        self._cards = CardColumn(cards, self.theme)
+        self.lie_beside(work, self._cards)
+        self.dressed = (self.hinge, self.board, self._cards)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.hinge.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        self.show_row()
+        surface = self.surface
+        moves = (
+            surface is not None and surface.hinge_at_chord is not None and surface.kind is not None
+        )
+        for card in (self.figures, self.linkage, self.touches, self.slot):
+            card.setVisible(moves)
+        self.joiner.setVisible(moves and surface is not None and not surface.upright)
+        if surface is None or not moves:
+            self.hinge.show_picture(WoodPicture(), "", say.NO_HINGE)
+            self.board.show_picture(WoodPicture())
+            self.answer.show_lines(say.NO_HINGE, [say.NO_HINGE_WHY])
+            return
+        try:
+            self._show(surface)
+        except BadInput as fault:
+            self.tell(str(fault))
+
+    def _show(self, surface: TailSurface) -> None:
+        build, controls = self.document.build, surface.controls or Controls()
+        stations = hinge_stations(surface, build.profiles)
+        root = stations[0]
+        throw = -controls.down if controls.down > controls.up else controls.up
+        self.hinge.show_picture(
+            hinge_picture(surface, root.thickness, (root.bevel_up, root.bevel_down), throw)
+        )
+        self.board.set_title(say.FIN_FLAT if surface.upright else say.FROM_ABOVE)
+        self.board.show_picture(flat_picture_of(surface, build.profiles), "hinge")
+        lines = [say.hinge_sentence(root, self.unit), say.hinges_sentence(surface, self.unit)]
+        lines += [
+            one
+            for one in (say.mismatch_sentence(mismatch_of(surface, build.profiles), self.unit),)
+            if one
+        ]
+        self.answer.show_lines(say.bevel_answer(root), lines)
+        figures = tuple(
+            Figure(
+                key,
+                say.CONTROL_WORDS[key],
+                getattr(controls, key),
+                "angle" if key in _ANGLES else "length",
+            )
+            for key in _CONTROLS
+        )
+        self.figures.show_figures("", figures, self.unit)
+        link = controls.linkage
+        try:
+            said = say.throw_sentence(
+                throws_of(surface), max(controls.up, controls.down), self.unit
+            )
+        except BadInput as fault:
+            said = str(fault)
+        rows = tuple(
+            Figure(
+                key,
+                say.CONTROL_WORDS[key],
+                getattr(link, key),
+                "angle" if key in _ANGLES else "length",
+            )
+            for key in _LINKAGE
+        )
+        self.linkage.show_figures("", rows, self.unit, said)
+        self.joiner.show_answer(controls.joiner)
+        clashes = movement_in(build)
+        told = say.clash_sentences(clashes, self.unit)
+        self.touches.set_edge("out" if clashes else "")
+        self.touches.show_lines("" if clashes else say.MOVES_FREE, told)
+        ways = () if surface.upright else passing_in(build, surface)
+        self.slot.setVisible(not surface.upright)
+        self.slot.show_lines("", [say.passing_sentence(ways, self.unit)])
+
+    # -- what the hands do -------------------------------------------------------------------------
+
+    def _on_control(self, key: str, value: float) -> None:
+        surface = self.surface
+        if surface is not None:
+            figure = value or None if key == "thickness" else value
+            self.apply(
+                say.CONTROL_WORDS[key], lambda b: edits.set_controls(b, surface.id, **{key: figure})
+            )
+
+    def _on_joiner(self, key: str) -> None:
+        surface = self.surface
+        if surface is not None:
+            self.apply(say.JOINER.lower(), lambda b: edits.set_controls(b, surface.id, joiner=key))
+
+    def _on_linkage(self, key: str, value: float) -> None:
+        surface = self.surface
+        if surface is not None:
+            self.apply(
+                say.CONTROL_WORDS[key], lambda b: edits.set_linkage(b, surface.id, **{key: value})
+            )

@@ -1,0 +1,30 @@
+"""Order: the steps of building the tail."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QWidget
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.ui.benches.order_page import OrderPage, StageOrder
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import tail as say
+from hardkeel.voice.tail_steps import STAGE, tail_steps
+
+
+def _is_built(build: Build) -> bool:
+    return any(surface.kind is not None for surface in build.tail)
+
+
+_ORDER: Final = StageOrder(STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS)
+
+
+class TailOrderPage(OrderPage):
+    """The order of building the tail."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, _ORDER, None, parent)

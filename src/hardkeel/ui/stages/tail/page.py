@@ -1,0 +1,56 @@
+"""Tail: one bench at a time, one surface in hand on all of them."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QWidget
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.ui.benches.order_line import OrderLine
+from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import frame as frame_say
+from hardkeel.voice import tail as say
+from hardkeel.voice.order import ORDER
+from hardkeel.voice.tail_steps import STAGE
+
+_BENCHES: Final = Benches(
+    "hardkeel.ui.stages.tail",
+    (
+        ("surface", say.SURFACE, "SurfacePage"),
+        ("sticks", frame_say.STICKS, "TailSticksPage"),
+        ("sections", say.SECTIONS, "SectionsPage"),
+        ("controls", say.CONTROLS, "ControlsPage"),
+        ("flat", say.FLAT, "FlatPage"),
+        ("sheets", say.TAIL_SHEETS, "TailSheetsPage"),
+        ("order", ORDER, "TailOrderPage"),
+    ),
+    "Ctrl+Alt+Shift",
+)
+
+
+class TailPage(BenchedPage):
+    """The stage with its benches, and where the order of work stands at the foot of all of them."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, _BENCHES, parent)
+        self.order_line = OrderLine(document, theme, STAGE)
+        self.order_line.wanted.connect(lambda: self.turn_to("order"))
+        self.column.addWidget(self.order_line)
+
+    def turn_to(self, place: str) -> None:
+        """Show a bench; where the whole order is seen its line is not needed."""
+        super().turn_to(place)
+        self.order_line.set_needed(needed=place != "order")
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        super().set_theme(theme)
+        self.order_line.set_theme(theme)
+
+    def choose_body(self, body: str) -> None:
+        """Take a surface in hand that was picked elsewhere."""
+        if body != self.chosen:
+            self.take_in_hand(body)

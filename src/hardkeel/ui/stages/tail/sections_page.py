@@ -1,0 +1,388 @@
+"""Ribs and sections: every rib as it is cut, one of them large; a tail from its root rib in three clicks."""
+
+from pathlib import Path
+from typing import Final
+
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QFileDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.airframe.tails import holes_in_sides
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.edits import tail as edits
+from hardkeel.picture.tail import rib_gallery, rib_picture
+from hardkeel.picture.wood import WoodPicture, WoodShape, down, tone_of
+from hardkeel.tail.foam import core_of, edge_strips, seal_channel, skins_of
+from hardkeel.tail.model import TailSurface
+from hardkeel.tail.own_sections import own_names
+from hardkeel.tail.ribs import CutRib, cut_ribs
+from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.buttons_card import ButtonsCard
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.kit.fields import QuantityEdit
+from hardkeel.ui.kit.figures_card import Figure, FiguresCard
+from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import tail as say
+
+_PERCENT: Final = 100.0
+_ADDED: Final = {"top": say.ADD_TOP, "bottom": say.ADD_BOTTOM, "tube": say.ADD_TUBE}
+
+
+class RootRibCard(Card):
+    """Root section, tip thickness, ribs: three clicks."""
+
+    def __init__(self) -> None:
+        super().__init__(say.THREE_CLICKS)
+        self.section = QComboBox()
+        self.section.setMinimumContentsLength(8)
+        self.section.setSizeAdjustPolicy(
+            QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+        )
+        self.section.setAccessibleName(say.SECTION)
+        self.open = QPushButton(say.OPEN_SECTION)
+        self.open.setObjectName("tool")
+        self.thick, self.count = QuantityEdit(), QuantityEdit(plain=" ")
+        self.make = QPushButton(say.MAKE_RIBS)
+        self.make.setObjectName("primary")
+        self.of_ribs: list[QWidget] = [label("soft", say.THREE_CLICKS_WHY)]
+        self.column.addWidget(self.of_ribs[0])
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(10)
+        grid.addWidget(label("soft", say.SECTION, wrap=False), 0, 0)
+        grid.addWidget(self.section, 0, 1)
+        for i, (words, field) in enumerate(
+            ((say.TIP_THICK, self.thick), (say.HOW_MANY_RIBS, self.count)), start=1
+        ):
+            field.line.setAccessibleName(words)
+            self.of_ribs.append(label("soft", words, wrap=False))
+            grid.addWidget(self.of_ribs[-1], i, 0)
+            grid.addWidget(field, i, 1)
+        grid.setColumnStretch(1, 1)
+        self.column.addLayout(grid)
+        last = QHBoxLayout()
+        last.addWidget(self.make)
+        last.addWidget(self.open)
+        last.addStretch(1)
+        self.column.addLayout(last)
+
+
+class SectionsPage(TailSubPage):
+    """A gallery over the one in hand; schools of making ribs beside them."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._number = 1
+        self._ribs: tuple[CutRib, ...] = ()
+        self.gallery = WoodBoard(theme, say.RIB_GALLERY, height=240)
+        self.large = WoodBoard(theme, "", height=190)
+        self.root = RootRibCard()
+        self.rib = LinesCard(say.RIBS)
+        self.spars = FiguresCard(say.SPARS)
+        self.add = {key: QPushButton(words) for key, words in _ADDED.items()}
+        self.half_ribs = ButtonsCard(say.HALF_RIBS, list(say.YES_NO.items()))
+        self.by_hand = LinesCard(say.BY_HAND)
+        self.fit = ButtonsCard(say.SLOT_ASK, list(say.SLOT_WORDS.items()))
+        self.foam = LinesCard(say.FOAM)
+        self._lay_out()
+        self._connect()
+        Freshness(self, document, self.refresh, SHOWS)
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(1)
+        work.addWidget(self.row)
+        work.addWidget(self.gallery, 5)
+        work.addWidget(self.large, 3)
+        row = FlowLayout(gap=6)
+        for button in self.add.values():
+            button.setObjectName("tool")
+            row.addWidget(button)
+        self.spars.column.addLayout(row)
+        cards = (
+            self.told, self.rib, self.root, self.spars, self.half_ribs, self.by_hand, self.fit, self.foam,
+        )  # fmt: skip
+        self._cards = CardColumn(cards, self.theme)
+        self.lie_beside(work, self._cards)
+        self.dressed = (self.gallery, self.large, self._cards)
+
+    def _connect(self) -> None:
+        self.gallery.picked.connect(self._on_rib)
+        self.root.make.clicked.connect(self._on_made)
+        self.root.open.clicked.connect(self._on_open)
+        self.root.section.activated.connect(self._on_section)
+        self.spars.figure_changed.connect(self._on_spar)
+        self.fit.answered.connect(self._on_fit)
+        self.half_ribs.answered.connect(self._on_half_ribs)
+        for key, button in self.add.items():
+            button.clicked.connect(lambda _on, key=key: self._on_added(key))
+
+    @property
+    def ribs(self) -> tuple[CutRib, ...]:
+        """The ribs that are shown."""
+        return self._ribs
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.gallery.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        self.show_row()
+        surface = self.surface
+        kind = surface.kind if surface is not None else None
+        for card in (self.rib, self.by_hand, self.fit, self.half_ribs):
+            card.setVisible(kind == "ribbed")
+        self.spars.setVisible(kind in ("ribbed", "foam"))
+        for key in ("top", "bottom"):
+            self.add[key].setVisible(kind == "ribbed")
+        self.root.setVisible(surface is not None and kind != "stick")
+        self.foam.setVisible(kind == "foam")
+        self._show_school(of_ribs=kind != "foam")
+        self.gallery.set_title(say.ROOT_CORE if kind == "foam" else say.RIB_GALLERY)
+        self._ribs = ()
+        if surface is None or kind not in ("ribbed", "foam"):
+            nothing = say.NO_TAIL if surface is None else say.NO_SECTION
+            self.gallery.show_picture(WoodPicture(), "", nothing)
+            self.large.show_picture(WoodPicture())
+            self._show_root(surface)
+            return
+        self._show_root(surface)
+        try:
+            if kind == "ribbed":
+                self._show_ribs(surface)
+            else:
+                self._show_foam(surface)
+        except BadInput as fault:
+            self.tell(str(fault))
+            self.gallery.show_picture(WoodPicture(), "", str(fault))
+
+    def _show_school(self, *, of_ribs: bool) -> None:
+        """Foam has a section too, but no ribs to make."""
+        self.root.eyebrow.setText(say.THREE_CLICKS if of_ribs else say.SECTION)
+        for widget in (*self.root.of_ribs, self.root.thick, self.root.count, self.root.make):
+            widget.setVisible(of_ribs)
+
+    def _show_root(self, surface: TailSurface | None) -> None:
+        box = self.root.section
+        box.clear()
+        names = [*sorted(self.document.build.profiles), *own_names()]
+        root = surface.root_profile if surface is not None else None
+        if root is not None and root not in names:
+            names.insert(0, root)
+        for name in names:
+            box.addItem(name, name)
+        if root is not None:
+            box.setCurrentIndex(names.index(root))
+        if surface is None:
+            return
+        self.root.thick.set_kind(angular=False, unit=self.unit)
+        if not self.root.thick.line.isModified():
+            self.root.thick.set_value(surface.tip_thickness or round(0.08 * surface.tip_size, 1))
+        if not self.root.count.line.isModified():
+            self.root.count.set_value(
+                float(len(surface.ribs) or max(2, round(surface.half / 40) + 1))
+            )
+
+    def _show_ribs(self, surface: TailSurface) -> None:
+        build = self.document.build
+        self._ribs = cut_ribs(surface, build.profiles)
+        tone = tone_of(surface.material)
+        self._number = min(self._number, max(len(self._ribs), 1))
+        chosen = f"rib {self._number}"
+        self.gallery.show_picture(rib_gallery(self._ribs, tone), chosen)
+        if not self._ribs:
+            return
+        rib = self._ribs[self._number - 1]
+        self.large.set_title(say.rib_title(self._number, rib.lofted.y, self.unit))
+        self.large.show_picture(rib_picture(rib, tone, self._number))
+        trimmed = {one.y: one for one in trimmed_of(surface, build.profiles)}
+        self.rib.show_lines(*say.rib_lines(rib, trimmed.get(rib.lofted.y), self.unit))
+        figures = []
+        for spar in surface.spars:
+            figures.append(
+                Figure(
+                    f"{spar.id}|at_chord",
+                    say.spar_words(spar.id, "at_chord"),
+                    _PERCENT * spar.at_chord,
+                    "number",
+                )
+            )
+            figures.append(
+                Figure(f"{spar.id}|width", say.spar_words(spar.id, "width"), spar.section[0])
+            )
+            figures.append(
+                Figure(f"{spar.id}|depth", say.spar_words(spar.id, "depth"), spar.section[1])
+            )
+        figures += self._tubes(surface)
+        figures.append(Figure("feet", say.FIGURE_WORDS["feet"], surface.feet))
+        self.spars.show_figures("", tuple(figures), self.unit)
+        self.half_ribs.show_answer("yes" if surface.half_ribs else "no")
+        stack = stack_of(surface, build.profiles)
+        lines = say.stack_sentences(stack, self.unit)
+        off = even_in_stack(surface)
+        if off > 0.5:  # noqa: PLR2004  mm: less than a rib's own thickness
+            lines.append(say.uneven_sentence(off, self.unit))
+        lines.append(say.trimmed_sentence(tuple(trimmed.values()), self.unit))
+        self.by_hand.show_lines("", lines)
+        self.fit.show_answer(surface.slot_fit or "", say.SLOT_CURE.get(surface.slot_fit or "", ""))
+
+    def _tubes(self, surface: TailSurface) -> list[Figure]:
+        found = []
+        for tube in surface.tubes:
+            share, across, long = (
+                f"{tube.id}|{what}" for what in ("at_chord", "diameter", "length")
+            )
+            found += [
+                Figure(
+                    share, say.spar_words(tube.id, "at_chord"), _PERCENT * tube.at_chord, "number"
+                ),
+                Figure(across, say.spar_words(tube.id, "diameter"), tube.diameter),
+                Figure(long, say.spar_words(tube.id, "length"), tube.length),
+            ]
+        return found
+
+    def _show_foam(self, surface: TailSurface) -> None:
+        build = self.document.build
+        self.spars.show_figures("", tuple(self._tubes(surface)), self.unit)
+        core = core_of(surface, build.profiles)
+        if core is None:
+            self.gallery.show_picture(WoodPicture(), "", say.SHEET_FOAM)
+            self.large.show_picture(WoodPicture())
+        else:
+            root = WoodShape("root", down(core.root), grain=0.0, tone="foam")
+            tip = WoodShape("tip", down(core.tip), grain=0.0, tone="foam")
+            self.gallery.show_picture(WoodPicture((root,)), "", say.core_note(core, self.unit))
+            self.large.set_title(say.TIP_CORE)
+            self.large.show_picture(WoodPicture((tip,)))
+        lines = [say.skin_sentence(one, self.unit) for one in skins_of(surface, build.profiles)]
+        lines += [
+            say.strip_sentence(one, self.unit) for one in edge_strips(surface, build.profiles)
+        ]
+        if surface.tubes and surface.le_x is not None and surface.z is not None:
+            lines += [say.tube_sentence(one, self.unit) for one in holes_in_sides(build, surface)]
+            lines.append(say.LEVEL_HOLES)
+        channel = seal_channel(surface)
+        if channel is not None:
+            lines.append(say.seal_sentence(channel, self.unit))
+        lines.append(say.FOAM_CAUTION)
+        self.foam.show_lines("", lines)
+
+    # -- what the hands do -------------------------------------------------------------------------
+
+    def _on_rib(self, ref: str) -> None:
+        kind, _, number = ref.rpartition(" ")
+        if kind == "rib":
+            self._number = int(number)
+            self.refresh()
+
+    def _on_made(self) -> None:
+        surface = self.surface
+        if surface is None:
+            return
+        thick, count = self.root.thick.value, self.root.count.value
+        if thick is None or count is None:
+            self.tell(say.THREE_CLICKS_WHY)
+            return
+        section = str(self.root.section.currentData())
+        for field in (self.root.thick, self.root.count):
+            field.line.setModified(False)
+        self.apply(
+            say.MAKE_RIBS.lower(),
+            lambda b: edits.from_root_rib(b, surface.id, section, thick, round(count)),
+        )
+
+    def _on_section(self) -> None:
+        surface = self.surface
+        if surface is not None and surface.kind is not None:
+            section = str(self.root.section.currentData())
+            self.apply(say.SECTION.lower(), lambda b: edits.set_section(b, surface.id, section))
+
+    def _on_open(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, say.OPEN_SECTION, "", say.SECTION_FILES)
+        if name:
+            self.open_section(Path(name))
+
+    def open_section(self, path: Path) -> None:
+        """Take a coordinate file into the build and give it to the root."""
+        surface = self.surface
+        if surface is None:
+            return
+        try:
+            text = path.read_bytes().decode("utf-8", errors="replace")
+        except OSError as fault:
+            self.tell(f"{path.name} can't be read: {fault.strerror or fault}")
+            return
+        self.apply(
+            say.section_edit(path.name),
+            lambda b: edits.bring_in_section(b, surface.id, path.name, text),
+        )
+
+    def _on_spar(self, key: str, value: float) -> None:
+        surface = self.surface
+        if surface is None:
+            return
+        if key == "feet":
+            self.apply(
+                say.FIGURE_WORDS["feet"], lambda b: edits.set_figures(b, surface.id, feet=value)
+            )
+            return
+        spar_id, _, what = key.partition("|")
+        if any(one.id == spar_id for one in surface.tubes):
+            figure = value / _PERCENT if what == "at_chord" else value
+            self.apply(
+                say.spar_words(spar_id, what),
+                lambda b: edits.set_tube(b, surface.id, spar_id, **{what: figure}),
+            )
+            return
+        spar = next(one for one in surface.spars if one.id == spar_id)
+        figures: dict[str, object] = {"at_chord": value / _PERCENT}
+        if what in ("width", "depth"):
+            wide, deep = spar.section
+            figures = {"section": (value, deep) if what == "width" else (wide, value)}
+        self.apply(
+            say.spar_words(spar_id, what),
+            lambda b: edits.set_spar(b, surface.id, spar_id, **figures),
+        )
+
+    def _on_added(self, key: str) -> None:
+        surface = self.surface
+        if surface is None:
+            return
+        if key == "tube":
+            self.apply(_ADDED[key].lower(), lambda b: edits.add_tube(b, surface.id))
+        else:
+            self.apply(_ADDED[key].lower(), lambda b: edits.add_spar(b, surface.id, key))
+
+    def _on_half_ribs(self, key: str) -> None:
+        surface = self.surface
+        if surface is not None:
+            self.apply(
+                say.HALF_RIBS.lower(),
+                lambda b: edits.set_figures(b, surface.id, half_ribs=key == "yes"),
+            )
+
+    def _on_fit(self, key: str) -> None:
+        surface = self.surface
+        if surface is not None:
+            self.apply(
+                say.SLOT_ASK.lower(),
+                lambda b: edits.set_slot_fit(b, surface.id, key),  # type: ignore[arg-type]
+            )

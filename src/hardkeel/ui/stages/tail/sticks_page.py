@@ -1,0 +1,56 @@
+"""Sticks: the surface as it is pinned down, and one stick at a time with its angles."""
+
+from hardkeel.airframe.tails import tail_cut_list
+from hardkeel.base.errors import BadInput
+from hardkeel.picture.tail import flat_picture_of
+from hardkeel.picture.wood import WoodPicture
+from hardkeel.ui.benches.cutting_page import CuttingPage
+from hardkeel.ui.benches.sticks_shown import Sticks, sticks_of
+from hardkeel.ui.kit.doing_card import Doing
+from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.voice import tail as say
+
+
+class TailSticksPage(CuttingPage):
+    """The sticks of every surface, in the jig's order."""
+
+    title, nothing, shows = say.FROM_ABOVE, say.HOW_BUILT_FIRST, SHOWS
+    second_half = say.SECOND_HALF
+    _shown = ""
+
+    def reckoned(self) -> Sticks | None:
+        """Sticks of all surfaces that say how they are built."""
+        build = self.document.build
+        if all(one.kind is None for one in build.tail):
+            return None
+        try:
+            return sticks_of(build, tail_cut_list(build))
+        except BadInput as fault:
+            self.tell(str(fault))
+            return None
+
+    def turned(self) -> None:
+        """Draw the surface that the stick in hand is of, where it is another one."""
+        if self.part is not None and self.part.member != self._shown:
+            picture, note = self.drawn()
+            self.board.show_picture(picture, "", note)
+
+    def drawn(self) -> tuple[WoodPicture, str]:
+        """The surface that the stick in hand is of."""
+        build = self.document.build
+        part = self.part
+        self._shown = part.member if part is not None else ""
+        surface = next((one for one in build.tail if one.id == self._shown), build.tail[0])
+        self.board.set_title(say.FIN_FLAT if surface.upright else say.FROM_ABOVE)
+        cut = frozenset(key for key, one in build.listed.cut.items() if one.pieces > 0)
+        try:
+            return flat_picture_of(surface, build.profiles, cut), say.surface_title(surface)
+        except BadInput as fault:
+            self.tell(str(fault))
+            return WoodPicture(), ""
+
+    def first(self) -> Doing | None:
+        """How it is built comes first."""
+        if all(one.kind is None for one in self.document.build.tail):
+            return Doing(say.HOW_BUILT_FIRST, button=say.SHOW_SURFACE, key="surface")
+        return None

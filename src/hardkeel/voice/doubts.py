@@ -1,0 +1,44 @@
+"""Both stories of a check that is in doubt, and what decides between them."""
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.survey.checking import Check, verdict_of
+from hardkeel.survey.doubting import Doubt
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import Survey
+from hardkeel.survey.rigging import deciding
+from hardkeel.voice.names import check_name, reading_name
+from hardkeel.voice.verdicts import format_doubt, format_value, verdict_sentence, way_off
+
+
+def check_sentence(survey: Survey, judgement: Judgement, check: Check, unit: LengthUnit) -> str:
+    """A check in one line: its verdict, both stories where it is in doubt, or that it lies at the edge."""
+    doubt = doubt_of(judgement, check)
+    if doubt is not None:
+        return _both_stories(survey, judgement, check, doubt, unit)
+    if check.edge:
+        return (
+            f"{check_name(survey, check)} lies at the edge, {format_value(check, unit)} "
+            f"{format_doubt(check, unit)}: correct it or accept it."
+        )
+    return verdict_sentence(survey, check, unit)
+
+
+def doubt_of(judgement: Judgement, check: Check) -> Doubt | None:
+    """The likeliest story that turned this check's verdict."""
+    return next((one for one in judgement.doubts if check.id in one.checks), None)
+
+
+def _both_stories(
+    survey: Survey, judgement: Judgement, check: Check, doubt: Doubt, unit: LengthUnit
+) -> str:
+    name = check_name(survey, check)
+    own = verdict_of(check.error, check.sigma, check.tolerance)
+    here = f"{name} is out: {way_off(survey, check, unit)}" if own == "out" else f"{name} is true"
+    by_id = {reading.id: reading for reading in judgement.readings}
+    names = [reading_name(survey, by_id[one]) for one in deciding(judgement, doubt)]
+    if not names:
+        return f"{here}, but not beyond doubt: measure more."
+    which = " or ".join(f"“{one}”" for one in names[:2])
+    verb = "are" if len(names) > 1 else "is"
+    odds = max(1, round(1 / doubt.odds)) if doubt.odds < 1 else 1
+    return f"{here}, unless {which} {verb} wrong (1 to {odds}): take it again."

@@ -1,0 +1,66 @@
+"""What is done at a slot, at a hole, at struts and at a cabane, in a builder's words and steps."""
+
+from hardkeel.base.units import LengthUnit, format_length, format_small_length
+from hardkeel.survey.seatwork import SeatStep
+
+
+def ways(step: SeatStep, unit: LengthUnit, *, plain: bool = False) -> list[str]:
+    """``0.3 mm aft``, ``0.5 mm to starboard``; plain without the little word."""
+    told = []
+    if step.aft:
+        way = "aft" if step.aft > 0 else "forward"
+        told.append(f"{format_small_length(abs(step.aft), unit)} {way}")
+    if step.starboard:
+        side = "starboard" if step.starboard > 0 else "port"
+        amount = format_small_length(abs(step.starboard), unit)
+        told.append(f"{amount} {side}" if plain else f"{amount} to {side}")
+    return told
+
+
+def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
+    """One step at a seat that is neither shimmed nor sanded."""
+    match step.act:
+        case "edge":
+            return _slot(where, step, unit)
+        case "hole":
+            upright = "up" if step.up > 0 else "down"
+            told = [f"{format_small_length(abs(step.up), unit)} {upright}"] if step.up else []
+            told += ways(step.but(starboard=0.0), unit)
+            return f"Open the {where} hole {' and '.join(told)}{_strokes(step)}; fill it behind."
+        case "strut":
+            way = "longer" if step.up > 0 else "shorter"
+            amount = format_small_length(abs(step.up), unit)
+            length = (
+                f": {format_length(step.length, unit)} between its holes" if step.length else ""
+            )
+            return f"Make the {where} strut {amount} {way}{length}."
+        case _:
+            many = "washer" if abs(step.count) == 1 else "washers"
+            thick = format_small_length(step.mm, unit)
+            if step.count > 0:
+                return f"Put {step.count} {many} ({thick}) under the {where}."
+            return f"Take {-step.count} {many} ({thick}) from under the {where}."
+
+
+def _slot(where: str, step: SeatStep, unit: LengthUnit) -> str:
+    told = []
+    if step.up:
+        edge, across = ("upper", "lower") if step.up > 0 else ("lower", "upper")
+        amount = format_small_length(abs(step.up), unit)
+        told.append(
+            f"open the slot's {edge} edge {amount} at the {where}{_strokes(step)}, "
+            f"pack the {across} edge by as much"
+        )
+    sideways = ways(step, unit)
+    if sideways:
+        told.append(f"open its end at the {where} {' and '.join(sideways)}, fill it behind")
+    text = "; ".join(told)
+    return f"{text[:1].upper()}{text[1:]}."
+
+
+def _strokes(step: SeatStep) -> str:
+    if not step.count:
+        return ""
+    return (
+        " (one stroke of the file)" if step.count == 1 else f" ({step.count} strokes of the file)"
+    )

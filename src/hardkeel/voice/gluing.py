@@ -1,0 +1,118 @@
+"""While the glue sets: what it holds, what has moved, and which way to bring it back."""
+
+import math
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.survey.gluing import Moved
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import Body, Survey, place_of
+from hardkeel.survey.pot_life import TO_REPEAT
+from hardkeel.voice.names import body_name, reading_name, sentence_case
+
+GLUED: Final = "What does the glue hold?"
+NOTHING: Final = "nothing"
+LEANS: Final = "All else stays as the dry readings had it, so that a few readings tell."
+NEEDS_DRY: Final = "Take dry readings first: the wet ones lean on them."
+MIXED_NOW: Final = "Mixed now"
+MINUTES: Final = "pot life, minutes"
+POT_LIFE: Final = "pot life"
+MIXED_TIP: Final = "By the maker's sheet and this evening's temperature; gloves on, window open"
+SHORT_LIST: Final = "While it can be worked:"
+CONFIRM: Final = "to confirm:"
+_SEEN: Final = 2.0  # sigmas
+_KNOWN_MM: Final = 2.0  # a doubt of more than this is no answer yet
+# value > 0, value < 0
+_WAYS: Final = {
+    "dx": ("aft", "forward"),
+    "dy": ("to starboard", "to port"),
+    "dz": ("up", "down"),
+    "roll": ("starboard tip up", "port tip up"),
+    "pitch": ("leading edge up", "leading edge down"),
+    "yaw": ("starboard tip forward", "port tip forward"),
+}
+
+
+def gluing_edit(body: str) -> str:
+    """The step's name for undo."""
+    return f"glue {body}" if body else "glue nothing"
+
+
+def mixed_edit(minutes: float | None) -> str:
+    """The step's name for undo."""
+    return f"glue mixed, {minutes:g} minutes" if minutes is not None else "glue not mixed"
+
+
+def time_words(left: float | None) -> str:
+    """``18 minutes left``; empty before the glue is mixed."""
+    if left is None:
+        return ""
+    if left <= 0:
+        return "The pot life is over: touch nothing now, let it cure, read again then."
+    minutes = math.ceil(left)
+    return f"{minutes} {'minute' if minutes == 1 else 'minutes'} left"
+
+
+def list_words(survey: Survey, judgement: Judgement) -> str:
+    """The short list, what is taken ticked; empty where there is none."""
+    done = {place_of(reading) for reading in judgement.readings}
+    told = []
+    for i, reading in enumerate(judgement.repeats):
+        if i == TO_REPEAT:
+            told.append(CONFIRM)
+        mark = "✓" if place_of(reading) in done else "○"
+        told.append(f"{mark} {reading_name(survey, reading)}")
+    return "\n".join([SHORT_LIST, *told]) if told else ""
+
+
+def movement_words(
+    survey: Survey, judgement: Judgement, unit: LengthUnit, left: float | None = None
+) -> str:
+    """What of the glued body has moved since the dry fit, and what to do; empty where nothing leans.
+
+    Parameters
+    ----------
+    left : float, optional
+        Minutes of pot life.
+    """
+    gluing = survey.gluing
+    if gluing is None:
+        return ""
+    body, moved = survey.body(gluing.body), judgement.movement.get(gluing.body)
+    if body is None or moved is None:
+        return NEEDS_DRY
+    told = [one for one in moved if one.name in _WAYS and abs(one.value) > _SEEN * one.sigma]
+    name = sentence_case(body_name(survey, body.id))
+    if not told:
+        most = max(
+            (_mm(body, one.name, _SEEN * one.sigma) for one in moved if one.name in _WAYS),
+            default=0.0,
+        )
+        if most > _KNOWN_MM:
+            return f"{name}: what is read so far has not moved; take the next readings to be sure of the rest."
+        return f"{name}: nothing has moved beyond doubt, {format_length(most, unit)} at most."
+    told.sort(key=lambda one: -_mm(body, one.name, one.value))
+    said = " and ".join(_one(body, one, unit) for one in told[:2])
+    back = _WAYS[told[0].name][told[0].value > 0]
+    if judgement.phase == "cured" or (left is not None and left <= 0):
+        return f"{name} has moved since the dry fit: {said}. It is set: what that does stands with its checks."
+    time = (
+        f": you have {math.ceil(left)} minutes" if left is not None else " while the glue lets you"
+    )
+    return f"{name} has moved since the dry fit: {said}. Bring it back, {back}{time}."
+
+
+def _one(body: Body, one: Moved, unit: LengthUnit) -> str:
+    way = _WAYS[one.name][one.value < 0]
+    mm = format_length(_mm(body, one.name, one.value), unit)
+    if one.name in ("dx", "dy", "dz"):
+        return f"{mm} {way}"
+    return f"{way} by {mm} ({format_angle(abs(one.value))} ± {format_angle(2 * one.sigma)})"
+
+
+def _mm(body: Body, name: str, value: float) -> float:
+    """What a shift or turn is at the place where one sees it: at the tip, or over the chord."""
+    if name in ("dx", "dy", "dz"):
+        return abs(value)
+    reach = (body.chord or 0.0) if name == "pitch" else (body.span or 0.0) / 2
+    return abs(math.sin(math.radians(value))) * reach

@@ -1,0 +1,64 @@
+"""The stages of rigging, and what kinds of seat there are."""
+
+from typing import Final
+
+from hardkeel.survey.model import FUSELAGE, SeatKind, Survey
+from hardkeel.survey.rigging import RigStage
+from hardkeel.voice.names import body_name
+
+STAGES: Final = "Stages of rigging"
+LOCK: Final = "glued: lock it"
+UNLOCK: Final = "unlock"
+LOCK_TIP: Final = "It is glued and moves no more: later advice leaves it as it stands"
+UNLOCK_TIP: Final = "It may be moved again"
+SEAT_IS: Final = "What its seat is decides what is told here"
+# the words of a choice, in the order of how common they are
+SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
+    ("saddle", "a saddle"),
+    ("bands", "a saddle, under bands"),
+    ("bolts", "a saddle, with bolts"),
+    ("slot", "a slot through the fuselage"),
+    ("tube", "a tube in holes"),
+    ("struts", "struts"),
+    ("cabane", "a cabane with washers"),
+)
+_STATES: Final = {"locked": "glued", "true": "true", "out": "out", "open": ""}
+
+
+def stage_name(survey: Survey, stage: RigStage) -> str:
+    """``level`` for the fuselage, else the body's name."""
+    return "level" if stage.body == FUSELAGE else body_name(survey, stage.body)
+
+
+def stage_state(stage: RigStage) -> str:
+    """A word for how far it is; empty for one that is open."""
+    return "done" if stage.body == FUSELAGE and stage.state == "true" else _STATES[stage.state]
+
+
+def stage_tip(survey: Survey, stage: RigStage) -> str:
+    """The whole in a sentence."""
+    name = stage_name(survey, stage)
+    if stage.body == FUSELAGE:
+        return (
+            "How the fuselage stands on the board is known."
+            if stage.state == "true"
+            else "First: how does the fuselage stand? A level along its datum and across it."
+        )
+    now = "now " if stage.current else ""
+    state = {
+        "locked": "glued, and left as it stands",
+        "true": "all of it is true",
+        "out": "out of true",
+        "open": "not known yet",
+    }[stage.state]
+    return f"{name[:1].upper()}{name[1:]}: {now}{state}."
+
+
+def lock_edit(body: str, *, locked: bool) -> str:
+    """The step's name for undo."""
+    return f"lock the {body}" if locked else f"unlock the {body}"
+
+
+def seat_edit(kind: SeatKind) -> str:
+    """The step's name for undo."""
+    return f"it sits on {dict(SEAT_KINDS)[kind]}"
