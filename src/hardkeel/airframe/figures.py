@@ -18,6 +18,10 @@ from hardkeel.tail.model import TailSurface
 TOOL_CHOICES: Final[tuple[Instrument, ...]] = (
     *EVERY_TOOL,
     Instrument(id="square", kind="square"),
+    Instrument(id="trammel", kind="trammel"),
+    Instrument(id="stands", kind="stand-pair"),
+    Instrument(id="digital", kind="digital-level"),
+    Instrument(id="water", kind="water-level"),
     Instrument(id="eye", kind="eye"),
 )
 NOSE_SHARE: Final = 0.16  # of the wing span ahead of the leading edge, as usual for a tractor model

@@ -90,7 +90,7 @@ def _readings(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]
             noticed = f"noticed from {amount}"
         state = ("" if fit.used else "  not used") + ("  simulated" if reading.simulated else "")
         rows.append(
-            f"{name:<{_NAME_WIDTH + 20}}{format_reading(reading, unit):>11}"
-            f"{format_residual(reading, fit, unit):>10}  {noticed}{state}"
+            f"{name:<{_NAME_WIDTH + 20}}{format_reading(build.surveyed, reading, unit):>11}"
+            f"{format_residual(build.surveyed, reading, fit, unit):>10}  {noticed}{state}"
         )
     return rows

@@ -21,7 +21,6 @@ from hardkeel.survey.model import (
     DATUM,
     FUSELAGE,
     Gluing,
-    Instrument,
     Phase,
     Reading,
     SeatKind,
@@ -205,11 +204,6 @@ def set_tolerance(build: Build, check_id: str, tolerance: float | None) -> Build
             raise BadInput(f"survey.tolerances.{check_id}", "a tolerance must be more than 0")
         own[check_id] = tolerance
     return with_survey(build, survey.but(tolerances=own))
-
-
-def set_instruments(build: Build, instruments: Iterable[Instrument]) -> Build:
-    """Say which tools the builder owns."""
-    return with_survey(build, build.surveyed.but(instruments=tuple(instruments)))
 
 
 def correction_done(

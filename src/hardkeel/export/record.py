@@ -187,8 +187,8 @@ def _readings(
         row: list[Any] = [
             reading.id,
             name,
-            format_reading(reading, unit),
-            format_residual(reading, fit, unit),
+            format_reading(build.surveyed, reading, unit),
+            format_residual(build.surveyed, reading, fit, unit),
             f"{fit.w:.1f}",
             taken,
             "simulated" if reading.simulated else "yes" if fit.used else "no",

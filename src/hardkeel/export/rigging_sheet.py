@@ -25,7 +25,7 @@ from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.sheet import sheet_list
 from hardkeel.voice import sheet as say
 from hardkeel.voice.advice import format_reading
-from hardkeel.voice.names import TOOLS, reading_name
+from hardkeel.voice.names import reading_name, tool_name
 
 A4_MM: Final = (210.0, 297.0)
 _MARGIN_MM: Final = 15.0
@@ -73,8 +73,8 @@ def rigging_sheet_pdf(build: Build, unit: LengthUnit, size: tuple[float, float])
             [
                 reading.id,
                 Paragraph(safe(reading_name(survey, reading)), styles.small),
-                TOOLS[reading.kind],
-                format_reading(reading, unit),
+                tool_name(survey, reading),
+                format_reading(survey, reading, unit),
                 "",
                 "",
             ]

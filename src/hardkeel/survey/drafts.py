@@ -7,6 +7,7 @@ from typing import Any, Final, Literal
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import parse_number
+from hardkeel.survey.instruments import USED_FOR, typical_sigma
 from hardkeel.survey.model import (
     FUSELAGE,
     AngleAt,
@@ -15,12 +16,14 @@ from hardkeel.survey.model import (
     DistanceDifference,
     Height,
     Incidence,
+    Instrument,
     Offset,
     Reading,
     Side,
     Survey,
     Tilt,
 )
+from hardkeel.survey.proposing import counted_with, tools_of
 
 ReadingKind = Literal[
     "distance", "distance-difference", "height", "incidence", "tilt", "offset", "angle"
@@ -55,6 +58,8 @@ class Draft:
     ----------
     body, side, span_fraction
         For incidence: where the gauge is hung.
+    tool : str
+        Id of the one in hand where the builder owns several for it; empty for the finest.
     """
 
     kind: ReadingKind
@@ -62,6 +67,7 @@ class Draft:
     body: str | None = None
     side: Side = "centre"
     span_fraction: float = 0.0
+    tool: str = ""
 
     @property
     def wants(self) -> str:
@@ -129,6 +135,35 @@ class Draft:
                 return Incidence(
                     **common, body=self.body or "", side=self.side, span_fraction=self.span_fraction
                 )
+
+
+def own_tools(survey: Survey, kind: ReadingKind) -> tuple[Instrument, ...]:
+    """The builder's tools for a kind of reading, the finest over a usual length first."""
+    fit = [tool for tool in tools_of(survey) if USED_FOR[tool.kind] == kind]
+    return tuple(sorted(fit, key=typical_sigma))
+
+
+def own_tool(survey: Survey, draft: Draft) -> Instrument | None:
+    """The tool that is in hand: the one chosen, or the finest; ``None`` where the builder owns none."""
+    tools = own_tools(survey, draft.kind)
+    return next((tool for tool in tools if tool.id == draft.tool), tools[0] if tools else None)
+
+
+def with_own_tool(survey: Survey, draft: Draft) -> Reading | None:
+    """The reading of a complete draft, with its tool and what that makes of it."""
+    bare, tool = draft.reading(), own_tool(survey, draft)
+    if bare is None or tool is None:
+        return bare
+    return counted_with(survey, tool, bare.but(instrument=tool.id))
+
+
+def other_tool(survey: Survey, draft: Draft) -> Draft:
+    """The same draft with the builder's next tool for it in hand."""
+    ids = [tool.id for tool in own_tools(survey, draft.kind)]
+    held = own_tool(survey, draft)
+    if held is None:
+        return draft
+    return replace(draft, tool=ids[(ids.index(held.id) + 1) % len(ids)])
 
 
 def find_mark(survey: Survey, text: str, names: Mapping[str, str] = NO_NAMES) -> str:

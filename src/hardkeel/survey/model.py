@@ -214,15 +214,41 @@ DEFAULT_SIGMA: Final[dict[str, float]] = {
 ANGULAR: Final = frozenset({"incidence", "tilt", "angle"})
 
 
+InstrumentKind = Literal[
+    "tape",
+    "line",
+    "trammel",
+    "height-stand",
+    "stand-pair",
+    "incidence-gauge",
+    "level",
+    "digital-level",
+    "water-level",
+    "square",
+    "laser",
+    "eye",
+]
+
+
 class Instrument(Value):
-    """A tool that the builder owns; our own addition to the file."""
+    """A tool that the builder owns; our own addition to the file.
+
+    Attributes
+    ----------
+    sigma : float, optional
+        What it is counted as, mm or degrees as it shows them.
+    distance : float, optional
+        mm from which the eye sights an edge.
+    resolution : float, optional
+        Degrees between two figures that a digital level can show.
+    """
 
     id: Text
-    kind: Literal[
-        "tape", "line", "height-stand", "incidence-gauge", "level", "square", "laser", "eye"
-    ]
+    kind: InstrumentKind
     label: str | None = None
     sigma: Positive | None = None
+    distance: Positive | None = None
+    resolution: Positive | None = None
 
 
 # finer than a hand can work, or coarser than any shim, is a slip

@@ -7,6 +7,7 @@ from itertools import combinations
 from typing import Any, Final
 
 from hardkeel.base.values import Point
+from hardkeel.survey.instruments import apart_mm, sigma_with, within_reach
 from hardkeel.survey.model import (
     FUSELAGE,
     AngleAt,
@@ -21,6 +22,8 @@ from hardkeel.survey.model import (
     Reading,
     Survey,
     Tilt,
+    place_of,
+    sigma_of,
 )
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
@@ -31,7 +34,6 @@ EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="level", kind="level"),
     Instrument(id="laser", kind="laser"),
 )
-EYE_SIGMA: Final = 0.4  # degrees: what a practised eye tells on parallel edges
 _LEAST_TAPE: Final = 30.0  # mm: shorter than this a tape is no use
 _SAME: Final = 1.0  # mm: marks this alike are mirror images
 _SQUARE: Final = 5.0  # degrees from 90 within which a square is held
@@ -59,19 +61,32 @@ def _candidates(
     bodies: tuple[Body, ...], marks: tuple[Mark, ...], tools: tuple[Instrument, ...]
 ) -> tuple[Reading, ...]:
     survey = Survey.model_construct(bodies=bodies, marks=marks, instruments=tools)
-    found: list[Reading] = []
+    best: dict[object, Reading] = {}
     kinds_done: set[str] = set()
     for tool in tools:
         if tool.kind in kinds_done:
             continue
         kinds_done.add(tool.kind)
         common: dict[str, Any] = {"id": _PROPOSED, "value": 0.0, "instrument": tool.id}
-        if tool.sigma is not None:
-            common["sigma"] = tool.sigma
-        elif tool.kind == "eye":
-            common["sigma"] = EYE_SIGMA
-        found += _BY_TOOL[tool.kind](survey, common)
-    return tuple(found)
+        for bare in _BY_TOOL[tool.kind](survey, common):
+            if not within_reach(survey, tool, bare):
+                continue
+            reading = counted_with(survey, tool, bare)
+            place = place_of(reading)
+            held = best.get(place)
+            # two tools for one place: the finer is worth the walk to its peg
+            if held is None or sigma_of(reading) < sigma_of(held):
+                best[place] = reading
+    return tuple(best.values())
+
+
+def counted_with(survey: Survey, tool: Instrument, bare: Reading) -> Reading:
+    """A reading with the sigma that this tool gives it."""
+    apart = apart_mm(survey, bare.from_, bare.to) if isinstance(bare, Tilt) else None
+    sigma = sigma_with(tool, apart)
+    return (
+        bare if sigma is None or sigma == bare.sigma else bare.model_copy(update={"sigma": sigma})
+    )
 
 
 def is_upright(survey: Survey, body: Body) -> bool:
@@ -184,9 +199,13 @@ def _corner(a: Point, apex: Point, b: Point) -> float:
 _BY_TOOL: Final = {
     "tape": _distances,
     "line": _differences,
+    "trammel": _differences,
     "height-stand": _heights,
+    "stand-pair": _tilts,
     "incidence-gauge": _incidences,
     "level": _level,
+    "digital-level": _level,
+    "water-level": _tilts,
     "square": _angles,
     "laser": _offsets,
     "eye": _tilts,

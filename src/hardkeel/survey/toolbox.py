@@ -5,17 +5,22 @@ from typing import Final, Literal
 
 from hardkeel.survey.adjusting import Network, Solution
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.model import Instrument, Reading
+from hardkeel.survey.model import Instrument, InstrumentKind, Reading
 from hardkeel.survey.pooling import offers_of, pool_of
 from hardkeel.survey.proposing import EVERY_TOOL, candidates_of, tools_of
 from hardkeel.survey.ranking import rank, undecided
 
-ToolKind = Literal[
-    "tape", "line", "height-stand", "incidence-gauge", "level", "square", "laser", "eye"
-]
-Why = Literal[ToolKind, "edge", "none", ""]
+Why = Literal[InstrumentKind, "edge", "none", ""]
 
-_ALL: Final = (*EVERY_TOOL, Instrument(id="square", kind="square"))
+# the eye is at hand already, and where it would do it is no finer than what stands on the bench
+_ALL: Final = (
+    *EVERY_TOOL,
+    Instrument(id="square", kind="square"),
+    Instrument(id="stands", kind="stand-pair"),
+    Instrument(id="digital", kind="digital-level"),
+    Instrument(id="water", kind="water-level"),
+    Instrument(id="trammel", kind="trammel"),
+)
 
 
 def why_nothing(

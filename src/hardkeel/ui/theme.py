@@ -113,8 +113,8 @@ class Theme:
     scale: float
 
     def colour(self, name: str, alpha: float = 1.0) -> QColor:
-        """A palette colour by name."""
-        return _colour(getattr(self.palette, name), alpha)
+        """A palette colour by name; the caller's own, to be changed at will."""
+        return QColor(_colour(getattr(self.palette, name), alpha))
 
     def px(self, size: float) -> int:
         """A size in pixels at this text scale."""

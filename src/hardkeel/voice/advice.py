@@ -6,6 +6,7 @@ from typing import Final, Literal
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
+from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey
 from hardkeel.survey.ranking import NextReading
@@ -89,6 +90,10 @@ TOOLS: Final = {
     "level": "a level",
     "square": "a square",
     "laser": "a line laser",
+    "trammel": "a stick with a ring",
+    "stand-pair": "two equal stands",
+    "digital-level": "a digital level",
+    "water-level": "a water level",
 }
 _LEAVE_IT: Final = "Leave it: nothing here is out."
 _MEASURE_MORE: Final = "Measure more before you touch it."
@@ -127,26 +132,32 @@ def suspect_sentence(
     """What to do about a reading that does not fit."""
     fit = next(f for f in judgement.fits if f.id == suspect.reading)
     reading = survey.reading(suspect.reading)
-    off = format_residual(reading, fit, unit) if reading is not None else ""
+    off = format_residual(survey, reading, fit, unit) if reading is not None else ""
     text = f"{suspect.reading} does not fit the rest, by {off}: take it again."
     if suspect.alike:
         others = ", ".join(suspect.alike)
         text = f"Either {suspect.reading} or {others} is wrong: take them again."
+    if reading is not None and was_turned(survey, reading):
+        text += " Turned end for end a level shows its own error: look under Tools."
     return text
 
 
-def format_reading(reading: Reading, unit: LengthUnit) -> str:
-    """A reading's value with its unit."""
+def format_reading(survey: Survey, reading: Reading, unit: LengthUnit) -> str:
+    """A reading's value with its unit, as its tool shows it."""
+    over = read_over(survey, reading)
+    if over is not None:
+        return format_length(height_of(reading.value, over), unit)
     if reading.kind in ANGULAR:
         return format_angle(reading.value)
     return format_length(reading.value, unit)
 
 
-def format_residual(reading: Reading, fit: Fit, unit: LengthUnit) -> str:
-    """A residual with its sign, in the reading's unit."""
-    if reading.kind in ANGULAR:
+def format_residual(survey: Survey, reading: Reading, fit: Fit, unit: LengthUnit) -> str:
+    """A residual with its sign, as the reading's tool would show it."""
+    over = read_over(survey, reading)
+    if over is None and reading.kind in ANGULAR:
         return format_angle(fit.residual, signed=True)
-    text = format_length(fit.residual, unit)
+    text = format_length(fit.residual if over is None else height_of(fit.residual, over), unit)
     return text if text.startswith("−") else f"+{text}"
 
 

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from hardkeel.survey.checking import Check
+from hardkeel.survey.instruments import read_over, tool_of
 from hardkeel.survey.model import (
     AngleAt,
     Body,
@@ -12,6 +13,7 @@ from hardkeel.survey.model import (
     Gap,
     Height,
     Incidence,
+    InstrumentKind,
     Mark,
     Offset,
     Reading,
@@ -28,12 +30,16 @@ _MARKS: Final = {
     "longeron_port": "upper longeron port",
     "longeron_starboard": "upper longeron starboard",
 }
-INSTRUMENT_NAMES: Final[dict[str, str]] = {
+INSTRUMENT_NAMES: Final[dict[InstrumentKind, str]] = {
     "tape": "tape",
     "line": "line with a sliding mark",
+    "trammel": "stick with a ring",
     "height-stand": "height stand",
+    "stand-pair": "two equal stands",
     "incidence-gauge": "incidence gauge",
     "level": "level",
+    "digital-level": "digital level",
+    "water-level": "water level",
     "laser": "centreline laser",
     "square": "square",
     "eye": "the eye from the nose",
@@ -69,6 +75,14 @@ TOOLS: Final = {
     "angle": "square",
 }
 PHASE_WORDS: Final = {"dry": "dry fit", "wet": "glue wet", "cured": "cured"}
+
+
+def tool_name(survey: Survey, reading: Reading) -> str:
+    """What a reading is taken with: the builder's own tool, or what its kind wants."""
+    tool = tool_of(survey, reading)
+    if tool is None:
+        return TOOLS[reading.kind]
+    return tool.label or INSTRUMENT_NAMES[tool.kind]
 
 
 def sentence_case(text: str) -> str:
@@ -136,7 +150,7 @@ def reading_name(survey: Survey, reading: Reading) -> str:
         case Height():
             return f"height of {name(reading.mark)}"
         case Tilt():
-            return f"level, {_pair(name(reading.from_), name(reading.to), ' to ')}"
+            return _tilt_name(survey, reading)
         case Offset():
             return f"{name(reading.mark)} off the centreline"
         case AngleAt():
@@ -156,6 +170,14 @@ def _pair(first: str, second: str, between: str) -> str:
     if not shared:
         return f"{first}{between}{second}"
     return f"{' '.join(a[:shared])}, {' '.join(a[shared:])}{between}{' '.join(b[shared:])}"
+
+
+def _tilt_name(survey: Survey, reading: Tilt) -> str:
+    """A level laid across, or how far one end stands over the other."""
+    start, end = mark_name(survey, reading.from_), mark_name(survey, reading.to)
+    if read_over(survey, reading) is not None:
+        return _pair(end, start, " over ")
+    return f"level, {_pair(start, end, ' to ')}"
 
 
 def _incidence_name(survey: Survey, reading: Incidence) -> str:

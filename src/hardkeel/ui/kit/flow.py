@@ -55,12 +55,15 @@ class FlowLayout(QLayout):
         """The widest item."""
         size = QSize()
         for item in self._items:
-            size = size.expandedTo(item.minimumSize())
+            if not item.isEmpty():
+                size = size.expandedTo(item.minimumSize())
         return size
 
     def _lay(self, rect: QRect, *, move: bool) -> int:
         x, y, row = rect.x(), rect.y(), 0
         for item in self._items:
+            if item.isEmpty():
+                continue  # a hidden widget takes no room
             size = item.sizeHint()
             if x + size.width() > rect.right() + 1 and row:
                 x, y, row = rect.x(), y + row + self._gap, 0

@@ -10,7 +10,15 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
-from hardkeel.survey.drafts import Draft, ReadingKind, find_body, find_mark
+from hardkeel.survey.drafts import (
+    Draft,
+    ReadingKind,
+    find_body,
+    find_mark,
+    other_tool,
+    with_own_tool,
+)
+from hardkeel.survey.instruments import as_kept, as_shown
 from hardkeel.survey.model import Reading, Survey
 from hardkeel.survey.sheet import next_on_sheet, sheet_list
 from hardkeel.ui.document.document import Change, Document
@@ -81,7 +89,7 @@ class Hands(QObject):
     def target(self) -> Reading | None:
         """The reading whose value is to be typed now."""
         if self._draft is not None:
-            return self._draft.reading()
+            return with_own_tool(self._survey, self._draft)
         if self._started is not None:
             return self._started
         return self._step.reading if self._step is not None else None
@@ -159,8 +167,10 @@ class Hands(QObject):
             title = sentence_case(reading_name(survey, self._started))
             step = NextStep("reading", title, say.ENTER_OR_BACK, self._started)
             eyebrow = say.TAKE_AGAIN if self._again else say.WORTH_TAKING
-            return replace(showing.next_shown(step, self._unit), eyebrow=eyebrow)
-        return showing.next_shown(self._step, self._unit) if self._step is not None else None
+            return replace(showing.next_shown(survey, step, self._unit), eyebrow=eyebrow)
+        if self._step is None:
+            return None
+        return showing.next_shown(survey, self._step, self._unit)
 
     def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
         """Let a gauge write in the field, unless the builder is typing.
@@ -172,7 +182,7 @@ class Hands(QObject):
         """
         if not self._typed and self.target is not None:
             self._simulated = simulated
-            self._card.field.set_value(value)
+            self._card.field.set_value(as_shown(self._survey, self.target, value))
             self._card.field.line.selectAll()  # what the builder types takes its place
             caution = "" if zeroed else _NOT_ZEROED
             self._card.tell(f"{_SIMULATED} {caution}".strip() if simulated else caution)
@@ -245,8 +255,12 @@ class Hands(QObject):
             self._empty_field()
 
     def _on_tool_picked(self, kind: str) -> None:
+        held = self._draft
         self._put_down()
-        self._draft = Draft(cast("ReadingKind", kind))
+        if held is not None and held.kind == kind:
+            self._draft = other_tool(self._survey, held)
+        else:
+            self._draft = Draft(cast("ReadingKind", kind))
         self._go_on()
 
     def _on_place_typed(self, text: str) -> None:
@@ -263,15 +277,26 @@ class Hands(QObject):
         self._simulated = False
 
     def _on_value_taken(self, value: float) -> None:
-        named = self._edit(value)
+        try:
+            named = self._edit(value)
+        except BadInput as fault:
+            self._card.tell(str(fault))
+            return
         if named is not None and self._apply(*named):
             self._card.focus_entry()
 
-    def _edit(self, value: float) -> tuple[str, edits.Edit] | None:
-        """The edit that takes the target with this value, mm or degrees."""
+    def _edit(self, shown: float) -> tuple[str, edits.Edit] | None:
+        """The edit that takes the target with what its tool shows, mm or degrees.
+
+        Raises
+        ------
+        BadInput
+            When it can't show that.
+        """
         target = self.target
         if target is None:
             return None
+        value = as_kept(self._survey, target, shown)
         now, phase, name = self._document.clock(), self._document.build.phase, self.again
         simulated = self._simulated
         if name:

@@ -16,7 +16,8 @@ from hardkeel.edits import truing as edits
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import LEANING
-from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, SeatKind
+from hardkeel.survey.instruments import as_kept, in_degrees
+from hardkeel.survey.model import PHASES, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
@@ -397,8 +398,10 @@ class TruePage(StagePage):
         if reading is None:
             return False
         try:
-            angular = reading.kind in ANGULAR
-            value = parse_angle(text) if angular else parse_length(text, self._unit).mm
+            survey = self._document.build.surveyed
+            angular = in_degrees(survey, reading)
+            shown = parse_angle(text) if angular else parse_length(text, self._unit).mm
+            value = as_kept(survey, reading, shown)
         except BadInput as fault:
             self.next.tell(str(fault))
             return False

@@ -7,10 +7,11 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
 from hardkeel.picture.truing import body_verdict
 from hardkeel.survey.checking import Check
-from hardkeel.survey.drafts import Draft
+from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
 from hardkeel.survey.handiness import turn_of
+from hardkeel.survey.instruments import as_shown, in_degrees
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, SeatKind, Survey, marks_of, sigma_of
+from hardkeel.survey.model import FUSELAGE, Reading, SeatKind, Survey, marks_of, sigma_of
 from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
 from hardkeel.survey.rigging import rig_stages
@@ -27,6 +28,7 @@ from hardkeel.voice.advice import NextStep, format_reading, format_residual, sea
 from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
 from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.names import (
+    INSTRUMENT_NAMES,
     TOOLS,
     body_name,
     called,
@@ -34,6 +36,7 @@ from hardkeel.voice.names import (
     reading_name,
     sentence_case,
     short_check_name,
+    tool_name,
 )
 from hardkeel.voice.rigging import LOCK, stage_name, stage_state, stage_tip
 from hardkeel.voice.verdicts import (
@@ -156,9 +159,9 @@ def reading_rows(
         ReadingRow(
             id=reading.id,
             what=reading_name(build.surveyed, reading),
-            value=format_reading(reading, unit),
-            residual=format_residual(reading, fit, unit),
-            note=_note(reading, fit, suspects, alike, unit),
+            value=format_reading(build.surveyed, reading, unit),
+            residual=format_residual(build.surveyed, reading, fit, unit),
+            note=_note(build.surveyed, reading, fit, suspects, alike, unit),
             state="doubtful"
             if reading.id in suspects
             else "ignored"
@@ -203,7 +206,14 @@ def still_there(survey: Survey, wanted: tuple[Reading, ...]) -> tuple[Reading, .
     )
 
 
-def _note(reading: Reading, fit: Fit, suspects: set[str], alike: set[str], unit: LengthUnit) -> str:
+def _note(
+    survey: Survey,
+    reading: Reading,
+    fit: Fit,
+    suspects: set[str],
+    alike: set[str],
+    unit: LengthUnit,
+) -> str:
     if reading.id in suspects:
         return "does not fit the rest: take it again"
     if reading.simulated:
@@ -215,10 +225,9 @@ def _note(reading: Reading, fit: Fit, suspects: set[str], alike: set[str], unit:
     if fit.noticed_from == float("inf"):
         return "nothing checks this reading"
     if fit.noticed_from > _WEAK * sigma_of(reading):
-        angular = reading.kind in ANGULAR
-        amount = (
-            format_angle(fit.noticed_from, 1) if angular else format_length(fit.noticed_from, unit)
-        )
+        angular = in_degrees(survey, reading)
+        least = as_shown(survey, reading, fit.noticed_from)
+        amount = format_angle(least, 1) if angular else format_length(least, unit)
         return f"an error under {amount} would go unnoticed"
     return ""
 
@@ -285,7 +294,7 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
 _ACTIONS: Final = {"describe": say.DESCRIBE_THE_MODEL, "lock": LOCK, "on": say.GO_ON}
 
 
-def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
+def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
     """The next step as the card shows it."""
     reading = step.reading
     eyebrow = {
@@ -299,14 +308,14 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
         "on": say.NEXT,
     }[step.kind]
     if reading is not None:
-        eyebrow += f" · {TOOLS[reading.kind]}"
+        eyebrow += f" · {tool_name(survey, reading)}"
     return NextShown(
         eyebrow=eyebrow,
         title=step.title,
         why=step.why,
         edge="out" if step.kind == "again" else "act",
         takes=reading is not None,
-        angular=reading is not None and reading.kind in ANGULAR,
+        angular=reading is not None and in_degrees(survey, reading),
         unit=unit,
         tool=reading.kind if reading is not None else "",
         action=_ACTIONS.get(step.kind, ""),
@@ -315,23 +324,23 @@ def next_shown(step: NextStep, unit: LengthUnit) -> NextShown:
 
 def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
     """A reading in the making as the card shows it."""
-    reading = draft.reading()
+    reading = with_own_tool(survey, draft)
     if reading is not None:
         return NextShown(
-            eyebrow=say.your_reading(TOOLS[draft.kind]),
+            eyebrow=say.your_reading(tool_name(survey, reading)),
             title=sentence_case(reading_name(survey, reading)),
             why=say.ENTER_OR_PUT_DOWN,
             takes=True,
-            angular=draft.kind in ANGULAR,
+            angular=in_degrees(survey, reading),
             unit=unit,
             tool=draft.kind,
         )
+    tool = own_tool(survey, draft)
+    held = TOOLS[draft.kind] if tool is None else tool.label or INSTRUMENT_NAMES[tool.kind]
     picked = ", ".join(mark_name(survey, mark) for mark in draft.marks)
     return NextShown(
-        eyebrow=say.your_reading(TOOLS[draft.kind]),
-        title=sentence_case(picked) + " to …"
-        if picked
-        else say.where_is_it_held(TOOLS[draft.kind]),
+        eyebrow=say.your_reading(held),
+        title=sentence_case(picked) + " to …" if picked else say.where_is_it_held(held),
         why=say.ESCAPE_PUTS_DOWN,
         unit=unit,
         draft_hint=_pick_hint(draft),

@@ -1,4 +1,4 @@
-"""True as the window knows it: the bench where it is rigged, and what that does in the air."""
+"""True as the window knows it: the bench where it is rigged, what that does in the air, and the tools."""
 
 from typing import Final
 
@@ -7,17 +7,20 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from hardkeel.base.units import LengthUnit
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.tabs import Tabs
 from hardkeel.ui.stages.true.air_page import AirPage
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.stages.true.tools_page import ToolsPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import air as say
+from hardkeel.voice.tools import TOOLS
 
 _KEYS: Final = "Alt+Shift"
 
 
 class TrueStage(StagePage):
-    """Two benches, one at a time; the second is made when it is first wanted."""
+    """Three benches, one at a time; the others are made when they are first wanted."""
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -28,11 +31,13 @@ class TrueStage(StagePage):
         self.rigging.body_chosen.connect(self.body_chosen)
         self.rigging.description_wanted.connect(self.description_wanted)
         self.closed.connect(self.rigging.closed)
-        names = (("rig", say.RIG), ("air", say.IN_THE_AIR))
+        names = (("rig", say.RIG), ("air", say.IN_THE_AIR), ("tools", TOOLS))
         self._tabs = Tabs(names, self.turn_to, _KEYS)
         self.tabs = self._tabs.buttons
         self._tabs.add(self.rigging)
         self._air: AirPage | None = None
+        self._tools: ToolsPage | None = None
+        self._made: dict[str, SubPage] = {}
         self._now = "rig"
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -48,19 +53,35 @@ class TrueStage(StagePage):
         """What it does in the air; made when it is first wanted."""
         if self._air is None:
             self._air = AirPage(self._document, self._theme, self._unit)
-            self._tabs.add(self._air)
+            self._take_in("air", self._air)
         return self._air
+
+    @property
+    def tools(self) -> ToolsPage:
+        """What the tools are worth; made when it is first wanted."""
+        if self._tools is None:
+            self._tools = ToolsPage(self._document, self._theme, self._unit)
+            self._take_in("tools", self._tools)
+        return self._tools
+
+    def _take_in(self, key: str, page: SubPage) -> None:
+        self._made[key] = page
+        self._tabs.add(page)
 
     def turn_to(self, place: str) -> None:
         """Show a bench."""
         self._now = place
-        self._tabs.show_page(place, self.air if place == "air" else self.rigging)
+        page: QWidget = self.rigging
+        if place != "rig":
+            page = self.air if place == "air" else self.tools
+        self._tabs.show_page(place, page)
         self.wake()
 
     def wake(self) -> None:
         """Be ready where the hands are."""
-        if self._now == "air":
-            self.air.focus_work()
+        page = self._made.get(self._now)
+        if page is not None:
+            page.focus_work()
         else:
             self.rigging.wake()
 
@@ -72,15 +93,15 @@ class TrueStage(StagePage):
         """Show lengths in another unit."""
         self._unit = unit
         self.rigging.set_unit(unit)
-        if self._air is not None:
-            self._air.set_unit(unit)
+        for page in self._made.values():
+            page.set_unit(unit)
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
         self._theme = theme
         self.rigging.set_theme(theme)
-        if self._air is not None:
-            self._air.set_theme(theme)
+        for page in self._made.values():
+            page.set_theme(theme)
 
     def wear(self) -> None:
         """Put the style sheet on the names and the bench that is seen."""

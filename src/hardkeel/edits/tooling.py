@@ -1,0 +1,76 @@
+"""Pure edits of the builder's tools: which there are, and what each is counted as.
+
+A reading keeps the sigma that it was taken with; only `count_as` changes that of readings already taken, because it
+is their own scatter that says so.
+"""
+
+from collections.abc import Iterable
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.truing import with_survey
+from hardkeel.survey.instruments import ZeroError
+from hardkeel.survey.model import Instrument, Survey, Tilt
+from hardkeel.survey.proposing import counted_with, tools_of
+
+
+def set_tools(build: Build, tools: Iterable[Instrument]) -> Build:
+    """Say which tools the builder owns."""
+    return with_survey(build, build.surveyed.but(instruments=tuple(tools)))
+
+
+def change_tool(build: Build, tool: Instrument) -> Build:
+    """Put a tool in the place of the one with its id, counted in another way: what is read from now on has it.
+
+    Raises
+    ------
+    BadInput
+        When the builder has none of that id.
+    """
+    return with_survey(build, _with_tool(build.surveyed, tool))
+
+
+def count_as(build: Build, tool_id: str, sigma: float) -> Build:
+    """Count a tool as its repeats tell, mm or degrees as it shows them, and so with all that was read with it.
+
+    Raises
+    ------
+    BadInput
+        When the builder has none of that id.
+    """
+    survey = build.surveyed
+    tool = _tool(survey, tool_id).but(sigma=sigma)
+    changed = _with_tool(survey, tool)
+    readings = tuple(
+        counted_with(survey, tool, one) if one.instrument == tool_id else one
+        for one in survey.readings
+    )
+    return with_survey(build, changed.but(readings=readings))
+
+
+def take_off_zero(build: Build, zero: ZeroError) -> Build:
+    """Take a level's own error off every tilt that was read with it.
+
+    Incidences by gravity are left: on datum and panel it is in both, and falls out.
+    """
+    survey = build.surveyed
+    readings = tuple(
+        one.but(value=one.value - zero.error)
+        if isinstance(one, Tilt) and one.instrument == zero.tool
+        else one
+        for one in survey.readings
+    )
+    return with_survey(build, survey.but(readings=readings))
+
+
+def _tool(survey: Survey, tool_id: str) -> Instrument:
+    found = next((tool for tool in tools_of(survey) if tool.id == tool_id), None)
+    if found is None:
+        raise BadInput("survey.instruments", f'no tool "{tool_id}"')
+    return found
+
+
+def _with_tool(survey: Survey, tool: Instrument) -> Survey:
+    _tool(survey, tool.id)
+    tools = tuple(tool if one.id == tool.id else one for one in tools_of(survey))
+    return survey.but(instruments=tools)
