@@ -45,6 +45,7 @@ bench: $(READY)
 	PYTHONPATH=. $(PY) tools/measure_settling.py
 	PYTHONPATH=. $(PY) tools/measure_squaring.py
 	PYTHONPATH=. $(PY) tools/measure_doubts.py
+	PYTHONPATH=. $(PY) tools/measure_advice.py
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
