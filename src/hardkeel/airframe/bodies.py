@@ -207,12 +207,12 @@ def _moved_along(one: _Drawn, was: _Drawn, drawn: _Drawn) -> _Drawn:
 
 
 def _seat_moved_along(one: Seat | None, was: Seat | None, drawn: Seat | None) -> dict[str, Seat]:
-    """The seat in its new place though it was said to be of another kind."""
+    """The seat in its new place though it was said to be of another kind, or its gaps were read."""
     if one is None or was is None or drawn is None or was == drawn:
         return {}
-    if not _alike(one.but(kind=was.kind), was):
+    if not _alike(one.but(kind=was.kind, gaps=was.gaps), was):
         return {}
-    return {"seat": drawn.but(kind=one.kind)}
+    return {"seat": drawn.but(kind=one.kind, gaps=one.gaps)}
 
 
 def _alike(a: object, b: object) -> bool:

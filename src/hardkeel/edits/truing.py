@@ -20,7 +20,12 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.model import (
     DATUM,
     FUSELAGE,
+    WIDEST_GAP_MM,
+    Body,
+    GapPlace,
+    GapRead,
     Gluing,
+    PanelSide,
     Phase,
     Reading,
     SeatKind,
@@ -152,6 +157,27 @@ def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     return with_survey(build, survey.but(bodies=bodies))
 
 
+def set_gap(build: Build, body: str, side: PanelSide, at: GapPlace, mm: float | None) -> Build:
+    """Write down how far a panel's root stands off the fuselage side, mm; ``None`` strikes it out.
+
+    Raises
+    ------
+    BadInput
+        When the body has no seat, or the gap is none.
+    """
+    survey = build.surveyed
+    found = survey.body(body)
+    if found is None or found.seat is None:
+        raise BadInput("", f"“{body}” has no seat")
+    if mm is not None and not 0 <= mm <= WIDEST_GAP_MM:
+        raise BadInput("gap", f"{mm:g} mm is no gap between a panel and a fuselage")
+    others = tuple(gap for gap in found.seat.gaps if (gap.side, gap.at) != (side, at))
+    gaps = others if mm is None else (*others, GapRead(side=side, at=at, mm=mm))
+    seated = found.but(seat=found.seat.but(gaps=gaps))
+    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
+    return with_survey(build, survey.but(bodies=bodies))
+
+
 def set_gluing(build: Build, body: str) -> Build:
     """Say which body the glue holds; nothing with an empty name.
 
@@ -211,7 +237,8 @@ def correction_done(
 ) -> Build:
     """Note that a seat was corrected: readings that the body's place entered no longer hold.
 
-    They are kept, ignored, so that the next ones are not mixed with how it stood before.
+    They are kept, ignored, so that the next ones are not mixed with how it stood before.  The gaps at its root are
+    others now.
     """
     survey = build.surveyed
     readings = tuple(
@@ -225,8 +252,15 @@ def correction_done(
         phase=phase,
         seat=SeatDone(body=body, steps=tuple(steps)),
     )
-    changed = with_survey(build, survey.but(readings=readings))
+    bodies = tuple(_without_gaps(one) if one.id == body else one for one in survey.bodies)
+    changed = with_survey(build, survey.but(readings=readings, bodies=bodies))
     return changed.but(log=add_entry(build.log, entry))
+
+
+def _without_gaps(body: Body) -> Body:
+    if body.seat is None or not body.seat.gaps:
+        return body
+    return body.but(seat=body.seat.but(gaps=()))
 
 
 def add_note(build: Build, text: str, now: datetime) -> Build:

@@ -33,6 +33,19 @@ class Contact(Value):
     foot: Point | None = None
 
 
+WIDEST_GAP_MM: Final = 50.0
+GapPlace = Literal["le", "spar", "te"]
+PanelSide = Literal["port", "starboard"]
+
+
+class GapRead(Value):
+    """How far a panel's root stands off the fuselage side at one place, mm; our own addition to the file."""
+
+    side: PanelSide
+    at: GapPlace
+    mm: Annotated[float, Field(ge=0, le=WIDEST_GAP_MM, allow_inf_nan=False)]
+
+
 SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane"]
 
 
@@ -45,10 +58,13 @@ class Seat(Value):
         What the seat can do: a saddle is packed and sanded, under rubber bands or bolts too; a slot's edges
         are opened and packed; a tube's or dowel's hole is opened and filled; struts are made longer or
         shorter; a cabane takes whole washers.  Our own addition to the file.
+    gaps : tuple of GapRead
+        What was read between root and fuselage side.
     """
 
     contacts: tuple[Contact, ...] = ()
     kind: SeatKind = "saddle"
+    gaps: tuple[GapRead, ...] = ()
 
 
 class Body(Value):

@@ -17,7 +17,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import LEANING
 from hardkeel.survey.instruments import as_kept, in_degrees
-from hardkeel.survey.model import PHASES, Phase, Reading, SeatKind
+from hardkeel.survey.model import PHASES, GapPlace, PanelSide, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
@@ -32,6 +32,7 @@ from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
+from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.gluing_card import GluingCard
 from hardkeel.ui.stages.true.hands import Hands
@@ -39,6 +40,7 @@ from hardkeel.ui.stages.true.rig_strip import RigStrip
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.aiming import aim_edit
 from hardkeel.voice.doubts import check_sentence
+from hardkeel.voice.gaps import gap_edit
 from hardkeel.voice.gluing import gluing_edit, mixed_edit
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.rigging import lock_edit, seat_edit
@@ -98,7 +100,10 @@ class TruePage(StagePage):
         self.glue.mixed.connect(self._on_mixed)
         self.aim = AimCard()
         self.aim.answered.connect(self._on_aimed)
-        self._cards = CardColumn((self.next, self.glue, self.seat, self.aim, self.checks), theme)
+        self.gaps = GapsCard()
+        self.gaps.read.connect(self._on_gap_read)
+        cards = (self.next, self.glue, self.seat, self.gaps, self.aim, self.checks)
+        self._cards = CardColumn(cards, theme)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
@@ -288,6 +293,15 @@ class TruePage(StagePage):
         self.seat.setVisible(shown is not None)
         if shown is not None:
             self.seat.show_seat(shown)
+        gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
+        self.gaps.setVisible(gaps is not None)
+        if gaps is not None:
+            self.gaps.show_gaps(*gaps, self._unit)
+
+    def _on_gap_read(self, side: str, at: str, mm: float) -> None:
+        body = showing.body_to_correct(self._document.judgement, self._body)
+        where, place = cast("PanelSide", side), cast("GapPlace", at)
+        self._apply(gap_edit(where, place), lambda b: edits.set_gap(b, body, where, place, mm))
 
     # -- doing -----------------------------------------------------------------------------------
 

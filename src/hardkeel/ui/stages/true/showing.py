@@ -11,10 +11,19 @@ from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.instruments import as_shown, in_degrees
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, Reading, SeatKind, Survey, marks_of, sigma_of
+from hardkeel.survey.model import (
+    FUSELAGE,
+    GapRead,
+    Reading,
+    SeatKind,
+    Survey,
+    marks_of,
+    sigma_of,
+)
 from hardkeel.survey.moving import movements
 from hardkeel.survey.planning import plan
 from hardkeel.survey.rigging import rig_stages
+from hardkeel.survey.rootgaps import RootGaps, root_gaps
 from hardkeel.survey.seatwork import WayName
 from hardkeel.survey.suspecting import Fit
 from hardkeel.trim.flying import Trim, effect_of
@@ -27,6 +36,7 @@ from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, format_reading, format_residual, seat_advice
 from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
 from hardkeel.voice.doubts import check_sentence
+from hardkeel.voice.gaps import WITH_GAPS
 from hardkeel.voice.names import (
     INSTRUMENT_NAMES,
     TOOLS,
@@ -270,6 +280,18 @@ def seat_shown(
         kind=_seat_kind(build.surveyed, body),
         done=say.done_tip(body_name(build.surveyed, body)),
     )
+
+
+def gaps_shown(
+    survey: Survey, judgement: Judgement, body: str
+) -> tuple[tuple[GapRead, ...], tuple[RootGaps, ...]] | None:
+    """The gaps at one body's roots and their cure; ``None`` where no panel comes to the fuselage side."""
+    found = survey.body(body)
+    if found is None or found.seat is None:
+        return None
+    if found.seat.kind not in WITH_GAPS and not found.seat.gaps:
+        return None
+    return found.seat.gaps, root_gaps(found, judgement.check(f"{body}_yaw"))
 
 
 def _seat_kind(survey: Survey, body: str) -> SeatKind:
