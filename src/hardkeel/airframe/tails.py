@@ -252,6 +252,11 @@ def tail_outlines(build: Build) -> tuple[FlatPiece, ...]:
     return tuple(drawn_whole(one) for one in build.tail if one.kind is not None)
 
 
+def rudder_of(build: Build) -> TailSurface | None:
+    """The fin that has a rudder hung on it; ``None`` where there is none."""
+    return next((one for one in build.tail if one.upright and one.hinge_at_chord is not None), None)
+
+
 def movement_in(build: Build) -> tuple[Clash, ...]:
     """What touches when rudder and elevators move, against fins, each other, the joiner and the fuselage.
 

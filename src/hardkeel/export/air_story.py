@@ -1,6 +1,7 @@
 """What a truing record says beyond the checks: the stages of rigging, what the glue has moved, what it does in the air."""
 
 from hardkeel.airframe.flights import build_trim
+from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.export.stationery import Flowable, KeepTogether, Paragraph, Styles, safe
@@ -18,7 +19,8 @@ def air_story(
 ) -> list[Flowable]:
     """Headings with their lines; what there is nothing to say of is left out."""
     survey = build.surveyed
-    stages = [stage_tip(survey, stage) for stage in rig_stages(judgement)]
+    hung = rudder_of(build) is not None
+    stages = [stage_tip(survey, stage) for stage in rig_stages(judgement, rudder=hung)]
     moved = movement_words(survey, judgement, unit)
     parts = [
         (STAGES, stages if judgement.readings else []),

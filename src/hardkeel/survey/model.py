@@ -288,6 +288,9 @@ class Shop(Value):
     washer: Step = 0.5
 
 
+RUDDER: Final = (
+    "rudder"  # hung last; no body, since it is trued by its hinge line, but it can be locked
+)
 DATUM: Final = "datum"  # what a body aims at unless the survey says another
 
 

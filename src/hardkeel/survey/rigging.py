@@ -10,7 +10,7 @@ from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Judgement, next_readings
-from hardkeel.survey.model import FUSELAGE, Body, Reading, Survey, counted, place_of
+from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Reading, Survey, counted, place_of
 from hardkeel.survey.pooling import MOST_TIMES, offers_of, tied_to
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
@@ -61,8 +61,8 @@ def _turn(body: Body, fin: Body | None) -> int:
     return turn_of("fin") + 1 if stands_on_it and fin.span else turn
 
 
-def rig_stages(judgement: Judgement) -> tuple[RigStage, ...]:
-    """All stages, the fuselage's first; none before there is anything to set."""
+def rig_stages(judgement: Judgement, *, rudder: bool = False) -> tuple[RigStage, ...]:
+    """All stages, the fuselage's first and the rudder's last where there is one; none before there is anything to set."""
     survey = judgement.net.survey
     order = rigging_order(survey)
     if not order:
@@ -71,6 +71,8 @@ def rig_stages(judgement: Judgement) -> tuple[RigStage, ...]:
     if _BY_GRAVITY & {tool.kind for tool in tools_of(survey)}:
         states.append((FUSELAGE, _level(judgement)))
     states += [(body, _state(judgement, body)) for body in order]
+    if rudder:
+        states.append((RUDDER, "locked" if RUDDER in survey.locked else "open"))
     current = next((body for body, state in states if state not in ("locked", "true")), "")
     return tuple(RigStage(body, state, body == current) for body, state in states)
 

@@ -8,6 +8,7 @@ from hardkeel.survey.model import (
     ANGULAR,
     DATUM,
     FUSELAGE,
+    RUDDER,
     AngleAt,
     Body,
     Distance,
@@ -67,7 +68,7 @@ def _check_aims(survey: Survey, bodies: set[str], place: str) -> None:
         if other != DATUM and other not in bodies - {name}:
             raise BadInput(f"{place}.aim.{name}", f'no body "{other}" to aim at')
     for body in survey.locked:
-        if body not in bodies:
+        if body not in bodies | {RUDDER}:
             raise BadInput(f"{place}.locked", f'no body "{body}"')
     if survey.gluing is not None and survey.gluing.body not in bodies:
         raise BadInput(f"{place}.gluing.body", f'no body "{survey.gluing.body}"')

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from hardkeel.survey.model import FUSELAGE, SeatKind, Survey
+from hardkeel.survey.model import FUSELAGE, RUDDER, SeatKind, Survey
 from hardkeel.survey.rigging import RigStage
 from hardkeel.voice.names import body_name
 
@@ -32,6 +32,8 @@ def stage_name(survey: Survey, stage: RigStage) -> str:
 
 def stage_state(stage: RigStage) -> str:
     """A word for how far it is; empty for one that is open."""
+    if stage.body == RUDDER and stage.state == "locked":
+        return "hung"
     return "done" if stage.body == FUSELAGE and stage.state == "true" else _STATES[stage.state]
 
 
@@ -45,6 +47,9 @@ def stage_tip(survey: Survey, stage: RigStage) -> str:
             else "First: how does the fuselage stand? A level along its datum and across it."
         )
     now = "now " if stage.current else ""
+    if stage.body == RUDDER:
+        state = "hung" if stage.state == "locked" else "still to be hung"
+        return f"Rudder: {now}{state}."
     state = {
         "locked": "glued, and left as it stands",
         "true": "all of it is true",

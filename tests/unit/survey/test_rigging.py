@@ -1,20 +1,29 @@
 """Stages of rigging: what comes after what, where the work stands, what is asked for there."""
 
-import numpy as np
+import math
 
+import numpy as np
+import pytest
+
+from hardkeel.airframe.tails import rudder_of
+from hardkeel.base.errors import BadInput
 from hardkeel.demo.biplane import TRUTH, teasel
+from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.edits.truing import set_locked, set_seat_kind
 from hardkeel.practice.hidden import hidden_from
+from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import FUSELAGE, Instrument, Reading, Survey, marks_of, place_of
+from hardkeel.survey.model import FUSELAGE, RUDDER, Instrument, Reading, Survey, marks_of, place_of
 from hardkeel.survey.rigging import (
     decides_on_stage,
     next_on_stage,
     rig_stages,
     rigging_order,
 )
+from hardkeel.tail.model import Controls
 from hardkeel.voice.advice import stage_step
+from hardkeel.voice.hanging import rudder_step
 from tests.airframes import plain_survey
 
 
@@ -135,3 +144,31 @@ def test_a_seat_of_another_kind_still_follows_the_airframe() -> None:
     assert after.seat.kind == "bolts"
     for was, now in zip(before.seat.contacts, after.seat.contacts, strict=True):
         assert abs(now.at[0] - was.at[0] - 10.0) < 1e-6
+
+
+def test_the_rudder_comes_last_where_there_is_one_and_can_be_locked_though_it_is_no_body() -> None:
+    build = demo_build()
+    fin = next(one for one in build.tail if one.upright)
+    stages = rig_stages(judge_survey(build.surveyed), rudder=rudder_of(build) is not None)
+    assert rudder_of(build) == fin
+    assert (stages[-1].body, stages[-1].state) == (RUDDER, "open")
+    bare = build.but(tail=tuple(one.but(hinge_at_chord=None) for one in build.tail))
+    assert rudder_of(bare) is None
+    hung = set_locked(build, RUDDER, locked=True)
+    again = rig_stages(judge_survey(hung.surveyed), rudder=True)
+    assert again[-1].state == "locked"
+    assert build_from_text(text_of(hung)).surveyed.locked == (RUDDER,)
+    with pytest.raises(BadInput, match="no body"):
+        set_locked(build, "aileron", locked=True)
+
+
+def test_hanging_the_rudder_says_how_far_it_swings_and_what_is_in_its_way() -> None:
+    build = demo_build()
+    step = rudder_step(build, "mm")
+    fin = rudder_of(build)
+    assert fin is not None
+    chord = (1 - 0.65) * max(fin.root_chord or 0.0, fin.tip_chord or 0.0)
+    throw = (fin.controls or Controls()).up
+    assert step.kind == "lock"
+    assert f"swings {chord * math.sin(math.radians(throw)):.1f} mm to each side" in step.why
+    assert rudder_step(set_locked(build, RUDDER, locked=True), "mm").kind == "on"

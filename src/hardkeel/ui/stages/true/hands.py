@@ -19,7 +19,7 @@ from hardkeel.survey.drafts import (
     with_own_tool,
 )
 from hardkeel.survey.instruments import as_kept, as_shown
-from hardkeel.survey.model import Reading, Survey
+from hardkeel.survey.model import RUDDER, Reading, Survey
 from hardkeel.survey.sheet import next_on_sheet, sheet_list
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
@@ -28,6 +28,7 @@ from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.voice import sheet as say_sheet
 from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, next_step, stage_step
+from hardkeel.voice.hanging import rudder_step
 from hardkeel.voice.names import called, reading_name, sentence_case
 
 _SIMULATED = say.SIMULATED
@@ -120,6 +121,8 @@ class Hands(QObject):
         document = self._document
         step = self._sheet_step() if self._on_sheet else None
         survey, judgement = document.build.surveyed, document.judgement
+        if step is None and self.stage == RUDDER:
+            step = rudder_step(document.build, unit)
         if step is None and self.stage:
             step = stage_step(survey, judgement, self.stage, unit)
         if step is None:

@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.airframe.flights import build_trim
+from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
 from hardkeel.picture.truing import body_verdict
@@ -102,7 +103,7 @@ def rig_shown(build: Build, judgement: Judgement) -> tuple[RigShown, ...]:
             stage.current,
             stage.body != FUSELAGE,
         )
-        for stage in rig_stages(judgement)
+        for stage in rig_stages(judgement, rudder=rudder_of(build) is not None)
     )
 
 
