@@ -242,7 +242,7 @@ def test_what_is_next_comes_first_on_true(window: MainWindow) -> None:
     page = true_of(window)
     stops = tab_stops(window, page)
     assert stops[0] is page.next.field.line
-    order = [page.next, page.seat, page.checks, page.drawing, page.readings]
+    order = [page.next, page.seat, page.aim, page.checks, page.rig, page.drawing, page.readings]
     homes = [
         next(i for i, home in enumerate(order) if home is stop or home.isAncestorOf(stop))
         for stop in stops
