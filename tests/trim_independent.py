@@ -6,6 +6,8 @@ Where the contract gives a closed formula this solves the equations that it came
 import math
 from dataclasses import dataclass
 
+import numpy as np
+
 
 @dataclass
 class Plane:
@@ -73,12 +75,8 @@ class Plane:
 def flap(fraction: float) -> float:
     """Flap effectiveness by summing Glauert's thin-aerofoil integral over the chord."""
     n = 200_000
-    hinge = 1 - fraction
-    total = 0.0
-    for i in range(n):
-        theta = (i + 0.5) * math.pi / n
-        x = (1 - math.cos(theta)) / 2
-        if x > hinge:
-            total += (1 - math.cos(theta)) * math.pi / n
+    theta = (np.arange(n) + 0.5) * math.pi / n
+    moving = (1 - np.cos(theta)) / 2 > 1 - fraction
+    total = float(((1 - np.cos(theta)) * moving).sum()) * math.pi / n
     # lift of a kinked line against that of a turned one: −(1/π)·∫ dz/dx (cos θ − 1) dθ
     return total / math.pi

@@ -370,7 +370,7 @@ def test_a_stage_in_hand_brings_its_checks_and_readings_in_front(
     qtbot: QtBot, window: MainWindow
 ) -> None:
     page = true_of(window)
-    assert list(page.rig.stages) == ["fuselage", "wing", "stab", "fin"]
+    assert list(page.rig.stages) == ["fuselage", "wing", "stab", "fin", "rudder"]
     qtbot.mouseClick(page.rig.stages["fin"], Qt.MouseButton.LeftButton)
     first = page.checks.line("fin")
     assert first is not None

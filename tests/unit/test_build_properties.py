@@ -64,7 +64,7 @@ def test_every_build_has_parts_with_sizes_that_a_saw_can_cut(build: Build) -> No
     json.dumps(audit_json(build), allow_nan=False)
 
 
-@settings(max_examples=80)
+@settings(max_examples=60)
 @given(weights=masses, wanted=balances)
 def test_balance_never_gives_what_is_not_a_number(
     weights: tuple[object, ...], wanted: object
@@ -154,7 +154,7 @@ def test_redrawing_what_has_not_changed_changes_nothing(build: Build) -> None:
     assert {mark.id for mark in build.surveyed.marks} == {mark.id for mark in marks_from(build)}
 
 
-@settings(max_examples=40)
+@settings(max_examples=25)
 @given(seed=seeds)
 def test_any_walk_of_edits_keeps_a_build_sound(seed: int) -> None:
     rng = random.Random(seed)

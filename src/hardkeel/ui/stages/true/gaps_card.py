@@ -16,11 +16,11 @@ class GapsCard(Card):
 
     Signals
     -------
-    read : str, str, float
-        Side, place and mm.
+    read : object, float
+        (side, place), and mm.
     """
 
-    read = pyqtSignal(str, str, float)
+    read = pyqtSignal(object, float)
 
     def __init__(self) -> None:
         super().__init__(say.GAPS)
@@ -36,7 +36,7 @@ class GapsCard(Card):
                 field = self.fields[side, place] = QuantityEdit()
                 field.line.setAccessibleName(say.field_name(side, place))
                 field.value_changed.connect(
-                    lambda mm, side=side, place=place: self.read.emit(side, place, mm)
+                    lambda mm, side=side, place=place: self.read.emit((side, place), mm)
                 )
                 grid.addWidget(field, line, column)
         self.said = label("soft")

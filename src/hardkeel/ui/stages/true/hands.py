@@ -260,10 +260,13 @@ class Hands(QObject):
     def _on_tool_picked(self, kind: str) -> None:
         held = self._draft
         self._put_down()
-        if held is not None and held.kind == kind:
-            self._draft = other_tool(self._survey, held)
+        fresh = Draft(cast("ReadingKind", kind))
+        if held is None or held.kind != kind:
+            self._draft = fresh
+        elif held.marks or held.body is not None:
+            self._draft = replace(fresh, tool=held.tool)  # another reading with the same tool
         else:
-            self._draft = Draft(cast("ReadingKind", kind))
+            self._draft = other_tool(self._survey, held)
         self._go_on()
 
     def _on_place_typed(self, text: str) -> None:

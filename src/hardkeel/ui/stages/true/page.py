@@ -298,10 +298,9 @@ class TruePage(StagePage):
         if gaps is not None:
             self.gaps.show_gaps(*gaps, self._unit)
 
-    def _on_gap_read(self, side: str, at: str, mm: float) -> None:
+    def _on_gap_read(self, where: tuple[PanelSide, GapPlace], mm: float) -> None:
         body = showing.body_to_correct(self._document.judgement, self._body)
-        where, place = cast("PanelSide", side), cast("GapPlace", at)
-        self._apply(gap_edit(where, place), lambda b: edits.set_gap(b, body, where, place, mm))
+        self._apply(gap_edit(*where), lambda b: edits.set_gap(b, body, *where, mm))
 
     # -- doing -----------------------------------------------------------------------------------
 

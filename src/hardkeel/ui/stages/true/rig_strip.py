@@ -9,6 +9,7 @@ from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
 from hardkeel.survey.rigging import RigState
+from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import rigging as say
 
@@ -114,7 +115,7 @@ class RigButton(QAbstractButton):
 
 
 class RigStrip(QWidget):
-    """Stages in a row, and the lock of the one that is picked.
+    """Stages in a row or more, and the lock of the one that is picked.
 
     Signals
     -------
@@ -133,15 +134,15 @@ class RigStrip(QWidget):
         self.stages: dict[str, RigButton] = {}
         self._shown: dict[str, RigShown] = {}
         self._chosen = ""
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self._row = QHBoxLayout(self)
-        self._row.setContentsMargins(10, 2, 10, 2)
-        self._row.setSpacing(theme.px(10))
-        self._row.addStretch(1)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        beside = QHBoxLayout(self)
+        beside.setContentsMargins(10, 2, 10, 2)
+        self._row = FlowLayout(gap=theme.px(10))  # in large text a biplane's stages want two rows
+        beside.addLayout(self._row, 1)
         self.lock = QPushButton()
         self.lock.setObjectName("plain")
         self.lock.clicked.connect(self._on_lock)
-        self._row.addWidget(self.lock)
+        beside.addWidget(self.lock, 0, Qt.AlignmentFlag.AlignTop)
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
@@ -174,6 +175,8 @@ class RigStrip(QWidget):
             stands = self._shown[body].state in ("locked", "true")
             painter.setPen(QPen(self._theme.colour("ink" if stands else "hair"), 1.4))
             y = left.geometry().center().y()
+            if y != right.geometry().center().y():
+                continue
             painter.drawLine(left.geometry().right() + 1, y, right.geometry().left() - 1, y)
 
     def _lay(self, stages: tuple[RigShown, ...]) -> None:
@@ -181,10 +184,10 @@ class RigStrip(QWidget):
             self._row.removeWidget(button)
             button.deleteLater()
         self.stages = {}
-        for i, one in enumerate(stages):
+        for one in stages:
             button = self.stages[one.body] = RigButton(one, self._theme)
             button.clicked.connect(lambda _on, body=one.body: self.picked.emit(body))
-            self._row.insertWidget(i, button)
+            self._row.addWidget(button)
 
     def _on_lock(self) -> None:
         held = self._shown.get(self._chosen)
