@@ -13,6 +13,7 @@ from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.build.model import Build
+from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
@@ -73,21 +74,32 @@ def _laid_out(window: MainWindow) -> LayoutPage:
 
 
 def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], object]]:
+    def turned(place: str) -> Callable[[], object]:
+        def scene() -> None:
+            window.show_stage("true")
+            window.pages["true"].turn_to(place)
+
+        return scene
+
     def dark() -> None:
-        window.show_stage("true")
+        window.start(teasel())
+        turned("rig")()
         settings.theme = "dark"
         window.dress()
 
     def large() -> None:
         settings.theme, settings.text_percent = "light", 150
         window.dress()
+        window.start(demo_build())
         window.show_stage("true")
 
     return {
         "blank": lambda: window.show_stage("true"),
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
-        "true-dark": dark,
+        "true-air": turned("air"),
+        "true-tools": turned("tools"),
+        "true-biplane": dark,
         "true-150": large,
     }
 
@@ -116,7 +128,6 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         "layout-board": board,
         "layout-check": bench("audit"),
         "layout-parts": bench("parts"),
-        "layout-balance": bench("balance"),
         "layout-paper": paper,
     }
 
@@ -168,7 +179,6 @@ def _tail_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
     return {
         "tail-sticks": opened(demo_build, "surface"),
         "tail-ribs": opened(marram, "sections"),
-        "tail-foam": opened(sallow, "surface"),
     }
 
 
