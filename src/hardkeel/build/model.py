@@ -10,7 +10,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, Sheet
 from hardkeel.parts.model import Ledger
-from hardkeel.schedule.model import Step
+from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.survey.model import Phase, Survey
 from hardkeel.tail.model import TailSurface
 from hardkeel.trim.model import Flight
@@ -50,6 +50,7 @@ class Build(Value):
     survey: Survey | None = None
     flight: Flight | None = None
     steps: tuple[Step, ...] = ()
+    bench: BenchTime | None = None
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
 

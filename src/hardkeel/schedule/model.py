@@ -1,8 +1,9 @@
-"""A step of work as the file holds it: minutes, ids of parts and of the steps that come before."""
+"""A step of work and the evenings there are, as the file holds them: minutes, and ids of what comes before."""
 
+from datetime import datetime
 from typing import Annotated, Final, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from hardkeel.base.values import Text, Value
 
@@ -21,7 +22,9 @@ class Step(Value):
     handle_minutes, cure_minutes : float
         After the hands are off: until it can be handled, and until it is through.
     needs : tuple of str
-        What it occupies until it may be moved.
+        What it occupies until it may be moved; twice named, two of it.
+    holds_until : str
+        Until when: it can be handled, or it is cured.
     hold : str
         What must be seen or read before the glue.
     no_return : bool
@@ -40,6 +43,7 @@ class Step(Value):
     handle_minutes: Minutes = 0.0
     cure_minutes: Minutes = 0.0
     needs: tuple[str, ...] = ()
+    holds_until: Literal["handle", "cure"] = "handle"
     hold: str = ""
     no_return: bool = False
     because: str = ""
@@ -47,3 +51,39 @@ class Step(Value):
     state: StepState = "open"
     needs_cure: bool = False
     started: str | None = None
+
+
+def local_time(text: str) -> datetime:
+    """A time on the wall of the shed: no zone, whole minutes; what a file says finer or elsewhere is put in these.
+
+    Raises
+    ------
+    ValueError
+        When it is no ISO time.
+    """
+    moment = datetime.fromisoformat(text)
+    if moment.tzinfo is not None:
+        moment = moment.astimezone().replace(tzinfo=None)
+    return moment.replace(second=0, microsecond=0)
+
+
+class Evening(Value):
+    """A time at the bench: when it begins (local, whole minutes) and how long it is."""
+
+    start: str
+    minutes: Annotated[int, Field(gt=0, le=24 * 60)]
+
+    @field_validator("start")
+    @classmethod
+    def _is_local(cls, text: str) -> str:
+        moment = datetime.fromisoformat(text)
+        if moment.tzinfo is not None or moment.second or moment.microsecond:
+            raise ValueError("must be a local time in whole minutes, such as 2026-10-02T19:00")
+        return text
+
+
+class BenchTime(Value):
+    """When the builder is at the bench, and how much there is of what is scarce; 1 of what is not named."""
+
+    evenings: tuple[Evening, ...] = ()
+    resources: dict[str, Annotated[int, Field(ge=0, le=1000)]] = Field(default_factory=dict)

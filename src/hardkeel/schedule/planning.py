@@ -1,0 +1,147 @@
+"""The plan of evenings: the best list first, then proven; sound at every moment that it is left off."""
+
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Final
+
+from hardkeel.schedule.listing import Listed, NoRoom, best_list, finish_no_sooner
+from hardkeel.schedule.model import BenchTime, Step
+from hardkeel.schedule.ordering import ordered
+from hardkeel.schedule.proving import proved
+from hardkeel.schedule.tasks import Impossible, Problem, problem_of, problem_without
+
+LIMIT_S: Final = 10.0
+_LIST_SHARE: Final = 0.2  # of the time at most
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """When one step is done.
+
+    Attributes
+    ----------
+    end, handle, cure : datetime
+        Hands free; it may be handled; it is cured.
+    """
+
+    step: Step
+    evening: int
+    start: datetime
+    end: datetime
+    handle: datetime
+    cure: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class EveningPlan:
+    """The whole plan.
+
+    Attributes
+    ----------
+    finish : datetime, optional
+        End of the last hands; ``None`` where nothing is to do.
+    soonest : datetime, optional
+        A finish that no plan beats.
+    more_evenings : int
+        How many evenings past the given ones it reaches.
+    """
+
+    steps: tuple[Planned, ...]
+    finish: datetime | None
+    soonest: datetime | None
+    evenings_used: int
+    more_evenings: int
+    proven: bool
+    impossible: tuple[Impossible, ...]
+
+
+def plan_evenings(
+    steps: Sequence[Step],
+    bench: BenchTime | None,
+    limit: float = LIMIT_S,
+    told: Callable[[EveningPlan], object] = lambda _plan: None,
+    stopped: Callable[[], bool] = lambda: False,
+) -> EveningPlan:
+    """Plan the open steps over the evenings.
+
+    Parameters
+    ----------
+    limit : float
+        Seconds.
+    told : callable
+        Hears of each better plan.
+    stopped : callable
+        Asked now and then; the best so far is given once it says so.
+
+    Raises
+    ------
+    BadInput
+        No evenings, evenings out of order, a cycle, an id that is not there.
+    """
+    begun = time.monotonic()
+    problem, listed = _listed(
+        steps, bench, lambda: time.monotonic() < begun + _LIST_SHARE * limit and not stopped()
+    )
+    if listed is None:
+        return EveningPlan((), None, None, 0, 0, proven=True, impossible=problem.impossible)
+    bound = finish_no_sooner(problem, listed.finish(problem))
+    told(_told(problem, listed, bound, proven=False))
+    proof = proved(
+        problem,
+        listed,
+        bound,
+        begun + limit,
+        lambda better: told(_told(problem, better, bound, proven=False)),
+        stopped,
+    )
+    return _told(problem, proof.listed, proof.bound, proven=proof.proven)
+
+
+def _listed(
+    steps: Sequence[Step], bench: BenchTime | None, go_on: Callable[[], bool]
+) -> tuple[Problem, Listed | None]:
+    """The best list; a task for which no evening is long enough once the long ones are taken is given up."""
+    problem = problem_of(steps, bench)
+    while problem.tasks:
+        try:
+            return problem, best_list(problem, go_on=go_on)
+        except NoRoom as fault:
+            crowded = problem.tasks[fault.task].step
+            gone = [*problem.impossible, Impossible(crowded, "crowded")]
+            ids = {one.step.id for one in gone}
+            for step in ordered(steps):
+                before = next((one for one in step.after if one in ids), None)
+                if step.state == "open" and step.id not in ids and before is not None:
+                    ids.add(step.id)
+                    gone.append(Impossible(step, "follows", before))
+            assert bench is not None  # noqa: S101  problem_of has seen to it
+            problem = problem_without(
+                ordered(steps), bench, problem.zero, problem.evenings, tuple(gone)
+            )
+    return problem, None
+
+
+def _told(problem: Problem, listed: Listed, bound: int, *, proven: bool) -> EveningPlan:
+    planned = [
+        Planned(
+            task.step,
+            evening,
+            problem.moment(start),
+            problem.moment(start + task.hands),
+            problem.moment(start + task.handle),
+            problem.moment(start + task.cure),
+        )
+        for task, start, evening in zip(problem.tasks, listed.starts, listed.evenings, strict=True)
+    ]
+    given = len(problem.evenings)
+    return EveningPlan(
+        tuple(sorted(planned, key=lambda one: one.start)),
+        problem.moment(listed.finish(problem)),
+        problem.moment(bound),
+        len(set(listed.evenings)),
+        max(0, max(listed.evenings) - given + 1),
+        proven,
+        problem.impossible,
+    )
