@@ -7,6 +7,7 @@ from hardkeel.build.model import Build
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.fuselage.squaring import check_squaring
 from hardkeel.schedule.ordering import check_steps
+from hardkeel.schedule.tasks import check_evenings
 from hardkeel.survey.soundness import check_survey
 
 
@@ -29,4 +30,6 @@ def check_build(build: Build) -> None:
     unique_ids("plans", (plan.id for plan in build.plans))
     if build.steps:
         check_steps(build.steps)
+    if build.bench is not None and build.bench.evenings:
+        check_evenings(build.bench)
     check_balance(build.masses, build.balance or Balance())

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Final, NoReturn, cast
 
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
-from hardkeel.cli.options import INCHES, JSON, OVERWRITE, PHASE, TO, Option
+from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, TO, Option
 
 DONE: Final = 0
 BAD_INPUT: Final = 2
@@ -52,6 +52,7 @@ COMMANDS: Final = {
         Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),
+        Command("plan", "the steps over your evenings, and when it is done", (JSON, LIMIT)),
         Command("parts", "every part, and where the lists disagree", (JSON, INCHES)),
         Command("export", "write record, parts and formers", (TO, PHASE, INCHES, OVERWRITE)),
     )

@@ -29,6 +29,12 @@ PHASE: Final = Option(
 TO: Final = Option(
     "--to", "--to DIR", "made where missing", {"type": Path, "required": True, "metavar": "DIR"}
 )
+LIMIT: Final = Option(
+    "--limit",
+    "[--limit SECONDS]",
+    "how long to look for a better plan, 10 without it",
+    {"type": float, "metavar": "SECONDS"},
+)
 OVERWRITE: Final = Option(
     "--overwrite", "[--overwrite]", "write over files that are not this build's, too", _SWITCH
 )

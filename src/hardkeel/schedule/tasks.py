@@ -166,6 +166,18 @@ def problem_without(
     return Problem(zero, evenings, capacity, tuple(tasks), underway, impossible)
 
 
+def check_evenings(bench: BenchTime) -> None:
+    """Raise on evenings out of order or one within another.
+
+    Raises
+    ------
+    BadInput
+        Naming the evening.
+    """
+    if bench.evenings:
+        _spans(bench, local_time(bench.evenings[0].start).replace(hour=0, minute=0))
+
+
 def _spans(bench: BenchTime, zero: datetime) -> tuple[tuple[int, int], ...]:
     found: list[tuple[int, int]] = []
     for i, evening in enumerate(bench.evenings):

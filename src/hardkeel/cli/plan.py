@@ -1,0 +1,69 @@
+"""``hardkeel plan``: the open steps over the builder's evenings."""
+
+import argparse
+from datetime import datetime
+from typing import Any
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.cli.options import as_text
+from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
+from hardkeel.storage.package import load
+from hardkeel.voice import plan as say
+
+Json = dict[str, Any]
+
+
+def run(parsed: argparse.Namespace) -> str:
+    """When what is done."""
+    plan = _plan(load(parsed.file).build, LIMIT_S if parsed.limit is None else parsed.limit)
+    return as_text(plan_json(plan)) if parsed.json else plan_table(plan)
+
+
+def _plan(build: Build, limit: float) -> EveningPlan:
+    if not limit > 0:
+        raise BadInput("--limit", "must be more than nothing")
+    return plan_evenings(build.steps, build.bench, limit)
+
+
+def plan_json(plan: EveningPlan) -> Json:
+    """The contract's figures."""
+    return {
+        "steps": [
+            {
+                "id": one.step.id,
+                "evening": one.evening,
+                "start": _local(one.start),
+                "end": _local(one.end),
+                "handle": _local(one.handle),
+                "cure": _local(one.cure),
+            }
+            for one in plan.steps
+        ],
+        "finish": _local(plan.finish) if plan.finish is not None else None,
+        "evenings_used": plan.evenings_used,
+        "more_evenings": plan.more_evenings,
+        "proven": plan.proven,
+        "impossible": [{"id": one.step.id, "why": say.why_words(one)} for one in plan.impossible],
+    }
+
+
+def _local(moment: datetime) -> str:
+    return moment.isoformat(timespec="minutes")
+
+
+def plan_table(plan: EveningPlan) -> str:
+    """The same for reading."""
+    lines = [say.finish_words(plan), say.proof_words(plan)]
+    evening = -1
+    for one in plan.steps:
+        if one.evening != evening:
+            evening = one.evening
+            lines += ["", say.day_words(one.start)]
+        lines.append(f"  {say.planned_line(one)}")
+    if plan.impossible:
+        lines += ["", say.CAN_NOT]
+        lines += [
+            f"  {one.step.title or one.step.id}: {say.why_words(one)}" for one in plan.impossible
+        ]
+    return "\n".join(line for line in lines) + "\n"
