@@ -185,7 +185,8 @@ def optimum(data: Json, upper: int, grid: int = 10) -> tuple[int, int]:
         high[-1] = finish
         found = milp(cost, constraints=limits, bounds=Bounds(0, high), integrality=np.ones(size))
         assert found.success, found.message
-        return int(round(found.fun))
+        result: int = round(found.fun)
+        return result
 
     cost = np.zeros(size)
     cost[-1] = 1.0

@@ -9,8 +9,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.logbook.entries import Entry
 from hardkeel.parts.model import STATES, State
-from hardkeel.schedule.model import OWN, Step, StepState
+from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
+from hardkeel.schedule.timers import timers_of, with_timers
 
 # what a step without glue leaves its parts as: the file's steps hold no key for it, so it goes by their ids
 _REACHED: Final[dict[str, State]] = {
@@ -80,12 +81,44 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     entry = Entry(
         at=at.isoformat(timespec="seconds"), by="app", kind="note", text=step.title or step.id
     )
+    more = timers_of(step, at)
+    if more:
+        bench = changed.bench or BenchTime()
+        changed = changed.but(bench=bench.but(timers=with_timers(bench.timers, more, at)))
     return changed.but(log=(*changed.log, entry))
 
 
+def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:
+    """Steps that were never laid, as the ledger has them: done where all of their parts are that far, and what comes before those."""
+    states = build.listed.states
+    there = {part.id for part in parts_of(build)}
+    done: set[str] = set()
+    for step in made:
+        reached = _reached(step)
+        parts = [part for part in step.parts if part in there]
+        if reached is None or not parts or step.state != "open":
+            continue
+        if all(STATES.index(states.get(part, "wanted")) >= STATES.index(reached) for part in parts):
+            done |= {step.id, *all_before(made, step.id)}
+    return tuple(
+        step.but(state="done") if step.id in done and step.state == "open" else step
+        for step in made
+    )
+
+
+def lay_all(build: Build, steps: Sequence[Step]) -> Build:
+    """Keep these as the build's steps, whole."""
+    return _with(build, ordered(steps))
+
+
 def untick(build: Build, step_id: str) -> Build:
-    """A step is open again; parts and log stay: what was done to the wood was done."""
-    return _with_state(build, step_id, "open")
+    """A step is open again and its timers run no more; parts and log stay: what was done to the wood was done."""
+    opened = _with_state(build, step_id, "open")
+    bench = opened.bench
+    if bench is None or all(one.step != step_id for one in bench.timers):
+        return opened
+    timers = tuple(one for one in bench.timers if one.step != step_id)
+    return opened.but(bench=bench.but(timers=timers))
 
 
 def add_step(build: Build, title: str, after: str | None) -> Build:

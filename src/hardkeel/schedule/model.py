@@ -1,6 +1,6 @@
 """A step of work and the evenings there are, as the file holds them: minutes, and ids of what comes before."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Annotated, Final, Literal
 
 from pydantic import Field, field_validator
@@ -82,8 +82,56 @@ class Evening(Value):
         return text
 
 
+TimerKind = Literal["pot", "handle", "cure", "own"]
+
+
+class Timer(Value):
+    """One timer.
+
+    Attributes
+    ----------
+    step : str
+        Id of the step that it belongs to; empty for one of the builder's own.
+    started, ends : str
+        ISO times with their zone.
+    told : bool
+        It went off and the builder was told.
+    """
+
+    id: Text
+    step: str = ""
+    kind: TimerKind = "own"
+    title: str = ""
+    started: str
+    ends: str
+    told: bool = False
+
+    @field_validator("started", "ends")
+    @classmethod
+    def _has_its_zone(cls, text: str) -> str:
+        if datetime.fromisoformat(text).tzinfo is None:
+            raise ValueError("must be a time with its zone")
+        return text
+
+    @property
+    def over(self) -> datetime:
+        """When it goes off."""
+        return datetime.fromisoformat(self.ends)
+
+    def left(self, now: datetime) -> timedelta:
+        """How long it still runs; less than nothing afterwards."""
+        return self.over - now
+
+
 class BenchTime(Value):
-    """When the builder is at the bench, and how much there is of what is scarce; 1 of what is not named."""
+    """When the builder is at the bench, and how much there is of what is scarce; 1 of what is not named.
+
+    Attributes
+    ----------
+    timers : tuple of Timer
+        What runs, and what went off of late; our own addition to the file.
+    """
 
     evenings: tuple[Evening, ...] = ()
     resources: dict[str, Annotated[int, Field(ge=0, le=1000)]] = Field(default_factory=dict)
+    timers: tuple[Timer, ...] = ()

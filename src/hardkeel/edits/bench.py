@@ -1,0 +1,77 @@
+"""Pure edits of the time at the bench: evenings, what is scarce, timers, a step begun."""
+
+from collections.abc import Sequence
+from datetime import datetime
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.schedule.model import BenchTime, Evening, TimerKind
+from hardkeel.schedule.tasks import check_evenings
+from hardkeel.schedule.timers import gone_off, timer, with_timers
+
+LONGEST_TIMER_MINUTES = 14 * 24 * 60.0
+
+
+def _bench(build: Build) -> BenchTime:
+    return build.bench or BenchTime()
+
+
+def set_evenings(build: Build, evenings: Sequence[Evening]) -> Build:
+    """Say when the builder is at the bench.
+
+    Raises
+    ------
+    BadInput
+        When they are out of order or lie in one another.
+    """
+    bench = _bench(build).but(evenings=tuple(evenings))
+    check_evenings(bench)
+    return build.but(bench=bench)
+
+
+def set_resource(build: Build, name: str, count: int) -> Build:
+    """Say how many boards, jigs, clamps there are.
+
+    Raises
+    ------
+    BadInput
+        When it is no count.
+    """
+    bench = _bench(build)
+    return build.but(bench=bench.but(resources={**bench.resources, name: count}))
+
+
+def start_timer(build: Build, kind: TimerKind, title: str, minutes: float, now: datetime) -> Build:
+    """Start a timer of the builder's own, or a pot life.
+
+    Raises
+    ------
+    BadInput
+        When the minutes are no time.
+    """
+    if not 0 < minutes <= LONGEST_TIMER_MINUTES:
+        raise BadInput("timer", f"{minutes:g} minutes is no time to wait")
+    bench = _bench(build)
+    used = {one.id for one in bench.timers}
+    number = 1
+    while f"{kind} {number}" in used:
+        number += 1
+    made = timer(f"{kind} {number}", kind, now, minutes, title=title)
+    return build.but(bench=bench.but(timers=with_timers(bench.timers, (made,), now)))
+
+
+def stop_timer(build: Build, name: str) -> Build:
+    """Strike a timer out."""
+    bench = _bench(build)
+    timers = tuple(one for one in bench.timers if one.id != name)
+    return build.but(bench=bench.but(timers=timers))
+
+
+def told_timers(build: Build, now: datetime) -> Build:
+    """What went off until now has been told."""
+    bench = _bench(build)
+    late = {one.id for one in gone_off(bench.timers, now)}
+    if not late:
+        return build
+    timers = tuple(one.but(told=True) if one.id in late else one for one in bench.timers)
+    return build.but(bench=bench.but(timers=timers))

@@ -1,0 +1,170 @@
+"""What to do with the time there is: the plan's first evening, its long cures last, what must not be begun and why."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+from hardkeel.schedule.evenings import upcoming, with_tonight
+from hardkeel.schedule.model import BenchTime, Step
+from hardkeel.schedule.planning import EveningPlan, Planned, plan_evenings
+from hardkeel.schedule.timers import underway
+
+
+@dataclass(frozen=True, slots=True)
+class Tonight:
+    """An evening and the plan that it is the first of.
+
+    Attributes
+    ----------
+    start, end : datetime
+        Local.
+    steps : tuple of Planned
+        In order.
+    """
+
+    start: datetime
+    end: datetime
+    steps: tuple[Planned, ...]
+    plan: EveningPlan
+
+    @property
+    def last_glue(self) -> Planned | None:
+        """The last step with glue."""
+        return next((one for one in reversed(self.steps) if one.step.glue), None)
+
+
+def plan_tonight(
+    steps: Sequence[Step],
+    bench: BenchTime | None,
+    now: datetime,
+    minutes: int,
+    limit: float,
+    stopped: Callable[[], bool] = lambda: False,
+) -> Tonight:
+    """Plan from now (local) with so many minutes tonight.
+
+    Raises
+    ------
+    BadInput
+        Steps that wait for each other or for what is not there.
+    """
+    start = now.replace(second=0, microsecond=0)
+    evenings = with_tonight(upcoming(bench, start), start, minutes)
+    held = bench or BenchTime()
+    resources = held.resources
+    time = BenchTime(evenings=evenings, resources=resources)
+    plan = plan_evenings(underway(steps, held.timers), time, limit, stopped=stopped)
+    plan = long_cures_last(plan, start + timedelta(minutes=minutes), resources)
+    first = tuple(one for one in plan.steps if one.evening == 0)
+    return Tonight(start, start + timedelta(minutes=minutes), first, plan)
+
+
+def long_cures_last(plan: EveningPlan, end: datetime, resources: dict[str, int]) -> EveningPlan:
+    """The same plan with the first evening's steps in the order of their cures, where nothing later is the worse for it.
+
+    Then what cures overnight does not lie in the way of what is left of the evening, and a hand that comes late to the
+    end of it has begun no glue in haste.
+    """
+    first = [one for one in plan.steps if one.evening == 0]
+    later = [one for one in plan.steps if one.evening != 0]
+    if not first:
+        return plan
+    moved = _by_cure(first, min(one.start for one in first), end, resources)
+    if moved is None or max(one.end for one in moved) > max(one.end for one in first):
+        return plan
+    if not _leaves_later_alone(moved, later, resources) or _over(moved, resources):
+        return plan
+    steps = tuple(sorted((*moved, *later), key=lambda one: one.start))
+    return replace(plan, steps=steps)
+
+
+def _by_cure(
+    first: Sequence[Planned], start: datetime, end: datetime, resources: dict[str, int]
+) -> list[Planned] | None:
+    placed: list[Planned] = []
+    left = list(first)
+    at = start
+    while left:
+        ids = {one.step.id for one in left}
+        free = [one for one in left if not ids & set(one.step.after)]
+        ready = {one.step.id: _ready(one, placed, start, first, resources) for one in free}
+        soon = [one for one in free if ready[one.step.id] <= at] or [
+            min(free, key=lambda one: ready[one.step.id])
+        ]
+        chosen = min(soon, key=lambda one: (one.cure - one.end, one.start))
+        begin = max(at, ready[chosen.step.id])
+        if begin + (chosen.end - chosen.start) > end:
+            return None
+        placed.append(_moved(chosen, begin))
+        at = max(at, placed[-1].end)
+        left.remove(chosen)
+    return placed
+
+
+def _ready(
+    one: Planned,
+    placed: Sequence[Planned],
+    start: datetime,
+    first: Sequence[Planned],
+    resources: dict[str, int],
+) -> datetime:
+    """When what it waits for lets it begin; what stood before tonight let it begin where it was planned."""
+    there = {two.step.id: two for two in placed}
+    tonight = {two.step.id for two in first}
+    ready = start
+    if any(before not in tonight for before in one.step.after):
+        ready = one.start  # it may be that which something under way allows
+    for name in one.step.needs:  # what is under way may hold it until the first of tonight takes it
+        ready = max(ready, min(two.start for two in first if name in two.step.needs))
+    for before in one.step.after:
+        if before in there:
+            found = there[before]
+            ready = max(ready, found.cure if one.step.needs_cure else found.handle)
+    for two in placed:
+        shared = set(one.step.needs) & set(two.step.needs)
+        if any(_count(one, name) + _count(two, name) > resources.get(name, 1) for name in shared):
+            ready = max(ready, _held_until(two))
+    return ready
+
+
+def _leaves_later_alone(
+    moved: Sequence[Planned], later: Sequence[Planned], resources: dict[str, int]
+) -> bool:
+    by_id = {one.step.id: one for one in moved}
+    for one in later:
+        for before in one.step.after:
+            found = by_id.get(before)
+            if found is None:
+                continue
+            if one.start < (found.cure if one.step.needs_cure else found.handle):
+                return False
+        for two in moved:
+            shared = set(one.step.needs) & set(two.step.needs)
+            if _held_until(two) > one.start and any(
+                _count(one, name) + _count(two, name) > resources.get(name, 1) for name in shared
+            ):
+                return False
+    return True
+
+
+def _over(moved: Sequence[Planned], resources: dict[str, int]) -> bool:
+    """Whether more of something is held at once than there is."""
+    return any(
+        sum(_count(two, name) for two in moved if two.start <= one.start < _held_until(two))
+        > resources.get(name, 1)
+        for one in moved
+        for name in one.step.needs
+    )
+
+
+def _count(one: Planned, name: str) -> int:
+    return one.step.needs.count(name)
+
+
+def _held_until(one: Planned) -> datetime:
+    return one.cure if one.step.holds_until == "cure" else one.handle
+
+
+def _moved(one: Planned, start: datetime) -> Planned:
+    by = start - one.start
+    return replace(one, start=start, end=one.end + by, handle=one.handle + by, cure=one.cure + by)

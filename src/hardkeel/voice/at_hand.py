@@ -1,0 +1,54 @@
+"""All steps of a build at once: those that were laid, and of stages where none was those that would be."""
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.steps import supposed
+from hardkeel.schedule.model import Step
+from hardkeel.schedule.ordering import ordered
+from hardkeel.voice import rig_steps, stepping, tail_steps
+
+
+def steps_at_hand(build: Build) -> tuple[Step, ...]:
+    """Every step, in order; what the ledger says is done, and what is locked, counts as done.
+
+    Raises
+    ------
+    BadInput
+        When laid steps wait for each other.
+    """
+    laid = list(build.steps)
+    stages = {step.stage for step in laid}
+    made: list[Step] = []
+    for stage, make in (
+        (stepping.STAGE, stepping.frame_steps),
+        (tail_steps.STAGE, tail_steps.tail_steps),
+    ):
+        if stage not in stages:
+            try:
+                made += make(build)
+            except BadInput:
+                continue  # its page says what is missing
+    steps = [*laid, *supposed(build, made)]
+    if rig_steps.STAGE not in stages and build.survey is not None:
+        steps = _with_rigging(build, steps)
+    there = {step.id for step in steps}
+    return ordered(
+        [step.but(after=tuple(one for one in step.after if one in there)) for step in steps]
+    )
+
+
+def _with_rigging(build: Build, steps: list[Step]) -> list[Step]:
+    work, ready = rig_steps.rig_steps(build, frozenset(step.id for step in steps))
+    seats = {f"{body} seat": step for body, step in ready.items()}
+    glued = {
+        step.id.removesuffix(" seat") for step in steps if step.id in seats and step.state == "done"
+    }
+    locked = {*build.surveyed.locked, *glued}
+    done = {f"true {body}" for body in locked}
+    if done:
+        done.add("true level")
+    bound = [
+        step.but(after=(*step.after, seats[step.id])) if step.id in seats else step
+        for step in steps
+    ]
+    return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]
