@@ -88,6 +88,13 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     return changed.but(log=(*changed.log, entry))
 
 
+def begin(build: Build, step_id: str, at: datetime) -> Build:
+    """A step is being done since now."""
+    step = _step(build, step_id)
+    begun = step.but(state="doing", started=at.isoformat(timespec="seconds"))
+    return _with(build, tuple(begun if one.id == step_id else one for one in build.steps))
+
+
 def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:
     """Steps that were never laid, as the ledger has them: done where all of their parts are that far, and what comes before those."""
     states = build.listed.states

@@ -1,1 +1,1 @@
-"""Fonts, icons, style sheet and demo data: files only, no code."""
+"""Fonts, icons, style sheet, a sound and demo data: files only, no code."""

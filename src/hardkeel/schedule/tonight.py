@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from hardkeel.schedule.evenings import upcoming, with_tonight
-from hardkeel.schedule.model import BenchTime, Step
+from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned, plan_evenings
 from hardkeel.schedule.timers import underway
 
@@ -19,7 +19,7 @@ class Tonight:
     start, end : datetime
         Local.
     steps : tuple of Planned
-        In order.
+        In order; what is being done comes first.
     """
 
     start: datetime
@@ -55,8 +55,18 @@ def plan_tonight(
     time = BenchTime(evenings=evenings, resources=resources)
     plan = plan_evenings(underway(steps, held.timers), time, limit, stopped=stopped)
     plan = long_cures_last(plan, start + timedelta(minutes=minutes), resources)
-    first = tuple(one for one in plan.steps if one.evening == 0)
-    return Tonight(start, start + timedelta(minutes=minutes), first, plan)
+    first = (one for one in plan.steps if one.evening == 0)
+    doing = (_begun(step) for step in steps if step.state == "doing" and step.started is not None)
+    return Tonight(start, start + timedelta(minutes=minutes), (*doing, *first), plan)
+
+
+def _begun(step: Step) -> Planned:
+    """A step that is being done, as if it were planned for when it was begun."""
+    start = local_time(step.started or "")
+    end = start + timedelta(minutes=step.hands_minutes)
+    handle = end + timedelta(minutes=step.handle_minutes)
+    cure = end + timedelta(minutes=max(step.handle_minutes, step.cure_minutes))
+    return Planned(step, 0, start, end, handle, cure)
 
 
 def long_cures_last(plan: EveningPlan, end: datetime, resources: dict[str, int]) -> EveningPlan:

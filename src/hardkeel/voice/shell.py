@@ -100,6 +100,7 @@ MY_MODEL: Final = "My model"
 LAY_OUT: Final = "Lay out"
 FRAME: Final = "Frame"
 TRUE: Final = "True"
+BENCH: Final = "Bench"
 LOG: Final = "Log"
 
 

@@ -37,6 +37,12 @@ def how_far_trued(_build: Build, judgement: Judgement) -> str:
     return f"{out} out, {unsure} open" if out + unsure else "all true"
 
 
+def how_far_planned(build: Build, _judgement: Judgement) -> str:
+    """How many steps are done; nothing where none was laid."""
+    done = sum(step.state == "done" for step in build.steps)
+    return f"{done} of {len(build.steps)} steps" if build.steps else "tonight"
+
+
 def how_far_logged(build: Build, _judgement: Judgement) -> str:
     """The hours at the bench, or before there are any, how many entries."""
     hours = total_hours(build.sessions)

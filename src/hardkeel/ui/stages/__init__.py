@@ -22,6 +22,7 @@ from hardkeel.voice.standing import (
     how_far_framed,
     how_far_laid_out,
     how_far_logged,
+    how_far_planned,
     how_far_tailed,
     how_far_trued,
 )
@@ -91,6 +92,7 @@ STAGES: Final = (
     Stage("frame", say.FRAME, "hardkeel.ui.stages.frame", how_far_framed),
     Stage("tail", say.TAIL, "hardkeel.ui.stages.tail", how_far_tailed),
     Stage("true", say.TRUE, "hardkeel.ui.stages.true", how_far_trued, ready=_surveyed),
+    Stage("bench", say.BENCH, "hardkeel.ui.stages.bench", how_far_planned),
     Stage("log", say.LOG, "hardkeel.ui.stages.log", how_far_logged),
 )
 HOME: Final = "true"  # where a build that was opened is shown

@@ -1,0 +1,13 @@
+"""Bench: tonight, what runs, the evenings to come."""
+
+from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages.bench.plan_desk import PlanDesk
+from hardkeel.ui.stages.bench.stage import BenchStage
+
+
+def make(bench: Bench) -> StagePage:
+    """The page, with who plans beside the window."""
+    page = BenchStage(bench.document, bench.theme, bench.settings.unit)
+    PlanDesk(bench.document, page, bench.jobs)
+    return page

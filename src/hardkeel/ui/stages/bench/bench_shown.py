@@ -1,0 +1,77 @@
+"""What the bench shows, from the plan's figures."""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+
+from hardkeel.schedule.model import BenchTime, local_time
+from hardkeel.schedule.planning import EveningPlan, Planned
+from hardkeel.schedule.tonight import Tonight
+from hardkeel.ui.stages.bench.evening_view import EveningRow
+from hardkeel.ui.stages.bench.weeks_strip import Strip, StripSpan
+from hardkeel.voice import bench as say
+from hardkeel.voice.plan import minutes_words
+
+
+def evening_rows(tonight: Tonight) -> tuple[EveningRow, ...]:
+    """The steps of the evening."""
+    return tuple(
+        EveningRow(
+            one.step.id,
+            one.step.title or one.step.id,
+            say.step_under(one),
+            minutes_words((one.end - one.start).total_seconds() / 60),
+            one.start,
+            one.end,
+            bool(one.step.glue),
+        )
+        for one in tonight.steps
+    )
+
+
+def strip_of(
+    plan: EveningPlan, tonight: tuple[datetime, datetime], bench: BenchTime, most: int
+) -> Strip:
+    """The evenings that the plan reaches, tonight first."""
+    spans = {0: tonight}
+    for one in plan.steps:
+        spans.setdefault(one.evening, (one.start, one.end))
+        start, end = spans[one.evening]
+        if one.evening:
+            spans[one.evening] = (min(start, one.start), max(end, one.end))
+    for i, evening in enumerate(bench.evenings):
+        if i in spans or i < max(spans):
+            start = local_time(evening.start)
+            spans[i] = (start, start + timedelta(minutes=evening.minutes))
+    shown = sorted(spans.items())[:most]
+    last = shown[-1][1][1] if shown else tonight[1]
+    chain = critical_chain(plan.steps)
+    hands = tuple(
+        StripSpan(one.start, one.end, one.step.id in chain)
+        for one in plan.steps
+        if one.start <= last
+    )
+    glue = tuple(
+        StripSpan(one.end, one.cure)
+        for one in plan.steps
+        if one.cure - one.end >= timedelta(hours=1) and one.start <= last
+    )
+    evenings = tuple(
+        (start, end, f"{say.DAY_LETTERS[start.weekday()]} {start.day}") for _, (start, end) in shown
+    )
+    return Strip(evenings, hands, glue, say.weeks_title(plan))
+
+
+def critical_chain(steps: Sequence[Planned]) -> frozenset[str]:
+    """The steps that the finish hangs on: from the last back, each time the one that was waited for to the last."""
+    if not steps:
+        return frozenset()
+    by_id = {one.step.id: one for one in steps}
+    at: Planned | None = max(steps, key=lambda one: one.end)
+    chain: set[str] = set()
+    while at is not None and at.step.id not in chain:
+        chain.add(at.step.id)
+        here = at
+        waits = [by_id[name] for name in here.step.after if name in by_id]
+        bound = [(one.cure if here.step.needs_cure else one.handle, one) for one in waits]
+        at = max(bound, key=lambda pair: pair[0])[1] if bound else None
+    return frozenset(chain)

@@ -1,0 +1,117 @@
+"""Cards beside the evening: the step in hand, what runs, what must wait."""
+
+from typing import Final
+
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox
+
+from hardkeel.schedule.model import Timer
+from hardkeel.schedule.timers import gone_off, running
+from hardkeel.ui.document.document import Clock
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import bench as say
+
+_SECOND_MS: Final = 1000
+_THEN: Final = 4
+
+
+class StepInHand(Card):
+    """The step that is picked, with the one thing to press.
+
+    Signals
+    -------
+    pressed : (nothing)
+        Begin it, or it is done.
+    """
+
+    pressed = pyqtSignal()
+
+    def __init__(self) -> None:
+        super().__init__(say.NOW, "act")
+        self.answer, self.why, self.caution = label("answer"), label("soft"), label("soft")
+        self.button = QPushButton()
+        self.button.setObjectName("primary")
+        self.button.clicked.connect(self.pressed)
+        for widget in (self.answer, self.why, self.caution, self.button):
+            self.column.addWidget(widget)
+
+    def show_step(self, title: str, why: str, caution: str, button: str) -> None:
+        """Show another."""
+        for widget, text in ((self.answer, title), (self.why, why), (self.caution, caution)):
+            widget.setText(text)
+            widget.setVisible(bool(text))
+        self.button.setText(button)
+        self.button.setVisible(bool(button))
+
+
+class TimersCard(Card):
+    """The next timer, large; those after it; what went off.
+
+    Signals
+    -------
+    started : float
+        An egg timer of so many minutes.
+    told : (nothing)
+        What went off was read.
+    wanted_large : (nothing)
+        Arm's length.
+    """
+
+    started = pyqtSignal(float)
+    told = pyqtSignal()
+    wanted_large = pyqtSignal()
+
+    def __init__(self, clock: Clock) -> None:
+        super().__init__(say.RUNNING, "act")
+        self._clock = clock
+        self._timers: tuple[Timer, ...] = ()
+        self.left, self.what = label("big"), label("soft")
+        self.then, self.late = label("soft"), label("warn")
+        self.read = QPushButton(say.ALL_RIGHT)
+        self.read.clicked.connect(self.told)
+        self.large = QPushButton(say.ARMS_LENGTH)
+        self.large.setObjectName("plain")
+        self.large.clicked.connect(self.wanted_large)
+        self.minutes = QSpinBox()
+        self.minutes.setRange(1, 24 * 60)
+        self.minutes.setValue(10)
+        self.minutes.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
+        self.minutes.setAccessibleName(say.OWN_TIMER)
+        self.start = QPushButton(say.START)
+        self.start.clicked.connect(lambda: self.started.emit(float(self.minutes.value())))
+        for widget in (self.left, self.what, self.then, self.late, self.read):
+            self.column.addWidget(widget)
+        row = QHBoxLayout()
+        row.addWidget(label("soft", say.OWN_TIMER, wrap=False))
+        row.addWidget(self.minutes)
+        row.addWidget(self.start)
+        row.addStretch(1)
+        row.addWidget(self.large)
+        self.column.addLayout(row)
+        self._tick = QTimer(self)
+        self._tick.setInterval(_SECOND_MS)
+        self._tick.timeout.connect(self.show_time)
+
+    def show_timers(self, timers: tuple[Timer, ...]) -> None:
+        """Show these."""
+        self._timers = timers
+        self.show_time()
+
+    def show_time(self) -> None:
+        """How long there is."""
+        now = self._clock()
+        left = running(self._timers, now)
+        late = gone_off(self._timers, now)
+        self.left.setText(say.countdown(left[0].left(now)) if left else "")
+        self.left.setVisible(bool(left))
+        self.what.setText(say.waits_for(left[0]) if left else say.NO_TIMER)
+        lines = [say.then_line(one, now) for one in left[1 : 1 + _THEN]]
+        self.then.setText("\n".join(lines))
+        self.then.setVisible(bool(lines))
+        self.late.setText("\n".join(say.went_off(one) for one in late))
+        self.late.setVisible(bool(late))
+        self.read.setVisible(bool(late))
+        if left and not self._tick.isActive():
+            self._tick.start()
+        elif not left:
+            self._tick.stop()

@@ -1,0 +1,135 @@
+"""Plans beside the window: a sound plan at once, then the search for a sooner one, which can be left off."""
+
+from collections.abc import Callable
+from typing import Final
+
+from PyQt6.QtCore import QObject, QTimer
+
+from hardkeel.base.errors import HardKeelError
+from hardkeel.schedule.planning import LIMIT_S
+from hardkeel.schedule.tonight import Tonight, plan_tonight
+from hardkeel.schedule.what_if import what_ifs
+from hardkeel.ui.document.document import Change, Document
+from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.stages.bench.stage import BenchStage
+from hardkeel.ui.stages.bench.tonight_page import TonightPage
+
+_QUICK_S: Final = 0.3
+_REST_MS: Final = 400  # before the long search: the next tick may come at once
+_PARTS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
+
+
+class _Flag:
+    """Lets a job in its thread know that it may leave off."""
+
+    def __init__(self) -> None:
+        self.up = False
+
+    def __call__(self) -> bool:
+        return self.up
+
+
+class PlanDesk(QObject):
+    """Holds the plan of the evening that is seen."""
+
+    def __init__(self, document: Document, page: BenchStage, jobs: Jobs) -> None:
+        super().__init__(page)
+        self._document, self._stage, self._jobs = document, page, jobs
+        self.limit = LIMIT_S
+        self._flag = _Flag()
+        self._tonight: TonightPage | None = None
+        self._stale = True
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(_REST_MS)
+        self._rest.timeout.connect(self._search)
+        page.made.connect(self._on_made)
+        page.closed.connect(self.leave_off)
+        document.build_changed.connect(self._on_changed)
+        document.build_opened.connect(self._begin)
+
+    def _on_made(self, key: str, page: object) -> None:
+        if key == "tonight" and isinstance(page, TonightPage):
+            self._tonight = page
+            page.asked.connect(self._begin)
+            page.seen.connect(self._on_seen)
+            page.left_off.connect(self.leave_off)
+            self._begin()
+
+    def _on_seen(self) -> None:
+        if self._stale:
+            self._begin()
+
+    def _on_changed(self, change: Change) -> None:
+        if change.touches(_PARTS):
+            self._stale = True
+            if self._tonight is not None and self._tonight.isVisible():
+                self._begin()
+
+    def leave_off(self) -> None:
+        """The plan that is there is good enough."""
+        self._flag.up = True
+        self._rest.stop()
+        if self._tonight is not None:
+            self._tonight.show_looking(looking=False)
+
+    def _begin(self) -> None:
+        page = self._tonight
+        if page is None:
+            return
+        self._stale = False
+        self._flag.up = True
+        self._flag = _Flag()
+        steps, trouble = page.steps_now()
+        if not steps:
+            page.show_nothing(trouble)
+            return
+        self._jobs.start("plan", self._work(page, _QUICK_S), self._on_quick, self._on_failed)
+
+    def _work(self, page: TonightPage, limit: float) -> Callable[[], Tonight]:
+        steps, _ = page.steps_now()
+        bench, now, minutes, flag = self._document.build.bench, page.now, page.minutes, self._flag
+        return lambda: plan_tonight(steps, bench, now, minutes, limit, flag)
+
+    def _on_quick(self, found: object) -> None:
+        if not isinstance(found, Tonight) or self._tonight is None:
+            return
+        self._tonight.show_tonight(found)
+        if not found.plan.proven and not self._flag.up:
+            self._tonight.show_looking(looking=True)
+            self._rest.start()
+        else:
+            self._help()
+
+    def _search(self) -> None:
+        if self._tonight is not None and not self._flag.up:
+            work = self._work(self._tonight, self.limit)
+            self._jobs.start("plan", work, self._on_searched, self._on_failed)
+
+    def _on_searched(self, found: object) -> None:
+        if isinstance(found, Tonight) and self._tonight is not None:
+            self._tonight.show_tonight(found)
+            self._tonight.show_looking(looking=False)
+            self._help()
+
+    def _help(self) -> None:
+        """What would help, once the plan itself is there."""
+        page = self._tonight
+        if page is None or self._flag.up:
+            return
+        steps, _ = page.steps_now()
+        bench, now, minutes, flag = self._document.build.bench, page.now, page.minutes, self._flag
+        self._jobs.start(
+            "what if",
+            lambda: what_ifs(steps, bench, now, minutes, flag),
+            self._on_help,
+            lambda _fault: None,
+        )
+
+    def _on_help(self, found: object) -> None:
+        if isinstance(found, tuple) and self._tonight is not None:
+            self._tonight.show_what_ifs(found)
+
+    def _on_failed(self, fault: HardKeelError) -> None:
+        if self._tonight is not None:
+            self._tonight.show_nothing(str(fault))

@@ -1,0 +1,31 @@
+"""The stage with its benches; the timers are watched whichever is seen."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QWidget
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages.bench.timer_watch import TimerWatch
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import bench as say
+
+BENCHES: Final = Benches(
+    "hardkeel.ui.stages.bench",
+    (
+        ("tonight", say.TONIGHT, "TonightPage"),
+        ("weeks", say.EVENINGS, "WeeksPage"),
+    ),
+    "Ctrl+Alt",
+)
+
+
+class BenchStage(BenchedPage):
+    """The bench."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, BENCHES, parent)
+        self.watch = TimerWatch(document, self)

@@ -1,0 +1,335 @@
+"""Tonight: what to do in the time there is, in order; what runs; what must wait; the evenings to come."""
+
+from collections.abc import Callable
+from datetime import datetime
+from typing import Final
+
+from PyQt6.QtCore import QEvent, Qt, pyqtSignal
+from PyQt6.QtGui import QShortcut, QShowEvent
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSpinBox, QVBoxLayout, QWidget
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.edits import bench as bench_edits
+from hardkeel.edits import steps as edits
+from hardkeel.schedule.evenings import upcoming, with_tonight
+from hardkeel.schedule.model import BenchTime, Step, local_time
+from hardkeel.schedule.ordering import standing_of
+from hardkeel.schedule.planning import Planned
+from hardkeel.schedule.tonight import Tonight
+from hardkeel.schedule.what_if import WhatIf
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.stages.bench.arms_length import ArmsLength, LargeShown
+from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
+from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
+from hardkeel.ui.stages.bench.evening_view import EveningView
+from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import bench as say
+from hardkeel.voice.at_hand import steps_at_hand
+from hardkeel.voice.order import hazard_words
+
+_SHOWS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
+_USUAL_MINUTES: Final = 120
+_MOST_EVENINGS: Final = 10
+_HELPS: Final = 2
+
+
+class TonightPage(SubPage):
+    """The evening.
+
+    Signals
+    -------
+    asked : (nothing)
+        Another time there is: plan anew.
+    seen : (nothing)
+        The page is shown.
+    left_off : (nothing)
+        The plan is good enough.
+    """
+
+    asked = pyqtSignal()
+    seen = pyqtSignal()
+    left_off = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._tonight: Tonight | None = None
+        self._chosen = ""
+        self._large: ArmsLength | None = None
+        self.evening = EveningView(theme)
+        self.strip = WeeksStrip(theme)
+        self.step = StepInHand()
+        self.timers = TimersCard(document.clock)
+        self.waits, self.lay_out = LinesCard(say.NOT_YET), LinesCard(say.LAY_OUT)
+        self.waits.set_edge("out")
+        column = CardColumn((self.told, self.step, self.timers, self.lay_out, self.waits), theme)
+        self.dressed = (self.evening, self.strip, column)
+        self.lie_beside(self._surface(), column)
+        self._connect()
+        Freshness(self, document, self.refresh, _SHOWS)
+        self.refresh()
+
+    def _surface(self) -> QWidget:
+        self.title, self.line = label("big"), label("soft")
+        self.time = QSpinBox()
+        self.time.setRange(10, 16 * 60)
+        self.time.setSingleStep(10)
+        self.time.setValue(self._usual())
+        self.time.setSuffix(" min")
+        self.time.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
+        self.time.setAccessibleName(say.I_HAVE)
+        head = QHBoxLayout()
+        head.addWidget(self.title, 1)
+        head.addWidget(label("soft", say.I_HAVE, wrap=False))
+        head.addWidget(self.time)
+        self.weeks, self.proof = label("heading"), label("soft")
+        self.leave = QPushButton(say.STOP_LOOKING)
+        self.leave.setObjectName("plain")
+        self.leave.hide()
+        foot = QHBoxLayout()
+        foot.addWidget(self.weeks, 3)
+        foot.addWidget(self.proof, 2)
+        foot.addWidget(self.leave)
+        surface = QWidget()
+        surface.setObjectName("paper")
+        box = QVBoxLayout(surface)
+        box.setContentsMargins(18, 12, 18, 8)
+        box.setSpacing(4)
+        box.addLayout(head)
+        box.addWidget(self.line)
+        scroll = QScrollArea()
+        scroll.setWidget(self.evening)
+        scroll.setWidgetResizable(True)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        box.addWidget(scroll, 1)
+        box.addLayout(foot)
+        box.addWidget(self.strip)
+        box.addWidget(label("soft", say.STRIP_KEY))
+        self.help = label("heading")
+        self.help.hide()
+        box.addWidget(self.help)
+        return surface
+
+    def _connect(self) -> None:
+        self.document.build_opened.connect(self._on_opened)
+        self.time.valueChanged.connect(lambda _minutes: self.asked.emit())
+        self.evening.picked.connect(self._on_picked)
+        self.step.pressed.connect(self.go_on)
+        self.leave.clicked.connect(self.left_off)
+        self.timers.started.connect(self._on_timer)
+        self.timers.told.connect(self._on_told)
+        self.timers.wanted_large.connect(self.show_large)
+        for key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            shortcut = QShortcut(key, self.evening)
+            shortcut.setContext(Qt.ShortcutContext.WidgetShortcut)
+            shortcut.activated.connect(self.go_on)
+        large = QShortcut(Qt.Key.Key_F11, self)
+        large.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+        large.activated.connect(self.show_large)
+
+    def focus_work(self) -> None:
+        """The evening."""
+        self.evening.setFocus()
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """What was planned before may be stale."""
+        super().showEvent(event)
+        self.seen.emit()
+
+    # -- what the plan is made of ------------------------------------------------------------------
+
+    @property
+    def now(self) -> datetime:
+        """When the evening begins: now, or when the diary says, if that is later today."""
+        now = local_time(self.document.clock().isoformat())
+        first = upcoming(self.document.build.bench, now, 1)
+        begins = local_time(first[0].start) if first else now
+        return begins if begins.date() == now.date() else now
+
+    @property
+    def minutes(self) -> int:
+        """How long the builder has."""
+        return self.time.value()
+
+    def _usual(self) -> int:
+        """What is left of tonight's evening in the diary, or two hours."""
+        now = self.now
+        first = upcoming(self.document.build.bench, now, 1)
+        if first and local_time(first[0].start).date() == now.date():
+            return max(10, min(first[0].minutes, 16 * 60))
+        return _USUAL_MINUTES
+
+    def steps_now(self) -> tuple[tuple[Step, ...], str]:
+        """All steps, or none and why."""
+        try:
+            steps = steps_at_hand(self.document.build)
+        except BadInput as fault:
+            return (), str(fault)
+        return steps, "" if steps else say.NO_STEPS
+
+    # -- showing -----------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Show the timers and what is in hand; the plan comes from who plans."""
+        bench = self.document.build.bench
+        self.timers.show_timers(bench.timers if bench is not None else ())
+        self._show_in_hand()
+
+    def show_tonight(self, tonight: Tonight) -> None:
+        """Show an evening and the plan behind it."""
+        self._tonight = tonight
+        minutes = self.minutes
+        self.title.setText(say.tonight_title(tonight.start, minutes))
+        self.line.setText(say.tonight_line(tonight))
+        ids = [one.step.id for one in tonight.steps]
+        if self._chosen not in ids:
+            self._chosen = ids[0] if ids else ""
+        bench = BenchTime(
+            evenings=with_tonight(
+                upcoming(self.document.build.bench, tonight.start), tonight.start, minutes
+            )
+        )
+        span = (tonight.start, tonight.end)
+        self.strip.show_strip(strip_of(tonight.plan, span, bench, _MOST_EVENINGS))
+        self.weeks.setText(say.weeks_title(tonight.plan))
+        self.proof.setText(say.weeks_proof(tonight.plan, looking=False))
+        steps, _ = self.steps_now()
+        self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start))
+        standing = standing_of(steps)
+        self.waits.show_lines("", say.blocked_lines(standing))
+        self._show_in_hand()
+
+    def show_looking(self, *, looking: bool) -> None:
+        """Whether a sooner plan is looked for."""
+        self.leave.setVisible(looking)
+        self.help.setVisible(not looking and bool(self.help.text()))
+        if self._tonight is not None:
+            self.proof.setText(say.weeks_proof(self._tonight.plan, looking=looking))
+
+    def show_what_ifs(self, found: tuple[WhatIf, ...]) -> None:
+        """What would help."""
+        if self._tonight is not None:
+            self.help.setText("\n".join(say.what_if_lines(self._tonight.plan, found)[:_HELPS]))
+            self.help.setVisible(bool(self.help.text()))
+
+    def show_nothing(self, why: str) -> None:
+        """There is nothing to plan."""
+        self._tonight, self._chosen = None, ""
+        self.title.setText(say.TONIGHT)
+        self.line.setText(why)
+        for widget in (self.weeks, self.proof):
+            widget.setText("")
+        self.evening.show_evening((), self.now, self.now, "")
+        self.waits.show_lines("", [])
+        self.lay_out.show_lines("", [])
+        self.step.show_step("", "", "", "")
+
+    def _planned(self) -> Planned | None:
+        steps = self._tonight.steps if self._tonight is not None else ()
+        return next((one for one in steps if one.step.id == self._chosen), None)
+
+    def _show_in_hand(self) -> None:
+        tonight = self._tonight
+        if tonight is None:
+            return
+        self.evening.show_evening(evening_rows(tonight), tonight.start, tonight.end, self._chosen)
+        one = self._planned()
+        if one is None:
+            nothing = say.NOTHING_TO_DO if tonight.plan.finish is None else say.NOTHING_TONIGHT
+            self.step.show_step(nothing, "", "", "")
+        else:
+            step = self._step_now(one.step)
+            button = say.DONE if step.state == "doing" else say.BEGIN
+            self.step.show_step(
+                step.title or step.id, say.step_under(one), hazard_words(step), button
+            )
+        if self._large is not None and self._large.isVisible():
+            self._large.show_large(self._large_shown())
+
+    def _step_now(self, step: Step) -> Step:
+        return next((one for one in self.document.build.steps if one.id == step.id), step)
+
+    # -- doing -------------------------------------------------------------------------------------
+
+    def _on_opened(self) -> None:
+        self._tonight, self._chosen = None, ""
+        self.time.setValue(self._usual())
+
+    def _on_picked(self, step: str) -> None:
+        self._chosen = step
+        self._show_in_hand()
+
+    def go_on(self) -> None:
+        """Begin the step in hand, or it is done and the next one is in hand."""
+        one = self._planned()
+        if one is None:
+            return
+        steps, _ = self.steps_now()
+        now, name = self.document.clock(), one.step.id
+        doing = self._step_now(one.step).state == "doing"
+
+        def with_all(edit: Callable[[Build], Build]) -> Callable[[Build], Build]:
+            return lambda build: edit(edits.lay_all(build, steps))
+
+        if not doing:
+            self.apply(say.begin_edit(one.step), with_all(lambda b: edits.begin(b, name, now)))
+            return
+        if self.apply(
+            say.done_edit(one.step), with_all(lambda b: edits.tick(b, name, now, anyway=True))
+        ):
+            self._take_next(name)
+
+    def _take_next(self, done: str) -> None:
+        steps = self._tonight.steps if self._tonight is not None else ()
+        ids = [one.step.id for one in steps]
+        if done in ids and ids.index(done) + 1 < len(ids):
+            self._chosen = ids[ids.index(done) + 1]
+            self._show_in_hand()
+
+    def _on_timer(self, minutes: float) -> None:
+        now = self.document.clock()
+        self.apply(
+            say.TIMER_EDIT, lambda b: bench_edits.start_timer(b, "own", say.OWN_TITLE, minutes, now)
+        )
+
+    def _on_told(self) -> None:
+        now = self.document.clock()
+        self.apply(say.TOLD_EDIT, lambda b: bench_edits.told_timers(b, now))
+
+    # -- arm's length ------------------------------------------------------------------------------
+
+    def show_large(self) -> None:
+        """One thing at a time, read from two metres."""
+        if self._large is None:
+            self._large = ArmsLength(self.theme, self)
+            self._large.gone_on.connect(self.go_on)
+            self._large.taken_back.connect(self.document.stack.undo)
+        self._large.set_theme(self.theme)
+        self._large.show_large(self._large_shown())
+        self._large.showFullScreen()
+        self._large.setFocus()
+
+    def _large_shown(self) -> LargeShown:
+        one = self._planned()
+        bench = self.document.build.bench
+        timers = bench.timers if bench is not None else ()
+        if one is None:
+            return LargeShown(say.NOTHING_TONIGHT, "", timers, self.document.clock)
+        step = self._step_now(one.step)
+        under = say.large_under(one, doing=step.state == "doing")
+        return LargeShown(step.title or step.id, under, timers, self.document.clock)
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        """A large sheet goes with its page."""
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.EnabledChange and self._large:
+            self._large.hide()

@@ -1,0 +1,127 @@
+"""The evenings to come as a strip: hands busy, glue at work through the night, evenings that are not needed."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Final
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QWidget
+
+from hardkeel.ui.theme import Theme
+
+_HIGH: Final = 112
+_DAY_PX: Final = 74.0
+_LANES: Final = 3
+
+
+@dataclass(frozen=True, slots=True)
+class StripSpan:
+    """Hands, or glue: from when to when.
+
+    Attributes
+    ----------
+    critical : bool
+        What the finish hangs on.
+    """
+
+    start: datetime
+    end: datetime
+    critical: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """What the strip shows: evenings (start, end) with a word for their day, hands and glue."""
+
+    evenings: tuple[tuple[datetime, datetime, str], ...] = ()
+    hands: tuple[StripSpan, ...] = ()
+    glue: tuple[StripSpan, ...] = ()
+    told: str = ""
+
+
+class WeeksStrip(QWidget):
+    """The strip: one column an evening; the nights between are where the glue lies."""
+
+    def __init__(self, theme: Theme) -> None:
+        super().__init__()
+        self._theme = theme
+        self._strip = Strip()
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Dress in another theme."""
+        self._theme = theme
+        self.updateGeometry()
+        self.update()
+
+    def show_strip(self, strip: Strip) -> None:
+        """Show another plan."""
+        self._strip = strip
+        self.setAccessibleName(strip.told)
+        self.updateGeometry()
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        """As high as a day, its hands and three lanes of glue."""
+        return QSize(320, self._theme.px(_HIGH))
+
+    def _place(self, moment: datetime) -> float:
+        """Across: evenings are columns, their time runs across two thirds of one, the rest is the time until the next."""
+        evenings = self._strip.evenings
+        column = self._column()
+        for i, (start, end, _) in enumerate(evenings):
+            after = evenings[i + 1][0] if i + 1 < len(evenings) else None
+            if moment < start:
+                return i * column
+            if moment <= end:
+                share = (moment - start).total_seconds() / max(1.0, (end - start).total_seconds())
+                return (i + share * 2 / 3) * column
+            if after is None or moment < after:
+                whole = (after - end).total_seconds() if after is not None else 48 * 3600.0
+                share = min(1.0, (moment - end).total_seconds() / max(1.0, whole))
+                return (i + 2 / 3 + share / 3) * column
+        return len(evenings) * column
+
+    def _column(self) -> float:
+        count = max(1, len(self._strip.evenings))
+        return min(self._theme.px(_DAY_PX) * 1.6, (self.width() - 8) / count)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        """Days, hands, glue."""
+        del event
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        theme, column = self._theme, self._column()
+        day, bar = theme.px(20), theme.px(20)
+        painter.setFont(theme.font(13, weight=600))
+        for i, (_, _, word) in enumerate(self._strip.evenings):
+            box = QRectF(i * column, 0, column * 2 / 3, day)
+            painter.setPen(theme.colour("ink"))
+            if column > theme.px(34) or i % 2 == 0:
+                painter.drawText(box.adjusted(-20, 0, 20, 0), Qt.AlignmentFlag.AlignCenter, word)
+            painter.setPen(QPen(theme.colour("ink"), 1.2))
+            painter.setBrush(theme.colour("paper"))
+            painter.drawRect(QRectF(i * column + 1, day + 2, column * 2 / 3 - 2, bar))
+        for span in self._strip.hands:
+            left, right = self._place(span.start), self._place(span.end)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(theme.colour("act" if span.critical else "ink"))
+            painter.drawRect(QRectF(left + 2, day + 4, max(1.5, right - left - 2), bar - 4))
+        self._paint_glue(painter, day + bar + theme.px(8))
+        painter.end()
+
+    def _paint_glue(self, painter: QPainter, top: float) -> None:
+        theme = self._theme
+        tall = theme.px(11)
+        lanes = [-1.0] * _LANES
+        for span in self._strip.glue:
+            left, right = self._place(span.start), self._place(span.end)
+            lane = next((i for i, taken in enumerate(lanes) if taken <= left), _LANES - 1)
+            lanes[lane] = right
+            box = QRectF(left, top + lane * (tall + 4), max(tall, right - left), tall)
+            painter.setPen(QPen(theme.colour("fluid_edge"), 1.2))
+            painter.setBrush(theme.colour("fluid"))
+            painter.drawRoundedRect(box, tall / 2, tall / 2)
+        painter.setPen(QPen(theme.colour("hair"), 1))
+        painter.drawLine(QPointF(0, self.height() - 1), QPointF(self.width(), self.height() - 1))
