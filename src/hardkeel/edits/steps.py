@@ -26,6 +26,9 @@ _REACHED_OF_A_SURFACE: Final[dict[str, State]] = {
 }
 
 
+_LONGEST_SITTING_MINUTES: Final = 16 * 60
+
+
 class OutOfOrder(BadInput):
     """A step is to be done before one that it waits for.
 
@@ -79,7 +82,10 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
                 states[part] = reached
     changed = done.but(ledger=ledger.but(states=states)) if states != ledger.states else done
     entry = Entry(
-        at=at.isoformat(timespec="seconds"), by="app", kind="note", text=step.title or step.id
+        at=at.isoformat(timespec="seconds"),
+        by="app",
+        kind="note",
+        text=f"{step.title or step.id}{_time_taken(step, at)}",
     )
     more = timers_of(step, at)
     if more:
@@ -93,6 +99,17 @@ def begin(build: Build, step_id: str, at: datetime) -> Build:
     step = _step(build, step_id)
     begun = step.but(state="doing", started=at.isoformat(timespec="seconds"))
     return _with(build, tuple(begun if one.id == step_id else one for one in build.steps))
+
+
+def _time_taken(step: Step, at: datetime) -> str:
+    """How long the hands were at it, where it is known when they began; a night between is no work."""
+    if step.started is None:
+        return ""
+    begun = datetime.fromisoformat(step.started)
+    if (begun.tzinfo is None) != (at.tzinfo is None):
+        begun, at = begun.replace(tzinfo=None), at.replace(tzinfo=None)
+    minutes = round((at - begun).total_seconds() / 60)
+    return f" ({minutes} min)" if 0 < minutes <= _LONGEST_SITTING_MINUTES else ""
 
 
 def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:

@@ -65,6 +65,7 @@ def gone_off(timers: Iterable[Timer], now: datetime) -> tuple[Timer, ...]:
 
 def with_timers(timers: Sequence[Timer], more: Sequence[Timer], now: datetime) -> tuple[Timer, ...]:
     """These and more; one with the same id gives way, and so does what went off long ago."""
+    now = now if now.tzinfo is not None else now.astimezone()
     ids = {one.id for one in more}
     kept = (one for one in timers if one.id not in ids and one.over > now - _KEPT)
     return (*kept, *more)

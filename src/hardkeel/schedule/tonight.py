@@ -9,6 +9,8 @@ from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned, plan_evenings
 from hardkeel.schedule.timers import underway
 
+Span = tuple[datetime, datetime]
+
 
 @dataclass(frozen=True, slots=True)
 class Tonight:
@@ -53,15 +55,22 @@ def plan_tonight(
     held = bench or BenchTime()
     resources = held.resources
     time = BenchTime(evenings=evenings, resources=resources)
-    plan = plan_evenings(underway(steps, held.timers), time, limit, stopped=stopped)
-    plan = long_cures_last(plan, start + timedelta(minutes=minutes), resources)
+    steps_now = underway(steps, held.timers)
+    plan = plan_evenings(steps_now, time, limit, stopped=stopped)
+    busy = [(one.start, one.end) for one in begun_of(steps_now)]
+    plan = long_cures_last(plan, start + timedelta(minutes=minutes), resources, busy)
     first = (one for one in plan.steps if one.evening == 0)
-    doing = (_begun(step) for step in steps if step.state == "doing" and step.started is not None)
-    return Tonight(start, start + timedelta(minutes=minutes), (*doing, *first), plan)
+    return Tonight(start, start + timedelta(minutes=minutes), (*begun_of(steps), *first), plan)
+
+
+def begun_of(steps: Sequence[Step]) -> tuple[Planned, ...]:
+    """The steps that are being done, as if they were planned for when they were begun."""
+    return tuple(
+        _begun(step) for step in steps if step.state == "doing" and step.started is not None
+    )
 
 
 def _begun(step: Step) -> Planned:
-    """A step that is being done, as if it were planned for when it was begun."""
     start = local_time(step.started or "")
     end = start + timedelta(minutes=step.hands_minutes)
     handle = end + timedelta(minutes=step.handle_minutes)
@@ -69,17 +78,24 @@ def _begun(step: Step) -> Planned:
     return Planned(step, 0, start, end, handle, cure)
 
 
-def long_cures_last(plan: EveningPlan, end: datetime, resources: dict[str, int]) -> EveningPlan:
+def long_cures_last(
+    plan: EveningPlan, end: datetime, resources: dict[str, int], busy: Sequence[Span] = ()
+) -> EveningPlan:
     """The same plan with the first evening's steps in the order of their cures, where nothing later is the worse for it.
 
     Then what cures overnight does not lie in the way of what is left of the evening, and a hand that comes late to the
     end of it has begun no glue in haste.
+
+    Parameters
+    ----------
+    busy : sequence of (datetime, datetime)
+        When the hands are at what was begun before.
     """
     first = [one for one in plan.steps if one.evening == 0]
     later = [one for one in plan.steps if one.evening != 0]
     if not first:
         return plan
-    moved = _by_cure(first, min(one.start for one in first), end, resources)
+    moved = _by_cure(first, min(one.start for one in first), end, resources, busy)
     if moved is None or max(one.end for one in moved) > max(one.end for one in first):
         return plan
     if not _leaves_later_alone(moved, later, resources) or _over(moved, resources):
@@ -89,7 +105,11 @@ def long_cures_last(plan: EveningPlan, end: datetime, resources: dict[str, int])
 
 
 def _by_cure(
-    first: Sequence[Planned], start: datetime, end: datetime, resources: dict[str, int]
+    first: Sequence[Planned],
+    start: datetime,
+    end: datetime,
+    resources: dict[str, int],
+    busy: Sequence[Span],
 ) -> list[Planned] | None:
     placed: list[Planned] = []
     left = list(first)
@@ -102,13 +122,21 @@ def _by_cure(
             min(free, key=lambda one: ready[one.step.id])
         ]
         chosen = min(soon, key=lambda one: (one.cure - one.end, one.start))
-        begin = max(at, ready[chosen.step.id])
+        begin = _hands_free(max(at, ready[chosen.step.id]), chosen.end - chosen.start, busy)
         if begin + (chosen.end - chosen.start) > end:
             return None
         placed.append(_moved(chosen, begin))
         at = max(at, placed[-1].end)
         left.remove(chosen)
     return placed
+
+
+def _hands_free(at: datetime, length: timedelta, busy: Sequence[Span]) -> datetime:
+    """The first minute from which the hands are free for so long."""
+    for begin, end in sorted(busy):
+        if length and begin < at + length and end > at:
+            at = end
+    return at
 
 
 def _ready(

@@ -1,0 +1,121 @@
+"""Tonight: the plan's first evening, long cures last, what would help; every rule still kept."""
+
+import json
+from datetime import datetime, timedelta
+
+import pytest
+
+from hardkeel.cli.plan import plan_json
+from hardkeel.demo.biplane import teasel
+from hardkeel.demo.fleet import marram, sallow, withy
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.steps import begin, lay_all, tick
+from hardkeel.schedule.model import BenchTime, Evening, Step
+from hardkeel.schedule.planning import plan_evenings
+from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
+from hardkeel.schedule.what_if import what_ifs
+from hardkeel.voice.at_hand import steps_at_hand
+from hardkeel.voice.bench import tonight_line, tonight_title, what_if_lines
+from tests.plan_independent import broken
+from tests.unit.schedule.test_planning import graph
+
+SEVEN = datetime.fromisoformat("2026-10-06T19:00")
+
+
+def test_the_longest_cure_of_the_evening_comes_last() -> None:
+    steps = (
+        Step(
+            id="epoxy",
+            hands_minutes=20.0,
+            handle_minutes=480.0,
+            cure_minutes=1440.0,
+            glue="slow epoxy",
+        ),
+        Step(
+            id="quick",
+            hands_minutes=20.0,
+            handle_minutes=20.0,
+            cure_minutes=720.0,
+            glue="aliphatic",
+        ),
+        Step(id="sand", hands_minutes=20.0),
+    )
+    tonight = plan_tonight(steps, None, SEVEN, 120, 2.0)
+    assert [one.step.id for one in tonight.steps] == ["sand", "quick", "epoxy"]
+    assert tonight.last_glue is not None
+    assert tonight.last_glue.step.id == "epoxy"
+    assert tonight_title(SEVEN, 120) == "Tuesday, two hours"
+    assert tonight_line(tonight).startswith("The last glue at 19:40, by 20:40 at the latest")
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_putting_long_cures_last_breaks_no_rule_and_costs_no_minute(seed: int) -> None:
+    data = graph(900 + seed, 14)
+    bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})
+    steps = tuple(Step.model_validate_json(json.dumps(one)) for one in data["steps"])
+    plan = plan_evenings(steps, bench, 1.0)
+    first = bench.evenings[0]
+    end = datetime.fromisoformat(first.start) + timedelta(minutes=first.minutes)
+    busy = [(one.start, one.end) for one in begun_of(steps)]
+    moved = long_cures_last(plan, end, dict(bench.resources), busy)
+    assert moved.finish == plan.finish
+    if not any(one.why == "crowded" for one in plan.impossible):
+        assert broken(data, plan_json(moved)) == []
+
+
+@pytest.mark.parametrize("make", [demo_build, teasel, marram, sallow, withy])
+def test_every_demo_has_something_to_do_tonight_that_waits_for_nothing(make: object) -> None:
+    build = make()  # type: ignore[operator]
+    steps = steps_at_hand(build)
+    tonight = plan_tonight(steps, build.bench, SEVEN, 120, 1.0)
+    done = {step.id for step in steps if step.state == "done"}
+    for one in tonight.steps:
+        assert set(one.step.after) <= done, one.step.id
+        done.add(one.step.id)
+        assert one.start >= SEVEN
+        assert one.end <= tonight.end
+    assert tonight.steps
+
+
+def test_what_the_ledger_says_is_glued_is_done_with_all_before_it() -> None:
+    steps = {step.id: step.state for step in steps_at_hand(demo_build())}
+    assert steps["straight part"] == steps["cut"] == steps["nose"] == "done"
+    assert steps["tail"] == "open"  # F7 was only tried in
+    assert steps["stab seat"] == "open"
+
+
+def test_the_tail_is_glued_only_after_it_was_set() -> None:
+    steps = {step.id: step for step in steps_at_hand(demo_build())}
+    assert "true stab" in steps["stab seat"].after
+    assert "true fin" in steps["fin seat"].after
+
+
+def test_a_step_that_is_being_done_comes_first_and_what_cures_is_waited_for() -> None:
+    build = demo_build()
+    build = lay_all(build, steps_at_hand(build))
+    seven = SEVEN.astimezone()
+    begun = begin(build, "stab glue", seven)
+    tonight = plan_tonight(begun.steps, begun.bench, SEVEN, 120, 1.0)
+    assert tonight.steps[0].step.id == "stab glue"
+    done = tick(begun, "stab glue", datetime.fromisoformat("2026-10-06T19:25").astimezone())
+    again = plan_tonight(
+        done.steps, done.bench, datetime.fromisoformat("2026-10-06T19:25"), 95, 1.0
+    )
+    flat = next((one for one in again.plan.steps if one.step.id == "stab flat"), None)
+    assert flat is not None
+    assert flat.start >= datetime.fromisoformat("2026-10-06T19:45")
+
+
+def test_what_would_help_is_told_by_what_it_saves() -> None:
+    pinned = tuple(
+        Step(id=f"s{i}", hands_minutes=20.0, handle_minutes=90.0, needs=("board",))
+        for i in range(4)
+    )
+    bench = BenchTime(
+        evenings=tuple(Evening(start=f"2026-10-{d:02d}T19:00", minutes=120) for d in (6, 8, 10, 12))
+    )
+    tonight = plan_tonight(pinned, bench, SEVEN, 120, 1.0)
+    found = what_ifs(pinned, bench, SEVEN, 120)
+    assert {one.kind for one in found} == {"resource", "evening"}
+    lines = what_if_lines(tonight.plan, found)
+    assert any(line.startswith("Another board would save") for line in lines)
