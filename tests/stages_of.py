@@ -2,6 +2,7 @@
 
 from hardkeel.ui.benches.sheet_desk import SheetDesk
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.frame.page import FramePage
 from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
 from hardkeel.ui.stages.layout.page import LayoutPage
@@ -63,3 +64,9 @@ def sheets_of(window: MainWindow) -> SheetDesk:
     desk = frame_of(window).findChild(SheetDesk)
     assert desk is not None
     return desk
+
+
+def bench_of(window: MainWindow) -> BenchStage:
+    page = window.pages["bench"]
+    assert isinstance(page, BenchStage)
+    return page

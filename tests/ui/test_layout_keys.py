@@ -48,7 +48,7 @@ def wait_for_plans(qtbot: QtBot, window: MainWindow, count: int) -> None:
 
 
 def test_stages_and_benches_are_reached_by_keys(qtbot: QtBot, active: MainWindow) -> None:
-    for number, stage in enumerate(("layout", "frame", "tail", "true", "log"), start=1):
+    for number, stage in enumerate(("layout", "frame", "tail", "true", "bench", "log"), start=1):
         qtbot.keyClick(active, getattr(Qt.Key, f"Key_{number}"), CTRL)
         wait_for_place(qtbot, active, stage)
     qtbot.keyClick(active, Qt.Key.Key_1, CTRL)

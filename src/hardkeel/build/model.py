@@ -7,6 +7,7 @@ from pydantic import Field
 from hardkeel.balance.model import Balance, Mass, Wing
 from hardkeel.base.values import Value
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.glue.model import Shelf
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, Sheet
 from hardkeel.parts.model import Ledger
@@ -51,6 +52,7 @@ class Build(Value):
     flight: Flight | None = None
     steps: tuple[Step, ...] = ()
     bench: BenchTime | None = None
+    glue: Shelf | None = None
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
 

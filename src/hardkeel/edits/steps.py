@@ -7,6 +7,7 @@ from typing import Final, Literal
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
+from hardkeel.edits.glue import glued
 from hardkeel.logbook.entries import Entry
 from hardkeel.parts.model import STATES, State
 from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
@@ -91,7 +92,7 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     if more:
         bench = changed.bench or BenchTime()
         changed = changed.but(bench=bench.but(timers=with_timers(bench.timers, more, at)))
-    return changed.but(log=(*changed.log, entry))
+    return glued(changed.but(log=(*changed.log, entry)), step_id, step.glue)
 
 
 def begin(build: Build, step_id: str, at: datetime) -> Build:

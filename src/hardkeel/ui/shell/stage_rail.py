@@ -36,7 +36,7 @@ class StageRail(QWidget):
             button.clicked.connect(lambda _on, stage=stage: self.stage_picked.emit(stage))
             note = QLabel()
             note.setObjectName("soft")
-            note.setContentsMargins(16, 0, 6, 8)
+            note.setContentsMargins(16, 0, 6, 4)
             note.setWordWrap(True)
             self._group.addButton(button)
             self._buttons[stage], self._notes[stage] = button, note

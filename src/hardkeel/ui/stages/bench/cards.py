@@ -3,12 +3,13 @@
 from typing import Final
 
 from PyQt6.QtCore import QTimer, pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox
+from PyQt6.QtWidgets import QPushButton, QSpinBox
 
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import gone_off, running
 from hardkeel.ui.document.document import Clock
 from hardkeel.ui.kit.card import Card, label
+from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.voice import bench as say
 
 _SECOND_MS: Final = 1000
@@ -81,11 +82,10 @@ class TimersCard(Card):
         self.start.clicked.connect(lambda: self.started.emit(float(self.minutes.value())))
         for widget in (self.left, self.what, self.then, self.late, self.read):
             self.column.addWidget(widget)
-        row = QHBoxLayout()
+        row = FlowLayout(gap=8)
         row.addWidget(label("soft", say.OWN_TIMER, wrap=False))
         row.addWidget(self.minutes)
         row.addWidget(self.start)
-        row.addStretch(1)
         row.addWidget(self.large)
         self.column.addLayout(row)
         self._tick = QTimer(self)

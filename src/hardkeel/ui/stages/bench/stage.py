@@ -10,12 +10,15 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.bench.timer_watch import TimerWatch
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import bench as say
+from hardkeel.voice.glue import COUPONS, GLUE
 
 BENCHES: Final = Benches(
     "hardkeel.ui.stages.bench",
     (
         ("tonight", say.TONIGHT, "TonightPage"),
         ("weeks", say.EVENINGS, "WeeksPage"),
+        ("glue", GLUE, "GluePage"),
+        ("coupons", COUPONS, "CouponsPage"),
     ),
     "Ctrl+Alt",
 )

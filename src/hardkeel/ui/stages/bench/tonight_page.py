@@ -28,7 +28,7 @@ from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.bench.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
 from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
-from hardkeel.ui.stages.bench.evening_view import EveningView
+from hardkeel.ui.stages.bench.evening_view import EveningRow, EveningView
 from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import bench as say
@@ -106,18 +106,18 @@ class TonightPage(SubPage):
         box.setSpacing(4)
         box.addLayout(head)
         box.addWidget(self.line)
-        scroll = QScrollArea()
-        scroll.setWidget(self.evening)
-        scroll.setWidgetResizable(True)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        box.addWidget(scroll, 1)
+        box.addWidget(self.evening, 1)
         box.addLayout(foot)
         box.addWidget(self.strip)
         box.addWidget(label("soft", say.STRIP_KEY))
         self.help = label("heading")
         self.help.hide()
         box.addWidget(self.help)
-        return surface
+        scroll = QScrollArea()
+        scroll.setWidget(surface)
+        scroll.setWidgetResizable(True)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        return scroll
 
     def _connect(self) -> None:
         self.document.build_opened.connect(self._on_opened)
@@ -233,6 +233,11 @@ class TonightPage(SubPage):
         self.lay_out.show_lines("", [])
         self.step.show_step("", "", "", "")
 
+    @property
+    def rows(self) -> tuple[EveningRow, ...]:
+        """The steps of the evening as they are shown."""
+        return evening_rows(self._tonight) if self._tonight is not None else ()
+
     def _planned(self) -> Planned | None:
         steps = self._tonight.steps if self._tonight is not None else ()
         return next((one for one in steps if one.step.id == self._chosen), None)
@@ -241,7 +246,7 @@ class TonightPage(SubPage):
         tonight = self._tonight
         if tonight is None:
             return
-        self.evening.show_evening(evening_rows(tonight), tonight.start, tonight.end, self._chosen)
+        self.evening.show_evening(self.rows, tonight.start, tonight.end, self._chosen)
         one = self._planned()
         if one is None:
             nothing = say.NOTHING_TO_DO if tonight.plan.finish is None else say.NOTHING_TONIGHT
@@ -307,16 +312,21 @@ class TonightPage(SubPage):
 
     # -- arm's length ------------------------------------------------------------------------------
 
-    def show_large(self) -> None:
-        """One thing at a time, read from two metres."""
+    def large_sheet(self) -> ArmsLength:
+        """The sheet that is read from two metres, made when it is first wanted."""
         if self._large is None:
             self._large = ArmsLength(self.theme, self)
             self._large.gone_on.connect(self.go_on)
             self._large.taken_back.connect(self.document.stack.undo)
-        self._large.set_theme(self.theme)
-        self._large.show_large(self._large_shown())
-        self._large.showFullScreen()
-        self._large.setFocus()
+        return self._large
+
+    def show_large(self) -> None:
+        """One thing at a time, read from two metres."""
+        large = self.large_sheet()
+        large.set_theme(self.theme)
+        large.show_large(self._large_shown())
+        large.showFullScreen()
+        large.setFocus()
 
     def _large_shown(self) -> LargeShown:
         one = self._planned()

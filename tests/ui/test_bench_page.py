@@ -1,0 +1,239 @@
+"""The bench as a builder uses it: tonight answered at once, worked through by keys, timers that outlive the window."""
+
+from collections.abc import Callable
+from datetime import timedelta
+from pathlib import Path
+from typing import cast
+
+import pytest
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.bench import start_timer
+from hardkeel.schedule.timers import running
+from hardkeel.storage.package import save
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.bench.coupons_page import CouponsPage
+from hardkeel.ui.stages.bench.glue_page import GluePage
+from hardkeel.ui.stages.bench.tonight_page import TonightPage
+from hardkeel.ui.stages.bench.weeks_page import WeeksPage
+from tests.conftest import StepClock
+from tests.stages_of import bench_of
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def tonight(window: MainWindow, qtbot: QtBot) -> TonightPage:
+    window.show_stage("bench")
+    page = cast("TonightPage", bench_of(window).page("tonight"))
+    qtbot.waitUntil(lambda: bool(page.evening.boxes()), timeout=20_000)
+    return page
+
+
+def done(window: MainWindow) -> set[str]:
+    return {step.id for step in window.document.build.steps if step.state == "done"}
+
+
+def test_two_hours_tonight_are_answered_when_the_page_opens(tonight: TonightPage) -> None:
+    assert tonight.title.text().endswith("two hours")
+    assert tonight.weeks.text().startswith("Done ")
+    assert tonight.step.answer.text()
+    assert tonight.step.button.text() == "Begin (Enter)"
+    assert "first pull the tail in" in tonight.waits.lines.text()
+
+
+def test_another_time_is_another_evening(tonight: TonightPage, qtbot: QtBot) -> None:
+    before = tonight.evening.accessibleName()
+    tonight.time.setValue(30)
+    qtbot.waitUntil(lambda: tonight.evening.accessibleName() != before, timeout=20_000)
+    assert tonight.title.text().endswith("30 min")
+
+
+def test_the_evening_is_worked_through_from_arms_length_without_the_mouse(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    tonight.evening.setFocus()
+    qtbot.keyClick(tonight.evening, Qt.Key.Key_F11)
+    large = tonight.findChild(type(tonight.large_sheet()))
+    assert large is not None
+    assert large.isVisible()
+    first = large.title.text()
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert [step.title for step in window.document.build.steps if step.state == "doing"] == [first]
+    assert large.under.text().startswith("Begun")
+    before = done(window)
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert len(done(window) - before) == 1
+    assert large.title.text() != first
+    assert window.document.build.log[-1].text.startswith(first)
+    qtbot.keyClick(large, Qt.Key.Key_Backspace)
+    assert done(window) == before
+    qtbot.keyClick(large, Qt.Key.Key_R)  # silent where there is no voice
+    qtbot.keyClick(large, Qt.Key.Key_Escape)
+    assert not large.isVisible()
+
+
+def test_a_tick_moves_the_parts_on_starts_timers_and_is_one_step_to_undo(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    glue = next(
+        row.id
+        for row in tonight.rows
+        if row.glue and row.id in ("hatch", "plates", "stab glue", "fin glue")
+    )
+    tonight.evening.picked.emit(glue)
+    tonight.go_on()
+    tonight.go_on()
+    build = window.document.build
+    assert glue in done(window)
+    assert build.bench is not None
+    assert {one.step for one in running(build.bench.timers, window.document.clock())} == {glue}
+    assert tonight.timers.left.text()
+    window.document.stack.undo()
+    window.document.stack.undo()
+    assert window.document.build.steps == ()
+
+
+def test_arrow_keys_go_through_the_evening_and_enter_begins(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    first = tonight.step.answer.text()
+    tonight.evening.setFocus()
+    qtbot.keyClick(tonight.evening, Qt.Key.Key_Down)
+    second = tonight.step.answer.text()
+    assert second != first
+    qtbot.keyClick(tonight.evening, Qt.Key.Key_Return)
+    assert [step.title for step in window.document.build.steps if step.state == "doing"] == [second]
+
+
+def test_three_timers_survive_a_closed_window_and_say_what_went_off(
+    make_window: Callable[[], MainWindow], tmp_path: Path, clock: StepClock, qtbot: QtBot
+) -> None:
+    build = demo_build()
+    for minutes, title in ((5.0, "pot life"), (20.0, "hatch"), (720.0, "plates")):
+        build = start_timer(build, "own", title, minutes, clock())
+    save(build, tmp_path / "model.keel")
+    clock.moment += timedelta(hours=1)
+    window = make_window()
+    window.open_path(tmp_path / "model.keel")
+    window.show_stage("bench")
+    page = cast("TonightPage", bench_of(window).page("tonight"))
+    assert "pot life is up" in page.timers.late.text()
+    assert "hatch is up" in page.timers.late.text()
+    assert page.timers.left.text().startswith(("10 h", "11 h"))
+    qtbot.mouseClick(page.timers.read, LEFT)
+    assert not page.timers.late.isVisible()
+    assert window.document.build.bench is not None
+    assert [one.told for one in window.document.build.bench.timers] == [True, True, False]
+
+
+def test_a_timer_rings_once_when_it_goes_off_whatever_page_is_seen(
+    window: MainWindow, tonight: TonightPage, clock: StepClock
+) -> None:
+    rung: list[str] = []
+    watch = bench_of(window).watch
+    watch.rang.connect(rung.append)
+    tonight.timers.minutes.setValue(10)
+    tonight.timers.start.click()
+    window.show_stage("true")
+    watch.look()
+    assert rung == []
+    clock.moment += timedelta(minutes=11)
+    watch.look()
+    watch.look()
+    assert rung == ["own 1"]
+
+
+def test_another_week_and_another_board_are_the_builders(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    bench_of(window).turn_to("weeks")
+    page = cast("WeeksPage", bench_of(window).page("weeks"))
+    qtbot.mouseClick(page.days[0].box, LEFT)
+    bench = window.document.build.bench
+    assert bench is not None
+    assert len({one.start[11:] for one in bench.evenings}) >= 1
+    assert page.days[0].box.isChecked()
+    page.scarce["board"].setValue(2)
+    page.scarce["board"].editingFinished.emit()
+    assert window.document.build.bench is not None
+    assert window.document.build.bench.resources["board"] == 2
+    for row in page.days.values():
+        if row.box.isChecked():
+            qtbot.mouseClick(row.box, LEFT)
+    assert page.told.text().startswith("One day in the week at least")
+
+
+def test_a_build_with_nothing_to_do_says_so(make_window: Callable[[], MainWindow]) -> None:
+    window = make_window()
+    window.show_stage("bench")
+    page = cast("TonightPage", bench_of(window).page("tonight"))
+    assert page.line.text().startswith("There are no steps yet")
+    assert not page.step.button.isVisible()
+
+
+def test_the_best_glue_for_a_joint_is_told_with_what_speaks_against_the_rest(
+    window: MainWindow, qtbot: QtBot
+) -> None:
+    window.show_stage("bench")
+    bench_of(window).turn_to("glue")
+    page = cast("GluePage", bench_of(window).page("glue"))
+    assert page.best[0][0].text() == "Slow epoxy"
+    assert "gloves" in page.best[0][2].text()
+    assert "Aliphatic: sets before it is in place" in page.others.text()
+    qtbot.mouseClick(page.joints.buttons["hinge"], LEFT)
+    assert page.best[0][0].text() == "Thin cyanoacrylate"
+    assert page.mix.answer.text().startswith("About 0.5 g")
+    qtbot.mouseClick(page.joints.buttons["foam"], LEFT)
+    page.asked.sand.setChecked(True)
+    assert page.best[0][0].text() == "Polyurethane"
+    page.best[1][0].click()
+    assert page.kind == "slow epoxy"
+    page.mix.area.setValue(400)
+    assert page.mix.answer.text().startswith("6.2 g of resin and 2.8 g of hardener")
+
+
+def test_the_builders_bottle_goes_before_its_kind(window: MainWindow) -> None:
+    window.show_stage("bench")
+    bench_of(window).turn_to("glue")
+    page = cast("GluePage", bench_of(window).page("glue"))
+    page.bottle.handle.setValue(300)
+    page.bottle.handle.editingFinished.emit()
+    assert "about 5 h to handle" in page.best[0][1].text()
+    assert window.document.stack.undoText() == "your own slow epoxy"
+    page.bottle.handle.editingFinished.emit()
+    assert window.document.stack.count() == 1
+
+
+def test_a_failed_coupon_names_what_was_glued_with_its_batch(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    bench_of(window).turn_to("glue")
+    glue = cast("GluePage", bench_of(window).page("glue"))
+    glue.mix.batch.click()
+    assert bench_of(window).now == "coupons"
+    page = cast("CouponsPage", bench_of(window).page("coupons"))
+    bench_of(window).turn_to("tonight")
+    plates = next(row for row in tonight.rows if row.id == "plates")
+    tonight.evening.picked.emit(plates.id)
+    tonight.go_on()
+    tonight.go_on()
+    bench_of(window).turn_to("coupons")
+    card = page.batches["batch 1"]
+    assert plates.title in card.joints.text()
+    assert card.said.text() == "No coupon broken yet."
+    qtbot.mouseClick(card.buttons["joint"], LEFT)
+    assert "the joint let go" in page.batches["batch 1"].said.text()
+    assert page.batches["batch 1"].property("edge") == "out"
+
+
+@pytest.mark.parametrize("place", ["tonight", "weeks", "glue", "coupons"])
+def test_large_text_keeps_the_window_as_it_is(window: MainWindow, place: str, qtbot: QtBot) -> None:
+    window.menu.scale_wanted.emit(150)
+    window.show_stage("bench")
+    bench_of(window).turn_to(place)
+    window.resize(1280, 800)
+    qtbot.wait(50)
+    assert (window.width(), window.height()) == (1280, 800)

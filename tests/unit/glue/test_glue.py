@@ -1,0 +1,187 @@
+"""Glue: choices by thought experiment, mixing against the scales, coupons against the binomial table."""
+
+import math
+from datetime import UTC, datetime
+from typing import get_args
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.glue import break_coupon, new_batch, set_bottle
+from hardkeel.edits.steps import tick
+from hardkeel.glue.choosing import JOINTS, JointKind, choices
+from hardkeel.glue.coupons import at_least, verdict_on
+from hardkeel.glue.kinds import KINDS, times_of
+from hardkeel.glue.mixing import HARDENER_DENSITY, RESIN_DENSITY, mix_for, weight_ratio
+from hardkeel.glue.model import Batch, Bottle, Coupon, GlueKind
+from hardkeel.schedule.model import Step
+from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.voice.glue import (
+    JOINT_WORDS,
+    against_line,
+    choice_under,
+    choice_why,
+    glue_line,
+    mix_words,
+    verdict_words,
+)
+
+NOW = datetime(2026, 10, 6, 20, tzinfo=UTC)
+
+
+def best(joint: JointKind, **asked: object) -> list[GlueKind]:
+    return [one.glue.kind for one in choices(joint, **asked)][:3]  # type: ignore[arg-type]
+
+
+def test_every_kind_and_joint_has_its_figures_and_words() -> None:
+    assert set(KINDS) == set(get_args(GlueKind))
+    assert set(JOINTS) == set(get_args(JointKind)) == set(JOINT_WORDS)
+    for glue in KINDS.values():
+        for span in (glue.open, glue.handle, glue.cure):
+            assert 0 <= span[0] <= span[1]
+        assert glue.handle[0] <= glue.cure[1]
+        assert glue_line(glue)
+    for joint in JOINTS:
+        for one in choices(joint):
+            assert bool(choice_why(one)) is bool(one.speaks)
+            assert choice_under(one).endswith(".")
+            assert against_line(one).endswith(".")
+
+
+@pytest.mark.parametrize(
+    ("joint", "asked", "first"),
+    [
+        ("wide lamination", {}, "slow epoxy"),
+        ("strip joint", {"sand": True}, "aliphatic"),
+        ("end grain", {}, "aliphatic"),
+        ("foam", {"sand": True}, "polyurethane"),
+        ("wire to ply", {}, "slow epoxy"),
+        ("tail seat", {"move": 20.0}, "slow epoxy"),
+        ("gusset", {}, "aliphatic"),
+        ("hinge", {}, "thin cyanoacrylate"),
+    ],
+)
+def test_what_a_builder_would_take(joint: JointKind, asked: dict[str, object], first: str) -> None:
+    assert best(joint, **asked)[0] == first
+
+
+def test_no_glue_that_eats_foam_is_offered_for_foam_and_no_water_for_wide_faces() -> None:
+    for asked in ({}, {"sand": True}, {"minutes": 5.0}):
+        assert all(KINDS[kind].foam for kind in best("foam", **asked))
+    assert all(not KINDS[kind].water for kind in best("wide lamination"))
+
+
+def test_in_five_minutes_nothing_slow_is_first() -> None:
+    for joint in ("strip joint", "gusset", "end grain"):
+        first = choices(joint, minutes=5.0)[0]
+        assert first.times.handle <= 5
+
+
+@given(st.sampled_from(sorted(KINDS)), st.floats(0, 35))
+def test_warmth_hastens_and_never_hinders(kind: GlueKind, celsius: float) -> None:
+    now, warmer = times_of(KINDS[kind], None, celsius), times_of(KINDS[kind], None, celsius + 5)
+    assert warmer.handle <= now.handle
+    assert warmer.open <= now.open
+
+
+def test_an_epoxy_at_ten_degrees_takes_twice_as_long_and_the_bottle_goes_before() -> None:
+    slow = KINDS["slow epoxy"]
+    assert times_of(slow, None, 10).cure == pytest.approx(2 * times_of(slow).cure)
+    own = Bottle(kind="slow epoxy", open_minutes=60.0)
+    assert times_of(slow, own).open == 60
+    assert times_of(slow, own).cure == times_of(slow).cure
+
+
+@given(st.floats(1, 5000), st.floats(10, 200), st.booleans())
+def test_what_is_mixed_weighs_what_it_should_in_the_makers_ratio(
+    area: float, ratio: float, by_volume: bool
+) -> None:
+    mix = mix_for(KINDS["slow epoxy"], area, ratio, by_volume=by_volume)
+    assert mix.hardener / mix.resin == pytest.approx(ratio / 100)
+    grams = (
+        mix.resin * RESIN_DENSITY + mix.hardener * HARDENER_DENSITY
+        if by_volume
+        else mix.resin + mix.hardener
+    )
+    assert grams == pytest.approx(mix.needed + mix.wasted)
+    assert mix.wasted >= 1.0 - 1e-9
+
+
+def test_the_two_ratios_of_one_bottle_belong_together() -> None:
+    # by volume 100 to 50: 115 g with 51 g
+    assert weight_ratio(50) == pytest.approx(100 * 51 / 115)
+    by_weight = mix_for(KINDS["slow epoxy"], 400, weight_ratio(50), by_volume=False)
+    by_volume = mix_for(KINDS["slow epoxy"], 400, 50, by_volume=True)
+    assert by_volume.resin * RESIN_DENSITY == pytest.approx(by_weight.resin)
+    assert mix_words(by_weight).startswith("6.2 g of resin and 2.8 g of hardener")
+    for area, ratio in ((0, 50), (100, 0)):
+        with pytest.raises(BadInput):
+            mix_for(KINDS["slow epoxy"], area, ratio, by_volume=False)
+
+
+def coupons(*broke: str) -> Batch:
+    return Batch(
+        id="b", kind="slow epoxy", mixed="2026-10-06T20:00",
+        coupons=tuple(Coupon(at="2026-10-07T20:00", broke=one) for one in broke),  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize("count", range(1, 12))
+def test_all_held_is_the_twentieth_part_to_the_power_of_one_over_the_count(count: int) -> None:
+    assert at_least(count, count) == pytest.approx(0.05 ** (1 / count), abs=1e-9)
+
+
+def test_the_bound_covers_nineteen_times_in_twenty() -> None:
+    rng = np.random.default_rng(2)
+    for share in (0.6, 0.85):
+        held = rng.binomial(8, share, 4000)
+        covered = np.mean([at_least(int(k), 8) <= share for k in held])
+        assert covered >= 0.94
+
+
+def test_a_batch_is_judged_by_its_coupons() -> None:
+    assert verdict_on(coupons()).verdict == "untried"
+    assert verdict_on(coupons("wood")).verdict == "doubtful"
+    assert verdict_on(coupons(*["wood"] * 5)).verdict == "good"
+    bad = verdict_on(coupons("wood", "wood", "joint"))
+    assert (bad.verdict, bad.held, bad.soft) == ("bad", 2, False)
+    assert "still soft" in verdict_words(verdict_on(coupons("soft")))
+    assert "at least 55 %" in verdict_words(verdict_on(coupons(*["wood"] * 5)))
+    assert math.isclose(verdict_on(coupons("joint")).at_least, 0.0)
+
+
+def test_what_is_glued_is_tied_to_the_batch_in_use_and_named_when_its_coupon_fails() -> None:
+    steps = (
+        Step(id="plates", title="Glue the plates", glue="slow epoxy"),
+        Step(id="hatch", title="Glue the hatch", glue="aliphatic"),
+        Step(id="seat", title="Glue the seat", glue="slow epoxy"),
+    )
+    build = new_batch(Build(steps=steps), "slow epoxy", NOW, ratio=44.0, temperature=18.0)
+    for one in ("plates", "hatch"):
+        build = tick(build, one, NOW)
+    build = new_batch(build, "slow epoxy", NOW)
+    build = tick(build, "seat", NOW)
+    assert build.glue is not None
+    assert [one.joints for one in build.glue.batches] == [("plates",), ("seat",)]
+    broken = break_coupon(build, "batch 1", "joint", NOW)
+    assert broken.glue is not None
+    assert verdict_on(broken.glue.batches[0]).verdict == "bad"
+    assert verdict_on(broken.glue.batches[1]).verdict == "untried"
+    assert build_from_text(text_of(broken)) == broken
+    with pytest.raises(BadInput, match="no batch"):
+        break_coupon(build, "batch 9", "wood", NOW)
+
+
+def test_the_builders_bottle_of_a_kind_takes_the_place_of_the_one_before() -> None:
+    build = set_bottle(Build(), Bottle(kind="pva", handle_minutes=40.0))
+    build = set_bottle(build, Bottle(kind="pva", handle_minutes=50.0))
+    assert build.glue is not None
+    assert build.glue.bottles == (Bottle(kind="pva", handle_minutes=50.0),)
+    first = next(
+        one for one in choices("gusset", bottles=build.glue.bottles) if one.glue.kind == "pva"
+    )
+    assert first.times.handle == 50
