@@ -105,7 +105,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
     record = [p for p in written if "-dxf" not in str(p) and "-svg" not in str(p)]
     assert [p.suffix for p in record] == [
-        ".pdf", ".csv", ".json", ".pdf", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
+        ".pdf", ".csv", ".json", ".pdf", ".pdf", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
     ]  # fmt: skip
     assert (
         len([p for p in written if "-svg" in str(p)])

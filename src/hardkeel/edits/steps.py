@@ -71,7 +71,8 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
         for one, waits in standing_of(build.steps).blocked:
             if one.id == step_id:
                 raise OutOfOrder(step, waits)
-    done = _with_state(build, step_id, "done")
+    took = _minutes_taken(step, at)
+    done = _with_state(build, step_id, "done", took=float(took) if took else step.took)
     ledger = done.listed
     there = {part.id for part in parts_of(done)}
     states = dict(ledger.states)
@@ -86,7 +87,7 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
         at=at.isoformat(timespec="seconds"),
         by="app",
         kind="note",
-        text=f"{step.title or step.id}{_time_taken(step, at)}",
+        text=f"{step.title or step.id} ({took} min)" if took else step.title or step.id,
     )
     more = timers_of(step, at)
     if more:
@@ -102,15 +103,15 @@ def begin(build: Build, step_id: str, at: datetime) -> Build:
     return _with(build, tuple(begun if one.id == step_id else one for one in build.steps))
 
 
-def _time_taken(step: Step, at: datetime) -> str:
-    """How long the hands were at it, where it is known when they began; a night between is no work."""
+def _minutes_taken(step: Step, at: datetime) -> int:
+    """How long the hands were at it; 0 where it is not known when they began: a night between is no work."""
     if step.started is None:
-        return ""
+        return 0
     begun = datetime.fromisoformat(step.started)
     if (begun.tzinfo is None) != (at.tzinfo is None):
         begun, at = begun.replace(tzinfo=None), at.replace(tzinfo=None)
     minutes = round((at - begun).total_seconds() / 60)
-    return f" ({minutes} min)" if 0 < minutes <= _LONGEST_SITTING_MINUTES else ""
+    return minutes if 0 < minutes <= _LONGEST_SITTING_MINUTES else 0
 
 
 def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:
@@ -216,12 +217,12 @@ def _step(build: Build, step_id: str | None) -> Step:
     return found
 
 
-def _with_state(build: Build, step_id: str, state: StepState) -> Build:
-    _step(build, step_id)
-    return _with(
-        build,
-        tuple(step.but(state=state) if step.id == step_id else step for step in build.steps),
-    )
+def _with_state(
+    build: Build, step_id: str, state: StepState, *, took: float | None = None
+) -> Build:
+    step = _step(build, step_id)
+    changed = step.but(state=state, took=took) if took is not None else step.but(state=state)
+    return _with(build, tuple(changed if one.id == step_id else one for one in build.steps))
 
 
 def _with(build: Build, steps: tuple[Step, ...]) -> Build:

@@ -7,6 +7,7 @@ from types import MappingProxyType
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
+from hardkeel.export.diary import diary_pdf
 from hardkeel.export.framing import named_templates
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
@@ -52,6 +53,8 @@ def export_record(
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
+    if build.log or build.sessions:
+        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit)
     if build.surveyed.bodies:
         sheet = rigging_sheet_pdf(build, unit, A4_MM)
         contents[f"{stem}-measuring-sheet.pdf"] = sheet

@@ -31,6 +31,8 @@ class Step(Value):
         Can't be undone afterwards; `because` says why.
     needs_cure : bool
         The steps before must be cured, not only firm.
+    took : float, optional
+        Minutes that the hands were at it; our own addition to the file.
     """
 
     id: Text
@@ -51,6 +53,7 @@ class Step(Value):
     state: StepState = "open"
     needs_cure: bool = False
     started: str | None = None
+    took: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
 
 
 def local_time(text: str) -> datetime:

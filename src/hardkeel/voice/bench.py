@@ -46,7 +46,7 @@ DAY_NAMES: Final = _DAYS
 NO_DAY: Final = "One day in the week at least: there is no plan without an evening."
 OWN_TITLE: Final = "egg timer"
 DAY_LETTERS: Final = ("Mo", "Tu", "We", "Th", "Fr", "Sa", "Su")
-_TIMER_ENDS: Final = {
+TIMER_ENDS: Final = {
     "pot": "the glue is past working",
     "handle": "may be handled",
     "cure": "is through",
@@ -182,13 +182,15 @@ def then_line(timer: Timer, now: datetime) -> str:
         if over.date() == here.date()
         else f"{day_words(over)} {clock_words(over)}"
     )
-    return f"{when}  {timer.title or timer.id}: {_TIMER_ENDS[timer.kind]}"
+    return f"{when}  {timer.title or timer.id}: {TIMER_ENDS[timer.kind]}"
 
 
 def went_off(timer: Timer) -> str:
     """What a timer that went off says."""
     over = local_time(timer.ends)
-    return f"{day_words(over)} {clock_words(over)}: {timer.title or timer.id} {_TIMER_ENDS[timer.kind]}"
+    return (
+        f"{day_words(over)} {clock_words(over)}: {timer.title or timer.id} {TIMER_ENDS[timer.kind]}"
+    )
 
 
 def begin_edit(step: Step) -> str:

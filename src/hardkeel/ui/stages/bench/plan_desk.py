@@ -11,6 +11,7 @@ from hardkeel.schedule.tonight import Tonight, plan_tonight
 from hardkeel.schedule.what_if import what_ifs
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.stages.bench.calendar_desk import CalendarDesk
 from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
 
@@ -51,6 +52,7 @@ class PlanDesk(QObject):
     def _on_made(self, key: str, page: object) -> None:
         if key == "tonight" and isinstance(page, TonightPage):
             self._tonight = page
+            CalendarDesk(self._document, page)
             page.asked.connect(self._begin)
             page.seen.connect(self._on_seen)
             page.left_off.connect(self.leave_off)

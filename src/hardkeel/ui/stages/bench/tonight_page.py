@@ -16,7 +16,8 @@ from hardkeel.edits import steps as edits
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.ordering import standing_of
-from hardkeel.schedule.planning import Planned
+from hardkeel.schedule.pace import to_go
+from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
 from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
@@ -33,6 +34,8 @@ from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import bench as say
 from hardkeel.voice.at_hand import steps_at_hand
+from hardkeel.voice.calendar import WRITE
+from hardkeel.voice.diary import to_go_words
 from hardkeel.voice.order import hazard_words
 
 _SHOWS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
@@ -91,14 +94,6 @@ class TonightPage(SubPage):
         head.addWidget(self.title, 1)
         head.addWidget(label("soft", say.I_HAVE, wrap=False))
         head.addWidget(self.time)
-        self.weeks, self.proof = label("heading"), label("soft")
-        self.leave = QPushButton(say.STOP_LOOKING)
-        self.leave.setObjectName("plain")
-        self.leave.hide()
-        foot = QHBoxLayout()
-        foot.addWidget(self.weeks, 3)
-        foot.addWidget(self.proof, 2)
-        foot.addWidget(self.leave)
         surface = QWidget()
         surface.setObjectName("paper")
         box = QVBoxLayout(surface)
@@ -107,9 +102,11 @@ class TonightPage(SubPage):
         box.addLayout(head)
         box.addWidget(self.line)
         box.addWidget(self.evening, 1)
-        box.addLayout(foot)
+        box.addLayout(self._foot())
         box.addWidget(self.strip)
         box.addWidget(label("soft", say.STRIP_KEY))
+        self.left = label("soft")
+        box.addWidget(self.left)
         self.help = label("heading")
         self.help.hide()
         box.addWidget(self.help)
@@ -118,6 +115,21 @@ class TonightPage(SubPage):
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         return scroll
+
+    def _foot(self) -> QHBoxLayout:
+        """When it is done, how sure that is, and what can be made of it."""
+        self.weeks, self.proof = label("heading"), label("soft")
+        self.leave = QPushButton(say.STOP_LOOKING)
+        self.leave.setObjectName("plain")
+        self.leave.hide()
+        foot = QHBoxLayout()
+        foot.addWidget(self.weeks, 3)
+        foot.addWidget(self.proof, 2)
+        self.calendar = QPushButton(WRITE)
+        self.calendar.setObjectName("plain")
+        foot.addWidget(self.leave)
+        foot.addWidget(self.calendar)
+        return foot
 
     def _connect(self) -> None:
         self.document.build_opened.connect(self._on_opened)
@@ -168,6 +180,11 @@ class TonightPage(SubPage):
             return max(10, min(first[0].minutes, 16 * 60))
         return _USUAL_MINUTES
 
+    @property
+    def plan(self) -> EveningPlan | None:
+        """The plan that is shown."""
+        return self._tonight.plan if self._tonight is not None else None
+
     def steps_now(self) -> tuple[tuple[Step, ...], str]:
         """All steps, or none and why."""
         try:
@@ -203,6 +220,7 @@ class TonightPage(SubPage):
         self.weeks.setText(say.weeks_title(tonight.plan))
         self.proof.setText(say.weeks_proof(tonight.plan, looking=False))
         steps, _ = self.steps_now()
+        self.left.setText(to_go_words(to_go(steps)))
         self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start))
         standing = standing_of(steps)
         self.waits.show_lines("", say.blocked_lines(standing))

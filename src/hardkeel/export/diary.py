@@ -1,0 +1,144 @@
+"""The build diary as PDF: day by day what was done, how long it took, what was read before and after the glue."""
+
+import io
+from collections import defaultdict
+from typing import Final
+
+from hardkeel.airframe.parts import parts_of, weights_of
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.export.stationery import (
+    A4,
+    WIDTH,
+    Flowable,
+    KeepTogether,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Styles,
+    mm,
+    register_fonts,
+    ruled_table,
+    safe,
+)
+from hardkeel.glue.coupons import verdict_on
+from hardkeel.logbook.entries import total_hours
+from hardkeel.schedule.pace import to_go
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.model import PHASES
+from hardkeel.voice import diary as say
+from hardkeel.voice.glue import batch_title, named_joints, verdict_words
+from hardkeel.voice.log import entry_text
+from hardkeel.voice.names import PHASE_WORDS, check_name
+from hardkeel.voice.verdicts import format_value
+
+_MARGIN_MM: Final = 18
+_MOST_CHECKS: Final = 12
+
+
+def diary_pdf(build: Build, unit: LengthUnit) -> bytes:
+    """The diary as the bytes of a PDF with real text."""
+    register_fonts()
+    styles = Styles()
+    story: list[Flowable] = [
+        Paragraph(safe(build.name or say.UNNAMED), styles.title),
+        Paragraph(
+            safe(say.total_words(total_hours(build.sessions), to_go(build.steps))), styles.text
+        ),
+        Spacer(1, 4 * mm),
+        *_days(build, unit, styles),
+        *_phases(build, unit, styles),
+        *_weights(build, styles),
+        *_coupons(build, styles),
+    ]
+    out = io.BytesIO()
+    SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=_MARGIN_MM * mm,
+        rightMargin=_MARGIN_MM * mm,
+        topMargin=16 * mm,
+        bottomMargin=16 * mm,
+        title=f"{build.name or say.UNNAMED}: {say.DIARY}",
+        author="Hard Keel",
+        invariant=1,
+    ).build(story)
+    return out.getvalue()
+
+
+def _days(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    entries = defaultdict(list)
+    for entry in build.log:
+        entries[entry.at[:10]].append(entry)
+    hours: dict[str, float] = defaultdict(float)
+    for session in build.sessions:
+        hours[session.day] += session.hours
+    found: list[Flowable] = []
+    for day in sorted({*entries, *hours}):
+        lines = [
+            Paragraph(
+                safe(f"{one.at[11:16]}  {entry_text(build.surveyed, one, unit)}"), styles.text
+            )
+            for one in entries[day]
+        ]
+        notes = [one.note for one in build.sessions if one.day == day and one.note]
+        lines += [Paragraph(safe(note), styles.text) for note in notes]
+        heading = Paragraph(safe(say.day_title(day, hours.get(day, 0.0))), styles.heading)
+        found += [KeepTogether([heading, *lines[:2]]), *lines[2:]]
+    return found
+
+
+def _phases(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    """Each check before the glue, while it was wet and cured, as far as it was read."""
+    read = [phase for phase in PHASES if any(r.phase == phase for r in build.surveyed.readings)]
+    if not read:
+        return []
+    judged: dict[str, Judgement] = {phase: judge_survey(build.surveyed, phase) for phase in read}
+    first = judged[read[0]]
+    rows = [[say.CHECK, *(PHASE_WORDS[phase] for phase in read)]]
+    for check in first.checks[:_MOST_CHECKS]:
+        row = [check_name(build.surveyed, check)]
+        for phase in read:
+            now = judged[phase].check(check.id)
+            row.append(format_value(now, unit) if now is not None else "")
+        rows.append(row)
+    widths = [WIDTH - len(read) * 32 * mm, *[32 * mm] * len(read)]
+    return [
+        Paragraph(safe(say.BEFORE_AND_AFTER), styles.heading),
+        ruled_table(rows, widths, tuple(range(1, len(read) + 1))),
+    ]
+
+
+def _weights(build: Build, styles: Styles) -> list[Flowable]:
+    parts = parts_of(build)
+    known = weights_of(build, parts)
+    rows = [[say.PART, say.ESTIMATED, say.WEIGHED, say.DIFFERENCE]]
+    for part in parts:
+        weight = known[part.id]
+        if weight.weighed is None or weight.estimated is None:
+            continue
+        rows.append(
+            [
+                part.name,
+                f"{weight.estimated:.1f} g",
+                f"{weight.weighed:.1f} g",
+                f"{weight.weighed - weight.estimated:+.1f} g".replace("-", "−"),
+            ]
+        )
+    if len(rows) == 1:
+        return []
+    widths = [WIDTH - 90 * mm, 30 * mm, 30 * mm, 30 * mm]
+    return [Paragraph(safe(say.WEIGHTS), styles.heading), ruled_table(rows, widths, (1, 2, 3))]
+
+
+def _coupons(build: Build, styles: Styles) -> list[Flowable]:
+    shelf = build.glue
+    if shelf is None or not shelf.batches:
+        return []
+    titles = {step.id: step.title or step.id for step in build.steps}
+    found: list[Flowable] = [Paragraph(safe(say.GLUE), styles.heading)]
+    for batch in shelf.batches:
+        joints = named_joints([titles.get(one, one) for one in batch.joints])
+        told = f"{batch_title(batch)}: {verdict_words(verdict_on(batch))} {joints}"
+        found.append(Paragraph(safe(told), styles.text))
+    return found

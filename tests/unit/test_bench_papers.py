@@ -1,0 +1,95 @@
+"""The calendar read back by the RFC's own rules, and the diary as text."""
+
+import io
+from datetime import UTC, datetime
+
+from pypdf import PdfReader
+
+from hardkeel.build.model import Build
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.bench import start_timer
+from hardkeel.edits.glue import break_coupon, new_batch
+from hardkeel.edits.steps import begin, lay_all, tick
+from hardkeel.export.calendar import calendar_text
+from hardkeel.export.diary import diary_pdf
+from hardkeel.schedule.tonight import plan_tonight
+from hardkeel.voice.at_hand import steps_at_hand
+
+NOW = datetime(2026, 10, 6, 19, tzinfo=UTC)
+SEVEN = datetime.fromisoformat("2026-10-06T19:00")
+
+
+def unfolded(text: str) -> list[str]:
+    for line in text.split("\r\n"):
+        assert len(line.encode()) <= 75
+    return text.replace("\r\n ", "").split("\r\n")
+
+
+def events(text: str) -> list[dict[str, str]]:
+    """Names and values of each event, unescaped; a second reading of the RFC."""
+    found: list[dict[str, str]] = []
+    for line in unfolded(text):
+        name, _, value = line.partition(":")
+        if line == "BEGIN:VEVENT":
+            found.append({})
+        elif found and name not in ("BEGIN", "END"):
+            out, at = "", 0
+            while at < len(value):
+                if value[at] == "\\":
+                    out += {"n": "\n"}.get(value[at + 1], value[at + 1])
+                    at += 2
+                else:
+                    out, at = out + value[at], at + 1
+            found[-1].setdefault(name, out)
+    return found
+
+
+def test_the_calendar_holds_every_evening_with_its_steps_and_what_runs() -> None:
+    build = start_timer(demo_build(), "own", "Epoxy, slow; on the tail", 90, NOW)
+    plan = plan_tonight(steps_at_hand(build), build.bench, SEVEN, 120, 1.0).plan
+    assert build.bench is not None
+    text = calendar_text(build, plan, build.bench.timers, NOW)
+    assert text.startswith("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:")
+    assert text.endswith("END:VCALENDAR\r\n")
+    found = events(text)
+    assert len(found) == plan.evenings_used + 1
+    assert len({one["UID"] for one in found}) == len(found)
+    first = found[0]
+    tonight = [one for one in plan.steps if one.evening == 0]
+    assert first["DTSTART"] == f"{min(one.start for one in tonight):%Y%m%dT%H%M%S}"
+    assert first["SUMMARY"] == f"Kettlewick 1280: {len(tonight)} steps"
+    assert [line[6:] for line in first["DESCRIPTION"].split("\n")] == [
+        one.step.title for one in tonight
+    ]
+    timer = found[-1]
+    assert timer["SUMMARY"] == "Epoxy, slow; on the tail: is up"
+    assert timer["DTSTART"] == "20261006T203000Z"
+    assert timer["TRIGGER"] == "PT0S"
+
+
+def test_letters_of_more_than_one_octet_are_never_cut() -> None:
+    build = Build(name="Ä" * 90)
+    plan = plan_tonight(steps_at_hand(demo_build()), None, SEVEN, 120, 0.5).plan
+    assert events(calendar_text(build, plan, (), NOW))[0]["SUMMARY"].startswith("Ä" * 90)
+
+
+def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
+    build = demo_build()
+    build = lay_all(build, steps_at_hand(build))
+    build = new_batch(build, "slow epoxy", NOW)
+    build = tick(begin(build, "plates", NOW), "plates", datetime(2026, 10, 6, 19, 35, tzinfo=UTC))
+    build = break_coupon(build, "batch 1", "joint", NOW)
+    pages = PdfReader(io.BytesIO(diary_pdf(build, "mm"))).pages
+    text = " ".join(" ".join(page.extract_text() for page in pages).split())
+    assert "14.0 h at the bench so far" in text
+    assert "Tue 6 Oct 2026" in text
+    assert "tray and dowel plate (35 min)" in text
+    assert "Weights against the estimate" in text
+    assert "the joint let go" in text
+    assert "Glued with it: Glue undercarriage plate" in text
+    assert "Before and after the glue" in text
+    assert diary_pdf(build, "mm") == diary_pdf(build, "mm")
+
+
+def test_a_diary_of_nothing_is_still_a_diary() -> None:
+    assert diary_pdf(Build(), "mm").startswith(b"%PDF")
