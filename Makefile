@@ -46,6 +46,7 @@ bench: $(READY)
 	PYTHONPATH=. $(PY) tools/measure_squaring.py
 	PYTHONPATH=. $(PY) tools/measure_doubts.py
 	PYTHONPATH=. $(PY) tools/measure_advice.py
+	$(PY) tools/measure_planning.py
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

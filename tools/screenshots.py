@@ -30,6 +30,7 @@ from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from hardkeel.voice.stepping import STAGE, frame_steps
 
 _AT_REST_MS = 500
+_PLANNED_MS = 9000
 
 
 def main(folder: Path) -> None:
@@ -58,6 +59,7 @@ def main(folder: Path) -> None:
         scenes = _scenes(window, settings) | _layout_scenes(window, settings)
         scenes |= _frame_scenes(window)
         scenes |= _tail_scenes(window)
+        scenes |= _bench_scenes(window)
         for name, scene in scenes.items():
             scene()
             shoot(name)
@@ -94,7 +96,6 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         window.show_stage("true")
 
     return {
-        "blank": lambda: window.show_stage("true"),
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
         "true-air": turned("air"),
@@ -127,7 +128,6 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
     return {
         "layout-board": board,
         "layout-check": bench("audit"),
-        "layout-parts": bench("parts"),
         "layout-paper": paper,
     }
 
@@ -180,6 +180,24 @@ def _tail_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
         "tail-sticks": opened(demo_build, "surface"),
         "tail-ribs": opened(marram, "sections"),
     }
+
+
+def _bench_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
+    def tonight() -> None:
+        window.document.stack.setClean()
+        window.start(demo_build())
+        window.show_stage("bench")
+        window.pages["bench"].turn_to("tonight")
+        rest = QEventLoop()
+        QTimer.singleShot(
+            _PLANNED_MS, rest.quit
+        )  # until the plan is proven and what would help is known
+        rest.exec()
+
+    def glue() -> None:
+        window.pages["bench"].turn_to("glue")
+
+    return {"bench-tonight": tonight, "bench-glue": glue}
 
 
 def _lay_plan(window: MainWindow) -> None:

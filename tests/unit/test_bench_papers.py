@@ -88,6 +88,9 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
     assert "the joint let go" in text
     assert "Glued with it: Glue undercarriage plate" in text
     assert "Before and after the glue" in text
+    assert (
+        "Stabilizer level 1.03° not known" in text
+    )  # nothing of it was read while the glue was wet
     assert diary_pdf(build, "mm") == diary_pdf(build, "mm")
 
 

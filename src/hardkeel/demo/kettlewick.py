@@ -13,6 +13,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.practice.hidden import Hidden, hidden_from
+from hardkeel.schedule.model import BenchTime, Evening
 from hardkeel.survey.model import (
     ANGULAR,
     Distance,
@@ -68,6 +69,17 @@ _FIGURES: Final = Figures(
     fin_chord=125,
     tools=("tape", "line", "stand", "gauge", "level", "laser"),
 )
+_EVENINGS: Final = tuple(
+    Evening(start=start, minutes=minutes)
+    for start, minutes in (
+        ("2026-10-06T19:00", 120),
+        ("2026-10-08T19:00", 120),
+        ("2026-10-10T10:00", 180),
+        ("2026-10-13T19:00", 120),
+        ("2026-10-15T19:00", 120),
+        ("2026-10-17T10:00", 180),
+    )
+)
 _ANGLE_STEP: Final = 0.05  # what the gauges and the tape show, degrees and mm
 _LENGTH_STEP: Final = 0.1
 _MISREAD_MM: Final = 10.0  # a tape read off by one centimetre mark
@@ -89,6 +101,7 @@ def demo_build() -> Build:
     }
     wet = hidden_from(build.surveyed, moved)
     build = _take(build, wet, rng, "wet", _wet_readings(), _START + timedelta(days=1, minutes=40))
+    build = build.but(bench=BenchTime(evenings=_EVENINGS, resources={"board": 1, "clamps": 2}))
     return furnish(of_sticks(edits.set_phase(build, "dry")))
 
 
