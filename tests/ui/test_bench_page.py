@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
+from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.schedule.timers import running
 from hardkeel.storage.package import save
 from hardkeel.ui.shell.window import MainWindow
@@ -237,3 +238,14 @@ def test_large_text_keeps_the_window_as_it_is(window: MainWindow, place: str, qt
     window.resize(1280, 800)
     qtbot.wait(50)
     assert (window.width(), window.height()) == (1280, 800)
+
+
+def test_the_pot_life_of_the_tail_runs_on_the_bench_with_what_to_read_again(
+    window: MainWindow, tonight: TonightPage, clock: StepClock
+) -> None:
+    document = window.document
+    document.apply("wet", lambda b: set_phase(b, "wet"))
+    document.apply("glue", lambda b: set_gluing(b, "wing"))
+    document.apply("mix", lambda b: set_mixed(b, 30.0, clock()))
+    assert tonight.timers.what.text() == "until the glue is past working: wing"
+    assert tonight.timers.wet.text().startswith("While it can be worked")

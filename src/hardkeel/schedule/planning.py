@@ -1,15 +1,16 @@
 """The plan of evenings: the best list first, then proven; sound at every moment that it is left off."""
 
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
+from types import MappingProxyType
 from typing import Final
 
-from hardkeel.schedule.listing import Listed, NoRoom, best_list, finish_no_sooner
+from hardkeel.schedule.listing import Listed, NoRoom, best_list, by_list, finish_no_sooner
 from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.schedule.ordering import ordered
-from hardkeel.schedule.proving import proved
+from hardkeel.schedule.proving import Search, proved
 from hardkeel.schedule.tasks import Impossible, Problem, problem_of, problem_without
 
 LIMIT_S: Final = 10.0
@@ -63,6 +64,7 @@ def plan_evenings(
     limit: float = LIMIT_S,
     told: Callable[[EveningPlan], object] = lambda _plan: None,
     stopped: Callable[[], bool] = lambda: False,
+    kept: Mapping[str, datetime] = MappingProxyType({}),
 ) -> EveningPlan:
     """Plan the open steps over the evenings.
 
@@ -74,6 +76,9 @@ def plan_evenings(
         Hears of each better plan.
     stopped : callable
         Asked now and then; the best so far is given once it says so.
+    kept : mapping of str to datetime
+        When steps were to begin by an earlier plan: what need not move to another day stays, where finish and
+        evenings are none the worse for it.
 
     Raises
     ------
@@ -82,31 +87,56 @@ def plan_evenings(
     """
     begun = time.monotonic()
     problem, listed = _listed(
-        steps, bench, lambda: time.monotonic() < begun + _LIST_SHARE * limit and not stopped()
+        steps,
+        bench,
+        lambda: time.monotonic() < begun + _LIST_SHARE * limit and not stopped(),
+        kept,
     )
     if listed is None:
         return EveningPlan((), None, None, 0, 0, proven=True, impossible=problem.impossible)
     bound = finish_no_sooner(problem, listed.finish(problem))
     told(_told(problem, listed, bound, proven=False))
-    proof = proved(
-        problem,
-        listed,
-        bound,
+    search = Search(
         begun + limit,
         lambda better: told(_told(problem, better, bound, proven=False)),
         stopped,
+        days_of(problem, kept),
     )
+    proof = proved(problem, listed, bound, search)
     return _told(problem, proof.listed, proof.bound, proven=proof.proven)
 
 
+def days_of(problem: Problem, kept: Mapping[str, datetime]) -> dict[int, date]:
+    """By task, the day on which it was to begin."""
+    return {
+        i: kept[task.step.id].date() for i, task in enumerate(problem.tasks) if task.step.id in kept
+    }
+
+
+def _as_kept(problem: Problem, listed: Listed, kept: Mapping[str, datetime]) -> Listed:
+    """The list in the order of an earlier plan, where that is as good."""
+    if not kept:
+        return listed
+    first, last = min(kept.values()), max(kept.values())
+    order = [-(kept.get(task.step.id, last) - first).total_seconds() for task in problem.tasks]
+    try:
+        same = by_list(problem, order)
+    except NoRoom:
+        return listed
+    return same if same.worth(problem)[:2] <= listed.worth(problem)[:2] else listed
+
+
 def _listed(
-    steps: Sequence[Step], bench: BenchTime | None, go_on: Callable[[], bool]
+    steps: Sequence[Step],
+    bench: BenchTime | None,
+    go_on: Callable[[], bool],
+    kept: Mapping[str, datetime],
 ) -> tuple[Problem, Listed | None]:
     """The best list; a task for which no evening is long enough once the long ones are taken is given up."""
     problem = problem_of(steps, bench)
     while problem.tasks:
         try:
-            return problem, best_list(problem, go_on=go_on)
+            return problem, _as_kept(problem, best_list(problem, go_on=go_on), kept)
         except NoRoom as fault:
             crowded = problem.tasks[fault.task].step
             gone = [*problem.impossible, Impossible(crowded, "crowded")]

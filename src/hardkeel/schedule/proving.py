@@ -7,8 +7,9 @@ plan that the last one left.
 
 import threading
 import time
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from datetime import date
 from itertools import accumulate, pairwise
 from typing import TYPE_CHECKING, Any, Final
 
@@ -127,6 +128,13 @@ class _Model:
                 demands.append(count)
             model.add_cumulative(spans, demands, there)
 
+    def on_their_day(self, days: Mapping[int, date]) -> list[Any]:
+        """One Boolean for each task and evening of its day."""
+        wall = [self._problem.moment(start).date() for start, _ in self.spans]
+        return [
+            one for i, day in days.items() for n, one in self.within[i].items() if wall[n] == day
+        ]
+
     def hint(self, listed: Listed) -> None:
         """Begin from a plan."""
         used = set(listed.evenings)
@@ -176,54 +184,74 @@ def _profile(problem: Problem, name: str, there: int) -> list[tuple[int, int, in
     return found
 
 
-def proved(
-    problem: Problem,
-    listed: Listed,
-    bound: int,
-    until: float,
-    told: Callable[[Listed], object],
-    stopped: Callable[[], bool],
-) -> Proof:
-    """Better the plan until it is proven or the time is over.
+@dataclass(frozen=True, slots=True)
+class Search:
+    """How long a better plan is looked for, and who hears of it.
 
-    Parameters
+    Attributes
     ----------
-    bound : int
-        A finish that is known to be the least.
     until : float
         By the monotonic clock.
     told : callable
         Hears of each better plan.
     stopped : callable
         Whether to leave off with what there is.
+    days : mapping of int to date
+        The day on which a task was to begin: as many as can be stay there, in place of the least sum of starts.
+    """
+
+    until: float
+    told: Callable[[Listed], object]
+    stopped: Callable[[], bool]
+    days: Mapping[int, date] = field(default_factory=dict)
+
+
+def proved(problem: Problem, listed: Listed, bound: int, search: Search) -> Proof:
+    """Better the plan until it is proven or the time is over.
+
+    Parameters
+    ----------
+    bound : int
+        A finish that is known to be the least.
     """
     if listed.finish(problem) > bound:
         made = _Model(problem, listed.finish(problem))
         made.model.add(made.finish >= bound)
         made.model.minimize(made.finish)
-        listed, found, _ = _solve(made, problem, listed, until, told, stopped)
+        listed, found, _ = _solve(made, problem, listed, search)
         bound = max(bound, found)
     finish = listed.finish(problem)
     if finish > bound:
         return Proof(listed, bound, proven=False)
-    listed, proven = _fewer_evenings(problem, listed, until, told, stopped)
+    listed, proven = _fewer_evenings(problem, listed, search)
     used = len(set(listed.evenings))
-    if not stopped() and time.monotonic() + _LEAST_S < until:
+    if not search.stopped() and time.monotonic() + _LEAST_S < search.until:
         made = _Model(problem, finish)
         made.model.add(sum(made.used) <= used)
-        made.model.minimize(sum(made.starts))
-        share = time.monotonic() + max(_LEAST_S, _LAST_SHARE * (until - time.monotonic()))
-        listed, _, _ = _solve(made, problem, listed, share, told, stopped)
+        if search.days:
+            made.model.maximize(sum(made.on_their_day(search.days)))
+        else:
+            made.model.minimize(sum(made.starts))
+        share = time.monotonic() + max(_LEAST_S, _LAST_SHARE * (search.until - time.monotonic()))
+        listed, _, _ = _solve(made, problem, listed, replace(search, until=share))
     return Proof(listed, bound, proven)
 
 
-def _fewer_evenings(
-    problem: Problem,
-    listed: Listed,
-    until: float,
-    told: Callable[[Listed], object],
-    stopped: Callable[[], bool],
-) -> tuple[Listed, bool]:
+def _better(problem: Problem, found: Listed, listed: Listed, days: Mapping[int, date]) -> bool:
+    """Sooner, then fewer evenings, then more tasks on their day, then sooner starts."""
+
+    def worth(one: Listed) -> tuple[int, int, int, int]:
+        finish, evenings, starts = one.worth(problem)
+        moved = sum(
+            problem.moment(problem.evening(one.evenings[i])[0]).date() != day
+            for i, day in days.items()
+        )
+        return finish, evenings, moved, starts
+
+    return worth(found) < worth(listed)
+
+
+def _fewer_evenings(problem: Problem, listed: Listed, search: Search) -> tuple[Listed, bool]:
     """One evening fewer, again and again, until that can't be: a plain question is sooner answered than a search."""
     while True:
         made = _Model(problem, listed.finish(problem))
@@ -231,23 +259,18 @@ def _fewer_evenings(
         if used <= made.fewest:
             return listed, True
         made.model.add(sum(made.used) <= used - 1)
-        better, _, sure = _solve(made, problem, listed, until, told, stopped)
+        better, _, sure = _solve(made, problem, listed, search)
         if better is listed:
             return listed, sure
         listed = better
 
 
 def _solve(
-    made: _Model,
-    problem: Problem,
-    listed: Listed,
-    until: float,
-    told: Callable[[Listed], object],
-    stopped: Callable[[], bool],
+    made: _Model, problem: Problem, listed: Listed, search: Search
 ) -> tuple[Listed, int, bool]:
     """The better plan, the bound of what was wanted, and whether it was proven."""
-    seconds = until - time.monotonic()
-    if seconds <= 0 or stopped():
+    seconds = search.until - time.monotonic()
+    if seconds <= 0 or search.stopped():
         return listed, 0, False
     made.hint(listed)
     solver = cp_model.CpSolver()
@@ -257,7 +280,7 @@ def _solve(
 
     def watch() -> None:
         while not done.wait(_POLL_S):
-            if stopped():
+            if search.stopped():
                 solver.stop_search()
                 return
 
@@ -277,7 +300,7 @@ def _solve(
             for chosen in made.within
         ),
     )
-    if found.worth(problem) < listed.worth(problem):
+    if _better(problem, found, listed, search.days):
         listed = found
-        told(listed)
+        search.told(listed)
     return listed, round(solver.best_objective_bound), status == cp_model.OPTIMAL

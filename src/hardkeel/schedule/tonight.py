@@ -1,8 +1,9 @@
 """What to do with the time there is: the plan's first evening, its long cures last, what must not be begun and why."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from types import MappingProxyType
 
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
@@ -35,15 +36,22 @@ class Tonight:
         return next((one for one in reversed(self.steps) if one.step.glue), None)
 
 
-def plan_tonight(
+def plan_tonight(  # noqa: PLR0913  all of it is the builder's
     steps: Sequence[Step],
     bench: BenchTime | None,
     now: datetime,
     minutes: int,
     limit: float,
+    *,
     stopped: Callable[[], bool] = lambda: False,
+    kept: Mapping[str, datetime] = MappingProxyType({}),
 ) -> Tonight:
     """Plan from now (local) with so many minutes tonight.
+
+    Parameters
+    ----------
+    kept : mapping of str to datetime
+        When steps were to begin by the plan before: what need not move stays.
 
     Raises
     ------
@@ -56,9 +64,9 @@ def plan_tonight(
     resources = held.resources
     time = BenchTime(evenings=evenings, resources=resources)
     steps_now = underway(steps, held.timers)
-    plan = plan_evenings(steps_now, time, limit, stopped=stopped)
-    busy = [(one.start, one.end) for one in begun_of(steps_now)]
-    plan = long_cures_last(plan, start + timedelta(minutes=minutes), resources, busy)
+    plan = plan_evenings(steps_now, time, limit, stopped=stopped, kept=kept)
+    end = start + timedelta(minutes=minutes)
+    plan = long_cures_last(plan, end, resources, begun_of(steps_now))
     first = (one for one in plan.steps if one.evening == 0)
     return Tonight(start, start + timedelta(minutes=minutes), (*begun_of(steps), *first), plan)
 
@@ -79,7 +87,7 @@ def _begun(step: Step) -> Planned:
 
 
 def long_cures_last(
-    plan: EveningPlan, end: datetime, resources: dict[str, int], busy: Sequence[Span] = ()
+    plan: EveningPlan, end: datetime, resources: dict[str, int], begun: Sequence[Planned] = ()
 ) -> EveningPlan:
     """The same plan with the first evening's steps in the order of their cures, where nothing later is the worse for it.
 
@@ -88,14 +96,14 @@ def long_cures_last(
 
     Parameters
     ----------
-    busy : sequence of (datetime, datetime)
-        When the hands are at what was begun before.
+    begun : sequence of Planned
+        What is under way: it has its hands, and what waits for it stays where it was planned.
     """
     first = [one for one in plan.steps if one.evening == 0]
     later = [one for one in plan.steps if one.evening != 0]
     if not first:
         return plan
-    moved = _by_cure(first, min(one.start for one in first), end, resources, busy)
+    moved = _by_cure(first, min(one.start for one in first), end, resources, begun)
     if moved is None or max(one.end for one in moved) > max(one.end for one in first):
         return plan
     if not _leaves_later_alone(moved, later, resources) or _over(moved, resources):
@@ -109,15 +117,22 @@ def _by_cure(
     start: datetime,
     end: datetime,
     resources: dict[str, int],
-    busy: Sequence[Span],
+    begun: Sequence[Planned],
 ) -> list[Planned] | None:
+    busy = [(one.start, one.end) for one in begun]
+    waited = {one.step.id for one in begun}
     placed: list[Planned] = []
     left = list(first)
     at = start
     while left:
         ids = {one.step.id for one in left}
         free = [one for one in left if not ids & set(one.step.after)]
-        ready = {one.step.id: _ready(one, placed, start, first, resources) for one in free}
+        ready = {
+            one.step.id: one.start
+            if waited & set(one.step.after)
+            else _ready(one, placed, start, first, resources)
+            for one in free
+        }
         soon = [one for one in free if ready[one.step.id] <= at] or [
             min(free, key=lambda one: ready[one.step.id])
         ]
@@ -148,10 +163,7 @@ def _ready(
 ) -> datetime:
     """When what it waits for lets it begin; what stood before tonight let it begin where it was planned."""
     there = {two.step.id: two for two in placed}
-    tonight = {two.step.id for two in first}
     ready = start
-    if any(before not in tonight for before in one.step.after):
-        ready = one.start  # it may be that which something under way allows
     for name in one.step.needs:  # what is under way may hold it until the first of tonight takes it
         ready = max(ready, min(two.start for two in first if name in two.step.needs))
     for before in one.step.after:

@@ -53,7 +53,7 @@ def what_ifs(
     for kind, what, changed, time in tries:
         if stopped():
             break
-        tonight = plan_tonight(changed, time, now, minutes, _EACH_S, stopped)
+        tonight = plan_tonight(changed, time, now, minutes, _EACH_S, stopped=stopped)
         found.append(WhatIf(kind, what, tonight.plan))
     return tuple(found)
 

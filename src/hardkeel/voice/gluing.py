@@ -1,9 +1,13 @@
 """While the glue sets: what it holds, what has moved, and which way to bring it back."""
 
 import math
+from datetime import datetime
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.build.model import Build
+from hardkeel.schedule.model import Timer
+from hardkeel.schedule.timers import timer
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Body, Survey, place_of
@@ -31,6 +35,16 @@ _WAYS: Final = {
     "pitch": ("leading edge up", "leading edge down"),
     "yaw": ("starboard tip forward", "port tip forward"),
 }
+
+
+def pot_timer(build: Build) -> tuple[Timer, ...]:
+    """The pot life of what is being glued on *True*, as a timer beside the others; none where nothing is mixed."""
+    gluing = build.surveyed.gluing
+    if gluing is None or gluing.mixed is None or gluing.pot_life is None or build.phase != "wet":
+        return ()
+    title = sentence_case(body_name(build.surveyed, gluing.body))
+    mixed = datetime.fromisoformat(gluing.mixed)
+    return (timer("pot of true", "pot", mixed, gluing.pot_life, title=title).but(told=True),)
 
 
 def gluing_edit(body: str) -> str:

@@ -56,8 +56,7 @@ def test_putting_long_cures_last_breaks_no_rule_and_costs_no_minute(seed: int) -
     plan = plan_evenings(steps, bench, 1.0)
     first = bench.evenings[0]
     end = datetime.fromisoformat(first.start) + timedelta(minutes=first.minutes)
-    busy = [(one.start, one.end) for one in begun_of(steps)]
-    moved = long_cures_last(plan, end, dict(bench.resources), busy)
+    moved = long_cures_last(plan, end, dict(bench.resources), begun_of(steps))
     assert moved.finish == plan.finish
     if not any(one.why == "crowded" for one in plan.impossible):
         assert broken(data, plan_json(moved)) == []
@@ -119,3 +118,41 @@ def test_what_would_help_is_told_by_what_it_saves() -> None:
     assert {one.kind for one in found} == {"resource", "evening"}
     lines = what_if_lines(tonight.plan, found)
     assert any(line.startswith("Another board would save") for line in lines)
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_planned_again_what_need_not_move_stays_on_its_day(seed: int) -> None:
+    data = graph(1200 + seed, 16)
+    bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})
+    steps = tuple(Step.model_validate_json(json.dumps(one)) for one in data["steps"])
+    first = plan_evenings(steps, bench, 2.0)
+    # an equally good plan that another search might have found: everything as late as it was early
+    kept = {one.step.id: one.start for one in first.steps}
+    again = plan_evenings(steps, bench, 2.0, kept=kept)
+    plain = plan_evenings(steps, bench, 2.0)
+    assert again.finish == plain.finish
+    assert again.evenings_used == plain.evenings_used
+    if not any(one.why == "crowded" for one in again.impossible):
+        assert broken(data, plan_json(again)) == []
+    days = {name: start.date() for name, start in kept.items()}
+    assert all(one.start.date() == days[one.step.id] for one in again.steps)
+
+
+def test_a_step_ticked_moves_no_other_to_another_day() -> None:
+    build = demo_build()
+    build = lay_all(build, steps_at_hand(build))
+    first = plan_tonight(build.steps, build.bench, SEVEN, 120, 4.0)
+    days = {one.step.id: one.start.date() for one in first.plan.steps}
+    begun = begin(build, first.steps[0].step.id, SEVEN.astimezone())
+    ends = first.steps[0].end
+    done = tick(begun, first.steps[0].step.id, ends.astimezone())
+    left = round((first.end - ends).total_seconds() / 60)
+    kept = {one.step.id: one.start for one in first.plan.steps}
+    again = plan_tonight(done.steps, done.bench, ends, left, 4.0, kept=kept)
+    assert again.plan.finish is not None
+    assert first.plan.finish is not None
+    assert again.plan.finish <= first.plan.finish
+    if again.plan.finish == first.plan.finish:
+        assert {one.step.id: one.start.date() for one in again.plan.steps} == {
+            name: day for name, day in days.items() if name != first.steps[0].step.id
+        }

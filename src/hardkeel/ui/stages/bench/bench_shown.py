@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import datetime, timedelta
+from typing import Final
 
 from hardkeel.schedule.model import BenchTime, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned
@@ -58,7 +59,22 @@ def strip_of(
     evenings = tuple(
         (start, end, f"{say.DAY_LETTERS[start.weekday()]} {start.day}") for _, (start, end) in shown
     )
-    return Strip(evenings, hands, glue, say.weeks_title(plan))
+    names = sorted({name for one in plan.steps for name in one.step.needs})[:_HELD]
+    held = tuple(
+        (
+            name,
+            tuple(
+                StripSpan(one.start, one.cure if one.step.holds_until == "cure" else one.handle)
+                for one in plan.steps
+                if name in one.step.needs and one.start <= last
+            ),
+        )
+        for name in names
+    )
+    return Strip(evenings, hands, glue, held, say.weeks_title(plan))
+
+
+_HELD: Final = 2
 
 
 def critical_chain(steps: Sequence[Planned]) -> frozenset[str]:

@@ -67,7 +67,7 @@ class TimersCard(Card):
         self._clock = clock
         self._timers: tuple[Timer, ...] = ()
         self.left, self.what = label("big"), label("soft")
-        self.then, self.late = label("soft"), label("warn")
+        self.then, self.late, self.wet = label("soft"), label("warn"), label("soft")
         self.read = QPushButton(say.ALL_RIGHT)
         self.read.clicked.connect(self.told)
         self.large = QPushButton(say.ARMS_LENGTH)
@@ -80,7 +80,7 @@ class TimersCard(Card):
         self.minutes.setAccessibleName(say.OWN_TIMER)
         self.start = QPushButton(say.START)
         self.start.clicked.connect(lambda: self.started.emit(float(self.minutes.value())))
-        for widget in (self.left, self.what, self.then, self.late, self.read):
+        for widget in (self.left, self.what, self.wet, self.then, self.late, self.read):
             self.column.addWidget(widget)
         row = FlowLayout(gap=8)
         row.addWidget(label("soft", say.OWN_TIMER, wrap=False))
@@ -92,9 +92,11 @@ class TimersCard(Card):
         self._tick.setInterval(_SECOND_MS)
         self._tick.timeout.connect(self.show_time)
 
-    def show_timers(self, timers: tuple[Timer, ...]) -> None:
-        """Show these."""
+    def show_timers(self, timers: tuple[Timer, ...], wet: str = "") -> None:
+        """Show these, and what is to be read while the glue can be worked."""
         self._timers = timers
+        self.wet.setText(wet)
+        self.wet.setVisible(bool(wet))
         self.show_time()
 
     def show_time(self) -> None:

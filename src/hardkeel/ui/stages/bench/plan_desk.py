@@ -91,7 +91,8 @@ class PlanDesk(QObject):
     def _work(self, page: TonightPage, limit: float) -> Callable[[], Tonight]:
         steps, _ = page.steps_now()
         bench, now, minutes, flag = self._document.build.bench, page.now, page.minutes, self._flag
-        return lambda: plan_tonight(steps, bench, now, minutes, limit, flag)
+        kept = {one.step.id: one.start for one in page.plan.steps} if page.plan is not None else {}
+        return lambda: plan_tonight(steps, bench, now, minutes, limit, stopped=flag, kept=kept)
 
     def _on_quick(self, found: object) -> None:
         if not isinstance(found, Tonight) or self._tonight is None:

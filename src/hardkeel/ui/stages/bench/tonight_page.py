@@ -36,6 +36,7 @@ from hardkeel.voice import bench as say
 from hardkeel.voice.at_hand import steps_at_hand
 from hardkeel.voice.calendar import WRITE
 from hardkeel.voice.diary import to_go_words
+from hardkeel.voice.gluing import list_words, pot_timer
 from hardkeel.voice.order import hazard_words
 
 _SHOWS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
@@ -198,7 +199,10 @@ class TonightPage(SubPage):
     def refresh(self) -> None:
         """Show the timers and what is in hand; the plan comes from who plans."""
         bench = self.document.build.bench
-        self.timers.show_timers(bench.timers if bench is not None else ())
+        pot = pot_timer(self.document.build)
+        timers = bench.timers if bench is not None else ()
+        wet = list_words(self.document.build.surveyed, self.document.judgement) if pot else ""
+        self.timers.show_timers((*timers, *pot), wet)
         self._show_in_hand()
 
     def show_tonight(self, tonight: Tonight) -> None:

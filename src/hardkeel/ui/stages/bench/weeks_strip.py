@@ -10,7 +10,8 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.ui.theme import Theme
 
-_HIGH: Final = 112
+_HIGH: Final = 92
+_HELD_PX: Final = 16
 _DAY_PX: Final = 74.0
 _LANES: Final = 3
 
@@ -32,11 +33,12 @@ class StripSpan:
 
 @dataclass(frozen=True, slots=True)
 class Strip:
-    """What the strip shows: evenings (start, end) with a word for their day, hands and glue."""
+    """What the strip shows: evenings (start, end) with a word for their day, hands, glue, and what is held how long."""
 
     evenings: tuple[tuple[datetime, datetime, str], ...] = ()
     hands: tuple[StripSpan, ...] = ()
     glue: tuple[StripSpan, ...] = ()
+    held: tuple[tuple[str, tuple[StripSpan, ...]], ...] = ()
     told: str = ""
 
 
@@ -64,7 +66,7 @@ class WeeksStrip(QWidget):
 
     def sizeHint(self) -> QSize:
         """As high as a day, its hands and three lanes of glue."""
-        return QSize(320, self._theme.px(_HIGH))
+        return QSize(320, self._theme.px(_HIGH + _HELD_PX * len(self._strip.held)))
 
     def _place(self, moment: datetime) -> float:
         """Across: evenings are columns, their time runs across two thirds of one, the rest is the time until the next."""
@@ -123,5 +125,24 @@ class WeeksStrip(QWidget):
             painter.setPen(QPen(theme.colour("fluid_edge"), 1.2))
             painter.setBrush(theme.colour("fluid"))
             painter.drawRoundedRect(box, tall / 2, tall / 2)
+        self._paint_held(painter, top + _LANES * (tall + 4) + 2)
         painter.setPen(QPen(theme.colour("hair"), 1))
         painter.drawLine(QPointF(0, self.height() - 1), QPointF(self.width(), self.height() - 1))
+
+    def _paint_held(self, painter: QPainter, top: float) -> None:
+        """What is taken: a plank of wood as long as it is, its name at the end of the lane."""
+        theme = self._theme
+        painter.setFont(theme.font(11))
+        for lane, (name, spans) in enumerate(self._strip.held):
+            y = top + lane * theme.px(_HELD_PX)
+            for span in spans:
+                left, right = self._place(span.start), self._place(span.end)
+                box = QRectF(left, y, max(2.0, right - left), theme.px(_HELD_PX) - 4)
+                painter.setPen(QPen(theme.colour("soft"), 0.8))
+                painter.setBrush(theme.colour("wood"))
+                painter.drawRect(box)
+            painter.setPen(theme.colour("soft"))
+            whole = QRectF(0, y - 2, self.width() - 4, theme.px(_HELD_PX))
+            painter.drawText(
+                whole, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, name
+            )
