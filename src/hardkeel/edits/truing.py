@@ -263,9 +263,10 @@ def _without_gaps(body: Body) -> Body:
     return body.but(seat=body.seat.but(gaps=()))
 
 
-def add_note(build: Build, text: str, now: datetime) -> Build:
-    """Write a line in the log."""
-    if not text.strip():
+def add_note(build: Build, text: str, now: datetime, photos: Iterable[str] = ()) -> Build:
+    """Write a line in the log, with photos where there are any."""
+    shown = tuple(photos)
+    if not text.strip() and not shown:
         raise BadInput("log", "an empty note says nothing")
     entry = Entry(
         at=now.isoformat(timespec="seconds"),
@@ -273,6 +274,7 @@ def add_note(build: Build, text: str, now: datetime) -> Build:
         kind="note",
         text=text.strip(),
         phase=build.phase,
+        photos=shown,
     )
     return build.but(log=add_entry(build.log, entry))
 

@@ -54,7 +54,7 @@ def export_record(
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
     if build.log or build.sessions:
-        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit)
+        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached)
     if build.surveyed.bodies:
         sheet = rigging_sheet_pdf(build, unit, A4_MM)
         contents[f"{stem}-measuring-sheet.pdf"] = sheet

@@ -2,6 +2,8 @@
 
 import io
 from collections import defaultdict
+from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
@@ -11,6 +13,7 @@ from hardkeel.export.stationery import (
     A4,
     WIDTH,
     Flowable,
+    Image,
     KeepTogether,
     Paragraph,
     SimpleDocTemplate,
@@ -34,10 +37,19 @@ from hardkeel.voice.verdicts import format_value
 
 _MARGIN_MM: Final = 18
 _MOST_CHECKS: Final = 12
+_PHOTO_MM: Final = 88
 
 
-def diary_pdf(build: Build, unit: LengthUnit) -> bytes:
-    """The diary as the bytes of a PDF with real text."""
+def diary_pdf(
+    build: Build, unit: LengthUnit, attached: Mapping[str, bytes] = MappingProxyType({})
+) -> bytes:
+    """The diary as the bytes of a PDF with real text.
+
+    Parameters
+    ----------
+    attached : mapping of str to bytes
+        Photos that the log names; one that is not here is left out.
+    """
     register_fonts()
     styles = Styles()
     story: list[Flowable] = [
@@ -46,7 +58,7 @@ def diary_pdf(build: Build, unit: LengthUnit) -> bytes:
             safe(say.total_words(total_hours(build.sessions), to_go(build.steps))), styles.text
         ),
         Spacer(1, 4 * mm),
-        *_days(build, unit, styles),
+        *_days(build, unit, styles, attached),
         *_phases(build, unit, styles),
         *_weights(build, styles),
         *_coupons(build, styles),
@@ -66,7 +78,9 @@ def diary_pdf(build: Build, unit: LengthUnit) -> bytes:
     return out.getvalue()
 
 
-def _days(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+def _days(
+    build: Build, unit: LengthUnit, styles: Styles, attached: Mapping[str, bytes]
+) -> list[Flowable]:
     entries = defaultdict(list)
     for entry in build.log:
         entries[entry.at[:10]].append(entry)
@@ -75,17 +89,23 @@ def _days(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
         hours[session.day] += session.hours
     found: list[Flowable] = []
     for day in sorted({*entries, *hours}):
-        lines = [
-            Paragraph(
-                safe(f"{one.at[11:16]}  {entry_text(build.surveyed, one, unit)}"), styles.text
-            )
-            for one in entries[day]
-        ]
+        lines: list[Flowable] = []
+        for one in entries[day]:
+            told = f"{one.at[11:16]}  {entry_text(build.surveyed, one, unit)}"
+            lines.append(Paragraph(safe(told), styles.text))
+            lines += [_photo(attached[name]) for name in one.photos if name in attached]
         notes = [one.note for one in build.sessions if one.day == day and one.note]
         lines += [Paragraph(safe(note), styles.text) for note in notes]
         heading = Paragraph(safe(say.day_title(day, hours.get(day, 0.0))), styles.heading)
         found += [KeepTogether([heading, *lines[:2]]), *lines[2:]]
     return found
+
+
+def _photo(data: bytes) -> Flowable:
+    """As wide as half the page, or as high as a third of it."""
+    return Image(
+        io.BytesIO(data), _PHOTO_MM * mm, _PHOTO_MM * mm, kind="proportional", hAlign="LEFT"
+    )
 
 
 def _phases(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:

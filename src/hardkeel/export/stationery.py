@@ -17,6 +17,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import (
     Flowable,
+    Image,
     KeepTogether,
     Paragraph,
     SimpleDocTemplate,
@@ -33,6 +34,7 @@ __all__ = [
     "Drawing",
     "Flowable",
     "HexColor",
+    "Image",
     "KeepTogether",
     "Line",
     "Paragraph",

@@ -63,6 +63,8 @@ class Entry(_Kept):
         For ``readings``: how many were taken in that sitting.
     verdict, seat
         For ``verdict`` and ``correction``: what changed, what was done.
+    photos : tuple of str
+        Names of images inside the build.
     """
 
     at: str
@@ -73,6 +75,7 @@ class Entry(_Kept):
     count: int | None = None
     verdict: VerdictChange | None = None
     seat: SeatDone | None = None
+    photos: tuple[str, ...] = ()
 
     @field_validator("at")
     @classmethod

@@ -16,7 +16,7 @@ from hardkeel.base.errors import CannotSave
 from hardkeel.build.model import Build
 from hardkeel.storage.atomic import write_atomically
 
-_NAME: Final = re.compile(r"plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}")
+_NAME: Final = re.compile(r"(plans|photos)/[A-Za-z0-9][A-Za-z0-9._-]{0,80}")
 _KEPT_DAYS: Final = 180
 _SECONDS_A_DAY: Final = 86400
 
@@ -37,9 +37,9 @@ class Images:
         # names that a file gave: two files may call two scans alike
         self._named: dict[str, str] = {}
 
-    def add(self, data: bytes, suffix: str = ".png") -> str:
+    def add(self, data: bytes, suffix: str = ".png", folder: str = "plans") -> str:
         """Keep an image; its name inside a build."""
-        name = _by_content(data, suffix)
+        name = _by_content(data, suffix, folder)
         self.keep({name: data})
         return name
 
@@ -48,7 +48,7 @@ class Images:
         for name, data in images.items():
             if not _NAME.fullmatch(name):
                 continue
-            own = _by_content(data, Path(name).suffix)
+            own = _by_content(data, Path(name).suffix, name.partition("/")[0])
             self._named[name] = own
             place = self._folder / own
             try:
@@ -72,7 +72,7 @@ class Images:
 
     def of(self, build: Build) -> dict[str, bytes]:
         """The images that a build names, as far as they are here."""
-        found = {plan.image: self.read(plan.image) for plan in build.plans}
+        found = {name: self.read(name) for name in images_named(build)}
         return {name: data for name, data in found.items() if data is not None}
 
     def sweep(self, now: float | None = None) -> None:
@@ -84,5 +84,12 @@ class Images:
                     file.unlink(missing_ok=True)
 
 
-def _by_content(data: bytes, suffix: str) -> str:
-    return f"plans/{hashlib.sha256(data).hexdigest()[:20]}{suffix}"
+def images_named(build: Build) -> tuple[str, ...]:
+    """Names of the scans that its plans lie on and of the photos in its log, each once."""
+    names = [plan.image for plan in build.plans]
+    names += [photo for entry in build.log for photo in entry.photos]
+    return tuple(dict.fromkeys(names))
+
+
+def _by_content(data: bytes, suffix: str, folder: str) -> str:
+    return f"{folder}/{hashlib.sha256(data).hexdigest()[:20]}{suffix}"

@@ -11,6 +11,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput, CannotSave, WouldLose, one_line
 from hardkeel.build.model import Build
 from hardkeel.storage.atomic import Stamp, stamp_of, write_atomically
+from hardkeel.storage.attaching import images_named
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.members import UNREADABLE, copy_member
 
@@ -60,7 +61,7 @@ class Loaded:
 
         One that is not here is told as missing where it is wanted; the file keeps it all the same.
         """
-        wanted = [plan.image for plan in self.build.plans]
+        wanted = list(images_named(self.build))
         if self.path.suffix.lower() == ".json":
             return _beside(self.path.parent, wanted)
         found: dict[str, bytes] = {}

@@ -35,6 +35,8 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
         seat = entry.seat
         steps = (step_sentence(survey, seat.body, step, unit) for step in seat.steps)
         return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
+    if entry.photos:
+        return "A photo" if len(entry.photos) == 1 else f"{len(entry.photos)} photos"
     if entry.kind == "readings":
         count = entry.count or 1
         return f"Took {count} readings" if count > 1 else "Took a reading"
@@ -56,6 +58,11 @@ HOURS_AT_THE_BENCH: Final = "Hours at the bench"
 LOG_ENTRIES: Final = "Log entries"
 WRITE_HOURS_LIKE: Final = "Write hours like 1.5 or 1h30, and what for if you like."
 LOG: Final = "Log"
+PHOTO: Final = "photo…"
+PHOTO_TIP: Final = "Put a photo beside the note: the way it was held, made smaller, and nothing of where it was taken"
+PHOTOS: Final = "Photos"
+WHICH_PHOTO: Final = "Which photo?"
+PHOTO_FILES: Final = "Photos (*.jpg *.jpeg *.png *.webp)"
 ADD_TIME_TO_TODAY: Final = "Add time to today:"
 NOTHING_WRITTEN_YET: Final = "Nothing written yet. Readings and verdicts will appear by themselves."
 

@@ -3,7 +3,7 @@
 from pathlib import Path
 from typing import TYPE_CHECKING, Final
 
-from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize
+from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PyQt6.QtGui import QImage, QImageReader, QPainter
 
 from hardkeel.base.errors import BadInput
@@ -18,6 +18,8 @@ else:
 SCAN_DPI: Final = 150
 _LARGEST_MB: Final = 512
 MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
+PHOTO_PX: Final = 1600  # the longer side: enough for a page of the diary
+_PHOTO_QUALITY: Final = 85
 _LEAST_PT: Final = 4.0  # a page smaller than a letter of print is no page
 _POINTS_PER_INCH: Final = 72.0
 PATTERN: Final = say.SCAN_FILES
@@ -51,6 +53,34 @@ def read_scan(path: Path, page: int = 0) -> bytes:
     """
     image = _pdf_page(path, page) if path.suffix.lower() == ".pdf" else _picture(path)
     return as_png(image)
+
+
+def read_photo(path: Path) -> bytes:
+    """A photo as a JPEG of no more than `PHOTO_PX`, the way up that it was held, and with nothing of where and by what.
+
+    Raises
+    ------
+    BadInput
+        When it can't be read as such.
+    """
+    image = _picture(path)
+    if max(image.width(), image.height()) > PHOTO_PX:
+        image = image.scaled(
+            PHOTO_PX,
+            PHOTO_PX,
+            Qt.AspectRatioMode.KeepAspectRatio,
+            Qt.TransformationMode.SmoothTransformation,
+        )
+    plain = QImage(image.size(), QImage.Format.Format_RGB32)  # a new one: no text goes along
+    plain.fill(Qt.GlobalColor.white)
+    painter = QPainter(plain)
+    painter.drawImage(0, 0, image)
+    painter.end()
+    data = QByteArray()
+    buffer = QBuffer(data)
+    buffer.open(QIODevice.OpenModeFlag.WriteOnly)
+    plain.save(buffer, "JPEG", _PHOTO_QUALITY)
+    return bytes(data.data())
 
 
 def as_png(image: QImage) -> bytes:

@@ -2,11 +2,13 @@
 
 import re
 from datetime import datetime
+from pathlib import Path
 from typing import Final
 
 from PyQt6.QtCore import QModelIndex, QSize, Qt
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QFileDialog,
     QHBoxLayout,
     QHeaderView,
     QLineEdit,
@@ -22,13 +24,16 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours
+from hardkeel.storage.attaching import Images
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.jobs.scans import read_photo
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.stages.log.hours import HoursChart
+from hardkeel.ui.stages.log.photos import LATEST, PhotosCard
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import log as say
 from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
@@ -74,10 +79,16 @@ class LogPage(StagePage):
     """A view of the document's log."""
 
     def __init__(
-        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+        self,
+        document: Document,
+        theme: Theme,
+        unit: LengthUnit,
+        images: Images,
+        parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
         self._document = document
+        self._images = images
         self._unit: LengthUnit = unit
         self._theme = theme
         self.setObjectName("paper")
@@ -108,7 +119,13 @@ class LogPage(StagePage):
         left.setContentsMargins(18, 14, 14, 14)
         left.setSpacing(8)
         left.addWidget(label("title", say.LOG))
-        left.addWidget(self.note)
+        writing = QHBoxLayout()
+        writing.addWidget(self.note, 1)
+        self.photo = QPushButton(say.PHOTO)
+        self.photo.setToolTip(say.PHOTO_TIP)
+        self.photo.clicked.connect(self._on_photo_asked)
+        writing.addWidget(self.photo)
+        left.addLayout(writing)
         row = QHBoxLayout()
         row.addWidget(self.filter, 1)
         for kind, words in KINDS_WORDS.items():
@@ -122,6 +139,14 @@ class LogPage(StagePage):
         left.addWidget(self._count)
         self._dress_table()
         left.addWidget(self.table, 1)
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addLayout(left, 1)
+        outer.addWidget(self._beside())
+        work_through(self)
+
+    def _beside(self) -> QWidget:
+        """The hours, and the last photos."""
         card = Card(say.HOURS_AT_THE_BENCH, "act")
         card.column.addWidget(self.hours)
         self.hours_line.setPlaceholderText("1.5 tonight, or 1h30 covering")
@@ -132,15 +157,13 @@ class LogPage(StagePage):
         right = QVBoxLayout()
         right.setContentsMargins(0, 14, 14, 14)
         right.addWidget(card)
+        self.photos = PhotosCard()
+        right.addWidget(self.photos)
         right.addStretch(1)
         side = QWidget()
         side.setFixedWidth(_RIGHT_PX)
         side.setLayout(right)
-        outer = QHBoxLayout(self)
-        outer.setContentsMargins(0, 0, 0, 0)
-        outer.addLayout(left, 1)
-        outer.addWidget(side)
-        work_through(self)
+        return side
 
     def _dress_table(self) -> None:
         table = self.table
@@ -175,6 +198,7 @@ class LogPage(StagePage):
         total = len(build.log)
         shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
         self._count.setText(shown if total else say.NOTHING_WRITTEN_YET)
+        self._show_photos()
         self.hours.show_sessions(build.sessions, total_hours(build.sessions))
 
     def _told(self, entry: Entry) -> str:
@@ -190,6 +214,38 @@ class LogPage(StagePage):
         if text.strip():
             self._document.apply("write a note", lambda b: edits.add_note(b, text, now))
             self.note.clear()
+
+    def _show_photos(self) -> None:
+        """The last few, with their days."""
+        named = [
+            (photo, entry) for entry in reversed(self._document.build.log) for photo in entry.photos
+        ]
+        self.photos.show_photos(
+            [
+                (_when(entry.at), self._told(entry), self._images.read(photo))
+                for photo, entry in named[:LATEST]
+            ]
+        )
+
+    def _on_photo_asked(self) -> None:
+        chosen, _ = QFileDialog.getOpenFileName(self, say.WHICH_PHOTO, "", say.PHOTO_FILES)
+        if chosen:
+            self.add_photo(Path(chosen))
+
+    def add_photo(self, path: Path) -> None:
+        """Put a photo in the log, with what is written in the line."""
+        try:
+            data = read_photo(path)
+        except BadInput as fault:
+            self._hours_told.setText(str(fault))
+            return
+        name, text, now = (
+            self._images.add(data, ".jpg", "photos"),
+            self.note.text(),
+            self._document.clock(),
+        )
+        self._document.apply("add a photo", lambda b: edits.add_note(b, text, now, (name,)))
+        self.note.clear()
 
     def _on_hours(self) -> None:
         try:
