@@ -109,6 +109,27 @@ def test_arrow_keys_go_through_the_evening_and_enter_begins(
     assert [step.title for step in window.document.build.steps if step.state == "doing"] == [second]
 
 
+def test_a_step_begun_before_its_turn_is_asked_about_once(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    tonight.time.setValue(400)  # long enough for a step and what waits for it
+    steps, _ = tonight.steps_now()
+    after = {step.id: set(step.after) for step in steps}
+
+    def waiting() -> str:
+        ids = {row.id for row in tonight.rows}
+        return next((one for one in ids if after[one] & ids), "")
+
+    qtbot.waitUntil(lambda: bool(waiting()), timeout=20_000)
+    later = waiting()
+    tonight.evening.picked.emit(later)
+    tonight.go_on()
+    assert tonight.told.text().startswith("Not yet: first ")
+    assert all(step.state != "doing" for step in window.document.build.steps)
+    tonight.go_on()
+    assert [step.id for step in window.document.build.steps if step.state == "doing"] == [later]
+
+
 def test_three_timers_survive_a_closed_window_and_say_what_went_off(
     make_window: Callable[[], MainWindow], tmp_path: Path, clock: StepClock, qtbot: QtBot
 ) -> None:

@@ -8,6 +8,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text
 from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
+from hardkeel.schedule.timers import underway
 from hardkeel.storage.package import load
 from hardkeel.voice import plan as say
 
@@ -23,7 +24,8 @@ def run(parsed: argparse.Namespace) -> str:
 def _plan(build: Build, limit: float) -> EveningPlan:
     if not limit > 0:
         raise BadInput("--limit", "must be more than nothing")
-    return plan_evenings(build.steps, build.bench, limit)
+    timers = build.bench.timers if build.bench is not None else ()
+    return plan_evenings(underway(build.steps, timers), build.bench, limit)
 
 
 def plan_json(plan: EveningPlan) -> Json:

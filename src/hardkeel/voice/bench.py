@@ -132,6 +132,11 @@ def blocked_lines(standing: Standing, count: int = 3) -> list[str]:
     ]
 
 
+def too_early(step: Step, waits: tuple[Step, ...]) -> str:
+    """Asked once where a step is begun before its turn."""
+    return f"Not yet: {reasons(waits)}. Press again to begin with {_plain(step)} all the same."
+
+
 def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> list[str]:
     """What to have at hand before it begins, and what must be dry."""
     glues = dict.fromkeys(one.step.glue for one in tonight.steps if one.step.glue)

@@ -67,7 +67,7 @@ class TonightPage(SubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._tonight: Tonight | None = None
-        self._chosen = ""
+        self._chosen = self._warned = ""
         self._large: ArmsLength | None = None
         self.evening = EveningView(theme)
         self.strip = WeeksStrip(theme)
@@ -307,6 +307,8 @@ class TonightPage(SubPage):
         def with_all(edit: Callable[[Build], Build]) -> Callable[[Build], Build]:
             return lambda build: edit(edits.lay_all(build, steps))
 
+        if not doing and self._is_too_early(one.step, steps):
+            return
         if not doing:
             self.apply(say.begin_edit(one.step), with_all(lambda b: edits.begin(b, name, now)))
             return
@@ -314,6 +316,16 @@ class TonightPage(SubPage):
             say.done_edit(one.step), with_all(lambda b: edits.tick(b, name, now, anyway=True))
         ):
             self._take_next(name)
+
+    def _is_too_early(self, step: Step, steps: tuple[Step, ...]) -> bool:
+        """Whether it waits for another; that is said once, and then it is the builder's to decide."""
+        waits = next((w for one, w in standing_of(steps).blocked if one.id == step.id), ())
+        if not waits or self._warned == step.id:
+            self._warned = ""
+            return False
+        self._warned = step.id
+        self.tell(say.too_early(step, waits))
+        return True
 
     def _take_next(self, done: str) -> None:
         steps = self._tonight.steps if self._tonight is not None else ()
