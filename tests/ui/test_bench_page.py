@@ -173,7 +173,10 @@ def test_another_week_and_another_board_are_the_builders(
 ) -> None:
     bench_of(window).turn_to("weeks")
     page = cast("WeeksPage", bench_of(window).page("weeks"))
+    before = page.finish.text()
+    assert before.startswith("Done ")
     qtbot.mouseClick(page.days[0].box, LEFT)
+    qtbot.waitUntil(lambda: page.finish.text() != before, timeout=20_000)
     bench = window.document.build.bench
     assert bench is not None
     assert len({one.start[11:] for one in bench.evenings}) >= 1

@@ -14,6 +14,7 @@ from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.bench.calendar_desk import CalendarDesk
 from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
+from hardkeel.ui.stages.bench.weeks_page import WeeksPage
 
 _QUICK_S: Final = 0.3
 _REST_MS: Final = 400  # before the long search: the next tick may come at once
@@ -39,6 +40,7 @@ class PlanDesk(QObject):
         self.limit = LIMIT_S
         self._flag = _Flag()
         self._tonight: TonightPage | None = None
+        self._weeks: WeeksPage | None = None
         self._stale = True
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
@@ -57,6 +59,11 @@ class PlanDesk(QObject):
             page.seen.connect(self._on_seen)
             page.left_off.connect(self.leave_off)
             self._begin()
+        if key == "weeks" and isinstance(page, WeeksPage):
+            self._weeks = page
+            self._stage.page("tonight")  # it knows how long tonight is
+            if self._tonight is not None and self._tonight.plan is not None:
+                page.show_plan(self._tonight.plan)
 
     def _on_seen(self) -> None:
         if self._stale:
@@ -65,7 +72,8 @@ class PlanDesk(QObject):
     def _on_changed(self, change: Change) -> None:
         if change.touches(_PARTS):
             self._stale = True
-            if self._tonight is not None and self._tonight.isVisible():
+            pages = (self._tonight, self._weeks)
+            if any(page is not None and page.isVisible() for page in pages):
                 self._begin()
 
     def leave_off(self) -> None:
@@ -97,7 +105,7 @@ class PlanDesk(QObject):
     def _on_quick(self, found: object) -> None:
         if not isinstance(found, Tonight) or self._tonight is None:
             return
-        self._tonight.show_tonight(found)
+        self._show(found)
         if not found.plan.proven and not self._flag.up:
             self._tonight.show_looking(looking=True)
             self._rest.start()
@@ -111,9 +119,15 @@ class PlanDesk(QObject):
 
     def _on_searched(self, found: object) -> None:
         if isinstance(found, Tonight) and self._tonight is not None:
-            self._tonight.show_tonight(found)
+            self._show(found)
             self._tonight.show_looking(looking=False)
             self._help()
+
+    def _show(self, found: Tonight) -> None:
+        if self._tonight is not None:
+            self._tonight.show_tonight(found)
+        if self._weeks is not None:
+            self._weeks.show_plan(found.plan)
 
     def _help(self) -> None:
         """What would help, once the plan itself is there."""
@@ -132,6 +146,8 @@ class PlanDesk(QObject):
     def _on_help(self, found: object) -> None:
         if isinstance(found, tuple) and self._tonight is not None:
             self._tonight.show_what_ifs(found)
+            if self._weeks is not None and self._tonight.plan is not None:
+                self._weeks.show_what_ifs(self._tonight.plan, found)
 
     def _on_failed(self, fault: HardKeelError) -> None:
         if self._tonight is not None:

@@ -19,6 +19,8 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as edits
 from hardkeel.schedule.evenings import AHEAD, evenings_of, week_of
 from hardkeel.schedule.model import local_time
+from hardkeel.schedule.planning import EveningPlan
+from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
@@ -68,7 +70,10 @@ class WeeksPage(SubPage):
         surface.setObjectName("paper")
         box = QVBoxLayout(surface)
         box.setContentsMargins(24, 18, 24, 18)
-        box.addWidget(label("big", say.WEEK))
+        self.finish, self.help = label("big"), label("soft")
+        box.addWidget(self.finish)
+        box.addWidget(self.help)
+        box.addWidget(label("heading", say.WEEK))
         box.addWidget(label("soft", say.WEEK_HOW))
         grid = QGridLayout()
         grid.setHorizontalSpacing(18)
@@ -135,6 +140,14 @@ class WeeksPage(SubPage):
             self._grid.addWidget(field, line, 1)
         for name, field in self.scarce.items():
             field.setValue(counts.get(name, 1))
+
+    def show_plan(self, plan: EveningPlan) -> None:
+        """When it is done with this week and these things: it moves at once with another."""
+        self.finish.setText(say.weeks_title(plan))
+
+    def show_what_ifs(self, plan: EveningPlan, found: tuple[WhatIf, ...]) -> None:
+        """What would help."""
+        self.help.setText("\n".join(say.what_if_lines(plan, found)))
 
     def focus_work(self) -> None:
         """The first day."""
