@@ -57,7 +57,10 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
         return subprocess.run(command, capture_output=True, text=True, check=False)
 
     for command in COMMANDS:
-        more = ["--to", str(tmp_path / "out")] if command == "export" else ["--json"]
+        more = {
+            "export": ["--to", str(tmp_path / "out")],
+            "plan": ["--json", "--limit", "1"],
+        }.get(command, ["--json"])
         done = run(command, str(tmp_path / "demo.keel"), *more)
         assert done.returncode == 0, done.stderr
         assert done.stdout
