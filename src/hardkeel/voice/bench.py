@@ -145,7 +145,8 @@ def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> lis
     if needs:
         lines.append(f"At hand: {', '.join(needs)}.")
     if glues:
-        lines.append(f"Glue: {', '.join(glues)}. {GLUE_CAUTION}")
+        caution = f" {GLUE_CAUTION}" if any("epoxy" in glue for glue in glues) else ""
+        lines.append(f"Glue: {', '.join(glues)}.{caution}")
     by_id = {step.id: step for step in steps}
     for one in tonight.steps:
         waits = [

@@ -223,6 +223,7 @@ def _soak(work: Work, closing: Closing) -> None:
         hands_minutes=20.0,
         cure_minutes=_OVERNIGHT,
         needs=("board", "clamps"),
+        holds_until="cure",
         needs_cure=True,
         hold="film between wet wood and formers; when the clamps are off read how far it springs back",
         hazards=("steam",),

@@ -67,6 +67,7 @@ def _built(work: Work, surface: TailSurface) -> str:
             f"Read the {name}'s corners, flex what is twisted, dry it flat under weight",
             ("glue",),
             hands_minutes=10.0,
+            handle_minutes=_OVERNIGHT,  # it lies under weight, and the board with it
             cure_minutes=_OVERNIGHT,
             needs=("board",),
             no_return=True,
@@ -112,6 +113,7 @@ def _built(work: Work, surface: TailSurface) -> str:
             f"Read the {name}'s corners, flex what is twisted, let it dry",
             ("glue",),
             hands_minutes=10.0,
+            handle_minutes=_OVERNIGHT,  # it lies under weight, and the board with it
             cure_minutes=_OVERNIGHT,
             needs=("board",),
         )

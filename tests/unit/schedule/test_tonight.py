@@ -83,6 +83,18 @@ def test_what_the_ledger_says_is_glued_is_done_with_all_before_it() -> None:
     assert steps["stab seat"] == "open"
 
 
+def test_nothing_is_done_to_a_tail_that_dries_under_weight_and_its_board_is_taken() -> None:
+    build = demo_build()
+    steps = steps_at_hand(build)
+    plan = plan_tonight(steps, build.bench, SEVEN, 240, 2.0).plan
+    at = {one.step.id: one for one in plan.steps}
+    assert at["stab bevel"].start >= at["stab flat"].cure
+    dry = at["stab flat"]
+    assert dry.handle == dry.cure
+    others = [one for one in plan.steps if "board" in one.step.needs and one is not dry]
+    assert all(one.start >= dry.handle or one.handle <= dry.start for one in others)
+
+
 def test_the_tail_is_glued_only_after_it_was_set() -> None:
     steps = {step.id: step for step in steps_at_hand(demo_build())}
     assert "true stab" in steps["stab seat"].after
