@@ -230,6 +230,18 @@ def test_the_builders_bottle_goes_before_its_kind(window: MainWindow) -> None:
     assert window.document.stack.undoText() == "your own slow epoxy"
     page.bottle.handle.editingFinished.emit()
     assert window.document.stack.count() == 1
+    page.mix.ratio.setValue(52)
+    page.mix.ratio.editingFinished.emit()
+    page.mix.by.setCurrentIndex(1)
+    assert page.mix.ratio.value() == 45
+    page.mix.ratio.setValue(60)
+    page.mix.ratio.editingFinished.emit()
+    page.mix.batch.click()
+    shelf = window.document.build.glue
+    assert shelf is not None
+    own = shelf.bottles[0]
+    assert (own.by_weight, own.by_volume, own.handle_minutes) == (52, 60, 300)
+    assert shelf.batches[0].ratio == pytest.approx(60 * 1.02 / 1.15)
 
 
 def test_a_failed_coupon_names_what_was_glued_with_its_batch(

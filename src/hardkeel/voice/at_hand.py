@@ -1,8 +1,11 @@
 """All steps of a build at once: those that were laid, and of stages where none was those that would be."""
 
+from collections.abc import Mapping
+
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.steps import supposed
+from hardkeel.glue.model import Bottle
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import ordered
 from hardkeel.voice import rig_steps, stepping, tail_steps
@@ -32,8 +35,23 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
     if rig_steps.STAGE not in stages and build.survey is not None:
         steps = _with_rigging(build, steps)
     there = {step.id for step in steps}
+    bottles = {one.kind: one for one in build.glue.bottles} if build.glue is not None else {}
     return ordered(
-        [step.but(after=tuple(one for one in step.after if one in there)) for step in steps]
+        [
+            _by_bottle(step, bottles).but(after=tuple(one for one in step.after if one in there))
+            for step in steps
+        ]
+    )
+
+
+def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
+    """An open step with the times that the builder's own bottle says."""
+    own = bottles.get(step.glue or "")
+    if own is None or step.state != "open":
+        return step
+    return step.but(
+        handle_minutes=own.handle_minutes or step.handle_minutes,
+        cure_minutes=own.cure_minutes or step.cure_minutes,
     )
 
 

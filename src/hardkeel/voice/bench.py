@@ -18,7 +18,6 @@ TONIGHT: Final = "Tonight"
 EVENINGS: Final = "Evenings"
 I_HAVE: Final = "I have"
 RUNNING: Final = "Glue running"
-THEN: Final = "Then"
 NOT_YET: Final = "Not yet"
 LAY_OUT: Final = "Lay out, and look that it is dry"
 NOW: Final = "Now"
@@ -35,7 +34,6 @@ ARMS_KEYS: Final = (
     "Space or Enter: done, next     Backspace: undo     R: say it again     Esc: back to the bench"
 )
 NO_TIMER: Final = "no glue is running"
-SUPPOSED: Final = "Steps that were never ticked stand as the parts' list has them."
 OWN_TIMER: Final = "egg timer, minutes"
 START: Final = "start"
 STRIP_KEY: Final = (
@@ -225,11 +223,6 @@ def evening_words(evening: Evening) -> str:
     return f"{day_words(start)} {clock_words(start)}, {minutes_words(evening.minutes)}"
 
 
-def how_far(tonight_minutes: int) -> str:
-    """What stands on the rail."""
-    return f"{minutes_words(tonight_minutes)} tonight"
-
-
 def what_if_line(what: str, was: EveningPlan, would: EveningPlan) -> str:
     """``Another board would save a day: done Sat 3 Oct.``."""
     if was.finish is None or would.finish is None:
@@ -261,7 +254,6 @@ def what_if_lines(was: EveningPlan, found: Sequence[WhatIf]) -> list[str]:
 
 WEEK: Final = "A usual week"
 SCARCE: Final = "What there is of"
-WHAT_IF: Final = "What would help"
 WEEK_HOW: Final = (
     "Tick the days on which you are at the bench; the plan goes on with the same week."
 )

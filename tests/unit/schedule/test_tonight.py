@@ -9,7 +9,9 @@ from hardkeel.cli.plan import plan_json
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.glue import set_bottle
 from hardkeel.edits.steps import begin, lay_all, tick
+from hardkeel.glue.model import Bottle
 from hardkeel.schedule.model import BenchTime, Evening, Step
 from hardkeel.schedule.planning import plan_evenings
 from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
@@ -93,6 +95,15 @@ def test_nothing_is_done_to_a_tail_that_dries_under_weight_and_its_board_is_take
     assert dry.handle == dry.cure
     others = [one for one in plan.steps if "board" in one.step.needs and one is not dry]
     assert all(one.start >= dry.handle or one.handle <= dry.start for one in others)
+
+
+def test_the_builders_bottle_sets_the_times_of_what_is_still_to_be_glued() -> None:
+    build = set_bottle(demo_build(), Bottle(kind="slow epoxy", handle_minutes=300.0))
+    steps = {step.id: step for step in steps_at_hand(build)}
+    assert steps["plates"].handle_minutes == 300
+    assert steps["plates"].cure_minutes == 1440
+    assert steps["hatch"].handle_minutes == 20
+    assert steps["doublers"].handle_minutes == 480  # done before
 
 
 def test_the_tail_is_glued_only_after_it_was_set() -> None:

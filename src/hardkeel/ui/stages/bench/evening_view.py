@@ -1,7 +1,7 @@
 """An evening as a line of time: what the hands do, in order, each as long as it takes."""
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
@@ -13,7 +13,6 @@ from hardkeel.ui.theme import Theme
 _CLOCK_PX: Final = 62
 _BAR_PX: Final = 10
 _LEAST_PX: Final = 46
-_HALF_HOUR: Final = timedelta(minutes=30)
 
 
 @dataclass(frozen=True, slots=True)

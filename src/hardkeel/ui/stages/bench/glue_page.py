@@ -22,7 +22,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import glue as edits
 from hardkeel.glue.choosing import JOINTS, Choice, JointKind, choices
 from hardkeel.glue.kinds import KINDS, WARM
-from hardkeel.glue.mixing import mix_for, needed_for
+from hardkeel.glue.mixing import mix_for, needed_for, weight_ratio
 from hardkeel.glue.model import Bottle, GlueKind
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
@@ -136,7 +136,7 @@ class GluePage(SubPage):
         self.asked, self.mix, self.bottle = AskedCard(), MixCard(), BottleCard()
         self.best: list[tuple[QPushButton, QLabel, QLabel]] = []
         surface = self._surface()
-        self.rest, self.schools = LinesCard(say.REST), LinesCard(say.SCHOOLS)
+        self.schools = LinesCard(say.SCHOOLS)
         column = CardColumn((self.told, self.asked, self.mix, self.bottle, self.schools), theme)
         self.dressed = (column,)
         self.lie_beside(surface, column)
@@ -178,9 +178,10 @@ class GluePage(SubPage):
         self.asked.sand.toggled.connect(lambda _on: self.refresh())
         for field in (self.mix.area, self.mix.ratio):
             field.valueChanged.connect(lambda _value: self._show_mix())
+        self.mix.by.currentIndexChanged.connect(lambda _at: self._show_bottle())
         self.mix.by.currentIndexChanged.connect(lambda _at: self._show_mix())
         self.mix.batch.clicked.connect(self._on_batch)
-        for field in (self.bottle.open, self.bottle.handle, self.bottle.cure):
+        for field in (self.bottle.open, self.bottle.handle, self.bottle.cure, self.mix.ratio):
             field.editingFinished.connect(self._on_bottle)
 
     def focus_work(self) -> None:
@@ -202,6 +203,17 @@ class GluePage(SubPage):
         )
 
     @property
+    def _by_volume(self) -> bool:
+        return bool(self.mix.by.currentData())
+
+    def _own(self) -> Bottle:
+        """What the builder's bottle of the glue in hand says; nothing where there is none."""
+        shelf = self.document.build.glue
+        kind = self.kind
+        bottles = shelf.bottles if shelf is not None else ()
+        return next((one for one in bottles if one.kind == kind), Bottle(kind=kind))
+
+    @property
     def kind(self) -> GlueKind:
         """The glue in hand: the one picked among the best, or the best."""
         kinds = [one.glue.kind for one in self._found()[:_BEST]]
@@ -214,6 +226,7 @@ class GluePage(SubPage):
         for (name, under, caution), one in zip(self.best, found, strict=False):
             name.setText(say.kind_words(one.glue.kind))
             name.setProperty("kind", one.glue.kind)
+            name.setToolTip(say.glue_line(one.glue))
             name.setChecked(one.glue.kind == self.kind)
             under.setText(f"{say.choice_why(one)} {say.choice_under(one)}".strip())
             words = say.caution_words(one.glue)
@@ -226,17 +239,17 @@ class GluePage(SubPage):
         self._show_mix()
 
     def _show_bottle(self) -> None:
-        shelf = self.document.build.glue
-        own = next((one for one in (shelf.bottles if shelf else ()) if one.kind == self.kind), None)
-        self.bottle.eyebrow.setText(f"{say.BY_ITS_SHEET}: {self.kind}")
-        minutes = (
-            (self.bottle.open, own.open_minutes if own else None, 1.0),
-            (self.bottle.handle, own.handle_minutes if own else None, 1.0),
-            (self.bottle.cure, own.cure_minutes if own else None, 60.0),
-        )
-        for field, value, per in minutes:
+        own = self._own()
+        self.bottle.eyebrow.setText(f"{say.BY_ITS_SHEET}: {own.kind}")
+        ratio = own.by_volume if self._by_volume else own.by_weight
+        for field, value in (
+            (self.bottle.open, own.open_minutes or 0.0),
+            (self.bottle.handle, own.handle_minutes or 0.0),
+            (self.bottle.cure, (own.cure_minutes or 0.0) / 60),
+            (self.mix.ratio, ratio or _USUAL_RATIO),
+        ):
             field.blockSignals(True)
-            field.setValue((value or 0.0) / per)
+            field.setValue(value)
             field.blockSignals(False)
 
     def _show_mix(self) -> None:
@@ -251,7 +264,7 @@ class GluePage(SubPage):
                 glue,
                 self.mix.area.value(),
                 self.mix.ratio.value(),
-                by_volume=bool(self.mix.by.currentData()),
+                by_volume=self._by_volume,
             )
         except BadInput as fault:
             self.mix.answer.setText(str(fault))
@@ -269,25 +282,27 @@ class GluePage(SubPage):
         self.refresh()
 
     def _on_bottle(self) -> None:
-        hours = self.bottle.cure.value()
-        own = Bottle(
-            kind=self.kind,
-            open_minutes=self.bottle.open.value() or None,
-            handle_minutes=self.bottle.handle.value() or None,
-            cure_minutes=60 * hours if hours else None,
-        )
-        shelf = self.document.build.glue
-        if own in (shelf.bottles if shelf else ()) or (
-            own == Bottle(kind=self.kind, open_minutes=None, handle_minutes=None, cure_minutes=None)
-            and not any(one.kind == self.kind for one in (shelf.bottles if shelf else ()))
-        ):
+        was = self._own()
+        said = {
+            "open_minutes": self.bottle.open.value() or None,
+            "handle_minutes": self.bottle.handle.value() or None,
+            "cure_minutes": 60 * self.bottle.cure.value() or None,
+        }
+        key = "by_volume" if self._by_volume else "by_weight"
+        ratio = self.mix.ratio.value()
+        if KINDS[was.kind].two_parts and ratio != (getattr(was, key) or _USUAL_RATIO):
+            said[key] = ratio
+        if all(getattr(was, name) == value for name, value in said.items()):
             return
-        self.apply(say.bottle_edit(self.kind), lambda b: edits.set_bottle(b, own))
+        own = was.but(**said)
+        self.apply(say.bottle_edit(own.kind), lambda b: edits.set_bottle(b, own))
 
     def _on_batch(self) -> None:
         kind, now = self.kind, self.document.clock()
-        two = KINDS[kind].two_parts and not self.mix.by.currentData()
-        ratio = self.mix.ratio.value() if two else None
+        ratio = None
+        if KINDS[kind].two_parts:
+            given = self.mix.ratio.value()
+            ratio = weight_ratio(given) if self._by_volume else given
         warm = self.asked.warm.value()
         if self.apply(say.batch_edit(kind), lambda b: edits.new_batch(b, kind, now, ratio, warm)):
             self.place_wanted.emit("coupons")

@@ -18,7 +18,7 @@ from hardkeel.ui.stages.bench.weeks_page import WeeksPage
 
 _QUICK_S: Final = 0.3
 _REST_MS: Final = 400  # before the long search: the next tick may come at once
-_PARTS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
+_PARTS: Final = frozenset({"steps", "bench", "glue", "ledger", "survey", "fuselage", "tail"})
 
 
 class _Flag:

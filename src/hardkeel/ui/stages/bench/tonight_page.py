@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Final
 
-from PyQt6.QtCore import QEvent, Qt, pyqtSignal
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QShortcut, QShowEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSpinBox, QVBoxLayout, QWidget
 
@@ -371,9 +371,3 @@ class TonightPage(SubPage):
         step = self._step_now(one.step)
         under = say.large_under(one, doing=step.state == "doing")
         return LargeShown(step.title or step.id, under, timers, self.document.clock)
-
-    def changeEvent(self, event: QEvent | None) -> None:
-        """A large sheet goes with its page."""
-        super().changeEvent(event)
-        if event is not None and event.type() == QEvent.Type.EnabledChange and self._large:
-            self._large.hide()
