@@ -35,7 +35,8 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
     if rig_steps.STAGE not in stages and build.survey is not None:
         steps = _with_rigging(build, steps)
     there = {step.id for step in steps}
-    bottles = {one.kind: one for one in build.glue.bottles} if build.glue is not None else {}
+    shelf = build.glue.bottles if build.glue is not None else ()
+    bottles: dict[str, Bottle] = {one.kind: one for one in shelf}
     return ordered(
         [
             _by_bottle(step, bottles).but(after=tuple(one for one in step.after if one in there))
