@@ -33,6 +33,10 @@ ARMS_LENGTH: Final = "arm's length (F11)"
 ARMS_KEYS: Final = (
     "Space or Enter: done, next     Backspace: undo     R: say it again     Esc: back to the bench"
 )
+ARMS_KEYS_READING: Final = (
+    "Figures: what it reads     Space or Enter: taken, next     Backspace: undo     "
+    "R: say it again     Esc: back to the drawing"
+)
 NO_TIMER: Final = "no glue is running"
 OWN_TIMER: Final = "egg timer, minutes"
 START: Final = "start"

@@ -84,7 +84,7 @@ class QuantityEdit(QWidget):
             box.addWidget(self._told)
         self.setFocusProxy(self.line)
         self.line.textEdited.connect(self._on_text_edited)
-        self.line.returnPressed.connect(self._on_return)
+        self.line.returnPressed.connect(self.take)
         self._show_suffix()
 
     @property
@@ -160,7 +160,8 @@ class QuantityEdit(QWidget):
         self._tell(told, wrong=False)
         self.value_changing.emit(value)
 
-    def _on_return(self) -> None:
+    def take(self) -> None:
+        """Take what stands there, as Enter does; say what is wrong with it where it means nothing."""
         try:
             value, told = self._understood()
         except BadInput as fault:

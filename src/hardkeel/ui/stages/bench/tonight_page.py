@@ -23,10 +23,10 @@ from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.kit.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.stages.bench.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
 from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
 from hardkeel.ui.stages.bench.evening_view import EveningRow, EveningView
@@ -356,11 +356,7 @@ class TonightPage(SubPage):
 
     def show_large(self) -> None:
         """One thing at a time, read from two metres."""
-        large = self.large_sheet()
-        large.set_theme(self.theme)
-        large.show_large(self._large_shown())
-        large.showFullScreen()
-        large.setFocus()
+        self.large_sheet().open_large(self.theme, self._large_shown())
 
     def _large_shown(self) -> LargeShown:
         one = self._planned()

@@ -165,6 +165,13 @@ class NextCard(Card):
         self._hint.setText(text)
         self._hint.setVisible(bool(text))
 
+    @property
+    def complaint(self) -> str:
+        """What is wrong with the figure that was just tried; empty where nothing is."""
+        if self.field.line.property("wrong"):
+            return self.field.told.text()
+        return self._hint.text() if self._hint.isVisibleTo(self) else ""
+
     def focus_entry(self) -> None:
         """Put the cursor where the hands are."""
         if not self.place.isHidden():

@@ -155,14 +155,16 @@ class Hands(QObject):
 
     def show(self) -> None:
         """Show what is in hand."""
-        shown = self._shown()
+        shown = self.shown
         if shown is not None:
             self._card.show_next(shown)
         self._card.set_places(showing.place_names(self._document.build, self._draft))
         self.moved.emit()
         self.reading_wanted.emit(self.target)
 
-    def _shown(self) -> NextShown | None:
+    @property
+    def shown(self) -> NextShown | None:
+        """What is in hand, as its card says it."""
         survey = self._document.build.surveyed
         if self._draft is not None:
             return showing.draft_shown(survey, self._draft, self._unit)

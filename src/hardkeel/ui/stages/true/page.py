@@ -36,6 +36,7 @@ from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.gluing_card import GluingCard
 from hardkeel.ui.stages.true.hands import Hands
+from hardkeel.ui.stages.true.large import LargeReading
 from hardkeel.ui.stages.true.rig_strip import RigStrip
 from hardkeel.ui.theme import Theme
 from hardkeel.voice.aiming import aim_edit
@@ -74,6 +75,7 @@ class TruePage(StagePage):
         self.readings.set_model(self._model)
         self.next = NextCard()
         self.hands = Hands(document, self.next, unit, self._apply)
+        self.large = LargeReading(document, self.hands, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
         self.exaggeration = Exaggeration()

@@ -1,16 +1,17 @@
-"""Arm's length: one step and one timer, full screen, read from two metres, one key each."""
+"""Arm's length: one step or one reading, and one timer; full screen, read from two metres, one key each."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Final
 
-from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtCore import QCoreApplication, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QResizeEvent
-from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import running
-from hardkeel.ui.document.document import Clock
-from hardkeel.ui.stages.bench.speech import Speech
+from hardkeel.ui.kit.speech import Speech
 from hardkeel.ui.theme import Theme, wear
 from hardkeel.voice import bench as say
 
@@ -19,20 +20,36 @@ _TITLE_SHARE: Final = 0.085  # of the screen's height: 4 cm on a small monitor
 _SMALL_SHARE: Final = 0.045
 _CLOCK_SHARE: Final = 0.2
 _KEYS_SHARE: Final = 0.024
+_FIGURE: Final = frozenset("0123456789.,-+/'\"°")  # keys that belong to a figure
 
 
 @dataclass(frozen=True, slots=True)
 class LargeShown:
-    """What is shown: a step, what matters about it, and the timers."""
+    """What is shown: a step or a reading, what matters about it, and the timers.
+
+    Attributes
+    ----------
+    takes : bool
+        A figure is wanted: it is typed, or a gauge writes it.
+    unit : str
+        Stands behind the figure.
+    """
 
     title: str
     under: str
     timers: tuple[Timer, ...]
-    clock: Clock
+    clock: Callable[[], datetime]
+    takes: bool = False
+    unit: str = ""
 
 
 class ArmsLength(QWidget):
     """The large sheet.
+
+    Parameters
+    ----------
+    line : QLineEdit, optional
+        Where a figure that is typed here goes: what stands in it is what stands here.
 
     Signals
     -------
@@ -45,7 +62,7 @@ class ArmsLength(QWidget):
     gone_on = pyqtSignal()
     taken_back = pyqtSignal()
 
-    def __init__(self, theme: Theme, parent: QWidget) -> None:
+    def __init__(self, theme: Theme, parent: QWidget, line: QLineEdit | None = None) -> None:
         super().__init__(parent, Qt.WindowType.Window)
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -54,8 +71,11 @@ class ArmsLength(QWidget):
         self._theme = theme
         self._shown: LargeShown | None = None
         self._speech = Speech(self)
-        self.title, self.under = QLabel(), QLabel()
-        self.left, self.what, self.keys = QLabel(), QLabel(), QLabel(say.ARMS_KEYS)
+        self._line = line
+        if line is not None:
+            line.textChanged.connect(self._show_figure)
+        self.title, self.under, self.figure = QLabel(), QLabel(), QLabel()
+        self.left, self.what, self.keys = QLabel(), QLabel(), QLabel()
         box = QVBoxLayout(self)
         box.setContentsMargins(60, 40, 60, 30)
         for widget in (self.title, self.under, self.left, self.what, self.keys):
@@ -63,6 +83,7 @@ class ArmsLength(QWidget):
         box.addWidget(self.title)
         box.addWidget(self.under)
         box.addStretch(1)
+        box.addWidget(self.figure)
         box.addWidget(self.left)
         box.addWidget(self.what)
         box.addStretch(1)
@@ -70,6 +91,13 @@ class ArmsLength(QWidget):
         self._tick = QTimer(self)
         self._tick.setInterval(_SECOND_MS)
         self._tick.timeout.connect(self._show_time)
+
+    def open_large(self, theme: Theme, shown: LargeShown) -> None:
+        """Fill the screen with it."""
+        self.set_theme(theme)
+        self.show_large(shown)
+        self.showFullScreen()
+        self.setFocus()
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
@@ -83,15 +111,29 @@ class ArmsLength(QWidget):
         self._shown = shown
         self.title.setText(shown.title)
         self.under.setText(shown.under)
+        self.keys.setText(say.ARMS_KEYS_READING if shown.takes else say.ARMS_KEYS)
+        self.figure.setVisible(shown.takes)
+        self._show_figure()
+        self._size()
         self._show_time()
         self._tick.start()
         if other and self.isVisible():
             self.say_again()
 
+    def complain(self, trouble: str) -> None:
+        """Say what is wrong with the figure, in the place of what matters about it."""
+        if trouble:
+            self.under.setText(trouble)
+            self._speech.say(trouble)
+
     def say_again(self) -> None:
         """Say it aloud, where the machine has a voice."""
         if self._shown is not None:
             self._speech.say(f"{self._shown.title}. {self._shown.under}")
+
+    def _show_figure(self) -> None:
+        if self._line is not None and self._shown is not None:
+            self.figure.setText(f"{self._line.text() or '…'} {self._shown.unit}")
 
     def _show_time(self) -> None:
         if self._shown is None:
@@ -104,10 +146,12 @@ class ArmsLength(QWidget):
     def _size(self) -> None:
         tall = self.height()
         theme = self._theme
+        takes = self._shown is not None and self._shown.takes
         for widget, share, weight, colour in (
             (self.title, _TITLE_SHARE, 600, "ink"),
             (self.under, _SMALL_SHARE, 400, "soft"),
-            (self.left, _CLOCK_SHARE, 600, "act"),
+            (self.figure, _CLOCK_SHARE, 600, "ink"),
+            (self.left, _TITLE_SHARE if takes else _CLOCK_SHARE, 600, "act"),
             (self.what, _SMALL_SHARE, 400, "soft"),
             (self.keys, _KEYS_SHARE, 400, "soft"),
         ):
@@ -124,7 +168,7 @@ class ArmsLength(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         """One key each."""
-        if event is None:
+        if event is None or self._typed(event):
             return
         match Qt.Key(event.key()):
             case Qt.Key.Key_Space | Qt.Key.Key_Return | Qt.Key.Key_Enter:
@@ -138,3 +182,14 @@ class ArmsLength(QWidget):
                 self.hide()
             case _:
                 super().keyPressEvent(event)
+
+    def _typed(self, event: QKeyEvent) -> bool:
+        """Whether the key belongs to the figure that is wanted: then it goes where figures are typed."""
+        line = self._line
+        if line is None or self._shown is None or not self._shown.takes:
+            return False
+        erases = event.key() == Qt.Key.Key_Backspace and bool(line.text())
+        if not erases and (not event.text() or event.text() not in _FIGURE):
+            return False
+        QCoreApplication.sendEvent(line, event)
+        return True
