@@ -8,6 +8,7 @@ from hardkeel.build.model import Build
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.ui.kit.arms_length import ArmsLength
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.large import LargeReading
 from hardkeel.ui.stages.true.page import TruePage
 from tests.conftest import StepClock
 from tests.stages_of import true_of
@@ -20,14 +21,20 @@ def page(window: MainWindow) -> TruePage:
     return true_of(window)
 
 
+def large_of(page: TruePage) -> LargeReading:
+    found = page.findChild(LargeReading)
+    assert found is not None
+    return found
+
+
 @pytest.fixture
 def large(page: TruePage, qtbot: QtBot) -> ArmsLength:
     """Its reading, large."""
     page.next.focus_entry()
     qtbot.waitUntil(page.next.field.line.hasFocus)
     qtbot.keyClick(page.next.field.line, Qt.Key.Key_F11)
-    assert page.large.sheet.isVisible()
-    return page.large.sheet
+    assert large_of(page).sheet.isVisible()
+    return large_of(page).sheet
 
 
 def new_values(window: MainWindow, before: Build) -> list[object]:
@@ -96,7 +103,7 @@ def test_the_pot_life_runs_beneath_the_reading(
     document.apply("wet", lambda b: set_phase(b, "wet"))
     document.apply("glue", lambda b: set_gluing(b, "stab"))
     document.apply("mix", lambda b: set_mixed(b, 30.0, clock()))
-    page.large.open_large()
-    large = page.large.sheet
+    large_of(page).open_large()
+    large = large_of(page).sheet
     assert "glue is past working" in large.what.text()
     assert large.left.text()

@@ -6,17 +6,20 @@ from pathlib import Path
 from typing import cast
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QDragEnterEvent, QDragLeaveEvent, QDragMoveEvent, QDropEvent
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
+from hardkeel.schedule.model import local_time
 from hardkeel.schedule.timers import running
 from hardkeel.storage.package import save
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.bench.coupons_page import CouponsPage
 from hardkeel.ui.stages.bench.glue_page import GluePage
+from hardkeel.ui.stages.bench.otherwise import as_mime
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
 from hardkeel.ui.stages.bench.weeks_page import WeeksPage
 from tests.conftest import StepClock
@@ -285,3 +288,66 @@ def test_the_pot_life_of_the_tail_runs_on_the_bench_with_what_to_read_again(
     document.apply("mix", lambda b: set_mixed(b, 30.0, clock()))
     assert tonight.timers.what.text() == "until the glue is past working: wing"
     assert tonight.timers.wet.text().startswith("While it can be worked")
+
+
+def test_what_might_be_otherwise_is_dragged_over_the_evenings_and_the_finish_moves(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    document = window.document
+    was = tonight.weeks.text()
+    chips = {chip.one.kind: chip.one for chip in tonight.otherwise.chips}
+    assert {"evening", "resource", "glue"} <= set(chips)
+    strip, data = tonight.strip, as_mime(chips["evening"])
+    where = QPointF(4.0, 10.0)
+    what = (Qt.DropAction.CopyAction, data, LEFT, Qt.KeyboardModifier.NoModifier)
+    before, day = document.build, strip.day_at(where.x())
+    assert day is not None
+    strip.dragEnterEvent(QDragEnterEvent(where.toPoint(), *what))
+    strip.dragMoveEvent(QDragMoveEvent(where.toPoint(), *what))
+    qtbot.waitUntil(
+        lambda: tonight.weeks.text().startswith(f"An evening on {day:%a} {day.day} Oct would "),
+        timeout=20_000,
+    )
+    assert document.build is before
+    strip.dragLeaveEvent(QDragLeaveEvent())
+    assert tonight.weeks.text() == was
+    assert document.build is before
+    strip.dropEvent(QDropEvent(where, *what))
+    assert document.build.bench is not None
+    assert document.stack.undoText() == "another evening"
+    assert day in {local_time(one.start).date() for one in document.build.bench.evenings}
+    document.stack.undo()
+    assert document.build == before
+
+
+def test_a_chip_that_is_pressed_is_wondered_about_and_taken_when_pressed_again(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    chip = next(chip for chip in tonight.otherwise.chips if chip.one.kind == "glue")
+    assert chip.text() == "a faster glue"
+    qtbot.mouseClick(chip, LEFT)
+    qtbot.waitUntil(
+        lambda: tonight.weeks.text().startswith("A 30-minute epoxy instead"), timeout=20_000
+    )
+    assert len(window.document.build.steps) == 0
+    qtbot.mouseClick(chip, LEFT)
+    glues: set[str | None] = {
+        one.glue for one in window.document.build.steps if one.state == "open"
+    }
+    assert "30-minute epoxy" in glues
+    assert "slow epoxy" not in glues
+    qtbot.waitUntil(
+        lambda: "glue" not in {chip.one.kind for chip in tonight.otherwise.chips}, timeout=20_000
+    )
+
+
+def test_a_timer_that_is_not_needed_is_struck_out(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    assert not tonight.timers.strike.isVisible()
+    qtbot.mouseClick(tonight.timers.start, LEFT)
+    assert tonight.timers.strike.isVisible()
+    qtbot.mouseClick(tonight.timers.strike, LEFT)
+    assert window.document.build.bench is not None
+    assert window.document.build.bench.timers == ()
+    assert tonight.timers.what.text() == "no glue is running"

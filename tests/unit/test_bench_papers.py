@@ -12,11 +12,19 @@ from hardkeel.edits.glue import break_coupon, new_batch
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.export.calendar import calendar_text
 from hardkeel.export.diary import diary_pdf
+from hardkeel.export.record import record_pdf
+from hardkeel.schedule.planning import list_evenings
 from hardkeel.schedule.tonight import plan_tonight
+from hardkeel.survey.judging import judge_survey
 from hardkeel.voice.at_hand import steps_at_hand
 
 NOW = datetime(2026, 10, 6, 19, tzinfo=UTC)
 SEVEN = datetime.fromisoformat("2026-10-06T19:00")
+
+
+def text_of(pdf: bytes) -> str:
+    pages = PdfReader(io.BytesIO(pdf)).pages
+    return " ".join(" ".join(page.extract_text() for page in pages).split())
 
 
 def unfolded(text: str) -> list[str]:
@@ -79,8 +87,7 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
     build = new_batch(build, "slow epoxy", NOW)
     build = tick(begin(build, "plates", NOW), "plates", datetime(2026, 10, 6, 19, 35, tzinfo=UTC))
     build = break_coupon(build, "batch 1", "joint", NOW)
-    pages = PdfReader(io.BytesIO(diary_pdf(build, "mm"))).pages
-    text = " ".join(" ".join(page.extract_text() for page in pages).split())
+    text = text_of(diary_pdf(build, "mm"))
     assert "14.0 h at the bench so far" in text
     assert "Tue 6 Oct 2026" in text
     assert "tray and dowel plate (35 min)" in text
@@ -96,3 +103,21 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
 
 def test_a_diary_of_nothing_is_still_a_diary() -> None:
     assert diary_pdf(Build(), "mm").startswith(b"%PDF")
+
+
+def test_the_record_tells_what_is_left_on_evenings_that_are_still_to_come() -> None:
+    build = demo_build()
+    laid = lay_all(build, steps_at_hand(build))
+    judged = judge_survey(laid.surveyed, "dry")
+    text = text_of(record_pdf(laid, judged, "mm"))
+    assert "Left to do" in text
+    assert "h of hands to go" in text
+    last = max(entry.at for entry in build.log)[:10]
+    plan = list_evenings(laid.steps, laid.bench)
+    assert plan.finish is not None
+    assert not plan.proven
+    later = [one for one in plan.steps if one.start.date().isoformat() > last]
+    assert later
+    assert later[0].step.title.split()[0] in text
+    assert record_pdf(laid, judged, "mm") == record_pdf(laid, judged, "mm")
+    assert "Left to do" not in text_of(record_pdf(build.but(steps=()), judged, "mm"))

@@ -5,9 +5,10 @@ from datetime import datetime
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
-from hardkeel.schedule.model import BenchTime, Evening, TimerKind
+from hardkeel.schedule.model import BenchTime, Evening, Step, TimerKind
 from hardkeel.schedule.tasks import check_evenings
 from hardkeel.schedule.timers import gone_off, timer, with_timers
+from hardkeel.schedule.what_if import Otherwise, bench_otherwise, steps_otherwise
 
 LONGEST_TIMER_MINUTES = 14 * 24 * 60.0
 
@@ -39,6 +40,26 @@ def set_resource(build: Build, name: str, count: int) -> Build:
     """
     bench = _bench(build)
     return build.but(bench=bench.but(resources={**bench.resources, name: count}))
+
+
+def take_otherwise(
+    build: Build, one: Otherwise, steps: Sequence[Step], now: datetime, minutes: int
+) -> Build:
+    """Take what was wondered about: an evening more, one more of a thing, the faster glue for what is still open.
+
+    Parameters
+    ----------
+    steps : sequence of Step
+        All steps, laid out or not yet: they are laid out where the glue is another.
+    now : datetime
+        Local.
+    """
+    changed = steps_otherwise(steps, one)
+    bench = bench_otherwise(build.bench, one, now, minutes)
+    if changed != tuple(steps):
+        return build.but(steps=changed)
+    check_evenings(bench)
+    return build.but(bench=bench)
 
 
 def start_timer(build: Build, kind: TimerKind, title: str, minutes: float, now: datetime) -> Build:

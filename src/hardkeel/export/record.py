@@ -10,6 +10,7 @@ from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
+from hardkeel.export.plan_story import plan_story
 from hardkeel.export.stationery import (
     A4,
     INK,
@@ -74,6 +75,7 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *layout_story(build, unit, styles),
         *frame_story(build, unit, styles),
         *tail_story(build, unit, styles),
+        *plan_story(build, styles),
         *_log(build, styles, unit),
         Spacer(1, 6 * mm),
         Paragraph(SAFETY, styles.small),

@@ -78,6 +78,15 @@ KINDS: Final[dict[GlueKind, Glue]] = {
 }  # fmt: skip
 
 
+# minutes until it can be handled, until it is through: what a step is planned with, a round figure within the kind's
+# ranges, until the builder's own bottle says another
+PLANNED: Final[dict[str, tuple[float, float]]] = {
+    "aliphatic": (20.0, 720.0),
+    "slow epoxy": (480.0, 1440.0),
+    "thin cyanoacrylate": (1.0, 60.0),
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Times:
     """Minutes as they are now: by the bottle or the kind, at a temperature."""

@@ -106,6 +106,21 @@ def plan_evenings(
     return _told(problem, proof.listed, proof.bound, proven=proof.proven)
 
 
+def list_evenings(steps: Sequence[Step], bench: BenchTime | None) -> EveningPlan:
+    """The first good list, the same whenever it is asked for; sound, not proven, and no solver is needed.
+
+    Raises
+    ------
+    BadInput
+        As `plan_evenings`.
+    """
+    problem, listed = _listed(steps, bench, lambda: False, {})
+    if listed is None:
+        return EveningPlan((), None, None, 0, 0, proven=True, impossible=problem.impossible)
+    bound = finish_no_sooner(problem, listed.finish(problem))
+    return _told(problem, listed, bound, proven=False)
+
+
 def days_of(problem: Problem, kept: Mapping[str, datetime]) -> dict[int, date]:
     """By task, the day on which it was to begin."""
     return {

@@ -1,7 +1,7 @@
 """The bench in words: tonight, what runs, what must wait and why, the weeks to come."""
 
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Final
 
 from hardkeel.schedule.model import Evening, Step, Timer, local_time
@@ -37,6 +37,8 @@ ARMS_KEYS_READING: Final = (
     "Figures: what it reads     Space or Enter: taken, next     Backspace: undo     "
     "R: say it again     Esc: back to the drawing"
 )
+NOT_NEEDED: Final = "not needed"
+NOT_NEEDED_TIP: Final = "Strike out the timer that ends first"
 NO_TIMER: Final = "no glue is running"
 OWN_TIMER: Final = "egg timer, minutes"
 START: Final = "start"
@@ -213,6 +215,7 @@ def done_edit(step: Step) -> str:
 
 TOLD_EDIT: Final = "timers told"
 EVENINGS_EDIT: Final = "other evenings"
+STRIKE_EDIT: Final = "strike out a timer"
 TIMER_EDIT: Final = "start a timer"
 
 
@@ -244,6 +247,31 @@ _WHAT: Final = {
     "evening": "An evening tomorrow",
     "glue": "A 30-minute epoxy instead of the slow one",
 }
+
+
+def otherwise_words(kind: str, what: str) -> str:
+    """What stands on a chip."""
+    return {"resource": f"a second {what}", "evening": "another evening"}.get(kind, "a faster glue")
+
+
+OTHERWISE: Final = "What if there were"
+OTHERWISE_TIP: Final = (
+    "Drag it over the evenings: the finish moves with it; let it fall there to take it. "
+    "Or press once to see, twice to take."
+)
+
+
+def otherwise_edit(kind: str, what: str) -> str:
+    """The step's name for undo."""
+    return otherwise_words(kind, what)
+
+
+def wonder_line(day: date | None, was: EveningPlan, one: WhatIf) -> str:
+    """What it would do to the finish, while it hangs over the evenings."""
+    words = _WHAT[one.kind].format(what=one.what)
+    if one.kind == "evening" and day is not None:
+        words = f"An evening on {day_words(datetime.combine(day, datetime.min.time()))}"
+    return what_if_line(words, was, one.plan)
 
 
 def what_if_lines(was: EveningPlan, found: Sequence[WhatIf]) -> list[str]:

@@ -7,6 +7,7 @@ from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tasks import Impossible
 
 NOTHING: Final = "Nothing is to do."
+LEFT_TO_DO: Final = "Left to do"
 CAN_NOT: Final = "Not to be planned:"
 MOST_OF_A_DAY: Final = 24 * 60
 _DAYS: Final = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")

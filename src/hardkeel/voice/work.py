@@ -4,16 +4,9 @@ Times are those of the kinds of glue on a warm bench; the builder's own bottle g
 """
 
 from collections.abc import Set
-from typing import Final
 
+from hardkeel.glue.kinds import PLANNED
 from hardkeel.schedule.model import Step
-
-# kind of glue: minutes until it can be handled, until it is through
-_GLUES: Final = {
-    "aliphatic": (20.0, 720.0),
-    "slow epoxy": (480.0, 1440.0),
-    "thin cyanoacrylate": (1.0, 60.0),
-}
 
 
 class Work:
@@ -34,7 +27,7 @@ class Work:
         known = {step.id for step in self.steps} | self._known
         glue = more.get("glue")
         if isinstance(glue, str):
-            handle, cure = _GLUES[glue]
+            handle, cure = PLANNED[glue]
             more |= {"handle_minutes": handle, "cure_minutes": cure}
         self.steps.append(
             Step.model_validate(

@@ -15,7 +15,7 @@ from hardkeel.edits.glue import break_coupon, new_batch, set_bottle
 from hardkeel.edits.steps import tick
 from hardkeel.glue.choosing import JOINTS, JointKind, choices
 from hardkeel.glue.coupons import at_least, verdict_on
-from hardkeel.glue.kinds import KINDS, times_of
+from hardkeel.glue.kinds import KINDS, PLANNED, times_of
 from hardkeel.glue.mixing import HARDENER_DENSITY, RESIN_DENSITY, mix_for, weight_ratio
 from hardkeel.glue.model import Batch, Bottle, Coupon, GlueKind
 from hardkeel.schedule.model import Step
@@ -185,3 +185,11 @@ def test_the_builders_bottle_of_a_kind_takes_the_place_of_the_one_before() -> No
         one for one in choices("gusset", bottles=build.glue.bottles) if one.glue.kind == "pva"
     )
     assert first.times.handle == 50
+
+
+def test_what_steps_are_planned_with_lies_within_the_ranges_of_its_kind() -> None:
+    kinds = {str(kind): glue for kind, glue in KINDS.items()}
+    for name, (handle, cure) in PLANNED.items():
+        glue = kinds[name]
+        assert glue.handle[0] <= handle <= glue.handle[1]
+        assert glue.cure[0] <= cure <= glue.cure[1]

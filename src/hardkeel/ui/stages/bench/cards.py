@@ -56,20 +56,28 @@ class TimersCard(Card):
         What went off was read.
     wanted_large : (nothing)
         Arm's length.
+    struck : str
+        A timer is not needed; its id.
     """
 
     started = pyqtSignal(float)
     told = pyqtSignal()
     wanted_large = pyqtSignal()
+    struck = pyqtSignal(str)
 
     def __init__(self, clock: Clock) -> None:
         super().__init__(say.RUNNING, "act")
         self._clock = clock
         self._timers: tuple[Timer, ...] = ()
+        self._own: frozenset[str] = frozenset()
         self.left, self.what = label("big"), label("soft")
         self.then, self.late, self.wet = label("soft"), label("warn"), label("soft")
         self.read = QPushButton(say.ALL_RIGHT)
         self.read.clicked.connect(self.told)
+        self.strike = QPushButton(say.NOT_NEEDED)
+        self.strike.setObjectName("plain")
+        self.strike.setToolTip(say.NOT_NEEDED_TIP)
+        self.strike.clicked.connect(self._on_strike)
         self.large = QPushButton(say.ARMS_LENGTH)
         self.large.setObjectName("plain")
         self.large.clicked.connect(self.wanted_large)
@@ -86,23 +94,33 @@ class TimersCard(Card):
         row.addWidget(label("soft", say.OWN_TIMER, wrap=False))
         row.addWidget(self.minutes)
         row.addWidget(self.start)
+        row.addWidget(self.strike)
         row.addWidget(self.large)
         self.column.addLayout(row)
         self._tick = QTimer(self)
         self._tick.setInterval(_SECOND_MS)
         self._tick.timeout.connect(self.show_time)
 
-    def show_timers(self, timers: tuple[Timer, ...], wet: str = "") -> None:
-        """Show these, and what is to be read while the glue can be worked."""
-        self._timers = timers
+    def show_timers(
+        self, timers: tuple[Timer, ...], elsewhere: tuple[Timer, ...] = (), wet: str = ""
+    ) -> None:
+        """Show these, those that another stage started, and what is to be read while the glue can be worked."""
+        self._timers = (*timers, *elsewhere)
+        self._own = frozenset(one.id for one in timers)
         self.wet.setText(wet)
         self.wet.setVisible(bool(wet))
         self.show_time()
+
+    def _on_strike(self) -> None:
+        left = running(self._timers, self._clock())
+        if left:
+            self.struck.emit(left[0].id)
 
     def show_time(self) -> None:
         """How long there is."""
         now = self._clock()
         left = running(self._timers, now)
+        self.strike.setVisible(bool(left) and left[0].id in self._own)
         late = gone_off(self._timers, now)
         self.left.setText(say.countdown(left[0].left(now)) if left else "")
         self.left.setVisible(bool(left))

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QObject, QTimer
 from hardkeel.base.errors import HardKeelError
 from hardkeel.schedule.planning import LIMIT_S
 from hardkeel.schedule.tonight import Tonight, plan_tonight
-from hardkeel.schedule.what_if import what_ifs
+from hardkeel.schedule.what_if import Otherwise, WhatIf, plan_otherwise, what_ifs
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.bench.calendar_desk import CalendarDesk
@@ -42,6 +42,7 @@ class PlanDesk(QObject):
         self._tonight: TonightPage | None = None
         self._weeks: WeeksPage | None = None
         self._stale = True
+        self._wonder: Otherwise | None = None
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_REST_MS)
@@ -58,6 +59,7 @@ class PlanDesk(QObject):
             page.asked.connect(self._begin)
             page.seen.connect(self._on_seen)
             page.left_off.connect(self.leave_off)
+            page.wondered.connect(self._on_wondered)
             self._begin()
         if key == "weeks" and isinstance(page, WeeksPage):
             self._weeks = page
@@ -71,6 +73,7 @@ class PlanDesk(QObject):
 
     def _on_changed(self, change: Change) -> None:
         if change.touches(_PARTS):
+            self._wonder = None
             self._stale = True
             pages = (self._tonight, self._weeks)
             if any(page is not None and page.isVisible() for page in pages):
@@ -128,6 +131,26 @@ class PlanDesk(QObject):
             self._tonight.show_tonight(found)
         if self._weeks is not None:
             self._weeks.show_plan(found.plan)
+        self._on_wondered(self._wonder)  # what hangs over the evenings hangs over the new plan
+
+    def _on_wondered(self, one: Otherwise | None) -> None:
+        """Plan it otherwise, while it hangs over the evenings; the last asked is the one that is answered."""
+        page = self._tonight
+        self._wonder = one
+        if page is None or one is None:
+            return
+        steps, _ = page.steps_now()
+        bench, now, minutes = self._document.build.bench, page.now, page.minutes
+        self._jobs.start(
+            "wonder",
+            lambda: plan_otherwise(steps, bench, one, now, minutes, limit=_QUICK_S),
+            lambda found: self._on_wonder(one, found),
+            lambda _fault: None,
+        )
+
+    def _on_wonder(self, one: Otherwise, found: object) -> None:
+        if isinstance(found, WhatIf) and self._tonight is not None and one == self._wonder:
+            self._tonight.show_wonder(one, found)
 
     def _help(self) -> None:
         """What would help, once the plan itself is there."""

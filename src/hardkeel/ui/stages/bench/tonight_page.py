@@ -19,7 +19,7 @@ from hardkeel.schedule.ordering import standing_of
 from hardkeel.schedule.pace import to_go
 from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
-from hardkeel.schedule.what_if import WhatIf
+from hardkeel.schedule.what_if import Otherwise, WhatIf, otherwise_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
@@ -30,6 +30,7 @@ from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
 from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
 from hardkeel.ui.stages.bench.evening_view import EveningRow, EveningView
+from hardkeel.ui.stages.bench.otherwise import OtherwiseRow
 from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import bench as say
@@ -56,11 +57,14 @@ class TonightPage(SubPage):
         The page is shown.
     left_off : (nothing)
         The plan is good enough.
+    wondered : object
+        An `Otherwise`: what would it do; ``None`` when it is thought of no more.
     """
 
     asked = pyqtSignal()
     seen = pyqtSignal()
     left_off = pyqtSignal()
+    wondered = pyqtSignal(object)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -71,6 +75,7 @@ class TonightPage(SubPage):
         self._large: ArmsLength | None = None
         self.evening = EveningView(theme)
         self.strip = WeeksStrip(theme)
+        self.otherwise = OtherwiseRow()
         self.step = StepInHand()
         self.timers = TimersCard(document.clock)
         self.waits, self.lay_out = LinesCard(say.NOT_YET), LinesCard(say.LAY_OUT)
@@ -106,6 +111,10 @@ class TonightPage(SubPage):
         box.addLayout(self._foot())
         box.addWidget(self.strip)
         box.addWidget(label("soft", say.STRIP_KEY))
+        row = QHBoxLayout()
+        row.addWidget(label("soft", say.OTHERWISE, wrap=False))
+        row.addWidget(self.otherwise, 1)
+        box.addLayout(row)
         self.left = label("soft")
         box.addWidget(self.left)
         self.help = label("heading")
@@ -138,8 +147,12 @@ class TonightPage(SubPage):
         self.evening.picked.connect(self._on_picked)
         self.step.pressed.connect(self.go_on)
         self.leave.clicked.connect(self.left_off)
+        for widget in (self.strip, self.otherwise):
+            widget.wondered.connect(self._on_wondered)
+            widget.taken.connect(self._on_taken)
         self.timers.started.connect(self._on_timer)
         self.timers.told.connect(self._on_told)
+        self.timers.struck.connect(self._on_struck)
         self.timers.wanted_large.connect(self.show_large)
         for key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             shortcut = QShortcut(key, self.evening)
@@ -202,7 +215,7 @@ class TonightPage(SubPage):
         pot = pot_timer(self.document.build)
         timers = bench.timers if bench is not None else ()
         wet = list_words(self.document.build.surveyed, self.document.judgement) if pot else ""
-        self.timers.show_timers((*timers, *pot), wet)
+        self.timers.show_timers(timers, pot, wet)
         self._show_in_hand()
 
     def show_tonight(self, tonight: Tonight) -> None:
@@ -225,6 +238,7 @@ class TonightPage(SubPage):
         self.proof.setText(say.weeks_proof(tonight.plan, looking=False))
         steps, _ = self.steps_now()
         self.left.setText(to_go_words(to_go(steps)))
+        self.otherwise.show_chips(otherwise_of(steps))
         self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start))
         standing = standing_of(steps)
         self.waits.show_lines("", say.blocked_lines(standing))
@@ -243,6 +257,25 @@ class TonightPage(SubPage):
             self.help.setText("\n".join(say.what_if_lines(self._tonight.plan, found)[:_HELPS]))
             self.help.setVisible(bool(self.help.text()))
 
+    def show_wonder(self, one: Otherwise, found: WhatIf) -> None:
+        """What one thing would do: it stands where the finish stands while it is thought of."""
+        if self._tonight is not None:
+            self.weeks.setText(say.wonder_line(one.day, self._tonight.plan, found))
+            self.proof.setText("")
+
+    def _on_wondered(self, one: Otherwise | None) -> None:
+        if one is None and self._tonight is not None:
+            self.show_tonight(self._tonight)
+        self.wondered.emit(one)
+
+    def _on_taken(self, one: Otherwise) -> None:
+        steps, _ = self.steps_now()
+        now, minutes = self.now, self.minutes
+        self.apply(
+            say.otherwise_edit(one.kind, one.what),
+            lambda b: bench_edits.take_otherwise(b, one, steps, now, minutes),
+        )
+
     def show_nothing(self, why: str) -> None:
         """There is nothing to plan."""
         self._tonight, self._chosen = None, ""
@@ -250,6 +283,7 @@ class TonightPage(SubPage):
         self.line.setText(why)
         for widget in (self.weeks, self.proof):
             widget.setText("")
+        self.otherwise.show_chips(())
         self.evening.show_evening((), self.now, self.now, "")
         self.waits.show_lines("", [])
         self.lay_out.show_lines("", [])
@@ -343,6 +377,9 @@ class TonightPage(SubPage):
     def _on_told(self) -> None:
         now = self.document.clock()
         self.apply(say.TOLD_EDIT, lambda b: bench_edits.told_timers(b, now))
+
+    def _on_struck(self, timer: str) -> None:
+        self.apply(say.STRIKE_EDIT, lambda b: bench_edits.stop_timer(b, timer))
 
     # -- arm's length ------------------------------------------------------------------------------
 

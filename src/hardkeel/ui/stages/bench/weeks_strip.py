@@ -1,13 +1,23 @@
 """The evenings to come as a strip: hands busy, glue at work through the night, evenings that are not needed."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime, timedelta
 from typing import Final
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QDragEnterEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
+    QDropEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.schedule.what_if import Otherwise
+from hardkeel.ui.stages.bench.otherwise import of_mime
 from hardkeel.ui.theme import Theme
 
 _HIGH: Final = 92
@@ -43,10 +53,23 @@ class Strip:
 
 
 class WeeksStrip(QWidget):
-    """The strip: one column an evening; the nights between are where the glue lies."""
+    """The strip: one column an evening; the nights between are where the glue lies.
+
+    Signals
+    -------
+    wondered : object
+        An `Otherwise` hangs over it; ``None`` once it is drawn away.
+    taken : object
+        An `Otherwise` was let fall on it.
+    """
+
+    wondered = pyqtSignal(object)
+    taken = pyqtSignal(object)
 
     def __init__(self, theme: Theme) -> None:
         super().__init__()
+        self.setAcceptDrops(True)
+        self._over: Otherwise | None = None
         self._theme = theme
         self._strip = Strip()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -88,6 +111,52 @@ class WeeksStrip(QWidget):
     def _column(self) -> float:
         count = max(1, len(self._strip.evenings))
         return min(self._theme.px(_DAY_PX) * 1.6, (self.width() - 8) / count)
+
+    # -- what might be otherwise, dragged over it ----------------------------------------------------
+
+    def day_at(self, x: float) -> date | None:
+        """The day on which an evening more would be that is let fall there: the first free one after the column."""
+        evenings = self._strip.evenings
+        if not evenings:
+            return None
+        at = min(len(evenings) - 1, max(0, int(x / self._column())))
+        taken = {start.date() for start, _, _ in evenings}
+        day = evenings[at][0].date()
+        while day in taken:
+            day += timedelta(days=1)
+        return day
+
+    def _hangs(self, event: QDragMoveEvent | QDropEvent) -> Otherwise | None:
+        return of_mime(event.mimeData(), self.day_at(event.position().x()))
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Only what might be otherwise is let in."""
+        if event is not None and self._hangs(event) is not None:
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
+        """Wonder about it, there."""
+        over = self._hangs(event) if event is not None else None
+        if event is None or over is None:
+            return
+        event.acceptProposedAction()
+        if over != self._over:
+            self._over = over
+            self.wondered.emit(over)
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent | None) -> None:
+        """It was only a thought."""
+        del event
+        self._over = None
+        self.wondered.emit(None)
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Take it."""
+        over = self._hangs(event) if event is not None else None
+        self._over = None
+        if event is not None and over is not None:
+            event.acceptProposedAction()
+            self.taken.emit(over)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """Days, hands, glue."""

@@ -75,7 +75,7 @@ class TruePage(StagePage):
         self.readings.set_model(self._model)
         self.next = NextCard()
         self.hands = Hands(document, self.next, unit, self._apply)
-        self.large = LargeReading(document, self.hands, self.next, lambda: self._theme, self)
+        self._large = LargeReading(document, self.hands, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
         self.exaggeration = Exaggeration()
