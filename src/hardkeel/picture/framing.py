@@ -136,19 +136,6 @@ def _flat_shape(piece: FlatPiece) -> WoodShape:
     )
 
 
-def flat_picture(piece: FlatPiece) -> WoodPicture:
-    """One flat piece with its lines, as it is cut."""
-    lines = [
-        WoodLine(
-            "centre" if mark.role == "centre" else "seat" if mark.role == "seat" else "station",
-            down((*mark.points, mark.points[0]) if mark.closed else mark.points),
-            mark.text,
-        )
-        for mark in piece.marks
-    ]
-    return WoodPicture((_flat_shape(piece),), tuple(lines))
-
-
 def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
     """A former as it is cut, with the finished section around it and the wood that passes it.
 

@@ -23,7 +23,6 @@ PLACES: Final[tuple[BoardPlace, ...]] = (
     "port_le", "port_te", "mid_le", "mid_te", "starboard_le", "starboard_te",
 )  # fmt: skip
 TWIST_TOLERANCE: Final = 0.5  # degrees from tip to tip: a quarter of what trims out unseen
-RISE_TOLERANCE: Final = 1.0  # mm
 _TIP_SHARE: Final = 0.96  # of the half span: a corner that can be touched
 _SIGMA: Final = 0.3  # a steel rule on its end, mm
 _JOINED: Final = 0.02  # both halves share their middle, mm

@@ -9,7 +9,6 @@ if TYPE_CHECKING:
     from hardkeel.trim.flying import Effect, Trim
 
 NO_FUSELAGE: Final = "The fuselage is not reckoned: it takes some of the margin away. First flights: high, and gently."
-NOTHING_BY_THIS: Final = "By this simple model it does nothing that could be told in figures."
 _FELT: Final = 0.1  # degrees, or degrees a second
 _STEADY: Final = (0.05, 0.3)  # static margin: less is nervous, more is heavy in the nose
 

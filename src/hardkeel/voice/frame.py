@@ -36,14 +36,12 @@ LOOK_INTO: Final = "Look into"
 FRAME_AS_USUAL: Final = "Frame it as usual"
 NOTHING_TO_FRAME: Final = "There is no fuselage to frame yet: lay one out first."
 NO_STICKS: Final = "No sticks here: this fuselage has no open section with bracing."
-ALL_CUT: Final = "Every stick is cut."
 BLADE_CAUTION: Final = "Blade away from the other hand; a sharp one needs less push."
 STEAM_CAUTION: Final = "Steam and hot water scald: gloves, and let it cool in the clamps."
 WORKING: Final = "Laying the pieces on sheets…"
 STOP_IT: Final = "Stop"
 WRITE_THE_SHEETS: Final = "Write all templates"
 PRINTED_RIGHT: Final = "Check the bars on the print both ways before you cut."
-NOT_FRAMED_YET: Final = "Only formers, sides and longerons are drawn so far."
 MEMBER_WORDS: Final[dict[str, str]] = {
     "doubler": "doubler",
     "tail-doubler": "tail doubler",
@@ -401,7 +399,6 @@ def not_cut_edit(name: str) -> str:
 
 FRAME_IT_NOW: Final = "Give it its members."
 PRINT_NOW: Final = "Print the formers and cut them."
-LOOK_NOW: Final = "Look into what is wrong before you cut."
 SHOW_ME: Final = "Show me"
 MORE_BELOW: Final = "Under Wood and sheets they lie nested on their sheets."
 USUAL_MEMBERS: Final = "Doublers, keys, crutch, keel, stringers, plates: what such a fuselage usually has; change each as you like."
@@ -414,7 +411,6 @@ def more_findings(count: int) -> str:
 
 ALL_SOUND: Final = "Every former is sound."
 ALL_SOUND_WHY: Final = "Nothing parts, and every notch and hole has its web of wood."
-NEXT_PIECE: Final = "Next"
 
 
 def former_words(thickness: str, wood: str, bevel: str, spacer: str) -> str:
@@ -433,8 +429,6 @@ SHEET_GAP: Final = "between pieces"
 CUTTER_KERF: Final = "cutter's kerf"
 AS_PRINTED: Final = "The printer is true"
 SPLIT_IT: Final = "split on the centre line"
-OF_STICKS: Final = "of sticks"
-LAPPED: Final = "lapped"
 IN_HAND: Final = "In hand"
 BRACING: Final = "Bracing of open sections"
 ADD_A_MEMBER: Final = "Add"
@@ -446,8 +440,6 @@ PULLING_IN: Final = "Pulling in"
 DRY_LIMIT: Final = "dry"
 SOAKED_LIMIT: Final = "soaked"
 STRAIN: Final = "outer fibre, percent"
-STRIPS: Final = "Strips"
-ON_THE_SHEETS: Final = "On the sheets"
 SAW_AND_SHEETS: Final = "Saw and sheets"
 YOUR_RACK: Final = "Your rack"
 RACK_HINT: Final = "2 of 5 x 5 x 610 balsa-medium; 1 of 6 x 6 x 900 spruce"

@@ -21,7 +21,6 @@ WRITE: Final = "Write the measuring sheet…"
 TYPE_IN: Final = "Type the sheet in"
 WHERE: Final = "Where shall the sheet go?"
 FILES: Final = "PDF (*.pdf)"
-ALL_IN: Final = "Every reading of the sheet is in."
 
 
 def written(name: object) -> str:

@@ -42,7 +42,6 @@ FROM_BEHIND: Final = "from behind"
 SHEET: Final = "readings of the frame"
 SHEET_HOW: Final = "Level the board both ways first. Take what you can reach, in any order; a blank does no harm, a diagonal without its twin does little good."
 SHEET_HEADS: Final = ("reading", "if square", "dry", "cured")
-READINGS_HINT: Final = "readings at hand"
 _MARKS: Final = {
     "tp": "top port", "ts": "top starboard", "bp": "bottom port", "bs": "bottom starboard",
     "tc": "top middle", "bc": "bottom middle",

@@ -23,7 +23,6 @@ if TYPE_CHECKING:
 _BENT_DRY, _BENT_SOAKED = 0.5, 1.3  # percent: what hard balsa takes, by the table of woods
 _NO_BEVEL: Final = 0.5  # degrees: less than that no sanding block shows
 SURFACE: Final = "Surface"
-CUTTING: Final = "Cutting"
 CONTROLS: Final = "Controls"
 FLAT: Final = "Flat"
 TAIL_SHEETS: Final = "Wood and sheets"
@@ -33,7 +32,6 @@ PUT_ON: Final = "Put on stabilizer and fin"
 HOW_BUILT: Final = "How is it built?"
 HOW_BUILT_WHY: Final = "Flat sticks, ribs with a section, or foam: what is usual comes with one click and is put right here."
 KIND_WORDS: Final = {"stick": "flat sticks", "ribbed": "ribs", "foam": "foam"}
-BUILD_OF: Final = {"stick": "Of flat sticks", "ribbed": "Of ribs", "foam": "Of foam"}
 FROM_ABOVE: Final = "one half as it lies on the board, the other its mirror"
 FIN_FLAT: Final = "as it lies on the board, its foot to the left"
 PINCH: Final = "Pinched with 1 N at the tip"
@@ -84,7 +82,6 @@ WEIGHS: Final = "It weighs"
 WITHOUT_GLUE: Final = "Wood and foam alone, without glue and covering."
 PINCH_WHY: Final = "Between thumb and finger at the tip: the front corner up, the rear one down. Drag, and both figures follow."
 ROOT_CORE: Final = "core at the root"
-HALF_RIB: Final = "half"
 RIB_GALLERY: Final = "the ribs from the middle out"
 SPARS: Final = "Spars and feet"
 FOAM: Final = "Foam and what goes on it"
@@ -189,7 +186,6 @@ FOAM_CAUTION: Final = (
     "Hot wire and cutting foam give off fumes: work in moving air, and follow the maker's sheet."
 )
 BLADE_CAUTION: Final = "Blade away from the other hand."
-PIN_CAUTION: Final = "Pins beside the wood, never through a spar."
 
 
 def surface_title(surface: "TailSurface") -> str:

@@ -127,8 +127,3 @@ def wood_name(build: Build, material: str | None) -> str:
 def wood_names(build: Build) -> Mapping[str, str]:
     """Names of all woods by id."""
     return {wood.id: wood.name for wood in woods_of(build).values()}
-
-
-def ends_of(part: CutPart) -> str:
-    """Both ends of a part in a word."""
-    return say.ends_words(part)

@@ -33,11 +33,6 @@ _TONES: Final[dict[ThemeName, dict[Tone, tuple[str, str]]]] = {
 _FAINT: Final = 0.55
 
 
-def wood_colour(theme: Theme, tone: Tone) -> QColor:
-    """The plain colour of a wood."""
-    return QColor(_TONES[theme.name][tone][0])
-
-
 @cache
 def _tile(name: ThemeName, tone: Tone) -> QPixmap:
     """A few grain lines along u, over the wood's colour; ends meet, so that it can be repeated."""
