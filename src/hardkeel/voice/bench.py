@@ -251,7 +251,8 @@ _WHAT: Final = {
 
 def otherwise_words(kind: str, what: str) -> str:
     """What stands on a chip."""
-    return {"resource": f"a second {what}", "evening": "another evening"}.get(kind, "a faster glue")
+    one_more = f"more {what}" if what.endswith("s") else f"a second {what}"
+    return {"resource": one_more, "evening": "another evening"}.get(kind, "a faster glue")
 
 
 OTHERWISE: Final = "What if there were"
