@@ -6,9 +6,9 @@ import numpy as np
 
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, network_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Body, Contact, Mark, Seat, Shop, Survey, sigma_of
+from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.proposing import candidates_of
 
 

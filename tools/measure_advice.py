@@ -11,10 +11,10 @@ import sys
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, network_of
 from hardkeel.survey.checking import judge
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Reading, Survey, sigma_of
+from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.planning import plan
 from tests.airframes import plain_survey, random_truth
 

@@ -9,9 +9,9 @@ from collections import Counter
 
 import numpy as np
 
-from hardkeel.survey.adjusting import network_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Reading, Survey, sigma_of
+from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from tests.airframes import plain_survey, random_truth
 

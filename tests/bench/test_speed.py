@@ -18,9 +18,10 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import add_former, set_cutouts
 from hardkeel.paper.audit import audit
 from hardkeel.picture.truing import picture_of
-from hardkeel.survey.adjusting import network_of, solve
+from hardkeel.survey.adjusting import solve
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.pooling import offers_of, pool_of
 from hardkeel.survey.proposing import candidates_of

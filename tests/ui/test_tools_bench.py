@@ -66,7 +66,7 @@ def test_repeats_say_what_the_tape_is_worth_and_one_click_counts_it_so(
     tools: ToolsPage, qtbot: QtBot
 ) -> None:
     document = tools.document
-    taped = [one for one in document.build.surveyed.readings if one.instrument == "tape"][:5]
+    taped = [one for one in document.build.surveyed.figures if one.instrument == "tape"][:5]
     for one in taped:
         for off in (0.1, -0.1):
             again = one.but(value=one.value + off)
@@ -105,7 +105,7 @@ def test_what_a_hose_shows_is_typed_in_millimetres(window: MainWindow, qtbot: Qt
     hands.add_mark("wing_tip_le_starboard")
     card.field.line.setText("6")
     qtbot.keyClick(card.field.line, Qt.Key.Key_Return)
-    taken = window.document.build.surveyed.readings[-1]
+    taken = window.document.build.surveyed.figures[-1]
     assert taken.instrument == "hose"
     assert 0 < taken.value < 0.5
     model = true_of(window).readings.table.model()

@@ -10,7 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.truing import with_survey
 from hardkeel.survey.instruments import ZeroError
-from hardkeel.survey.model import Instrument, Survey, Tilt
+from hardkeel.survey.model import Instrument, Sight, Survey, Tilt
 from hardkeel.survey.proposing import counted_with, tools_of
 
 
@@ -42,7 +42,9 @@ def count_as(build: Build, tool_id: str, sigma: float) -> Build:
     tool = _tool(survey, tool_id).but(sigma=sigma)
     changed = _with_tool(survey, tool)
     readings = tuple(
-        counted_with(survey, tool, one) if one.instrument == tool_id else one
+        counted_with(survey, tool, one)
+        if one.instrument == tool_id and not isinstance(one, Sight)
+        else one
         for one in survey.readings
     )
     return with_survey(build, changed.but(readings=readings))

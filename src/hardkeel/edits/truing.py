@@ -25,6 +25,7 @@ from hardkeel.survey.model import (
     GapPlace,
     GapRead,
     Gluing,
+    Observation,
     PanelSide,
     Phase,
     Reading,
@@ -326,7 +327,7 @@ def _reading(survey: Survey, reading_id: str) -> Reading:
     return found
 
 
-def _touches(survey: Survey, reading: Reading, body: str) -> bool:
+def _touches(survey: Survey, reading: Observation, body: str) -> bool:
     if reading.kind == "incidence":
         return reading.body == body
     owners = {mark.id: mark.body for mark in survey.marks}

@@ -15,10 +15,11 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.fuselage.model import Board, Former, Fuselage, Squaring
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution, network_of
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, verdict_of
 from hardkeel.survey.columns import Priors
 from hardkeel.survey.model import Body, Mark, Phase, Reading, Survey, counted, in_phase
+from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.soundness import check_reading
 from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
 

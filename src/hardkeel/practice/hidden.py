@@ -11,8 +11,8 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, network_of
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
+from hardkeel.survey.network import Network, network_of
 
 # How crooked a carefully pinned but not yet trued model is, one sigma: mm and degrees.
 _CROOKED: Final = {

@@ -1,19 +1,27 @@
 """The adjustment: weighted nonlinear least squares over all unknowns together."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.columns import AIRFRAME, Columns, Priors, lay_out
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, contacts_of, sigma_of
-from hardkeel.survey.observing import Observer
-from hardkeel.survey.placing import Placed, Placer
+from hardkeel.survey.camera_starts import starts_of
+from hardkeel.survey.cameras import Camera, photos_in_use
+from hardkeel.survey.model import (
+    Observation,
+    Photo,
+    Sight,
+    sigma_of,
+)
+from hardkeel.survey.network import Network
+from hardkeel.survey.placing import Placed
+from hardkeel.survey.system import Seen, System
 
+Rows = NDArray[np.intp]
 # A step of a ten-thousandth of its own sigma changes nothing that anyone could read.
 _SETTLED: Final = 1e-4
 _MOST_STEPS: Final = 60
@@ -23,84 +31,44 @@ _WORTH_TURNING: Final = 0.02  # share of the last step below which acceleration 
 
 
 @dataclass(frozen=True)
-class Lean:
-    """What is known beforehand, in place of the weak priors: x ~ N(mean, weight⁻¹).
+class Start:
+    """Where to begin.
 
     Attributes
     ----------
-    mean, weight : Array
-        Shape (n,) and (n, n).
+    unknowns : Array
+        Shape (n,).
+    cameras : mapping of str to (Camera, object)
+        By photo, with the sightings that it was found from: another set of them is looked at anew.
     """
 
-    mean: Array
-    weight: Array
+    unknowns: Array
+    cameras: Mapping[str, tuple[Camera, object]]
 
 
-@dataclass(frozen=True, slots=True)
-class Network:
-    """A survey made ready for solving: bodies, unknowns, placed marks.
+@dataclass(frozen=True)
+class Whole:
+    """The whole system: the airframe's unknowns and the cameras', one row a figure and two a sighting.
 
     Attributes
     ----------
-    index : dict of str to int
-        Row of each mark among the placed points.
-    seats : dict of str to Placer
-        By body, its seat's contacts: near the root, so placed with the body but not twisted.
-    lean : Lean, optional
-        What an earlier phase left, where this one leans on it.
+    covariance : Array
+        Shape (N, N): n of the airframe, then eight a photo.
+    slopes : Array
+        Shape (R, N).
+    residuals, redundancy, w, sigmas : Array
+        Shape (R,).
+    owner : ndarray of int
+        Shape (R,): the reading of each row, as its place among those that were adjusted.
     """
 
-    survey: Survey
-    columns: Columns
-    placer: Placer
-    index: dict[str, int]
-    seats: dict[str, Placer]
-    lean: Lean | None = None
-
-    @property
-    def prior_mean(self) -> Array:
-        """Shape (n,)."""
-        return self.lean.mean if self.lean is not None else np.zeros(self.columns.size)
-
-    @property
-    def prior_matrix(self) -> Array:
-        """Shape (n, n)."""
-        return self.lean.weight if self.lean is not None else np.diag(self.columns.prior_weight)
-
-    def observer(self, readings: Sequence[Reading]) -> Observer:
-        """Predictor of these readings."""
-        return Observer(self.survey, readings, self.columns, self.index)
-
-    def placer_of(self, points: Sequence[tuple[str, Point]]) -> Placer:
-        """Placer of other points than the marks (contacts, outlines)."""
-        return Placer(self.columns, self.survey.bodies, points)
-
-
-def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIRFRAME) -> Network:
-    """Prepare a survey whose references are sound.
-
-    Parameters
-    ----------
-    like : Network, optional
-        Of another survey; where bodies and marks are the same, what was made ready for it serves.
-    """
-    if (
-        like is not None
-        and like.survey.bodies == survey.bodies
-        and like.survey.marks == survey.marks
-    ):
-        return replace(like, survey=survey, lean=None)
-    columns = lay_out((body for body in survey.bodies if body.id != FUSELAGE), priors)
-    placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
-    index = {mark.id: i for i, mark in enumerate(survey.marks)}
-    seats = {
-        body.id: Placer(
-            columns, [body.but(twist=False)], [(body.id, c.at) for c in contacts_of(body)]
-        )
-        for body in survey.bodies
-        if body.id in columns.start and contacts_of(body)
-    }
-    return Network(survey, columns, placer, index, seats)
+    covariance: Array
+    slopes: Array
+    residuals: Array
+    redundancy: Array
+    w: Array
+    sigmas: Array
+    owner: Rows
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,15 +80,23 @@ class Solution:
     unknowns : Array
         Shape (n,).
     covariance : Array
-        Shape (n, n): (JᵀWJ + P)⁻¹ at the solution.
+        Shape (n, n): of (JᵀWJ + P)⁻¹ at the solution, what belongs to the airframe.
     slopes : Array
-        Shape (r, n): J, one row for each reading.
+        Shape (r, n): J, one row for each figure.
     residuals, redundancy, w : Array
         Shape (r,): value − prediction (mm or degrees); 1 − (JCJᵀW)ᵢᵢ; |residual| / (σ√redundancy).
     sigmas : Array
         Shape (r,).
     placed : Placed
         The marks at the solution.
+    cost : float
+        What was made least: weighted squares, with the priors'.
+    whole : Whole
+        All of it, with the photos.
+    cameras : mapping of str to Camera
+        By photo, those in use.
+    found_from : mapping of str to object
+        By photo, the sightings that its camera was found from.
     """
 
     unknowns: Array
@@ -131,20 +107,34 @@ class Solution:
     w: Array
     sigmas: Array
     placed: Placed
+    cost: float
+    whole: Whole
+    cameras: Mapping[str, Camera]
+    found_from: Mapping[str, object]
+
+    @property
+    def start(self) -> Start:
+        """Where the next one begins."""
+        return Start(
+            self.unknowns, {key: (one, self.found_from[key]) for key, one in self.cameras.items()}
+        )
 
 
-def solve(net: Network, readings: Sequence[Reading], start: Array | None = None) -> Solution:
-    """Adjust these readings.
+def solve(net: Network, readings: Sequence[Observation], start: Start | None = None) -> Solution:
+    """Adjust these readings, figures and sightings together.
 
     Gauss–Newton with step halving: the normal matrix holds the priors and so is always positive
     definite, and each step is a way down.  Model and covariance as in the contract; for the
     redundancy and the test on w see W. Baarda, "A testing procedure for use in geodetic networks",
     Netherlands Geodetic Commission 2/5 (1968).
 
+    Sightings of a photo that too few of them fix are left out.  A camera that is not known yet is found from many
+    starts; the lowest joint minimum counts.
+
     Parameters
     ----------
-    start : Array, optional
-        Shape (n,), where to begin; without it a true airframe, or what the net leans on.
+    start : Start, optional
+        Where to begin; without it a true airframe, or what the net leans on.
 
     Raises
     ------
@@ -152,70 +142,144 @@ def solve(net: Network, readings: Sequence[Reading], start: Array | None = None)
         When figures in the file are so large that the sums overflow, or so far from any airframe that
         the steps do not settle.
     """
-    observer = net.observer(readings)
-    observed = np.array([reading.value for reading in readings])
-    sigmas = np.array([sigma_of(reading) for reading in readings])
-    unknowns = net.prior_mean.copy() if start is None else start.copy()
+    sightings = [one for one in readings if isinstance(one, Sight)]
+    photos = photos_in_use(net.survey, sightings) if sightings else ()
+    begin = start if start is not None else Start(net.prior_mean.copy(), {})
+    known: dict[str, Camera] = {}
+    found_from: dict[str, object] = {}
+    unknowns = begin.unknowns
+    solution: Solution | None = None
+    for photo in photos:
+        mine = [one for one in sightings if one.photo == photo.id]
+        found_from[photo.id] = _how_seen(net, photo, mine)
+        held = begin.cameras.get(photo.id)
+        if held is not None:
+            known[photo.id] = held[0]
+        if held is not None and held[1] == found_from[photo.id]:
+            continue
+        solution = _best_of(net, readings, photo, mine, unknowns, known)
+        known, unknowns = dict(solution.cameras), solution.unknowns
+    if solution is None or len(solution.cameras) < len(photos):
+        solution = _settle(net, readings, unknowns, known)
+    return replace(solution, found_from=found_from)
+
+
+def _how_seen(net: Network, photo: Photo, sightings: Sequence[Sight]) -> object:
+    """All that the search for a photo's camera rests on."""
+    marks = {mark.id: mark for mark in net.survey.marks}
+    return photo, tuple((marks[one.mark], one.value, one.sigma) for one in sightings)
+
+
+def _best_of(
+    net: Network,
+    readings: Sequence[Observation],
+    photo: Photo,
+    sightings: Sequence[Sight],
+    unknowns: Array,
+    known: Mapping[str, Camera],
+) -> Solution:
+    """The lowest minimum of all with this photo, from each place where it may have been taken from."""
+    placed = net.placer.place(unknowns)
+    rows = [net.index[one.mark] for one in sightings]
+    moves = placed.airframe_moves[rows]
+    prior = np.linalg.inv(net.prior_matrix)
+    slack = np.sqrt(np.einsum("min,nk,mik->m", moves, prior, moves) / 3)
+    pixels = np.array([one.value for one in sightings])
+    sigma = np.array([sigma_of(one) for one in sightings])
+    starts = starts_of(photo, pixels, placed.airframe[rows], slack, sigma)
+    held = known.get(photo.id)
+    best: Solution | None = None
+    fault: BadInput | None = None
+    for camera in [*([held] if held is not None else []), *starts]:
+        try:
+            one = _settle(net, readings, unknowns, {**known, photo.id: camera})
+        except BadInput as trouble:
+            fault = trouble
+            continue
+        if best is None or one.cost < best.cost:
+            best = one
+    if best is None:
+        raise fault or BadInput("survey.photos", f'no camera could have seen "{photo.id}" so')
+    return best
+
+
+def _settle(
+    net: Network,
+    readings: Sequence[Observation],
+    unknowns: Array,
+    cameras: Mapping[str, Camera],
+) -> Solution:
+    """Go down from here with these cameras; sightings of other photos are left out."""
+    system = System(net, readings, cameras)
+    state = system.state_of(unknowns, cameras)
+    prior = system.prior
     with np.errstate(all="ignore"):
         try:
-            unknowns, placed, residuals, slopes = _descend(
-                net, observer, (observed, 1.0 / sigmas), unknowns
-            )
-            scaled = slopes / sigmas[:, None]
-            normal = scaled.T @ scaled + net.prior_matrix
+            state, _ = _descend(system, state)
+            # each camera's turn is counted from where it ended, so that all that follows is linear about there
+            ended = system.cameras_of(state)
+            system = System(net, readings, ended)
+            state = system.state_of(state[: net.columns.size], ended)
+            seen = system.look(state)
+            scaled = seen.slopes * system.root_weight[:, None]
+            normal = scaled.T @ scaled + prior
             covariance = np.linalg.inv(normal)
         except np.linalg.LinAlgError as fault:
             raise _overflow() from fault
         covariance = (covariance + covariance.T) / 2
+        sigmas = 1.0 / system.root_weight
         redundancy = np.clip(1.0 - np.sum((scaled @ covariance) * scaled, axis=1), 0.0, 1.0)
-        w = np.abs(residuals) / (sigmas * np.sqrt(np.maximum(redundancy, 1e-12)))
-    if not all(np.isfinite(part).all() for part in (unknowns, covariance, residuals, w)):
+        w = np.abs(seen.residuals) / (sigmas * np.sqrt(np.maximum(redundancy, 1e-12)))
+    if not all(np.isfinite(part).all() for part in (state, covariance, seen.residuals, w)):
         raise _overflow()
-    return Solution(unknowns, covariance, slopes, residuals, redundancy, w, sigmas, placed)
+    whole = Whole(covariance, seen.slopes, seen.residuals, redundancy, w, sigmas, system.owner)
+    n, r = net.columns.size, system.figures
+    return Solution(
+        unknowns=state[:n],
+        covariance=covariance[:n, :n],
+        slopes=seen.slopes[:r, :n],
+        residuals=seen.residuals[:r],
+        redundancy=redundancy[:r],
+        w=w[:r],
+        sigmas=sigmas[:r],
+        placed=seen.placed,
+        cost=seen.cost,
+        whole=whole,
+        cameras=ended,
+        found_from={},
+    )
 
 
-def _descend(
-    net: Network, observer: Observer, data: tuple[Array, Array], unknowns: Array
-) -> tuple[Array, Placed, Array, Array]:
-    observed, root_weight = data
-    prior, mean = net.prior_matrix, net.prior_mean
-
-    def look(x: Array) -> tuple[Placed, Array, Array, float]:
-        placed = net.placer.place(x)
-        predicted, slopes = observer.predict(x, placed)
-        residuals = observed - predicted
-        away = x - mean
-        cost = float(np.sum((residuals * root_weight) ** 2) + away @ prior @ away)
-        return placed, residuals, slopes, cost
-
-    now = look(unknowns)
+def _descend(system: System, state: Array) -> tuple[Array, Seen]:
+    prior, mean, root_weight = system.prior, system.mean, system.root_weight
+    now = system.look(state)
+    if not np.isfinite(now.cost):
+        raise _overflow()
     length = 0.0
     before: tuple[Array, Array] | None = None  # the last point and the step that was wanted there
     for _ in range(_MOST_STEPS):
-        placed, residuals, slopes, cost = now
-        scaled = slopes * root_weight[:, None]
+        scaled = now.slopes * root_weight[:, None]
         normal = scaled.T @ scaled + prior
-        pull = scaled.T @ (residuals * root_weight) - prior @ (unknowns - mean)
+        pull = scaled.T @ (now.residuals * root_weight) - prior @ (state - mean)
         step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
         # The step measured in its own sigma: stepᵀ N step.
         length = float(np.sqrt(step @ normal @ step))
         if not length > _SETTLED:
             break
-        for trial in _trials(unknowns, step, before, normal):
-            seen = look(trial)
-            if seen[3] <= cost * (1 + 1e-12):
+        for trial in _trials(state, step, before, normal):
+            seen = system.look(trial)
+            if seen.cost <= now.cost * (1 + 1e-12):
                 break
         else:
             break
-        before, unknowns, now = (unknowns, step), trial, seen
+        before, state, now = (state, step), trial, seen
     else:
         if length > _FAR_FROM_SETTLED:
             raise BadInput(
                 "survey",
                 f"the adjustment does not settle in {_MOST_STEPS} steps: a reading or a place is far off",
             )
-    placed, residuals, slopes, _ = now
-    return unknowns, placed, residuals, slopes
+    return state, now
 
 
 def _trials(

@@ -8,10 +8,11 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array, turns
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, CheckRule, judge
 from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import DATUM, Body, Contact, Shop, contacts_of
+from hardkeel.survey.network import Network
 
 _VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
 _RISES_FREELY_MM: Final = (

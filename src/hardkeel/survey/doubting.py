@@ -11,12 +11,16 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, CheckRule, verdict_of
-from hardkeel.survey.model import Reading, Verdict, sigma_of
+from hardkeel.survey.model import Observation, Sight, Verdict
+from hardkeel.survey.network import Network
+from hardkeel.survey.system import System
 
+Rows = NDArray[np.intp]
 _P_BAD: Final = 0.04
 _WIDER: Final = 168.0  # 13² − 1: what a bad reading has more of variance, in its own sigma squared
 _PRIOR: Final = math.log(_P_BAD / (1 - _P_BAD))
@@ -48,13 +52,24 @@ class Doubt:
 
 @dataclass(frozen=True)
 class _Linear:
-    """The survey about an estimate: misfits e, their cofactor Q, checks' slopes B, values and variances."""
+    """The survey about an estimate: misfits e, their cofactor Q, checks' slopes B, values and variances.
+
+    Attributes
+    ----------
+    rows : tuple of tuple of int
+        By reading its rows: one of a figure, two of a sighting.
+    first, second : ndarray of int
+        Shape (k,): the same, where the last row of all, which is empty, stands for a second one that is not there.
+    """
 
     e: Array
     q: Array
     b: Array
     values: Array
     variances: Array
+    rows: tuple[tuple[int, ...], ...]
+    first: Rows
+    second: Rows
 
 
 @dataclass(frozen=True)
@@ -70,7 +85,7 @@ class _Story:
 def doubted(
     net: Network,
     solution: Solution,
-    readings: Sequence[Reading],
+    readings: Sequence[Observation],
     aside: Sequence[str],
     rules: Sequence[CheckRule],
     checks: Sequence[Check],
@@ -80,10 +95,13 @@ def doubted(
     Parameters
     ----------
     readings : sequence of Reading
-        All that are not ignored, held or set aside.
+        All that are not ignored, held or set aside; sightings in photos that are not used count for nothing.
     aside : sequence of str
         Ids of those that were set aside.
     """
+    readings = [
+        one for one in readings if not isinstance(one, Sight) or one.photo in solution.cameras
+    ]
     if not readings or not checks:
         return tuple(_edged(check) for check in checks), ()
     linear = _linear(net, solution, readings, rules)
@@ -93,24 +111,36 @@ def doubted(
 
 
 def _linear(
-    net: Network, solution: Solution, readings: Sequence[Reading], rules: Sequence[CheckRule]
+    net: Network, solution: Solution, readings: Sequence[Observation], rules: Sequence[CheckRule]
 ) -> _Linear:
-    predicted, slopes = net.observer(readings).predict(solution.unknowns, solution.placed)
-    sigmas = np.array([sigma_of(reading) for reading in readings])
-    a = slopes / sigmas[:, None]
-    y = (np.array([reading.value for reading in readings]) - predicted) / sigmas
-    prior = net.prior_matrix
-    covariance = np.linalg.inv(a.T @ a + prior)
-    d = covariance @ (a.T @ y - prior @ (solution.unknowns - net.prior_mean))
-    g = np.array([rule.slope for rule in rules])
+    system = System(net, readings, solution.cameras)
+    state = system.state_of(solution.unknowns, solution.cameras)
+    seen = system.look(state)
+    a = seen.slopes * system.root_weight[:, None]
+    y = seen.residuals * system.root_weight
+    covariance = np.linalg.inv(a.T @ a + system.prior)
+    d = covariance @ (a.T @ y - system.prior @ (state - system.mean))
+    g = np.zeros((len(rules), len(state)))
+    g[:, : net.columns.size] = [rule.slope for rule in rules]
     spread = g @ covariance
     design = np.array([rule.design for rule in rules])
+    count = len(y)
+    # one empty row at the end: it stands for the second row that a figure does not have
+    e, q, b = np.zeros(count + 1), np.zeros((count + 1, count + 1)), np.zeros((len(g), count + 1))
+    e[:count], b[:, :count] = y - a @ d, spread @ a.T
+    q[:count, :count] = np.eye(count) - a @ covariance @ a.T
+    rows: list[list[int]] = [[] for _ in readings]
+    for row, owner in enumerate(system.owner.tolist()):
+        rows[owner].append(row)
     return _Linear(
-        e=y - a @ d,
-        q=np.eye(len(y)) - a @ covariance @ a.T,
-        b=spread @ a.T,
-        values=design + g @ (solution.unknowns + d),
+        e=e,
+        q=q,
+        b=b,
+        values=design + g @ (state + d),
         variances=np.sum(spread * g, axis=1),
+        rows=tuple(tuple(mine) for mine in rows),
+        first=np.array([mine[0] for mine in rows], dtype=np.intp),
+        second=np.array([mine[1] if len(mine) > 1 else count for mine in rows], dtype=np.intp),
     )
 
 
@@ -140,43 +170,55 @@ def _about(linear: _Linear, bad: tuple[int, ...]) -> tuple[_Story, list[_Story]]
 def _with_one_more(linear: _Linear, bad: tuple[int, ...]) -> tuple[_Story, list[_Story]]:
     """A story, and each with one bad reading more, all at once.
 
-    With Schur's complement a reading j more changes the score by c + e′²/(2(q′ + 1/τ²)) − ½·ln(1 + τ²·q′), and
-    the checks by b′·e′/(q′ + 1/τ²).
+    With Schur's complement a reading j more changes the score by c + ½·e′ᵀS⁻¹e′ − ½·ln det(τ²S), S = Q′ⱼⱼ + I/τ² of
+    its rows, and the checks by b′·S⁻¹e′.
     """
-    at = list(bad)
-    e, q, b = linear.e, np.diag(linear.q).copy(), linear.b
+    at = [row for one in bad for row in linear.rows[one]]
+    first, second = linear.first, linear.second
+    e, b = linear.e, linear.b
+    own = np.diag(linear.q).copy()
+    cross = linear.q[first, second]
     values, variances, score = linear.values, linear.variances, 0.0
     if at:
         m = linear.q[np.ix_(at, at)] + np.eye(len(at)) / _WIDER
         inverse = np.linalg.inv(m)
         h = inverse @ linear.e[at]
         _, log = np.linalg.slogdet(_WIDER * m)
-        score = len(at) * _PRIOR + 0.5 * float(linear.e[at] @ h) - 0.5 * float(log)
+        score = len(bad) * _PRIOR + 0.5 * float(linear.e[at] @ h) - 0.5 * float(log)
         across = linear.q[:, at]
+        taken = across @ inverse
         e = linear.e - across @ h
-        q = q - np.sum((across @ inverse) * across, axis=1)
+        own = own - np.sum(taken * across, axis=1)
+        cross = cross - np.sum(taken[first] * across[second], axis=1)
         values = linear.values - linear.b[:, at] @ h
         variances = linear.variances + np.sum((linear.b[:, at] @ inverse) * linear.b[:, at], axis=1)
         b = linear.b - linear.b[:, at] @ inverse @ across.T
     here = _Story(bad, score, values, variances)
-    wide = q + 1 / _WIDER
-    gains = _PRIOR + e**2 / (2 * wide) - 0.5 * np.log1p(_WIDER * q)
+    # S of each reading, [[s, t], [t, r]]; the empty row has r = 1/τ² and t = 0, and so adds nothing
+    s, r, t = own[first] + 1 / _WIDER, own[second] + 1 / _WIDER, cross
+    det = s * r - t**2
+    e1, e2 = e[first], e[second]
+    h1, h2 = (r * e1 - t * e2) / det, (s * e2 - t * e1) / det
+    gains = _PRIOR + 0.5 * (e1 * h1 + e2 * h2) - 0.5 * np.log(_WIDER**2 * det)
+    b1, b2 = b[:, first], b[:, second]
+    shifts = b1 * h1 + b2 * h2
+    wider = (r * b1**2 - 2 * t * b1 * b2 + s * b2**2) / det
     held = set(bad)
     more = [
         _Story(
             tuple(sorted((*bad, j))),
             score + float(gains[j]),
-            values - b[:, j] * (e[j] / wide[j]),
-            variances + b[:, j] ** 2 / wide[j],
+            values - shifts[:, j],
+            variances + wider[:, j],
         )
-        for j in range(len(e))
+        for j in range(len(first))
         if j not in held
     ]
     return here, more
 
 
 def _verdicts(
-    stories: Sequence[_Story], readings: Sequence[Reading], checks: Sequence[Check]
+    stories: Sequence[_Story], readings: Sequence[Observation], checks: Sequence[Check]
 ) -> tuple[tuple[Check, ...], tuple[Doubt, ...]]:
     best = max(story.score for story in stories)
     told: list[Check] = []

@@ -13,9 +13,10 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Lean, Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.columns import BENCH, SHIFTS, TWIST, Columns
 from hardkeel.survey.model import Phase
+from hardkeel.survey.network import Lean, Network
 
 LEANING: Final[tuple[Phase, ...]] = ("wet", "cured")
 _GLUED: Final = (5.0, 3.0)  # mm, degrees: one sigma of the body that the glue holds

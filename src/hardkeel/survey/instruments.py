@@ -196,7 +196,7 @@ def learned(survey: Survey, without: Collection[str] = ()) -> tuple[Learned, ...
         Ids of readings in doubt; a blunder is no scatter.
     """
     at_place: dict[str, dict[object, list[Reading]]] = defaultdict(lambda: defaultdict(list))
-    for reading in counted(survey.readings):
+    for reading in counted(survey.figures):
         if reading.instrument is not None and reading.id not in without:
             place = (place_of(reading), reading.phase)
             at_place[reading.instrument][place].append(reading)
@@ -233,7 +233,7 @@ def was_turned(survey: Survey, reading: Reading) -> bool:
         isinstance(other, Tilt)
         and (other.from_, other.to) == (reading.to, reading.from_)
         and other.instrument == reading.instrument
-        for other in counted(survey.readings)
+        for other in counted(survey.figures)
     )
 
 
@@ -272,7 +272,7 @@ def zero_errors(survey: Survey) -> tuple[ZeroError, ...]:
     contradicts itself, and only several places that tell the same clear it.
     """
     laid: dict[tuple[str, str | None, str, str], list[Tilt]] = defaultdict(list)
-    for reading in counted(survey.readings):
+    for reading in counted(survey.figures):
         if isinstance(reading, Tilt) and reading.instrument:
             key = (reading.instrument, reading.phase, reading.from_, reading.to)
             laid[key].append(reading)

@@ -5,18 +5,28 @@ from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Final
 
-from hardkeel.survey.adjusting import Network, Solution, network_of
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.blaming import charges_of, culprit_of
 from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, Together, corrections_of, together_of
 from hardkeel.survey.doubting import Doubt, doubted
 from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, movement_of
-from hardkeel.survey.model import Phase, Reading, Survey, counted, in_phase
+from hardkeel.survey.model import Phase, Reading, Sight, Survey, counted, in_phase
+from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.pooling import Offers, Pool, offers_again, offers_of, pool_of
 from hardkeel.survey.pot_life import still_to_take, worth_repeating
 from hardkeel.survey.ranking import NextReading, promised, rank, undecided
 from hardkeel.survey.soundness import check_survey
-from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
+from hardkeel.survey.suspecting import (
+    NO_STARTS,
+    Fit,
+    SightFit,
+    Starts,
+    Suspect,
+    fits,
+    set_aside,
+    sight_fits,
+)
 from hardkeel.survey.toolbox import Why, why_nothing
 
 _BETWEEN: Final[dict[str, tuple[str, ...]]] = {
@@ -35,7 +45,9 @@ class Judgement:
     phase : Phase or None
         Whose readings were used; ``None`` for all.
     readings : tuple of Reading
-        Those of the phase, used or not, in the order of `fits`.
+        The figures of the phase, used or not, in the order of `fits`.
+    sightings : tuple of Sight
+        Its marks seen in photos, used or not, in the order of `sight_fits`.
     together : Together or None
         All seats that are out corrected at once.
     repeats : tuple of Reading
@@ -51,7 +63,7 @@ class Judgement:
         The body whose correction mends most of what is out; empty where nothing is.
     movement : mapping of str to tuple of Moved
         How each body moved since the dry readings, by its id; empty where this phase leans on none.
-    ended : mapping of tuple of str to Array
+    ended : mapping of tuple of str to Start
         Where each solution on the way ended, by the readings set aside: the next one begins there.
     """
 
@@ -61,6 +73,8 @@ class Judgement:
     rules: tuple[CheckRule, ...]
     readings: tuple[Reading, ...]
     fits: tuple[Fit, ...]
+    sightings: tuple[Sight, ...]
+    sight_fits: tuple[SightFit, ...]
     suspects: tuple[Suspect, ...]
     checks: tuple[Check, ...]
     doubts: tuple[Doubt, ...]
@@ -78,7 +92,7 @@ class Judgement:
     @property
     def simulated(self) -> bool:
         """Whether all that it rests on was made up by a stand-in gauge."""
-        used = counted(self.readings)
+        used = counted((*self.readings, *self.sightings))
         return bool(used) and used[0].simulated
 
     def check(self, check_id: str) -> Check | None:
@@ -126,26 +140,29 @@ def judge_survey(
     net = network_of(survey, near.net if near is not None else None)
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
     pool = near.pool if near is not None and near.pool.serves(net) else pool_of(net)
-    readings = in_phase(survey.readings, phase)
+    observed = in_phase(survey.readings, phase)
+    in_use = counted(observed)
+    taken = tuple(one for one in in_use if not isinstance(one, Sight))
     dry = _dry(survey, phase, net)
     if dry is not None:
         net, starts = replace(net, lean=lean_on(dry)), NO_STARTS
-    solution, held, suspects, ended = set_aside(net, counted(readings), starts)
+    solution, held, suspects, ended = set_aside(net, in_use, starts)
     rules = rules_of(survey, net.columns)
     checks = judge(rules, solution.unknowns, solution.covariance)
     aside = tuple(suspect.reading for suspect in suspects)
-    checks, doubts = doubted(net, solution, counted(readings), aside, rules, checks)
+    checks, doubts = doubted(net, solution, in_use, aside, rules, checks)
     corrections = corrections_of(net, solution, rules)
     charged = charges_of(
         net.columns, rules, checks, solution.unknowns, solution.covariance, survey.locked
     )
     out = {body for check in checks if check.verdict == "out" for body in charged[check.id]}
     served = _served(survey, dry, checks)
-    taken = counted(readings)
     repeats = _repeats(survey, dry, net)
     next_ = next_readings(pool, solution, taken, rules, served)
     if repeats and (left := still_to_take(repeats, taken)):
         next_ = (*promised(net, solution, left, rules, served), *next_)
+    readings = tuple(one for one in observed if not isinstance(one, Sight))
+    sightings = tuple(one for one in observed if isinstance(one, Sight))
     return Judgement(
         phase=phase,
         net=net,
@@ -153,6 +170,8 @@ def judge_survey(
         rules=rules,
         readings=readings,
         fits=fits(net, readings, held, solution),
+        sightings=sightings,
+        sight_fits=sight_fits(net, sightings, held, solution),
         suspects=suspects,
         checks=checks,
         doubts=doubts,
@@ -160,7 +179,7 @@ def judge_survey(
         together=together_of(net, solution, rules, out),
         next=next_,
         repeats=repeats,
-        why="" if next_ else why_nothing(net, solution, counted(readings), rules, served),
+        why="" if next_ else why_nothing(net, solution, taken, rules, served),
         charged=charged,
         culprit=culprit_of(checks, charged, corrections, survey.locked),
         ended=ended if dry is None else NO_STARTS,
@@ -173,7 +192,7 @@ def _repeats(survey: Survey, dry: Dry | None, net: Network) -> tuple[Reading, ..
     """What to read again while the glue is workable; nothing where nothing leans."""
     if dry is None or survey.gluing is None:
         return ()
-    taken = counted(in_phase(survey.readings, "dry"))
+    taken = counted(in_phase(survey.figures, "dry"))
     return worth_repeating(net, dry, taken, survey.gluing.body)
 
 

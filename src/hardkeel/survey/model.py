@@ -4,7 +4,7 @@ Lengths in mm, angles in degrees, airframe axes: x aft, y starboard, z up.
 """
 
 from datetime import datetime
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Generic, Literal, TypeVar
 
 from pydantic import Field, field_validator
 
@@ -117,17 +117,22 @@ class Mark(Value):
     former: Text | None = None
 
 
-class ReadingBase(Value):
+_Shown = TypeVar("_Shown")
+
+
+class ReadingBase(Value, Generic[_Shown]):
     """What every reading has, whatever was read.
 
     Attributes
     ----------
+    value : float, or a pair of floats
+        What the tool showed, mm or degrees; in a photo, pixels to the right and down.
     simulated : bool
         Taken from a stand-in gauge on a build that is no exercise; our own addition to the file.
     """
 
     id: Text
-    value: Finite
+    value: _Shown
     sigma: Positive | None = None
     instrument: str | None = None
     phase: Phase | None = None
@@ -147,7 +152,7 @@ class ReadingBase(Value):
         return text
 
 
-class Distance(ReadingBase):
+class Distance(ReadingBase[Finite]):
     """Straight distance between two marks, mm."""
 
     kind: Literal["distance"] = "distance"
@@ -155,7 +160,7 @@ class Distance(ReadingBase):
     to: Text
 
 
-class DistanceDifference(ReadingBase):
+class DistanceDifference(ReadingBase[Finite]):
     """dist(from, to[0]) − dist(from, to[1]), mm: the line swung from tip to tip."""
 
     kind: Literal["distance-difference"] = "distance-difference"
@@ -163,14 +168,14 @@ class DistanceDifference(ReadingBase):
     to: tuple[Text, Text]
 
 
-class Height(ReadingBase):
+class Height(ReadingBase[Finite]):
     """Height of a mark over the board, mm."""
 
     kind: Literal["height"] = "height"
     mark: Text
 
 
-class Incidence(ReadingBase):
+class Incidence(ReadingBase[Finite]):
     """What an incidence gauge shows on a body, degrees, zeroed on the datum or by gravity."""
 
     kind: Literal["incidence"] = "incidence"
@@ -180,7 +185,7 @@ class Incidence(ReadingBase):
     zero: Literal["datum", "level"] = "datum"
 
 
-class Tilt(ReadingBase):
+class Tilt(ReadingBase[Finite]):
     """Elevation of the line from→to against the board, degrees."""
 
     kind: Literal["tilt"] = "tilt"
@@ -188,14 +193,14 @@ class Tilt(ReadingBase):
     to: Text
 
 
-class Offset(ReadingBase):
+class Offset(ReadingBase[Finite]):
     """A mark's y against the fuselage centre plane, mm."""
 
     kind: Literal["offset"] = "offset"
     mark: Text
 
 
-class AngleAt(ReadingBase):
+class AngleAt(ReadingBase[Finite]):
     """Angle from–at–to between three marks, degrees."""
 
     kind: Literal["angle"] = "angle"
@@ -204,7 +209,7 @@ class AngleAt(ReadingBase):
     to: Text
 
 
-class Gap(ReadingBase):
+class Gap(ReadingBase[Finite]):
     """Coordinate of `to` less that of `from` along an axis of the board, mm; of a frame only."""
 
     kind: Literal["gap"] = "gap"
@@ -213,9 +218,18 @@ class Gap(ReadingBase):
     axis: Literal["x", "y", "z"]
 
 
+class Sight(ReadingBase[tuple[Finite, Finite]]):
+    """A mark seen in a photo: (u right, v down), pixels from the upper left corner of the whole picture."""
+
+    kind: Literal["sight"] = "sight"
+    photo: Text
+    mark: Text
+
+
 _OnAirframe = Distance | DistanceDifference | Height | Incidence | Tilt | Offset | AngleAt
-AirframeReading = Annotated[_OnAirframe, Field(discriminator="kind")]
-Reading = Annotated[_OnAirframe | Gap, Field(discriminator="kind")]
+AirframeReading = Annotated[_OnAirframe | Sight, Field(discriminator="kind")]
+Reading = Annotated[_OnAirframe | Gap, Field(discriminator="kind")]  # one figure, mm or degrees
+Observation = Reading | Sight
 
 DEFAULT_SIGMA: Final[dict[str, float]] = {
     "distance": 0.5,
@@ -226,6 +240,7 @@ DEFAULT_SIGMA: Final[dict[str, float]] = {
     "offset": 0.5,
     "angle": 0.25,
     "gap": 0.3,
+    "sight": 1.5,
 }
 ANGULAR: Final = frozenset({"incidence", "tilt", "angle"})
 
@@ -326,11 +341,35 @@ class Gluing(Value):
         return self.pot_life - (now - mixed).total_seconds() / 60
 
 
+Pixels = Annotated[int, Field(gt=0, le=100_000)]
+
+
+class Photo(Value):
+    """A picture in which marks are sighted.
+
+    Attributes
+    ----------
+    image : str
+        Its place in the build's file: ``photos/p1.jpg``.
+    size : (int, int)
+        Width and height in pixels, turned as its EXIF says and never cropped.
+    focal : float, optional
+        Focal length in pixels, as the camera said.
+    """
+
+    id: Text
+    image: Text
+    size: tuple[Pixels, Pixels]
+    focal: Positive | None = None
+
+
 class Survey(Value):
     """Everything that was measured, and on what.
 
     Attributes
     ----------
+    photos : tuple of Photo
+        Pictures in which marks were sighted.
     aim : mapping of str to str, optional
         What a body is to be true to: another body as it stands, or the datum.
     locked : tuple of str
@@ -346,6 +385,21 @@ class Survey(Value):
     gluing: Gluing | None = None
     aim: dict[str, Text] | None = None
     locked: tuple[Text, ...] = ()
+    photos: tuple[Photo, ...] = ()
+
+    @property
+    def figures(self) -> tuple[Reading, ...]:
+        """The readings that are one figure each."""
+        return tuple(one for one in self.readings if not isinstance(one, Sight))
+
+    @property
+    def sightings(self) -> tuple[Sight, ...]:
+        """The readings that are marks seen in photos."""
+        return tuple(one for one in self.readings if isinstance(one, Sight))
+
+    def photo(self, photo_id: str) -> Photo | None:
+        """The photo with this id."""
+        return next((photo for photo in self.photos if photo.id == photo_id), None)
 
     def body(self, body_id: str) -> Body | None:
         """The body with this id; the fuselage is there even where the file does not name it."""
@@ -359,12 +413,16 @@ class Survey(Value):
         return next((mark for mark in self.marks if mark.id == mark_id), None)
 
     def reading(self, reading_id: str) -> Reading | None:
-        """The reading with this id."""
-        return next((reading for reading in self.readings if reading.id == reading_id), None)
+        """The figure with this id; a sighting is no figure."""
+        return next((reading for reading in self.figures if reading.id == reading_id), None)
+
+    def sighting(self, reading_id: str) -> Sight | None:
+        """The sighting with this id."""
+        return next((one for one in self.sightings if one.id == reading_id), None)
 
 
-def sigma_of(reading: Reading) -> float:
-    """The reading's own sigma, or its kind's (mm or degrees)."""
+def sigma_of(reading: Observation) -> float:
+    """The reading's own sigma, or its kind's (mm, degrees, or pixels)."""
     return reading.sigma if reading.sigma is not None else DEFAULT_SIGMA[reading.kind]
 
 
@@ -373,14 +431,14 @@ def contacts_of(body: Body) -> tuple[Contact, ...]:
     return body.seat.contacts if body.seat is not None else ()
 
 
-def marks_of(reading: Reading) -> tuple[str, ...]:
+def marks_of(reading: Observation) -> tuple[str, ...]:
     """Ids of the marks that a reading touches, in the order of its fields; none for incidence."""
     match reading:
         case Distance() | Tilt() | Gap():
             return (reading.from_, reading.to)
         case DistanceDifference():
             return (reading.from_, *reading.to)
-        case Height() | Offset():
+        case Height() | Offset() | Sight():
             return (reading.mark,)
         case AngleAt():
             return (reading.from_, reading.at, reading.to)
@@ -388,7 +446,7 @@ def marks_of(reading: Reading) -> tuple[str, ...]:
             return ()
 
 
-def place_of(reading: Reading) -> tuple[object, ...]:
+def place_of(reading: Observation) -> tuple[object, ...]:
     """What makes two readings the same measurement, whatever they showed."""
     if isinstance(reading, Incidence):
         return (reading.kind, reading.body, reading.side, reading.span_fraction, reading.zero)
@@ -397,15 +455,20 @@ def place_of(reading: Reading) -> tuple[object, ...]:
         ends = tuple(sorted(ends))
     if isinstance(reading, Gap):
         return (reading.kind, reading.axis, *ends)
+    if isinstance(reading, Sight):
+        return (reading.kind, reading.photo, *ends)
     return (reading.kind, *ends)
 
 
-def counted(readings: tuple[Reading, ...]) -> tuple[Reading, ...]:
+_Any = TypeVar("_Any", bound=Observation)
+
+
+def counted(readings: tuple[_Any, ...]) -> tuple[_Any, ...]:
     """The readings that are adjusted: not the ignored ones, and no simulated one beside a real one."""
     held = tuple(reading for reading in readings if not reading.ignored)
     return tuple(reading for reading in held if not reading.simulated) or held
 
 
-def in_phase(readings: tuple[Reading, ...], phase: Phase | None) -> tuple[Reading, ...]:
+def in_phase(readings: tuple[_Any, ...], phase: Phase | None) -> tuple[_Any, ...]:
     """The readings of one phase, or all of them for ``None``."""
     return tuple(r for r in readings if phase is None or r.phase == phase)

@@ -5,10 +5,11 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading
+from hardkeel.survey.network import Network
 from hardkeel.survey.pooling import Pool, offers_of, pool_of
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
 from hardkeel.survey.watching import watch_of

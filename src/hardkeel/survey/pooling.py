@@ -8,9 +8,10 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.handiness import efforts_of
 from hardkeel.survey.model import Incidence, Reading, Survey, marks_of, place_of, sigma_of
+from hardkeel.survey.network import Network
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
 from hardkeel.survey.proposing import candidates_of, tools_of

@@ -7,7 +7,6 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network
 from hardkeel.survey.gluing import Dry
 from hardkeel.survey.model import (
     FUSELAGE,
@@ -19,6 +18,7 @@ from hardkeel.survey.model import (
     place_of,
     sigma_of,
 )
+from hardkeel.survey.network import Network
 from hardkeel.survey.watching import Watch
 
 TO_REPEAT: Final = 4

@@ -8,10 +8,11 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading, sigma_of
+from hardkeel.survey.network import Network
 from hardkeel.survey.pooling import Offers
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true

@@ -18,6 +18,7 @@ from hardkeel.survey.model import (
     Incidence,
     Offset,
     Reading,
+    Sight,
     Survey,
     Tilt,
 )
@@ -25,6 +26,7 @@ from hardkeel.survey.model import (
 _LARGEST_DEGREES: Final = 180.0
 _MOST_BODIES: Final = 40
 _MOST_MARKS: Final = 2000
+_MOST_PHOTOS: Final = 40
 _MOST_READINGS: Final = 3000  # the covariance of all of them is kept
 
 
@@ -40,6 +42,7 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
         ("bodies", survey.bodies, _MOST_BODIES),
         ("marks", survey.marks, _MOST_MARKS),
         ("readings", survey.readings, _MOST_READINGS),
+        ("photos", survey.photos, _MOST_PHOTOS),
     ):
         if len(many) > most:
             raise BadInput(
@@ -54,10 +57,38 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
         if mark.body not in body_ids:
             raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
     unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
+    unique_ids(f"{place}.photos", (photo.id for photo in survey.photos))
+    seen: set[tuple[str, str, str | None]] = set()
     for i, reading in enumerate(survey.readings):
-        check_reading(reading, marks, body_ids, f"{place}.readings[{i}]")
+        here = f"{place}.readings[{i}]"
+        if not isinstance(reading, Sight):
+            check_reading(reading, marks, body_ids, here)
+            continue
+        _check_sighting(survey, reading, marks, here)
+        sighted = (reading.photo, reading.mark, reading.phase)
+        if sighted in seen and not reading.ignored:
+            raise BadInput(
+                f"{here}.mark", f'"{reading.mark}" is sighted twice in photo "{reading.photo}"'
+            )
+        if not reading.ignored:
+            seen.add(sighted)
     _check_aims(survey, body_ids - {FUSELAGE}, place)
     unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def _check_sighting(survey: Survey, one: Sight, marks: set[str], place: str) -> None:
+    """Raise where a sighting's mark or photo is not there, or its pixel lies outside the picture."""
+    if one.mark not in marks:
+        raise BadInput(f"{place}.mark", f'no mark "{one.mark}"')
+    photo = survey.photo(one.photo)
+    if photo is None:
+        raise BadInput(f"{place}.photo", f'no photo "{one.photo}"')
+    for value, most, way in zip(one.value, photo.size, ("right", "down"), strict=True):
+        if not 0 <= value <= most:
+            raise BadInput(
+                f"{place}.value",
+                f"{value:g} pixels {way} lies outside the picture of {photo.size[0]} by {photo.size[1]}",
+            )
 
 
 def _check_aims(survey: Survey, bodies: set[str], place: str) -> None:

@@ -3,15 +3,18 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
-from typing import Final
+from typing import Final, TypeVar
 
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Network, Solution, solve
-from hardkeel.survey.model import Reading, sigma_of
+from hardkeel.survey.adjusting import Solution, Start, Whole, solve
+from hardkeel.survey.model import Observation, Reading, Sight, sigma_of
+from hardkeel.survey.network import Network
+from hardkeel.survey.system import System
 
-Starts = Mapping[tuple[str, ...], Array]
+_Any = TypeVar("_Any", bound=Observation)
+Starts = Mapping[tuple[str, ...], Start]
 NO_STARTS: Final[Starts] = MappingProxyType({})
 W_LIMIT: Final = 3.29  # two-sided 0.1 % of the normal distribution; fixed by the contract
 NOTICED_FACTOR: Final = 4.13  # 3.29 + 0.84: noticed four times in five; fixed by the contract
@@ -59,15 +62,40 @@ class Fit:
     used: bool
 
 
+@dataclass(frozen=True, slots=True)
+class SightFit:
+    """How one sighting sits with the estimate; all is ``None`` in a photo that is not used.
+
+    Attributes
+    ----------
+    off : (float, float), optional
+        Value − prediction, pixels to the right and down.
+    residual : float, optional
+        The length of that.
+    redundancy, w : float, optional
+        The smaller and the larger of its two rows.
+    """
+
+    id: str
+    off: tuple[float, float] | None
+    residual: float | None
+    redundancy: float | None
+    w: float | None
+    noticed_from: float | None
+    used: bool
+
+
 def set_aside(
-    net: Network, readings: Sequence[Reading], starts: Starts = NO_STARTS
-) -> tuple[Solution, tuple[Reading, ...], tuple[Suspect, ...], Starts]:
+    net: Network, readings: Sequence[_Any], starts: Starts = NO_STARTS
+) -> tuple[Solution, tuple[_Any, ...], tuple[Suspect, ...], Starts]:
     """Solve, name the worst reading, solve without it, until all that is left fits.
+
+    A sighting is set aside whole; whether its photo can still be used is then looked at again.
 
     Parameters
     ----------
-    starts : mapping of tuple of str to Array
-        Where to begin, shape (n,), by the readings set aside so far; else where the solution before ended.
+    starts : mapping of tuple of str to Start
+        Where to begin, by the readings set aside so far; else where the solution before ended.
 
     Returns
     -------
@@ -78,26 +106,36 @@ def set_aside(
     held = tuple(readings)
     suspects: list[Suspect] = []
     solution = solve(net, held, starts.get(()))
-    ended: dict[tuple[str, ...], Array] = {(): solution.unknowns}
+    ended: dict[tuple[str, ...], Start] = {(): solution.start}
     while held:
-        test = np.where(solution.redundancy > LEAST_REDUNDANCY, solution.w, 0.0)
+        redundancy, w = tests_of(solution.whole, len(held))
+        test = np.where(redundancy > LEAST_REDUNDANCY, w, 0.0)
         worst = int(np.argmax(test))
         if not test[worst] > W_LIMIT:
             break
-        alike = tuple(held[j].id for j in _alike(solution, worst))
+        alike = tuple(held[j].id for j in _alike(solution.whole, worst, len(held)))
         suspects.append(Suspect(held[worst].id, float(test[worst]), alike))
         held = held[:worst] + held[worst + 1 :]
         aside = tuple(suspect.reading for suspect in suspects)
-        solution = solve(net, held, starts.get(aside, solution.unknowns))
-        ended[aside] = solution.unknowns
+        solution = solve(net, held, starts.get(aside, solution.start))
+        ended[aside] = solution.start
     return solution, held, tuple(suspects), ended
 
 
+def tests_of(whole: Whole, count: int) -> tuple[Array, Array]:
+    """Redundancy and w of each reading, shape (count,): of its two rows the smaller and the larger; 0 where unused."""
+    redundancy, w = np.full(count, np.inf), np.zeros(count)
+    np.minimum.at(redundancy, whole.owner, whole.redundancy)
+    np.maximum.at(w, whole.owner, whole.w)
+    return np.where(np.isfinite(redundancy), redundancy, 0.0), w
+
+
 def fits(
-    net: Network, readings: Sequence[Reading], held: Sequence[Reading], solution: Solution
+    net: Network, readings: Sequence[Reading], held: Sequence[Observation], solution: Solution
 ) -> tuple[Fit, ...]:
-    """How each reading sits, in the order given, whether it was used or not."""
-    row = {reading.id: i for i, reading in enumerate(held)}
+    """How each figure sits, in the order given, whether it was used or not."""
+    figures = (one for one in held if not isinstance(one, Sight))
+    row = {reading.id: i for i, reading in enumerate(figures)}
     spare = [reading for reading in readings if reading.id not in row]
     unused = dict(zip((r.id for r in spare), _as_if_held(net, spare, solution), strict=True))
     out = []
@@ -119,14 +157,85 @@ def fits(
     return tuple(out)
 
 
-def _alike(solution: Solution, i: int) -> list[int]:
-    """Rows whose residuals go with row i's: |ρ| > 0.8 of R = I − W½ J C Jᵀ W½."""
-    scaled = solution.slopes / solution.sigmas[:, None]
-    column = -(scaled @ (solution.covariance @ scaled[i]))
-    column[i] += 1.0
-    own = np.sqrt(np.maximum(solution.redundancy * solution.redundancy[i], 1e-18))
-    rho = np.abs(column) / own
-    return [int(j) for j in np.flatnonzero(rho > ALIKE) if j != i]
+def sight_fits(
+    net: Network, sightings: Sequence[Sight], held: Sequence[Observation], solution: Solution
+) -> tuple[SightFit, ...]:
+    """How each sighting sits, in the order given, whether it was used or not.
+
+    Parameters
+    ----------
+    held : sequence of Observation
+        What the solution was given, in its order.
+    """
+    rows: dict[str, list[int]] = {}
+    for row, owner in enumerate(solution.whole.owner.tolist()):
+        rows.setdefault(held[owner].id, []).append(row)
+    spare = [one for one in sightings if one.photo in solution.cameras and one.id not in rows]
+    beside = _sights_as_if_held(net, spare, solution)
+    whole = solution.whole
+    out = []
+    for one in sightings:
+        mine = rows.get(one.id)
+        if mine is not None:
+            off, redundancy, w, sigma = (
+                x[mine] for x in (whole.residuals, whole.redundancy, whole.w, whole.sigmas)
+            )
+        elif one.id in beside:
+            off, redundancy, w, sigma = beside[one.id]
+        else:
+            out.append(SightFit(one.id, None, None, None, None, None, used=False))
+            continue
+        least = int(np.argmin(redundancy))
+        share = float(redundancy[least])
+        noticed = (
+            NOTICED_FACTOR * float(sigma[least]) / share**0.5
+            if share > LEAST_REDUNDANCY
+            else float("inf")
+        )
+        residual = float(np.hypot(off[0], off[1]))
+        out.append(
+            SightFit(
+                one.id,
+                (float(off[0]), float(off[1])),
+                residual,
+                share,
+                float(w.max()),
+                noticed,
+                mine is not None,
+            )
+        )
+    return tuple(out)
+
+
+def _sights_as_if_held(
+    net: Network, spare: Sequence[Sight], solution: Solution
+) -> dict[str, tuple[Array, Array, Array, Array]]:
+    """Misfit, r, w and σ of both rows of each sighting that was not held, as `_as_if_held`."""
+    if not spare:
+        return {}
+    system = System(net, spare, solution.cameras)
+    seen = system.look(system.state_of(solution.unknowns, solution.cameras))
+    sigma = 1.0 / system.root_weight
+    spread = np.sum((seen.slopes @ solution.whole.covariance) * seen.slopes, axis=1)
+    total = sigma**2 + spread
+    redundancy, w = sigma**2 / total, np.abs(seen.residuals) / np.sqrt(total)
+    found = {}
+    for i, one in enumerate(spare):
+        rows = np.flatnonzero(system.owner == i)
+        found[one.id] = (seen.residuals[rows], redundancy[rows], w[rows], sigma[rows])
+    return found
+
+
+def _alike(whole: Whole, i: int, count: int) -> list[int]:
+    """Readings whose residuals go with reading i's: |ρ| > 0.8 of any pair of rows of R = I − W½ J C Jᵀ W½."""
+    scaled = whole.slopes / whole.sigmas[:, None]
+    most = np.zeros(count)
+    for row in np.flatnonzero(whole.owner == i):
+        column = -(scaled @ (whole.covariance @ scaled[row]))
+        column[row] += 1.0
+        own = np.sqrt(np.maximum(whole.redundancy * whole.redundancy[row], 1e-18))
+        np.maximum.at(most, whole.owner, np.abs(column) / own)
+    return [int(j) for j in np.flatnonzero(most > ALIKE) if j != i]
 
 
 def _as_if_held(

@@ -3,9 +3,10 @@
 from collections.abc import Sequence
 from typing import Final, Literal
 
-from hardkeel.survey.adjusting import Network, Solution
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.model import Instrument, InstrumentKind, Reading
+from hardkeel.survey.network import Network
 from hardkeel.survey.pooling import offers_of, pool_of
 from hardkeel.survey.proposing import EVERY_TOOL, candidates_of, tools_of
 from hardkeel.survey.ranking import rank, undecided

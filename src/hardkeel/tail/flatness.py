@@ -11,9 +11,10 @@ from typing import Final, Literal
 
 import numpy as np
 
-from hardkeel.survey.adjusting import Solution, network_of, solve
+from hardkeel.survey.adjusting import Solution, solve
 from hardkeel.survey.columns import Priors
 from hardkeel.survey.model import Body, Gap, Height, Mark, Reading, Survey
+from hardkeel.survey.network import network_of
 from hardkeel.tail.model import BoardPlace, FlatReading, TailSurface
 from hardkeel.tail.planform import planform_of
 

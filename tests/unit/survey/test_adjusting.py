@@ -3,9 +3,10 @@ import pytest
 from hypothesis import given, settings
 
 from hardkeel.base.errors import BadInput
-from hardkeel.survey.adjusting import network_of, solve
+from hardkeel.survey.adjusting import solve
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Distance, Height, Incidence
+from hardkeel.survey.network import network_of
 from hardkeel.survey.suspecting import W_LIMIT
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.strategies import seeds
@@ -18,7 +19,7 @@ def test_derivatives_are_the_slopes_of_the_predictions(seed: int) -> None:
     base = plain_survey()
     net = network_of(base)
     truth = random_truth(net, rng)
-    readings = readings_of(base, truth, rng, 40).readings
+    readings = readings_of(base, truth, rng, 40).figures
     observer = net.observer(readings)
     _, slopes = observer.predict(truth, net.placer.place(truth))
     step = 1e-5

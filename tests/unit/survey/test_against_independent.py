@@ -6,8 +6,8 @@ from typing import Any
 import numpy as np
 import pytest
 
-from hardkeel.survey.adjusting import network_of
 from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.network import network_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.independent import Independent
@@ -22,8 +22,8 @@ def test_random_surveys_give_the_same_numbers(seed: int) -> None:
     rng = np.random.default_rng(seed)
     base = plain_survey(twist=bool(seed % 2))
     survey = readings_of(base, random_truth(network_of(base), rng), rng, 45)
-    spoilt = survey.readings[7].but(value=survey.readings[7].value + 9.0)
-    survey = survey.but(readings=(*survey.readings[:7], spoilt, *survey.readings[8:]))
+    spoilt = survey.figures[7].but(value=survey.figures[7].value + 9.0)
+    survey = survey.but(readings=(*survey.figures[:7], spoilt, *survey.figures[8:]))
 
     ours: Any = as_json(judge_survey(survey))
     other = Independent(plain(survey)).run()
@@ -57,7 +57,7 @@ def test_every_kind_of_reading_is_predicted_alike() -> None:
         {"id": "i", "kind": "angle", "at": "fin_foot_te", "from": "fin_top_te", "to": "stab_tip_te_port", "value": 0},
     ]  # fmt: skip
     survey = type(base).model_validate_json(json.dumps({**plain(base), "readings": everything}))
-    values, _ = net.observer(survey.readings).predict(truth, net.placer.place(truth))
+    values, _ = net.observer(survey.figures).predict(truth, net.placer.place(truth))
     other = Independent(plain(survey))
     named = dict(zip(other.names, truth, strict=True))
     expected = [other.predict(named, reading) for reading in everything]

@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.survey.adjusting import network_of
 from hardkeel.survey.checking import judge, verdict_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey, counted, sigma_of
+from hardkeel.survey.network import network_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 
@@ -84,7 +84,7 @@ def crooked(seed: int, count: int = 14, blunders: float = 0.08) -> Survey:
         one.but(value=one.value + float(rng.choice([-1, 1])) * rng.uniform(5, 20) * sigma_of(one))
         if rng.random() < blunders
         else one
-        for one in read.readings
+        for one in read.figures
     ]
     return read.but(readings=tuple(off))
 
@@ -158,7 +158,7 @@ def test_false_outs_become_rare() -> None:
             one.but(value=one.value + rng.uniform(5, 20) * sigma_of(one))
             if rng.random() < P
             else one
-            for one in read.readings
+            for one in read.figures
         )
         judgement = judge_survey(read.but(readings=off))
         own = judge(judgement.rules, judgement.solution.unknowns, judgement.solution.covariance)

@@ -10,9 +10,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.truing import set_gluing
 from hardkeel.storage.format import build_from_text
-from hardkeel.survey.adjusting import network_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Gluing, Reading, Survey, counted, in_phase, marks_of, sigma_of
+from hardkeel.survey.network import network_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 
@@ -29,12 +29,12 @@ def two_phases(
     start = net.columns.start["stab"]
     after[start : start + 6] += moved * np.array([0.3, -0.4, 0.8, 0.5, -0.4, 0.2])
     dry = readings_of(survey, before, rng, 30, noise)
-    late = readings_of(survey, after, rng, 200, noise).readings
+    late = readings_of(survey, after, rng, 200, noise).figures
     touching = [
         one for one in late if "stab" in str(marks_of(one)) or getattr(one, "body", "") == "stab"
     ]
     readings: tuple[Reading, ...] = (
-        *(one.but(phase="dry") for one in dry.readings),
+        *(one.but(phase="dry") for one in dry.figures),
         *(one.but(id=f"w{one.id}", phase="wet") for one in touching[:wet]),
     )
     return survey.but(readings=readings, gluing=Gluing(body="stab")), before, after
@@ -49,7 +49,7 @@ def both_at_once(
     weight = np.concatenate([net.columns.prior_weight, 1 / q])
     normal, pull = np.diag(weight), np.zeros(2 * n)
     for late, (phase, state) in enumerate(zip(("dry", "wet"), states, strict=True)):
-        readings = counted(in_phase(survey.readings, phase))  # type: ignore[arg-type]
+        readings = counted(in_phase(survey.figures, phase))  # type: ignore[arg-type]
         values, slopes = net.observer(readings).predict(state, net.placer.place(state))
         sigma = np.array([sigma_of(one) for one in readings])
         a = np.hstack([slopes, late * slopes]) / sigma[:, None]

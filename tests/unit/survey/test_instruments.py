@@ -174,8 +174,8 @@ def test_the_scatter_is_right_in_the_mean_and_its_doubt_too() -> None:
 def test_too_few_repeats_tell_nothing_and_a_blunder_is_no_scatter() -> None:
     assert learned(repeats(0.3, 2, 2, 1)) == ()
     survey = repeats(0.3, 4, 3, 1)
-    first = survey.readings[0]
-    spoilt = survey.but(readings=(first.but(value=first.value + 20), *survey.readings[1:]))
+    first = survey.figures[0]
+    spoilt = survey.but(readings=(first.but(value=first.value + 20), *survey.figures[1:]))
     assert learned(spoilt)[0].sigma > 4
     assert learned(spoilt, {first.id})[0].sigma < 0.5
 
@@ -236,11 +236,11 @@ def test_the_error_of_a_level_taken_off_is_gone_and_the_readings_agree() -> None
 
 def test_one_place_or_places_that_disagree_clear_nothing() -> None:
     build = turned(0.5, 1)
-    one = build.surveyed.but(readings=build.surveyed.readings[:2])
+    one = build.surveyed.but(readings=build.surveyed.figures[:2])
     assert not zero_errors(one)[0].sure
-    slip = build.surveyed.readings[5]
+    slip = build.surveyed.figures[5]
     spoilt = build.surveyed.but(
-        readings=(*build.surveyed.readings[:5], slip.but(value=slip.value + 3))
+        readings=(*build.surveyed.figures[:5], slip.but(value=slip.value + 3))
     )
     assert not zero_errors(spoilt)[0].sure
     assert zero_errors(build.surveyed.but(readings=build.surveyed.readings[::2])) == ()

@@ -6,11 +6,12 @@ import pytest
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.edits.truing import change_value, delete_reading
-from hardkeel.survey.adjusting import network_of, solve
+from hardkeel.survey.adjusting import solve
 from hardkeel.survey.checking import judge, rules_of, verdict_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Distance, Incidence, Phase, Survey, place_of
 from hardkeel.survey.moving import movements
+from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import predicted_sigmas
@@ -61,13 +62,13 @@ def test_predicted_sigmas_are_those_of_solving_with_the_reading() -> None:
     base = plain_survey()
     survey = readings_of(base, random_truth(network_of(base), rng, 0.02), rng, 25)
     net = network_of(survey)
-    solution = solve(net, survey.readings)
+    solution = solve(net, survey.figures)
     rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
     pool = candidates_of(survey)[::9]
     after, expected = predicted_sigmas(net, solution, pool, rule.slope)
     for candidate, sigma, value in zip(pool, after, expected, strict=True):
         taken = candidate.but(id="new", value=float(value))
-        again = solve(net, (*survey.readings, taken), solution.unknowns)
+        again = solve(net, (*survey.figures, taken), solution.start)
         check = judge((rule,), again.unknowns, again.covariance)[0]
         assert check.sigma == pytest.approx(sigma, rel=2e-3)
 
@@ -222,7 +223,7 @@ def test_judged_from_nearby_it_says_the_same_as_from_nothing() -> None:
     build = demo_build()
     before = judge_survey(build.surveyed, "dry")
     for _ in range(25):
-        one = build.surveyed.readings[rng.integers(len(build.surveyed.readings))]
+        one = build.surveyed.figures[rng.integers(len(build.surveyed.figures))]
         build_then = change_value(build, one.id, one.value + float(rng.normal(0, 2.0)))
         cold = judge_survey(build_then.surveyed, "dry")
         warm = judge_survey(build_then.surveyed, "dry", near=before, sound=True)

@@ -112,14 +112,14 @@ def test_a_verdict_that_hangs_on_a_reading_asks_for_it_again_three_times_at_most
     survey = judged.net.survey
     rng = np.random.default_rng(3)
     found = None
-    readings = survey.readings
+    readings = survey.figures
     for _ in range(40):
-        bad = int(rng.integers(len(survey.readings)))
+        bad = int(rng.integers(len(survey.figures)))
         readings = tuple(
             one.but(value=one.value + 8 * (0.15 if one.kind in ("incidence", "tilt") else 0.5))
             if i == bad
             else one
-            for i, one in enumerate(survey.readings)
+            for i, one in enumerate(survey.figures)
         )
         doubtful = judge_survey(survey.but(readings=readings))
         found = decides_on_stage(doubtful, "wing")

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 
 from hardkeel.base.errors import BadInput
-from hardkeel.survey.adjusting import network_of
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Seat, SeatKind, Shop, Survey
+from hardkeel.survey.network import network_of
 from hardkeel.survey.seatwork import SeatStep, seat_work
 from hardkeel.survey.soundness import check_survey
 from hardkeel.voice.advice import step_sentence

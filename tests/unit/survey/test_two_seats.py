@@ -7,10 +7,10 @@ import pytest
 
 from hardkeel.base.errors import BadInput
 from hardkeel.storage.format import build_from_text
-from hardkeel.survey.adjusting import Network, network_of
 from hardkeel.survey.checking import judge
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Shop, Survey
+from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.telling import as_json
 from hardkeel.voice.aiming import together_words
 from tests.airframes import plain_survey, readings_of
