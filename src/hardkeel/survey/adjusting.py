@@ -1,7 +1,9 @@
 """The adjustment: weighted nonlinear least squares over all unknowns together."""
 
+import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import chain
 from typing import Final
 
 import numpy as np
@@ -26,6 +28,7 @@ Rows = NDArray[np.intp]
 _SETTLED: Final = 1e-4
 _MOST_STEPS: Final = 60
 _FAR_FROM_SETTLED: Final = 1.0  # a last step of more than its own sigma: nothing can be said yet
+_MANY: Final = 8  # marks in a photo that no other camera could see so, where they fit
 _MOST_HALVINGS: Final = 30
 _WORTH_TURNING: Final = 0.02  # share of the last step below which acceleration changes nothing
 
@@ -186,11 +189,11 @@ def _best_of(
     slack = np.sqrt(np.einsum("min,nk,mik->m", moves, prior, moves) / 3)
     pixels = np.array([one.value for one in sightings])
     sigma = np.array([sigma_of(one) for one in sightings])
-    starts = starts_of(photo, pixels, placed.airframe[rows], slack, sigma)
     held = known.get(photo.id)
+    starts = starts_of(photo, pixels, placed.airframe[rows], slack, sigma)
     best: Solution | None = None
     fault: BadInput | None = None
-    for camera in [*([held] if held is not None else []), *starts]:
+    for camera in chain([held] if held is not None else [], starts):
         try:
             one = _settle(net, readings, unknowns, {**known, photo.id: camera})
         except BadInput as trouble:
@@ -198,9 +201,16 @@ def _best_of(
             continue
         if best is None or one.cost < best.cost:
             best = one
+        if len(sightings) >= _MANY and best.cost < _likely(2 * len(sightings)):
+            break
     if best is None:
         raise fault or BadInput("survey.photos", f'no camera could have seen "{photo.id}" so')
     return best
+
+
+def _likely(rows: int) -> float:
+    """Weighted squares that so many rows hardly ever have more of."""
+    return rows + 4.0 * math.sqrt(2.0 * rows)
 
 
 def _settle(

@@ -36,13 +36,16 @@ _DAMPED: Final = 1e-2  # at first
 _STOPPED: Final = 1e8  # damped so far it moves no more
 _SETTLED: Final = 1e-6
 _KEPT: Final = 6  # minima that are tried in the whole adjustment
+_HOPELESS: Final = (
+    50.0  # of weighted squares more than the best: where the marks stand can't make that up
+)
 _APART: Final = 0.05  # of the distance, or radians: nearer they are one
 
 
 def starts_of(
     photo: Photo, pixels: Array, points: Array, slack: Array, sigma: Array
-) -> list[Camera]:
-    """Cameras worth trying, the likeliest first.
+) -> Iterator[Camera]:
+    """Cameras worth trying, the likeliest first: what the transform gives, then what is found from all around.
 
     Parameters
     ----------
@@ -62,15 +65,8 @@ def starts_of(
     doubt = np.hypot(sigma, slack * math.exp(log_focal) / near)
     linear = transformed(photo, pixels, points)
     if linear is not None:
-        found = _refined(photo, pixels, points, doubt, [linear])
-        if found:
-            return found
-    return searched(photo, pixels, points, doubt)
-
-
-def searched(photo: Photo, pixels: Array, points: Array, doubt: Array) -> list[Camera]:
-    """Minima found from 26 directions and four rolls, the best first."""
-    return _refined(photo, pixels, points, doubt, list(_around(photo, pixels, points)))
+        yield from _refined(photo, pixels, points, doubt, [linear])
+    yield from _refined(photo, pixels, points, doubt, list(_around(photo, pixels, points)))
 
 
 def transformed(photo: Photo, pixels: Array, points: Array) -> Camera | None:
@@ -172,7 +168,11 @@ def _refined(
         batch.settle()
     far = float(np.linalg.norm(points - points.mean(axis=0), axis=1).max())
     found: list[Camera] = []
-    for one in batch.cameras():
+    best = np.inf
+    for cost, one in batch.cameras():
+        best = min(best, cost)
+        if cost > best + _HOPELESS:
+            break
         if not any(_alike(one, other, far) for other in found):
             found.append(one)
         if len(found) == _KEPT:
@@ -232,12 +232,13 @@ class _Batch:
             self._damp[alive[~better]] *= 6
             self._damp[alive[still]] = _STOPPED
 
-    def cameras(self) -> Iterator[Camera]:
-        """What became of them, the best first; none that lost its marks."""
+    def cameras(self) -> Iterator[tuple[float, Camera]]:
+        """What became of them with their costs, the best first; none that lost its marks."""
         for i in np.argsort(self._cost):
             if np.isfinite(self._cost[i]):
                 log_focal, k1 = self._bend[i].tolist()
-                yield Camera(self._place[i].copy(), self._rotation[i].copy(), log_focal, k1)
+                camera = Camera(self._place[i].copy(), self._rotation[i].copy(), log_focal, k1)
+                yield float(self._cost[i]), camera
 
     def _steps(self, alive: Rows, misfit: Array, slopes: Array) -> Array:
         normal = np.swapaxes(slopes, 1, 2) @ slopes + np.diag(self._prior)

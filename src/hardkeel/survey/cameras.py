@@ -230,6 +230,6 @@ class Lens:
         k = 2 * len(seen)
         return (
             (pixels + self._middle).reshape(k),
-            by_body.reshape(k, -1),
+            by_body.reshape(k, moves.shape[2]),
             by_camera.reshape(k, SIZE),
         )

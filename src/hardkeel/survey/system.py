@@ -70,8 +70,14 @@ class System:
         for i, lens in enumerate(self._lenses):
             at = n + SIZE * i
             self.mean[at + LOG_FOCAL] = lens.log_focal
-            self.prior[at + LOG_FOCAL, at + LOG_FOCAL] = 1 / lens.log_sigma**2
-            self.prior[at + K1, at + K1] = 1 / K1_SIGMA**2
+            self.prior[at : at + SIZE, at : at + SIZE] = self.prior_of_camera(lens)
+
+    @staticmethod
+    def prior_of_camera(lens: Lens) -> Array:
+        """Shape (8, 8): nothing is known beforehand of place and rotation."""
+        weight = np.zeros(SIZE)
+        weight[LOG_FOCAL], weight[K1] = 1 / lens.log_sigma**2, 1 / K1_SIGMA**2
+        return np.diag(weight)
 
     def state_of(self, unknowns: Array, cameras: Mapping[str, Camera]) -> Array:
         """Shape (N,)."""

@@ -8,9 +8,10 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.columns import BENCH
 from hardkeel.survey.correcting import Correction, JointWay, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Incidence, marks_of
+from hardkeel.survey.model import Incidence, Photo, marks_of
 from hardkeel.survey.ranking import NextReading
-from hardkeel.survey.suspecting import Fit
+from hardkeel.survey.sighting import photo_view
+from hardkeel.survey.suspecting import Fit, SightFit
 
 Json = dict[str, object]
 
@@ -42,10 +43,7 @@ def as_json(judgement: Judgement) -> Json:
             {"bad": list(one.bad), "odds": one.odds, "checks": list(one.checks)}
             for one in judgement.doubts
         ],
-        "readings": [
-            _fit(fit) | ({"simulated": True} if reading.simulated else {})
-            for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
-        ],
+        "readings": _readings(judgement),
         "next": [_next(one) for one in judgement.next],
         "corrections": {c.body: _moves(c) for c in judgement.corrections},
         "ways": {
@@ -54,6 +52,8 @@ def as_json(judgement: Judgement) -> Json:
             for c in judgement.corrections
         },
     }
+    if judgement.net.survey.photos:
+        told["photos"] = [_photo(judgement, photo) for photo in judgement.net.survey.photos]
     if judgement.why:
         told["why"] = judgement.why
     if judgement.together is not None:
@@ -68,6 +68,60 @@ def as_json(judgement: Judgement) -> Json:
             for body, moved in judgement.movement.items()
         }
     return told
+
+
+def _readings(judgement: Judgement) -> list[Json]:
+    """In the survey's order, figures and sightings as they stand there."""
+    fits = {fit.id: _fit(fit) for fit in judgement.fits} | {
+        fit.id: _sight_fit(fit) for fit in judgement.sight_fits
+    }
+    return [
+        fits[reading.id] | ({"simulated": True} if reading.simulated else {})
+        for reading in judgement.net.survey.readings
+        if reading.id in fits
+    ]
+
+
+def _sight_fit(fit: SightFit) -> Json:
+    noticed = fit.noticed_from
+    return {
+        "id": fit.id,
+        "residual": fit.residual,
+        "off": list(fit.off) if fit.off is not None else None,
+        "redundancy": fit.redundancy,
+        "w": fit.w,
+        "noticed_from": noticed if noticed is not None and math.isfinite(noticed) else None,
+        "used": fit.used,
+    }
+
+
+def _photo(judgement: Judgement, photo: Photo) -> Json:
+    view = photo_view(judgement, photo.id)
+    if view is None:
+        return {
+            "id": photo.id,
+            "used": False,
+            "place": None,
+            "rotation": None,
+            "focal": None,
+            "k1": None,
+            "rms": None,
+            "sigma": None,
+        }
+    return {
+        "id": photo.id,
+        "used": True,
+        "place": view.camera.place.tolist(),
+        "rotation": view.camera.rotation.tolist(),
+        "focal": view.camera.focal,
+        "k1": view.camera.k1,
+        "rms": view.rms,
+        "sigma": {
+            "place": list(view.place_sigma),
+            "focal": view.focal_sigma,
+            "k1": view.k1_sigma,
+        },
+    }
 
 
 def _check(check: Check) -> Json:
