@@ -7,10 +7,10 @@ from typing import Any
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
+from hardkeel.sight.viewpoints import WAYS, Place, camera_at
 from hardkeel.survey.cameras import Camera
 from hardkeel.survey.model import Photo, Sight, Survey
 from hardkeel.survey.network import network_of
-from hardkeel.survey.viewpoints import WAYS, Place, camera_at
 
 SIZE = (4000, 3000)
 FOCAL = 3250.0

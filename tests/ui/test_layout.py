@@ -500,6 +500,9 @@ def test_a_mark_and_a_second_wing_are_put_on_and_taken_off(qtbot: QtBot, laid: M
     assert page.marks.own_marks.currentText() == "aileron horn"
     qtbot.mouseClick(page.marks.unmark, LEFT)
     assert laid.document.build.surveyed.mark("aileron_horn") is None
+    assert page.marks.own_marks.currentText() == "deck pin starboard"
+    qtbot.mouseClick(page.marks.unmark, LEFT)
+    qtbot.mouseClick(page.marks.unmark, LEFT)
     assert page.marks.unmark.isHidden()
     type_in(qtbot, page.marks.mark, "somewhere")
     assert "write it like" in page.told.text()

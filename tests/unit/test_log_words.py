@@ -22,6 +22,7 @@ from hardkeel.voice.log import entry_text
 from hardkeel.voice.names import mark_name
 
 NOW = datetime(2026, 11, 3, 19, 30, tzinfo=UTC)
+PINS = 2  # for photos: the file is older than they
 WORDED = Path(__file__).parents[1] / "golden" / "demo-build-with-words.json"
 
 
@@ -130,7 +131,7 @@ def test_steps_at_a_seat_are_told(step: SeatStep, words: str) -> None:
 
 def test_a_file_with_our_words_in_it_becomes_one_without_and_says_the_same() -> None:
     old, new = build_from_text(WORDED.read_bytes()), demo_build()
-    assert old.surveyed.marks == new.surveyed.marks
+    assert old.surveyed.marks == new.surveyed.marks[:-PINS]
     assert old.surveyed.bodies == new.surveyed.bodies
     assert old.surveyed.instruments == new.surveyed.instruments
     raw = json.loads(WORDED.read_bytes())
@@ -148,7 +149,7 @@ def test_a_file_with_our_words_in_it_still_follows_the_airframe() -> None:
     x = new.wings[0].le_x + 7.0
     moved, wanted = (set_wing(build, "wing", le_x=x).surveyed for build in (old, new))
     assert moved.bodies == wanted.bodies
-    assert moved.marks == wanted.marks
+    assert moved.marks == wanted.marks[:-PINS]
     assert moved.bodies != old.surveyed.bodies
 
 

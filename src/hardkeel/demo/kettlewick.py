@@ -16,10 +16,12 @@ from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.schedule.model import BenchTime, Evening
 from hardkeel.survey.model import (
     ANGULAR,
+    FUSELAGE,
     Distance,
     DistanceDifference,
     Height,
     Incidence,
+    Mark,
     Offset,
     Phase,
     Reading,
@@ -80,6 +82,7 @@ _EVENINGS: Final = tuple(
         ("2026-10-17T10:00", 180),
     )
 )
+_DECK: Final = (547.8, 21.8, 39.2)  # pins for photos, on the upper longerons at F5
 _ANGLE_STEP: Final = 0.05  # what the gauges and the tape show, degrees and mm
 _LENGTH_STEP: Final = 0.1
 _MISREAD_MM: Final = 10.0  # a tape read off by one centimetre mark
@@ -102,6 +105,13 @@ def demo_build() -> Build:
     wet = hidden_from(build.surveyed, moved)
     build = _take(build, wet, rng, "wet", _wet_readings(), _START + timedelta(days=1, minutes=40))
     build = build.but(bench=BenchTime(evenings=_EVENINGS, resources={"board": 1, "clamps": 2}))
+    survey = build.surveyed
+    x, y, z = _DECK
+    pins = (
+        Mark(id="deck_pin_port", body=FUSELAGE, at=(x, -y, z)),
+        Mark(id="deck_pin_starboard", body=FUSELAGE, at=(x, y, z)),
+    )
+    build = build.but(survey=survey.but(marks=(*survey.marks, *pins)))
     return furnish(of_sticks(edits.set_phase(build, "dry")))
 
 

@@ -8,19 +8,14 @@ import io
 import math
 from dataclasses import dataclass
 from importlib import resources
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 
-from hardkeel.base.late import late
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
-
-if TYPE_CHECKING:
-    from PIL import Image, ImageDraw, ImageFont
-else:
-    Image, ImageDraw, ImageFont = late("PIL.Image"), late("PIL.ImageDraw"), late("PIL.ImageFont")
+from hardkeel.sight.pictures import Image, ImageDraw, ImageFont
 
 DPI: Final = 150
 LONG: Final = 1.012  # printed this much too long

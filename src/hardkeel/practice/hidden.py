@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.rotation import Array, turns
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
 from hardkeel.survey.network import Network, network_of
 
@@ -52,6 +52,14 @@ class Hidden:
     def bench_pitch(self) -> float:
         """How far the datum line leans against the board, degrees."""
         return float(self.unknowns[self.net.columns.bench])
+
+    def turn_to_bench(self) -> Array:
+        """The rotation from airframe axes to the bench's, shape (3, 3)."""
+        k = self.net.columns.bench
+        pitch, roll = float(self.unknowns[k]), float(self.unknowns[k + 1])
+        matrices, _ = turns([(roll, pitch, 0.0)])
+        turn: Array = matrices[0]
+        return turn
 
     def measure(self, reading: Reading, rng: "np.random.Generator") -> float:
         """What an instrument of the reading's own sigma might read."""

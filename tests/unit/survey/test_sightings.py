@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
+from hardkeel.sight.viewpoints import WAYS, Place, camera_at, covariance_with, views_of
 from hardkeel.survey.adjusting import Start, solve
 from hardkeel.survey.cameras import Camera, Lens, in_one_line, turned
 from hardkeel.survey.checking import judge, verdict_of
@@ -21,7 +22,6 @@ from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.soundness import check_survey
 from hardkeel.survey.system import System
 from hardkeel.survey.telling import as_json
-from hardkeel.survey.viewpoints import WAYS, Place, camera_at, covariance_with, views_of
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.photographs import FOCAL, SIZE, taken_from, with_photo
 from tests.sight_independent import SightIndependent

@@ -40,6 +40,7 @@ class MarksCard(Card):
         self.own_marks.clear()
         for mark in own:
             self.own_marks.addItem(mark_name(survey, mark.id), mark.id)
+        self.own_marks.setCurrentIndex(len(own) - 1)  # the newest: a slip is taken away at once
         for widget in (self.own_marks, self.unmark):
             widget.setVisible(bool(own))
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]

@@ -19,7 +19,7 @@ Place = Literal[
 ]
 # from the middle of the marks towards the camera: aft, starboard, up
 WAYS: Final[Mapping[Place, tuple[float, float, float]]] = {
-    "behind": (1.0, 0.0, 0.28),
+    "behind": (1.0, 0.0, 0.5),
     "front": (-1.0, 0.0, 0.28),
     "above": (0.02, 0.0, 1.0),
     "above-tail": (0.8, 0.0, 0.75),
@@ -75,13 +75,20 @@ def camera_at(
     return Camera(place, rotation, math.log(focal), k1)
 
 
-def hidden_marks(survey: Survey, points: Mapping[str, Array], camera: Camera) -> frozenset[str]:
-    """Marks that a plank of another body stands before, by where the marks are now.
+def hidden_marks(
+    survey: Survey,
+    points: Mapping[str, Array],
+    camera: Camera,
+    walls: Sequence[Array] = (),
+) -> frozenset[str]:
+    """Marks that a plank of another body, or the hull, stands before, by where the marks are now.
 
     Parameters
     ----------
     points : mapping of str to Array
-        Shape (3,), by mark id; then the outlines' corners by body id, shape (k, 3).
+        Shape (3,), by mark id; and the outlines' corners, shape (k, 3), as ``outline wing``.
+    walls : sequence of Array
+        Shape (4, 3) each, of the hull.
     """
     planks = {
         body.id: points[f"outline {body.id}"]
@@ -90,20 +97,30 @@ def hidden_marks(survey: Survey, points: Mapping[str, Array], camera: Camera) ->
     }
     found = set()
     for mark in survey.marks:
-        for body, ring in planks.items():
-            if body != mark.body and _crosses(camera.place, points[mark.id], ring):
-                found.add(mark.id)
-                break
+        rings = [ring for body, ring in planks.items() if body != mark.body]
+        if any(_crosses(camera.place, points[mark.id], ring) for ring in (*rings, *walls)):
+            found.add(mark.id)
     return frozenset(found)
+
+
+def panels_of(ring: Array) -> list[tuple[Array, Array, Array]]:
+    """A plank's ring, shape (k, 3), as triangles across from its first half to its second: it keeps its dihedral."""
+    half = len(ring) // 2
+    ahead, behind = ring[:half], ring[half:][::-1]
+    found = []
+    for i in range(max(len(ahead), len(behind)) - 1):
+        a, b = ahead[min(i, half - 1)], ahead[min(i + 1, half - 1)]
+        c, d = behind[min(i, len(behind) - 1)], behind[min(i + 1, len(behind) - 1)]
+        found += [(a, b, c), (b, d, c)]
+    return found
 
 
 _NEAR_MM: Final = 4.0  # a mark so near a plank lies on it
 
 
 def _crosses(eye: Array, mark: Array, ring: Array) -> bool:
-    """Whether the sight from the eye to a mark goes through a flat ring, shape (k, 3), well before it ends."""
-    for i in range(1, len(ring) - 1):
-        a, b, c = ring[0], ring[i], ring[i + 1]
+    """Whether the sight from the eye to a mark goes through a plank with this ring, shape (k, 3), well before it ends."""
+    for a, b, c in panels_of(ring):
         line = mark - eye
         normal = np.cross(b - a, c - a)
         slope = float(normal @ line)
@@ -137,8 +154,8 @@ class View:
     marks: tuple[str, ...]
 
 
-def views_of(net: Network, solution: Solution) -> tuple[View, ...]:
-    """Frame-filling pictures from each place, with the marks that would be seen there."""
+def views_of(net: Network, solution: Solution, walls: Sequence[Array] = ()) -> tuple[View, ...]:
+    """Frame-filling pictures from each place, with the marks that would be seen there past planks and hull."""
     survey = net.survey
     size = USUAL_SIZE
     focal = USUAL_FOCAL * max(size)
@@ -154,7 +171,7 @@ def views_of(net: Network, solution: Solution) -> tuple[View, ...]:
     views = []
     for place, way in WAYS.items():
         camera = camera_at(points, way, size, focal)
-        hidden = hidden_marks(survey, where, camera)
+        hidden = hidden_marks(survey, where, camera, walls)
         seen = tuple(mark.id for mark in survey.marks if mark.id not in hidden)
         views.append(View(place, camera, photo, seen))
     return tuple(views)
