@@ -23,7 +23,7 @@ def air_story(
     stages = [stage_tip(survey, stage) for stage in rig_stages(judgement, rudder=hung)]
     moved = movement_words(survey, judgement, unit)
     parts = [
-        (STAGES, stages if judgement.readings else []),
+        (STAGES, stages if judgement.measured else []),
         (say.GLUE_MOVED, [moved] if judgement.movement else []),
         (say.IN_THE_AIR, _air(build, judgement, unit)),
     ]
@@ -41,12 +41,12 @@ def air_story(
 
 def _air(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
     decalage = judgement.check("decalage")
-    known = decalage is not None and judgement.readings and decalage.sigma <= decalage.tolerance
+    known = decalage is not None and judgement.measured and decalage.sigma <= decalage.tolerance
     trim = build_trim(build, decalage.value if decalage is not None and known else None)
     if trim.neutral_point is None:
         return []
     lines = say.trim_lines(trim)
-    for check in judgement.checks if judgement.readings else ():
+    for check in judgement.checks if judgement.measured else ():
         effect = effect_of(trim, check.id, check.error, check.sigma)
         edge = effect_of(trim, check.id, check.tolerance, 0.0)
         if effect is None or edge is None or check.sigma > check.tolerance:

@@ -74,7 +74,7 @@ _LEAST: Final = 4
 
 def _head(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[float, float] | None:
     """The middle of a round patch whose colour stands out, by its share of that colour in each pixel."""
-    window = _window(pixels, at, reach)
+    window = _window(pixels, at, 2 * reach)
     if window is None:
         return None
     part, left, top = window

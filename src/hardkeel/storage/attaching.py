@@ -85,8 +85,9 @@ class Images:
 
 
 def images_named(build: Build) -> tuple[str, ...]:
-    """Names of the scans that its plans lie on and of the photos in its log, each once."""
+    """Names of the scans that its plans lie on, of the photos sighted in and of those in its log, each once."""
     names = [plan.image for plan in build.plans]
+    names += [photo.image for photo in build.surveyed.photos]
     names += [photo for entry in build.log for photo in entry.photos]
     return tuple(dict.fromkeys(names))
 

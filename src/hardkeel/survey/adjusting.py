@@ -201,11 +201,22 @@ def _best_of(
             continue
         if best is None or one.cost < best.cost:
             best = one
-        if len(sightings) >= _MANY and best.cost < _likely(2 * len(sightings)):
+        if len(sightings) >= _MANY and _cost_of(best, readings, photo) < _likely(
+            2 * len(sightings)
+        ):
             break
     if best is None:
         raise fault or BadInput("survey.photos", f'no camera could have seen "{photo.id}" so')
     return best
+
+
+def _cost_of(solution: Solution, readings: Sequence[Observation], photo: Photo) -> float:
+    """The weighted squares of a photo's own sightings."""
+    whole = solution.whole
+    mine = np.array(
+        [isinstance(one, Sight) and one.photo == photo.id for one in readings], dtype=bool
+    )[whole.owner]
+    return float(np.sum((whole.residuals[mine] / whole.sigmas[mine]) ** 2))
 
 
 def _likely(rows: int) -> float:

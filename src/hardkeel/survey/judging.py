@@ -95,6 +95,11 @@ class Judgement:
         used = counted((*self.readings, *self.sightings))
         return bool(used) and used[0].simulated
 
+    @property
+    def measured(self) -> bool:
+        """Whether anything was read at all."""
+        return bool(self.readings) or any(fit.used for fit in self.sight_fits)
+
     def check(self, check_id: str) -> Check | None:
         """The check with this id."""
         return next((c for c in self.checks if c.id == check_id), None)

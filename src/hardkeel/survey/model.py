@@ -355,12 +355,15 @@ class Photo(Value):
         Width and height in pixels, turned as its EXIF says and never cropped.
     focal : float, optional
         Focal length in pixels, as the camera said.
+    original : str, optional
+        SHA-256 of the file that it came from; our own addition to the file.
     """
 
     id: Text
     image: Text
     size: tuple[Pixels, Pixels]
     focal: Positive | None = None
+    original: str | None = None
 
 
 class Survey(Value):

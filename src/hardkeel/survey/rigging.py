@@ -112,7 +112,7 @@ def deciding(judgement: Judgement, doubt: Doubt) -> tuple[str, ...]:
     own = {suspect.reading for suspect in judgement.suspects}
     return tuple(
         reading.id
-        for reading in judgement.readings
+        for reading in (*judgement.readings, *judgement.sightings)
         if (reading.id in own) != (reading.id in doubt.bad)
     )
 
@@ -130,7 +130,7 @@ def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
         for doubt in judgement.doubts
         if mine & set(doubt.checks)
         for one in deciding(judgement, doubt)
-        if times[place_of(by_id[one])] < MOST_TIMES
+        if one in by_id and times[place_of(by_id[one])] < MOST_TIMES
     ]
     return min(found, key=lambda one: times[place_of(one)], default=None)
 

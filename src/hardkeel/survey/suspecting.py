@@ -117,7 +117,10 @@ def set_aside(
         suspects.append(Suspect(held[worst].id, float(test[worst]), alike))
         held = held[:worst] + held[worst + 1 :]
         aside = tuple(suspect.reading for suspect in suspects)
-        solution = solve(net, held, starts.get(aside, solution.start))
+        here = solution.start
+        begin = starts.get(aside, here)
+        # the cameras just found go before those of an earlier survey
+        solution = solve(net, held, Start(begin.unknowns, {**begin.cameras, **here.cameras}))
         ended[aside] = solution.start
     return solution, held, tuple(suspects), ended
 

@@ -17,9 +17,12 @@ from hardkeel.voice.fitting import fitting_sentence
 from hardkeel.voice.fitting import ways as _ways
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
 from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
+from hardkeel.voice.sight import CLICK_AGAIN, click_sentence, told_id
 from hardkeel.voice.verdicts import format_doubt, format_value
 
-NextKind = Literal["again", "reading", "correct", "glue", "describe", "first", "lock", "on"]
+NextKind = Literal[
+    "again", "reading", "correct", "glue", "describe", "first", "lock", "on", "sight"
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,14 +133,16 @@ def suspect_sentence(
     survey: Survey, judgement: Judgement, suspect: Suspect, unit: LengthUnit
 ) -> str:
     """What to do about a reading that does not fit."""
-    fit = next(f for f in judgement.fits if f.id == suspect.reading)
     reading = survey.reading(suspect.reading)
-    off = format_residual(survey, reading, fit, unit) if reading is not None else ""
+    if reading is None:
+        return click_sentence(survey, judgement, suspect)
+    fit = next(f for f in judgement.fits if f.id == suspect.reading)
+    off = format_residual(survey, reading, fit, unit)
     text = f"{suspect.reading} does not fit the rest, by {off}: take it again."
     if suspect.alike:
-        others = ", ".join(suspect.alike)
+        others = ", ".join(told_id(survey, one) for one in suspect.alike)
         text = f"Either {suspect.reading} or {others} is wrong: take them again."
-    if reading is not None and was_turned(survey, reading):
+    if was_turned(survey, reading):
         text += " Turned end for end a level shows its own error: look under Tools."
     return text
 
@@ -179,6 +184,7 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
                 suspect_sentence(survey, judgement, first, unit),
                 reading,
             )
+        return NextStep("sight", CLICK_AGAIN, suspect_sentence(survey, judgement, first, unit))
     if judgement.next:
         return _measure(survey, judgement, judgement.next[0], unit)
     out = [check for check in judgement.checks if check.verdict == "out"]
@@ -246,7 +252,7 @@ def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: Leng
     else:
         now, after = format_angle(best.sigma_now), format_angle(best.sigma_after)
     caution = f" Laser: {LASER_CAUTION.lower()}" if best.reading.kind == "offset" else ""
-    kind: NextKind = "reading" if judgement.readings else "first"
+    kind: NextKind = "reading" if judgement.measured else "first"
     return NextStep(
         kind,
         sentence_case(reading_name(survey, best.reading)),
@@ -264,7 +270,7 @@ def headline(survey: Survey, judgement: Judgement) -> str:
 def _answer(survey: Survey, judgement: Judgement) -> str:
     out = [check for check in judgement.checks if check.verdict == "out"]
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
-    if judgement.checks and not judgement.readings:
+    if judgement.checks and not judgement.measured:
         return "Nothing measured yet"
     if out:
         blamed = {body for check in out for body in judgement.charged[check.id]}

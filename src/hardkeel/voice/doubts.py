@@ -6,7 +6,8 @@ from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Survey
 from hardkeel.survey.rigging import deciding
-from hardkeel.voice.names import check_name, reading_name
+from hardkeel.voice.names import check_name
+from hardkeel.voice.sight import told_id
 from hardkeel.voice.verdicts import format_doubt, format_value, verdict_sentence, way_off
 
 
@@ -34,8 +35,7 @@ def _both_stories(
     name = check_name(survey, check)
     own = verdict_of(check.error, check.sigma, check.tolerance)
     here = f"{name} is out: {way_off(survey, check, unit)}" if own == "out" else f"{name} is true"
-    by_id = {reading.id: reading for reading in judgement.readings}
-    names = [reading_name(survey, by_id[one]) for one in deciding(judgement, doubt)]
+    names = [told_id(survey, one) for one in deciding(judgement, doubt)]
     if not names:
         return f"{here}, but not beyond doubt: measure more."
     which = " or ".join(f"“{one}”" for one in names[:2])

@@ -4,6 +4,7 @@ from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
+from hardkeel.ui.stages.true.sight_desk import SightDesk
 from hardkeel.ui.stages.true.stage import TrueStage
 
 
@@ -12,4 +13,5 @@ def make(bench: Bench) -> StagePage:
     page = TrueStage(bench.document, bench.theme, bench.settings.unit)
     MeasuringSheetDesk(bench.document, page.rigging)
     GaugeBench(bench.document, page.rigging, bench.settings)  # lives as long as the page
+    SightDesk(bench.document, page, bench.images, bench.jobs, bench.tell)
     return page

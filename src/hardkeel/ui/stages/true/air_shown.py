@@ -22,7 +22,7 @@ _PLAIN: Final = "2412"  # drawn where the wing has no section of its own
 def craft_now(build: Build, judgement: Judgement) -> Craft:
     """What flies, with the decalage as it was read."""
     check = judgement.check("decalage")
-    read = check is not None and judgement.readings and check.sigma <= check.tolerance
+    read = check is not None and judgement.measured and check.sigma <= check.tolerance
     return craft_of(build, check.value if check is not None and read else None)
 
 
@@ -44,7 +44,7 @@ def standing(craft: Craft, judgement: Judgement) -> tuple[float, float, float] |
     if craft.balance is None or craft.decalage is None:
         return None
     check = judgement.check("decalage")
-    read = check is not None and judgement.readings and check.sigma <= check.tolerance
+    read = check is not None and judgement.measured and check.sigma <= check.tolerance
     return craft.balance, craft.decalage, 2 * check.sigma if check is not None and read else 0.0
 
 

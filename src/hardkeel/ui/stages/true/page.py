@@ -2,7 +2,7 @@
 
 from typing import Final, cast
 
-from PyQt6.QtCore import Qt, QTimer
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
     QSplitter,
@@ -50,7 +50,15 @@ _PAUSE_MS: Final = 40
 
 
 class TruePage(StagePage):
-    """The document's survey, shown and worked on."""
+    """The document's survey, shown and worked on.
+
+    Signals
+    -------
+    sight_wanted : (nothing)
+        A click in a photo is to be looked at again.
+    """
+
+    sight_wanted = pyqtSignal()
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -331,6 +339,9 @@ class TruePage(StagePage):
 
     def _on_action(self) -> None:
         step = self.hands.step
+        if step is not None and step.kind == "sight":
+            self.sight_wanted.emit()
+            return
         if step is None or step.kind not in ("lock", "on") or step.body is None:
             self.description_wanted.emit()
             return

@@ -50,6 +50,7 @@ from hardkeel.voice.names import (
     tool_name,
 )
 from hardkeel.voice.rigging import LOCK, stage_name, stage_state, stage_tip
+from hardkeel.voice.sight import LOOK_AGAIN
 from hardkeel.voice.verdicts import (
     format_doubt,
     format_value,
@@ -314,7 +315,12 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
     return ""
 
 
-_ACTIONS: Final = {"describe": say.DESCRIBE_THE_MODEL, "lock": LOCK, "on": say.GO_ON}
+_ACTIONS: Final = {
+    "describe": say.DESCRIBE_THE_MODEL,
+    "lock": LOCK,
+    "on": say.GO_ON,
+    "sight": LOOK_AGAIN,
+}
 
 
 def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
@@ -329,6 +335,7 @@ def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
         "describe": say.START_HERE,
         "lock": say.NEXT,
         "on": say.NEXT,
+        "sight": say.TAKE_AGAIN,
     }[step.kind]
     if reading is not None:
         eyebrow += f" · {tool_name(survey, reading)}"
@@ -336,7 +343,7 @@ def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
         eyebrow=eyebrow,
         title=step.title,
         why=step.why,
-        edge="out" if step.kind == "again" else "act",
+        edge="out" if step.kind in ("again", "sight") else "act",
         takes=reading is not None,
         angular=reading is not None and in_degrees(survey, reading),
         unit=unit,
@@ -388,7 +395,7 @@ def _pick_hint(draft: Draft) -> str:
 
 def moved_words(build: Build, before: Judgement | None, now: Judgement, unit: LengthUnit) -> str:
     """What moved most since the phase before, of what both phases know."""
-    if before is None or not now.readings:
+    if before is None or not now.measured:
         return ""
     tolerance = {check.id: check.tolerance for check in now.checks}
     known = [m for m in movements(before, now) if m.sigma < tolerance[m.check]]

@@ -1,7 +1,8 @@
-"""True as the window knows it: the bench where it is rigged, what that does in the air, and the tools."""
+"""True as the window knows it: the bench where it is rigged, what that does in the air, photos, and the tools."""
 
 from typing import Final
 
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
@@ -11,16 +12,26 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.tabs import Tabs
 from hardkeel.ui.stages.true.air_page import AirPage
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.tools_page import ToolsPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import air as say
+from hardkeel.voice.sight import SIGHT
 from hardkeel.voice.tools import TOOLS
 
 _KEYS: Final = "Alt+Shift"
 
 
 class TrueStage(StagePage):
-    """Three benches, one at a time; the others are made when they are first wanted."""
+    """Four benches, one at a time; the others are made when they are first wanted.
+
+    Signals
+    -------
+    made : object
+        A bench was made.
+    """
+
+    made = pyqtSignal(object)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -31,12 +42,14 @@ class TrueStage(StagePage):
         self.rigging.body_chosen.connect(self.body_chosen)
         self.rigging.description_wanted.connect(self.description_wanted)
         self.closed.connect(self.rigging.closed)
-        names = (("rig", say.RIG), ("air", say.IN_THE_AIR), ("tools", TOOLS))
+        self.rigging.sight_wanted.connect(lambda: self.turn_to("sight"))
+        names = (("rig", say.RIG), ("sight", SIGHT), ("air", say.IN_THE_AIR), ("tools", TOOLS))
         self._tabs = Tabs(names, self.turn_to, _KEYS)
         self.tabs = self._tabs.buttons
         self._tabs.add(self.rigging)
         self._air: AirPage | None = None
         self._tools: ToolsPage | None = None
+        self._sight: SightPage | None = None
         self._made: dict[str, SubPage] = {}
         self._now = "rig"
         column = QVBoxLayout(self)
@@ -64,16 +77,30 @@ class TrueStage(StagePage):
             self._take_in("tools", self._tools)
         return self._tools
 
+    @property
+    def sight(self) -> SightPage:
+        """Photos and what is clicked in them; made when it is first wanted."""
+        if self._sight is None:
+            self._sight = SightPage(self._document, self._theme, self._unit)
+            self._take_in("sight", self._sight)
+        return self._sight
+
     def _take_in(self, key: str, page: SubPage) -> None:
         self._made[key] = page
         self._tabs.add(page)
+        self.made.emit(page)
 
     def turn_to(self, place: str) -> None:
         """Show a bench."""
         self._now = place
         page: QWidget = self.rigging
-        if place != "rig":
-            page = self.air if place == "air" else self.tools
+        match place:
+            case "air":
+                page = self.air
+            case "tools":
+                page = self.tools
+            case "sight":
+                page = self.sight
         self._tabs.show_page(place, page)
         self.wake()
 

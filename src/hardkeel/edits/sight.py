@@ -1,0 +1,142 @@
+"""Pure edits of photos and of the marks sighted in them."""
+
+from datetime import datetime
+
+from hardkeel.base.errors import BadInput
+from hardkeel.build.model import Build
+from hardkeel.edits.truing import with_survey
+from hardkeel.logbook.entries import Entry, add_entry
+from hardkeel.survey.model import Photo, Sight, Survey
+
+
+def add_photo(
+    build: Build,
+    image: str,
+    size: tuple[int, int],
+    focal: float | None,
+    now: datetime,
+    *,
+    original: str | None = None,
+) -> Build:
+    """Lay a photo on the bench, with a line in the log.
+
+    Parameters
+    ----------
+    image : str
+        Its name inside the build.
+    original : str, optional
+        SHA-256 of the file that it came from, so that this is found again.
+    """
+    survey = build.surveyed
+    used = {photo.id for photo in survey.photos}
+    number = len(used) + 1
+    while f"p{number}" in used:
+        number += 1
+    photo = Photo(id=f"p{number}", image=image, size=size, focal=focal, original=original)
+    entry = Entry(at=now.isoformat(timespec="seconds"), by="app", photos=(image,))
+    laid = with_survey(build, survey.but(photos=(*survey.photos, photo)))
+    return laid.but(log=add_entry(laid.log, entry))
+
+
+def drop_photo(build: Build, photo_id: str) -> Build:
+    """Take a photo away with all that was sighted in it; its line in the log stays."""
+    survey = build.surveyed
+    _photo(survey, photo_id)
+    return with_survey(
+        build,
+        survey.but(
+            photos=tuple(one for one in survey.photos if one.id != photo_id),
+            readings=tuple(
+                one
+                for one in survey.readings
+                if not (isinstance(one, Sight) and one.photo == photo_id)
+            ),
+        ),
+    )
+
+
+def replace_image(build: Build, photo_id: str, image: str) -> Build:
+    """Keep another image of the same photo, smaller: pixels are still those of the whole picture."""
+    survey = build.surveyed
+    was = _photo(survey, photo_id)
+    photos = tuple(one.but(image=image) if one.id == photo_id else one for one in survey.photos)
+    log = tuple(
+        entry.model_copy(
+            update={"photos": tuple(image if one == was.image else one for one in entry.photos)}
+        )
+        if was.image in entry.photos
+        else entry
+        for entry in build.log
+    )
+    return with_survey(build, survey.but(photos=photos)).but(log=log)
+
+
+def take_sighting(
+    build: Build,
+    photo_id: str,
+    mark: str,
+    at: tuple[float, float],
+    now: datetime,
+    *,
+    sigma: float | None = None,
+) -> Build:
+    """Sight a mark in a photo; one that is sighted there in this phase already is put right."""
+    survey = build.surveyed
+    _photo(survey, photo_id)
+    held = sighted(survey, photo_id, mark, build.phase)
+    if held is not None:
+        moved = held.but(value=at, sigma=sigma, ignored=False)
+        return with_survey(
+            build,
+            survey.but(
+                readings=tuple(moved if one.id == held.id else one for one in survey.readings)
+            ),
+        )
+    used = {one.id for one in survey.readings}
+    number = len(survey.sightings) + 1
+    while f"s{number}" in used:
+        number += 1
+    made = Sight(
+        id=f"s{number}",
+        photo=photo_id,
+        mark=mark,
+        value=at,
+        sigma=sigma,
+        phase=build.phase,
+        taken=now.isoformat(timespec="seconds"),
+    )
+    return with_survey(build, survey.but(readings=(*survey.readings, made)))
+
+
+def drop_sighting(build: Build, sight_id: str) -> Build:
+    """Take a click away.
+
+    Raises
+    ------
+    BadInput
+        When there is none with that id.
+    """
+    survey = build.surveyed
+    if survey.sighting(sight_id) is None:
+        raise BadInput("survey.readings", f'no sighting "{sight_id}"')
+    kept = tuple(one for one in survey.readings if one.id != sight_id)
+    return with_survey(build, survey.but(readings=kept))
+
+
+def sighted(survey: Survey, photo_id: str, mark: str, phase: str | None) -> Sight | None:
+    """The sighting of a mark in a photo in a phase."""
+    return next(
+        (
+            one
+            for one in survey.sightings
+            if (one.photo, one.mark, one.phase) == (photo_id, mark, phase)
+        ),
+        None,
+    )
+
+
+def _photo(survey: Survey, photo_id: str) -> Photo:
+    found = survey.photo(photo_id)
+    if found is None:
+        raise BadInput("survey.photos", f'no photo "{photo_id}"')
+    return found

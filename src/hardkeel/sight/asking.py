@@ -1,0 +1,193 @@
+"""What to click next, which picture to take next, and which marks are worth a pin: by what each would tell."""
+
+import math
+from collections import Counter
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.geometry.rotation import Array
+from hardkeel.sight.snapping import PIN_SIGMA
+from hardkeel.sight.viewpoints import Place, View, covariance_with, hidden_marks, views_of
+from hardkeel.survey.cameras import Lens
+from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Sight
+
+_CLICK: Final = DEFAULT_SIGMA["sight"]
+_PINS: Final = 3
+_HELPS: Final = 0.97  # of its sigma: a pin that sharpens a check by less is not asked for
+_SHARPER: Final = 0.9  # a picture that sharpens by less is not worth climbing on a chair
+# where the camera is not known yet: what fixes it, then what is far out, then what is near the root
+_FIRST: Final = ("tip_te", "tip_le", "mid", "foot", "top")
+
+
+@dataclass(frozen=True, slots=True)
+class NextPicture:
+    """A picture worth taking.
+
+    Attributes
+    ----------
+    check : str
+        Whose sigma it sharpens, from `now` to `then` (degrees or mm).
+    marks : tuple of str
+        What must be in it.
+    """
+
+    place: Place
+    check: str
+    now: float
+    then: float
+    marks: tuple[str, ...]
+
+
+def to_click(
+    judgement: Judgement,
+    photo_id: str,
+    skipped: Collection[str] = (),
+    walls: Sequence[Array] = (),
+) -> tuple[str, ...]:
+    """Marks not sighted in a photo yet, the most telling first; those that something stands before come last.
+
+    Before the camera is known, those on the fuselage that are seen from most places.
+
+    Parameters
+    ----------
+    skipped : collection of str
+        Marks that the builder can't see.
+    """
+    survey = judgement.net.survey
+    done = {one.mark for one in judgement.sightings if one.photo == photo_id and not one.ignored}
+    left = [m.id for m in survey.marks if m.id not in done and m.id not in skipped]
+    camera = judgement.solution.cameras.get(photo_id)
+    if camera is None:
+        seen = Counter(
+            mark
+            for view in views_of(judgement.net, judgement.solution, walls)
+            for mark in view.marks
+        )
+        return tuple(sorted(left, key=lambda mark: (_turn(judgement, mark), -seen[mark])))
+    placed = judgement.solution.placed.airframe
+    where = {mark.id: placed[judgement.net.index[mark.id]] for mark in survey.marks}
+    for body in survey.bodies:
+        if body.outline:
+            placer = judgement.net.placer_of([(body.id, at) for at in body.outline])
+            where[f"outline {body.id}"] = placer.place(judgement.solution.unknowns).airframe
+    hidden = hidden_marks(survey, where, camera, walls)
+    photo = survey.photo(photo_id)
+    if photo is None or not left:
+        return ()
+    inside = [
+        mark
+        for mark in left
+        if _is_inside(camera.project(where[mark][None], photo.size)[0], photo.size)
+    ]
+    gains = _worths(judgement, photo_id, inside)
+    order = sorted(inside, key=lambda mark: (mark in hidden, -gains[mark]))
+    return tuple(order)
+
+
+def _is_inside(pixel: Array, size: tuple[int, int]) -> bool:
+    return bool(np.isfinite(pixel).all() and 0 <= pixel[0] <= size[0] and 0 <= pixel[1] <= size[1])
+
+
+def _turn(judgement: Judgement, mark_id: str) -> tuple[int, int]:
+    """The fuselage first, since it fixes the camera; then far out, then near the root."""
+    mark = judgement.net.survey.mark(mark_id)
+    if mark is not None and mark.body == FUSELAGE:
+        return 0, 0
+    ranks = [i for i, part in enumerate(_FIRST) if part in mark_id]
+    return 1, ranks[0] if ranks else len(_FIRST)
+
+
+def _worths(judgement: Judgement, photo_id: str, marks: Sequence[str]) -> dict[str, float]:
+    """By how much each mark's sighting would sharpen what is least known: ln of the sigmas' product, all checks."""
+    net, solution = judgement.net, judgement.solution
+    photo = net.survey.photo(photo_id)
+    camera = solution.cameras[photo_id]
+    if photo is None or not marks:
+        return {}
+    sights = [Sight(id=m, photo=photo_id, mark=m, value=(0.0, 0.0)) for m in marks]
+    lens = Lens(photo, sights, net.index, camera.rotation)
+    placed = solution.placed
+    found = lens.predict(lens.state_of(camera), placed.airframe, placed.airframe_moves)
+    if found is None:
+        return dict.fromkeys(marks, 0.0)
+    _, by_body, by_camera = found
+    n = net.columns.size
+    order = [one.id for one in net.survey.photos if one.id in solution.cameras]
+    at = n + by_camera.shape[1] * order.index(photo_id)
+    rows = np.zeros((len(by_body), len(solution.whole.covariance)))
+    rows[:, :n] = by_body
+    rows[:, at : at + by_camera.shape[1]] = by_camera
+    spread = rows @ solution.whole.covariance
+    slopes = np.zeros((len(judgement.rules), rows.shape[1]))
+    slopes[:, :n] = [rule.slope / rule.tolerance for rule in judgement.rules]
+    now = np.sum((slopes @ solution.whole.covariance) * slopes, axis=1)
+    worths = {}
+    for i, mark in enumerate(marks):
+        two = slice(2 * i, 2 * i + 2)
+        own = spread[two] @ rows[two].T + _CLICK**2 * np.eye(2)
+        across = spread[two] @ slopes.T
+        gain = np.sum(across * np.linalg.solve(own, across), axis=0)
+        worths[mark] = float(-0.5 * np.sum(np.log1p(-np.minimum(gain / now, 1 - 1e-9))))
+    return worths
+
+
+def worst_open(judgement: Judgement) -> Check | None:
+    """The check that is known least for its tolerance; ``None`` where none is open."""
+    open_ = [one for one in judgement.checks if one.verdict == "unsure" and not one.edge]
+    return max(open_, key=lambda one: one.sigma / one.tolerance, default=None)
+
+
+def next_picture(judgement: Judgement, walls: Sequence[Array] = ()) -> NextPicture | None:
+    """The picture that would sharpen the worst open check most; ``None`` where none is worth it."""
+    check = worst_open(judgement)
+    if check is None:
+        return None
+    rule = next(one for one in judgement.rules if one.id == check.id)
+    best: NextPicture | None = None
+    for view in views_of(judgement.net, judgement.solution, walls):
+        covariance = covariance_with(judgement.net, judgement.solution, view, _CLICK, {})
+        if covariance is None:
+            continue
+        then = _sigma(covariance, rule)
+        if best is None or then < best.then:
+            best = NextPicture(view.place, check.id, check.sigma, then, view.marks)
+    return best if best is not None and best.then < _SHARPER * check.sigma else None
+
+
+def worth_a_pin(judgement: Judgement, view: View) -> tuple[str, ...]:
+    """Marks whose coloured pin heads would sharpen the worst open check most, if a picture is taken from there."""
+    check = worst_open(judgement)
+    if check is None:
+        return ()
+    rule = next(one for one in judgement.rules if one.id == check.id)
+    fine: dict[str, float] = {}
+    plain = covariance_with(judgement.net, judgement.solution, view, _CLICK, {})
+    if plain is None:
+        return ()
+    now = _sigma(plain, rule)
+    chosen: list[str] = []
+    for _ in range(_PINS):
+        tried = {}
+        for mark in view.marks:
+            if mark in fine:
+                continue
+            with_it = covariance_with(
+                judgement.net, judgement.solution, view, _CLICK, {**fine, mark: PIN_SIGMA}
+            )
+            if with_it is not None:
+                tried[mark] = _sigma(with_it, rule)
+        best = min(tried, key=lambda one: tried[one], default="")
+        if not best or tried[best] > _HELPS * now:
+            break
+        fine[best], now = PIN_SIGMA, tried[best]
+        chosen.append(best)
+    return tuple(chosen)
+
+
+def _sigma(covariance: Array, rule: CheckRule) -> float:
+    return math.sqrt(max(0.0, float(rule.slope @ covariance @ rule.slope)))

@@ -1,0 +1,344 @@
+"""Sight: a photo of the model, its marks clicked, the true airframe over it."""
+
+from typing import Final
+
+from PyQt6.QtCore import QTimer, pyqtSignal
+from PyQt6.QtGui import QImage
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.edits import sight as edits
+from hardkeel.picture.photo import Pixel
+from hardkeel.picture.truing import picture_of
+from hardkeel.practice.photographing import hull_of
+from hardkeel.sight.asking import to_click
+from hardkeel.sight.pictures import Pixels
+from hardkeel.sight.snapping import Snap, snap
+from hardkeel.sight.viewpoints import Place
+from hardkeel.survey.model import Sight
+from hardkeel.survey.sighting import photo_view
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.kit.card import label
+from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.stages.true import sight_shown as shown
+from hardkeel.ui.stages.true.exaggeration import Exaggeration
+from hardkeel.ui.stages.true.photo_view import PhotoView
+from hardkeel.ui.stages.true.sight_cards import ClickCard
+from hardkeel.ui.theme import Theme
+from hardkeel.voice import sight as say
+from hardkeel.voice.advice import headline
+from hardkeel.voice.names import mark_name
+
+_SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
+_PAUSE_MS: Final = 150
+
+
+class SightPage(SubPage):
+    """The document's photos, one at a time.
+
+    Signals
+    -------
+    photo_wanted, smaller_wanted : (nothing)
+        Open one; keep this one smaller.
+    sample_wanted : str
+        The stand-in camera's picture, from a `Place`.
+    image_wanted : str
+        The image of a photo; its id.
+    """
+
+    photo_wanted = pyqtSignal()
+    smaller_wanted = pyqtSignal()
+    sample_wanted = pyqtSignal(str)
+    image_wanted = pyqtSignal(str)
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self.photo = ""
+        self.mark = ""
+        self._chosen = ""
+        self._skipped: dict[str, set[str]] = {}
+        self._pixels: Pixels | None = None
+        self._shrunk = 1.0
+        self._further = QTimer(self)
+        self._further.setSingleShot(True)
+        self._further.setInterval(_PAUSE_MS)
+        self._further.timeout.connect(self._look_further)
+        self.view = PhotoView(theme)
+        self.view.snap_by(self._snap)
+        self.click = ClickCard(theme)
+        self.says = LinesCard(say.WHAT_IT_SAYS)
+        self.wrong = LinesCard(say.CLICK_AGAIN)
+        self.wrong.set_edge("out")
+        self.take, self.how = LinesCard(say.TAKE_NEXT), LinesCard(say.HOW_TO)
+        cards = (self.told, self.click, self.wrong, self.says, self.take, self.how)
+        column = CardColumn(cards, theme)
+        self.dressed = (self.view, self.click.map, column)
+        self.lie_beside(self._surface(), column)
+        self._connect()
+        Freshness(self, document, self.refresh, _SHOWS)
+        self.refresh()
+
+    def _surface(self) -> QWidget:
+        self.photos = QComboBox()
+        self.photos.setAccessibleName(say.PHOTOS)
+        self.open, self.smaller = QPushButton(say.OPEN_PHOTO), QPushButton(say.SMALLER)
+        self.drop, self.sample = QPushButton(say.DROP_PHOTO), QPushButton(say.SAMPLE)
+        self.from_where = QComboBox()
+        self.from_where.setAccessibleName(say.FROM_WHERE)
+        for place, name in say.PLACE_NAMES.items():
+            self.from_where.addItem(name, place)
+        for button in (self.open, self.smaller, self.drop, self.sample):
+            button.setObjectName("tool")
+        head = QHBoxLayout()
+        head.setContentsMargins(14, 8, 14, 4)
+        for widget in (self.photos, self.open, self.sample, self.from_where):
+            head.addWidget(widget)
+        head.addStretch(1)
+        for widget in (self.smaller, self.drop):
+            head.addWidget(widget)
+        self.exaggeration = Exaggeration()
+        foot = QHBoxLayout()
+        foot.setContentsMargins(14, 2, 14, 6)
+        self._legend = label("soft", say.LEGEND)
+        foot.addWidget(self._legend, 1)
+        foot.addWidget(self.exaggeration)
+        self._stack = QStackedWidget()
+        self._stack.addWidget(self._empty())
+        self._stack.addWidget(self.view)
+        surface = QWidget()
+        surface.setObjectName("paper")
+        box = QVBoxLayout(surface)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(0)
+        box.addLayout(head)
+        box.addWidget(self._stack, 1)
+        box.addLayout(foot)
+        return surface
+
+    def _empty(self) -> QWidget:
+        """Before there is a photo."""
+        self.nothing, self.nothing_why = label("big", say.NO_PHOTO), label("soft", say.NO_PHOTO_WHY)
+        page = QWidget()
+        box = QVBoxLayout(page)
+        box.setContentsMargins(40, 20, 40, 40)
+        box.addStretch(1)
+        box.addWidget(self.nothing)
+        box.addWidget(self.nothing_why)
+        box.addStretch(2)
+        return page
+
+    def _connect(self) -> None:
+        self.document.build_opened.connect(self._on_opened)
+        self.open.clicked.connect(self.photo_wanted)
+        self.smaller.clicked.connect(self.smaller_wanted)
+        self.sample.clicked.connect(
+            lambda: self.sample_wanted.emit(str(self.from_where.currentData()))
+        )
+        self.drop.clicked.connect(self._on_drop)
+        self.photos.activated.connect(self._on_photo)
+        self.exaggeration.factor_changed.connect(lambda _factor: self._show_over())
+        self.view.clicked.connect(self._on_clicked)
+        self.view.picked.connect(self._on_picked)
+        self.view.moved.connect(self._on_moved)
+        for source in (self.view, self.click):
+            source.struck.connect(self._on_struck)
+            source.skipped.connect(self._on_skipped)
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Show the photo that is in hand, what is clicked in it, and what that says."""
+        build = self.document.build
+        photos = [one.id for one in build.surveyed.photos]
+        if self.photo not in photos:
+            self._take(photos[-1] if photos else "")
+        self.photos.clear()
+        self.photos.addItems([f"{say.PHOTOS} {one}" for one in photos])
+        if self.photo:
+            self.photos.setCurrentIndex(photos.index(self.photo))
+        for widget in (self.photos, self.smaller, self.drop, self._legend, self.exaggeration):
+            widget.setVisible(bool(photos))
+        for widget in (self.sample, self.from_where):
+            widget.setVisible(build.hidden is not None)
+        self.open.setEnabled(bool(build.surveyed.marks))
+        self.nothing.setText(say.NO_PHOTO if build.surveyed.marks else say.NO_MARKS)
+        self._stack.setCurrentIndex(1 if photos else 0)
+        self._show_click()
+        self._show_over()
+        self._show_said()
+        self._further.start()
+
+    def _show_click(self) -> None:
+        build, judgement = self.document.build, self.document.judgement
+        self.click.setVisible(bool(self.photo))
+        if not self.photo:
+            self.mark = ""
+            return
+        mine = [one for one in judgement.sightings if one.photo == self.photo and not one.ignored]
+        if self._chosen not in {one.id for one in mine}:
+            self._chosen = ""
+        skipped = self._skipped.setdefault(self.photo, set())
+        left = to_click(judgement, self.photo, skipped, hull_of(build.fuselage))
+        self.mark = left[0] if left else ""
+        chosen = self._sight()
+        ringed = chosen.mark if chosen is not None else self.mark
+        if chosen is not None:
+            fit = next(one for one in judgement.sight_fits if one.id == chosen.id)
+            title, why = say.sighted_words(build.surveyed, chosen, fit.residual), say.KEYS
+        elif left:
+            title = say.mark_title(build.surveyed, self.mark)
+            used = self.photo in judgement.solution.cameras
+            why = say.left_words(len(left), used, len(mine))
+        else:
+            title, why = say.ALL_CLICKED, say.ALL_CLICKED_WHY
+        self.click.show_click(
+            title, why, skips=bool(left) and chosen is None, strikes=chosen is not None
+        )
+        picture = picture_of(build, judgement, 1.0)
+        self.click.map.show_mark(picture, shown.view_of(build, ringed), ringed, title)
+
+    def _show_over(self) -> None:
+        build, judgement = self.document.build, self.document.judgement
+        factor = float(self.exaggeration.factor)
+        mark = "" if self._chosen else self.mark
+        self.view.show_on(shown.on_photo(build, judgement, self.photo, mark, self._chosen, factor))
+
+    def _show_said(self) -> None:
+        build, judgement = self.document.build, self.document.judgement
+        lines = say.answer_lines(build.surveyed, shown.checks_said(judgement), self.unit)
+        view = photo_view(judgement, self.photo)
+        if view is not None:
+            lines.append(say.view_words(view, self.unit))
+        measured = judgement.measured
+        self.says.show_lines(headline(build.surveyed, judgement), lines if measured else [])
+        self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
+        self.how.show_lines("", [*say.HOW, say.EXPECT])
+
+    def _look_further(self) -> None:
+        """Which picture is worth taking, once the answer to the last click is on the screen."""
+        build = self.document.build
+        if not self.isVisible() or not build.surveyed.marks:
+            return
+        walls = hull_of(build.fuselage)
+        lines = shown.next_lines(build, self.document.judgement, walls, self.unit)
+        self.take.show_lines("", lines)
+
+    def show_image(self, photo: str, image: QImage, pixels: Pixels | None) -> None:
+        """The image of the photo in hand is here."""
+        held = self.document.build.surveyed.photo(photo)
+        if photo != self.photo or held is None:
+            return
+        self._pixels = pixels
+        self._shrunk = pixels.shape[1] / held.size[0] if pixels is not None else 1.0
+        self.view.show_photo(image, held.size)
+        self._show_over()
+
+    def focus_work(self) -> None:
+        """The photo."""
+        (self.view if self.photo else self.open).setFocus()
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _on_opened(self) -> None:
+        self._skipped = {}
+        self.photo = self._chosen = ""
+
+    def _take(self, photo: str) -> None:
+        self.photo, self._chosen = photo, ""
+        self._pixels = None
+        self.view.show_photo(QImage(), (1, 1))
+        if photo:
+            self.image_wanted.emit(photo)
+
+    def _on_photo(self, number: int) -> None:
+        self.take_photo(self.document.build.surveyed.photos[number].id)
+
+    def take_photo(self, photo: str) -> None:
+        """Take another photo in hand."""
+        self._take(photo)
+        self.refresh()
+
+    def _sight(self) -> Sight | None:
+        return self.document.build.surveyed.sighting(self._chosen) if self._chosen else None
+
+    def _snap(self, at: Pixel) -> Snap | None:
+        if self._pixels is None or not self.click.snapping.isChecked():
+            return None
+        shrunk = self._shrunk
+        found = snap(self._pixels, (at[0] * shrunk, at[1] * shrunk))
+        if found is None:
+            return None
+        return Snap((found.at[0] / shrunk, found.at[1] / shrunk), found.kind)
+
+    def _on_clicked(self, u: float, v: float, sigma: float) -> None:
+        """The mark in hand lies there; where a click is picked, that mark does."""
+        chosen = self._sight()
+        mark = chosen.mark if chosen is not None else self.mark
+        if not mark:
+            return
+        survey, now = self.document.build.surveyed, self.document.clock()
+        photo, own = self.photo, sigma / self._shrunk if sigma else None
+        self._chosen = ""
+        self.apply(
+            say.sight_edit(mark_name(survey, mark)),
+            lambda b: edits.take_sighting(b, photo, mark, (u, v), now, sigma=own),
+        )
+        self.view.setFocus()
+
+    def _on_picked(self, sight: str) -> None:
+        self._chosen = sight
+        self._show_click()
+        self._show_over()
+        self.view.setFocus()
+
+    def _on_moved(self, right: float, down: float) -> None:
+        chosen = self._sight()
+        if chosen is None:
+            return
+        survey, now, photo = self.document.build.surveyed, self.document.clock(), self.photo
+        held = survey.photo(photo)
+        if held is None:
+            return
+        u = min(max(0.0, chosen.value[0] + right), float(held.size[0]))
+        v = min(max(0.0, chosen.value[1] + down), float(held.size[1]))
+        self.apply(
+            say.sight_edit(mark_name(survey, chosen.mark)),
+            lambda b: edits.take_sighting(b, photo, chosen.mark, (u, v), now),
+            nudge=f"sight {chosen.id}",
+        )
+
+    def _on_struck(self) -> None:
+        chosen = self._sight()
+        if chosen is None:
+            return
+        name = mark_name(self.document.build.surveyed, chosen.mark)
+        self._chosen = ""
+        self.apply(say.unsight_edit(name), lambda b: edits.drop_sighting(b, chosen.id))
+
+    def _on_skipped(self) -> None:
+        if self.mark and not self._chosen:
+            self._skipped.setdefault(self.photo, set()).add(self.mark)
+            self._show_click()
+            self._show_over()
+
+    def _on_drop(self) -> None:
+        photo = self.photo
+        self.apply(say.DROP_EDIT, lambda b: edits.drop_photo(b, photo))
+
+    @property
+    def place(self) -> Place:
+        """Where the stand-in camera is to stand."""
+        found: Place = self.from_where.currentData()
+        return found

@@ -1,0 +1,76 @@
+"""What Sight shows, from the document's figures."""
+
+from collections.abc import Collection, Sequence
+from typing import Final
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.build.model import Build
+from hardkeel.geometry.rotation import Array
+from hardkeel.picture.photo import over_photo
+from hardkeel.picture.truing import View
+from hardkeel.sight.asking import next_picture, worth_a_pin
+from hardkeel.sight.viewpoints import views_of
+from hardkeel.survey.checking import Check
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.proposing import is_upright
+from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
+from hardkeel.voice import sight as say
+from hardkeel.voice.names import mark_name
+
+_SAID: Final = ("stab_roll_to_wing", "stab_yaw", "decalage", "fin_lean_to_stab", "wing_yaw")
+
+
+def on_photo(
+    build: Build, judgement: Judgement, photo: str, mark: str, chosen: str, factor: float
+) -> OnPhoto:
+    """The clicks in a photo and the airframe over it."""
+    survey = build.surveyed
+    aside = {one.reading for one in judgement.suspects}
+    ticks = tuple(
+        Tick(one.id, mark_name(survey, one.mark), one.value, fit.off, one.id in aside)
+        for one, fit in zip(judgement.sightings, judgement.sight_fits, strict=True)
+        if one.photo == photo and not one.ignored
+    )
+    over = over_photo(build, judgement, photo, factor)
+    return OnPhoto(ticks, over, dict(over.marks).get(mark), chosen)
+
+
+def checks_said(judgement: Judgement) -> tuple[Check, ...]:
+    """The checks that a builder asks a photo for, as far as there are such."""
+    return tuple(check for name in _SAID if (check := judgement.check(name)) is not None)
+
+
+def view_of(build: Build, mark_id: str) -> View:
+    """Which drawing shows where a mark is: a fin's from the side, all others from above."""
+    survey = build.surveyed
+    mark = survey.mark(mark_id)
+    body = survey.body(mark.body) if mark is not None else None
+    return "side" if body is not None and is_upright(survey, body) else "plan"
+
+
+def next_lines(
+    build: Build, judgement: Judgement, walls: Sequence[Array], unit: LengthUnit
+) -> list[str]:
+    """Which picture to take next and from where, and what is worth a pin in it."""
+    survey = build.surveyed
+    wanted = next_picture(judgement, walls)
+    if wanted is None:
+        return []
+    lines = [say.next_words(survey, judgement, wanted, unit)]
+    view = next(
+        one
+        for one in views_of(judgement.net, judgement.solution, walls)
+        if one.place == wanted.place
+    )
+    pins = say.pin_words(survey, worth_a_pin(judgement, view))
+    return [*lines, pins] if pins else lines
+
+
+def click_lines(build: Build, judgement: Judgement, photos: Collection[str]) -> list[str]:
+    """Clicks in these photos that do not fit."""
+    survey = build.surveyed
+    return [
+        say.click_sentence(survey, judgement, one)
+        for one in judgement.suspects
+        if (sight := survey.sighting(one.reading)) is not None and sight.photo in photos
+    ]
