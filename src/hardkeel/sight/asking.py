@@ -17,6 +17,7 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Sight
 
 _CLICK: Final = DEFAULT_SIGMA["sight"]
+_OFTEN: Final = 0.75  # of the places from which the best seen marks are seen
 _PINS: Final = 3
 _HELPS: Final = 0.97  # of its sigma: a pin that sharpens a check by less is not asked for
 _SHARPER: Final = 0.9  # a picture that sharpens by less is not worth climbing on a chair
@@ -68,7 +69,13 @@ def to_click(
             for view in views_of(judgement.net, judgement.solution, walls)
             for mark in view.marks
         )
-        return tuple(sorted(left, key=lambda mark: (_turn(judgement, mark), -seen[mark])))
+        most = max(seen.values(), default=0)
+        return tuple(
+            sorted(
+                left,
+                key=lambda mark: (seen[mark] < _OFTEN * most, _turn(judgement, mark), -seen[mark]),
+            )
+        )
     placed = judgement.solution.placed.airframe
     where = {mark.id: placed[judgement.net.index[mark.id]] for mark in survey.marks}
     for body in survey.bodies:

@@ -124,7 +124,8 @@ def _number(value: Any) -> float | None:
 
 def _as_jpeg(image: "Image.Image") -> bytes:
     out = io.BytesIO()
-    image.save(out, "JPEG", quality=_QUALITY, subsampling=0)
+    bare = Image.fromarray(np.asarray(image))  # a new one: no comment, profile or note goes along
+    bare.save(out, "JPEG", quality=_QUALITY, subsampling=0)
     return out.getvalue()
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
@@ -90,17 +91,27 @@ def hidden_marks(
     walls : sequence of Array
         Shape (4, 3) each, of the hull.
     """
-    planks = {
-        body.id: points[f"outline {body.id}"]
-        for body in survey.bodies
-        if len(body.outline) > 2  # noqa: PLR2004
-    }
-    found = set()
-    for mark in survey.marks:
-        rings = [ring for body, ring in planks.items() if body != mark.body]
-        if any(_crosses(camera.place, points[mark.id], ring) for ring in (*rings, *walls)):
-            found.add(mark.id)
-    return frozenset(found)
+    panels: list[tuple[Array, Array, Array]] = []
+    owner: list[str] = []
+    for body in survey.bodies:
+        if len(body.outline) > 2:  # noqa: PLR2004
+            found = panels_of(points[f"outline {body.id}"])
+            panels += found
+            owner += [body.id] * len(found)
+    for wall in walls:
+        found = panels_of(wall)
+        panels += found
+        owner += [""] * len(found)
+    if not panels or not survey.marks:
+        return frozenset()
+    marks = np.array([points[mark.id] for mark in survey.marks])
+    apart = np.array([[mark.body != one for one in owner] for mark in survey.marks])
+    crossed = _crossed(camera.place, marks, np.array(panels))
+    return frozenset(
+        mark.id
+        for mark, hidden in zip(survey.marks, (crossed & apart).any(axis=1), strict=True)
+        if hidden
+    )
 
 
 def panels_of(ring: Array) -> list[tuple[Array, Array, Array]]:
@@ -115,25 +126,45 @@ def panels_of(ring: Array) -> list[tuple[Array, Array, Array]]:
     return found
 
 
+_ALONG: Final = 1e-6  # a sight along a panel goes past it
 _NEAR_MM: Final = 4.0  # a mark so near a plank lies on it
 
 
-def _crosses(eye: Array, mark: Array, ring: Array) -> bool:
-    """Whether the sight from the eye to a mark goes through a plank with this ring, shape (k, 3), well before it ends."""
-    for a, b, c in panels_of(ring):
-        line = mark - eye
-        normal = np.cross(b - a, c - a)
-        slope = float(normal @ line)
-        if abs(slope) < 1e-9:  # noqa: PLR2004  along the plank
-            continue
-        share = float(normal @ (a - eye)) / slope
-        if not 0 < share < 1 or (1 - share) * np.linalg.norm(line) < _NEAR_MM:
-            continue
-        at = eye + share * line
-        sides = [float(normal @ np.cross(q - p, at - p)) for p, q in ((a, b), (b, c), (c, a))]
-        if all(side >= 0 for side in sides):
-            return True
-    return False
+def _crossed(eye: Array, marks: Array, panels: Array) -> NDArray[np.bool_]:
+    """Whether the sight from the eye to each mark goes through each triangle, well before it ends.
+
+    T. Möller and B. Trumbore, "Fast, minimum storage ray/triangle intersection", J. Graphics Tools 2 (1997), 21-28.
+
+    Parameters
+    ----------
+    marks, panels : Array
+        Shape (m, 3) and (t, 3, 3).
+
+    Returns
+    -------
+    ndarray of bool
+        Shape (m, t).
+    """
+    line = marks - eye
+    one, two = panels[:, 1] - panels[:, 0], panels[:, 2] - panels[:, 0]
+    across = np.cross(line[:, None], two[None])
+    det = np.einsum("mti,ti->mt", across, one)
+    with np.errstate(all="ignore"):
+        start = eye - panels[:, 0]
+        u = np.einsum("mti,ti->mt", across, start) / det
+        turned = np.cross(start, one)
+        v = np.einsum("mi,ti->mt", line, turned) / det
+        share = np.einsum("ti,ti->t", two, turned) / det
+        left = (1 - share) * np.linalg.norm(line, axis=1)[:, None]
+        crossed: NDArray[np.bool_] = (
+            (np.abs(det) > _ALONG)
+            & (u >= 0)
+            & (v >= 0)
+            & (u + v <= 1)
+            & (share > 0)
+            & (left > _NEAR_MM)
+        )
+    return crossed
 
 
 @dataclass(frozen=True, slots=True)

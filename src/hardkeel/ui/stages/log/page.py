@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
     QHeaderView,
     QLineEdit,
     QPushButton,
+    QScrollArea,
     QStyledItemDelegate,
     QStyleOptionViewItem,
     QTableView,
@@ -160,9 +161,14 @@ class LogPage(StagePage):
         self.photos = PhotosCard()
         right.addWidget(self.photos)
         right.addStretch(1)
-        side = QWidget()
+        inside = QWidget()
+        inside.setLayout(right)
+        side = QScrollArea()  # two photos and large text are more than a small screen is high
+        side.setWidget(inside)
+        side.setWidgetResizable(True)
         side.setFixedWidth(_RIGHT_PX)
-        side.setLayout(right)
+        side.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        side.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         return side
 
     def _dress_table(self) -> None:

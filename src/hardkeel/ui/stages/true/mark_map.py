@@ -10,7 +10,7 @@ from hardkeel.picture.truing import Picture, View
 from hardkeel.ui.kit.viewport import fit
 from hardkeel.ui.theme import Theme
 
-_HIGH: Final = 150
+_HIGH: Final = 112
 _AROUND: Final = 10
 
 

@@ -30,6 +30,7 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.photo_view import PhotoView
@@ -101,12 +102,15 @@ class SightPage(SubPage):
             self.from_where.addItem(name, place)
         for button in (self.open, self.smaller, self.drop, self.sample):
             button.setObjectName("tool")
-        head = QHBoxLayout()
-        head.setContentsMargins(14, 8, 14, 4)
-        for widget in (self.photos, self.open, self.sample, self.from_where):
-            head.addWidget(widget)
-        head.addStretch(1)
-        for widget in (self.smaller, self.drop):
+        head = FlowLayout(gap=6)
+        for widget in (
+            self.photos,
+            self.open,
+            self.sample,
+            self.from_where,
+            self.smaller,
+            self.drop,
+        ):
             head.addWidget(widget)
         self.exaggeration = Exaggeration()
         foot = QHBoxLayout()
@@ -122,7 +126,10 @@ class SightPage(SubPage):
         box = QVBoxLayout(surface)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(0)
-        box.addLayout(head)
+        above = QVBoxLayout()
+        above.setContentsMargins(14, 8, 14, 4)
+        above.addLayout(head)
+        box.addLayout(above)
         box.addWidget(self._stack, 1)
         box.addLayout(foot)
         return surface

@@ -1,0 +1,271 @@
+"""Sight as a builder uses it: the demo's picture taken, clicked, nudged, and what it says."""
+
+import io
+from functools import partial
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtGui import QWheelEvent
+from pytestqt.qtbot import QtBot
+
+from hardkeel.edits.sight import add_photo, take_sighting
+from hardkeel.practice import photographing
+from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.photographing import camera_for, seen_from
+from hardkeel.storage.package import load
+from hardkeel.survey.cameras import Camera
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true import sight_desk
+from hardkeel.ui.stages.true.sight_desk import SightDesk
+from hardkeel.ui.stages.true.sight_page import SightPage
+from tests.stages_of import stage_of, true_of
+
+LEFT, RIGHT = Qt.MouseButton.LeftButton, Qt.MouseButton.RightButton
+SIZE = (1200, 900)
+
+
+@pytest.fixture
+def page(window: MainWindow) -> SightPage:
+    window.show_stage("true")
+    stage_of(window).turn_to("sight")
+    return stage_of(window).sight
+
+
+@pytest.fixture
+def camera(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> Camera:
+    """The stand-in's, with a picture small enough for a test."""
+    for module in (photographing, sight_desk):
+        monkeypatch.setattr(module, "SIZE", SIZE)
+    monkeypatch.setattr(
+        sight_desk, "camera_for", lambda h, place, rng: camera_for(h, place, rng, SIZE)
+    )
+    plain = photographing.picture_of
+    monkeypatch.setattr(sight_desk, "picture_of", lambda h, f, c, rng: plain(h, f, c, rng, SIZE))
+    build = window.document.build
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    return camera_for(hidden, "behind", np.random.default_rng(0), SIZE)
+
+
+@pytest.fixture
+def taken(window: MainWindow, page: SightPage, camera: Camera, qtbot: QtBot) -> SightPage:
+    """The demo photographed."""
+    qtbot.mouseClick(page.sample, LEFT)
+    qtbot.waitUntil(lambda: page.photo == "p1", timeout=20_000)
+    qtbot.waitUntil(lambda: page.view.scale < 1.0, timeout=20_000)
+    window.jobs.wait()
+    qtbot.wait(50)
+    return page
+
+
+def truth(window: MainWindow, camera: Camera) -> dict[str, tuple[float, float]]:
+    build = window.document.build
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    seen = seen_from(hidden, build.fuselage, camera)
+    return {
+        mark: (float(u), float(v))
+        for mark, at in seen.items()
+        for u, v in camera.project(at[None], SIZE)
+    }
+
+
+def click(page: SightPage, at: tuple[float, float], qtbot: QtBot, **more: Any) -> None:
+    qtbot.mouseClick(page.view, LEFT, pos=page.view.to_screen(at).toPoint(), **more)
+
+
+def test_before_there_is_a_photo_it_says_what_to_do(page: SightPage) -> None:
+    assert page.nothing.isVisible()
+    assert page.sample.isVisible()
+    assert not page.click.isVisible()
+    assert "fills the picture" in page.how.lines.text()
+
+
+def test_the_answer_is_there_after_a_dozen_clicks(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    where = truth(window, camera)
+    clicks = 2  # the bench, and the picture
+    while clicks < 12:
+        mark = taken.mark
+        if mark not in where:
+            qtbot.keyClick(taken.view, Qt.Key.Key_N)
+            assert taken.mark != mark
+            continue
+        click(taken, where[mark], qtbot)
+        clicks += 1
+        assert window.document.build.surveyed.sightings[-1].mark == mark
+        used = "p1" in window.document.judgement.solution.cameras
+        assert used == (clicks - 2 >= 5)
+    assert "Stabilizer out of true" in taken.says.answer.text()
+    assert "Clicks sit within" in taken.says.lines.text()
+    check = window.document.judgement.check("stab_roll_to_wing")
+    assert check is not None
+    assert check.verdict == "out"
+    assert abs(check.value - 0.90) < 4 * check.sigma
+
+
+def test_a_pin_is_snapped_to_and_shift_takes_the_click_as_it_is(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    assert taken.mark == "nose_pin"
+    u, v = truth(window, camera)["nose_pin"]
+    click(taken, (u + 1.5, v), qtbot)
+    sight = window.document.build.surveyed.sightings[-1]
+    assert abs(sight.value[0] - u) < 0.7
+    assert sight.sigma == pytest.approx(0.5)
+    window.document.stack.undo()
+    assert not window.document.build.surveyed.sightings
+    click(taken, (u + 1.5, v), qtbot, modifier=Qt.KeyboardModifier.ShiftModifier)
+    assert window.document.build.surveyed.sightings[-1].sigma is None
+    window.document.stack.undo()
+    taken.click.snapping.setChecked(False)
+    click(taken, (u + 1.5, v), qtbot)
+    assert window.document.build.surveyed.sightings[-1].sigma is None
+
+
+def test_a_click_is_picked_nudged_and_taken_away_by_keys(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    at = truth(window, camera)["nose_pin"]
+    click(taken, at, qtbot)
+    sight = window.document.build.surveyed.sightings[-1]
+    click(taken, sight.value, qtbot)
+    assert taken.click.title.text().startswith("Nose pin")
+    qtbot.keyClick(taken.view, Qt.Key.Key_Right)
+    qtbot.keyClick(taken.view, Qt.Key.Key_Down, Qt.KeyboardModifier.ControlModifier)
+    moved = window.document.build.surveyed.sightings[-1]
+    assert moved.value == pytest.approx((sight.value[0] + 1.0, sight.value[1] + 0.1))
+    window.document.stack.undo()  # a nudge is one step, however often the key was pressed
+    assert window.document.build.surveyed.sightings[-1].value == sight.value
+    qtbot.keyClick(taken.view, Qt.Key.Key_Escape)
+    assert taken.click.title.text() != "Nose pin"
+    click(taken, sight.value, qtbot)
+    qtbot.keyClick(taken.view, Qt.Key.Key_Delete)
+    assert not window.document.build.surveyed.sightings
+
+
+def test_enter_takes_what_is_under_the_loupe_so_that_no_mouse_is_needed(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    at = truth(window, camera)["nose_pin"]
+    taken.view.point_at((round(at[0]) - 20.0, float(round(at[1]))))
+    taken.view.setFocus()
+    qtbot.keyClick(taken.view, Qt.Key.Key_Right)
+    qtbot.keyClick(taken.view, Qt.Key.Key_Return)
+    assert len(window.document.build.surveyed.sightings) == 1
+    assert abs(window.document.build.surveyed.sightings[0].value[0] - at[0]) < 0.7
+
+
+def test_a_mis_click_is_named_and_true_leads_back_to_it(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    document = window.document
+    where = truth(window, camera)
+    for mark, (u, v) in where.items():
+        off = 60.0 if mark == "stab_tip_te_port" else 0.0
+        sighted = partial(
+            take_sighting, photo_id="p1", mark=mark, at=(u + off, v), now=document.clock()
+        )
+        document.apply("sight", sighted)
+    assert "The click on stabilizer tip TE port in p1 lies" in taken.wrong.lines.text()
+    survey = document.build.surveyed
+    kept = tuple(one for one in survey.readings if one.id != "r20")
+    document.apply("without", lambda b: b.but(survey=b.surveyed.but(readings=kept)))
+    stage = stage_of(window)
+    stage.turn_to("rig")
+    rig = true_of(window)
+    assert rig.hands.step is not None
+    assert rig.hands.step.kind == "sight"
+    rig.next.action_pressed.emit()
+    assert taken.isVisible()
+
+
+def test_the_photo_goes_nearer_and_is_moved(taken: SightPage, qtbot: QtBot) -> None:
+    view = taken.view
+    before = view.scale
+    middle = QPointF(view.width() / 3, view.height() / 2)
+    held = view.to_photo(middle)
+    wheel = QWheelEvent(
+        middle, view.mapToGlobal(middle), QPoint(), QPoint(0, 120), Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
+    )  # fmt: skip
+    for _ in range(4):
+        view.wheelEvent(wheel)
+    assert view.scale > 2 * before
+    assert view.to_photo(middle) == pytest.approx(held, abs=1e-6)
+    qtbot.mousePress(view, RIGHT, pos=QPoint(100, 100))
+    qtbot.mouseMove(view, QPoint(160, 100))
+    qtbot.mouseRelease(view, RIGHT, pos=QPoint(160, 100))
+    assert view.to_photo(middle + QPointF(60, 0)) == pytest.approx(held, abs=1.0)
+    view.grab()
+
+
+def test_a_photo_is_opened_kept_smaller_saved_and_taken_away(
+    window: MainWindow,
+    page: SightPage,
+    tmp_path: Path,
+    qtbot: QtBot,
+    make_window: Callable[[], MainWindow],
+) -> None:
+    desk = stage_of(window).findChild(SightDesk)
+    assert desk is not None
+    out = io.BytesIO()
+    Image.new("RGB", (2000, 1500), "tan").save(out, "JPEG")
+    path = tmp_path / "mine.jpg"
+    path.write_bytes(out.getvalue())
+    desk.open_photo(path)
+    qtbot.waitUntil(lambda: page.photo == "p1", timeout=20_000)
+    window.jobs.wait()
+    photo = window.document.build.surveyed.photos[0]
+    assert photo.size == (2000, 1500)
+    assert photo.original is not None
+    qtbot.mouseClick(page.smaller, LEFT)
+    small = window.document.build.surveyed.photos[0]
+    assert small.image != photo.image
+    assert small.size == photo.size
+    window.save_to(tmp_path / "m.keel")
+    loaded = load(tmp_path / "m.keel")
+    assert loaded.build.surveyed.photos == (small,)
+    assert small.image in loaded.attached()
+    qtbot.mouseClick(page.drop, LEFT)
+    assert window.document.build.surveyed.photos == ()
+    assert page.nothing.isVisible()
+    window.document.stack.undo()
+    assert page.photo == "p1"
+
+
+def test_what_is_no_photo_is_told_and_nothing_is_laid_down(
+    window: MainWindow, page: SightPage, tmp_path: Path, qtbot: QtBot
+) -> None:
+    desk = stage_of(window).findChild(SightDesk)
+    assert desk is not None
+    path = tmp_path / "letter.jpg"
+    path.write_bytes(b"dear builder")
+    before = window.document.build
+    desk.open_photo(path)
+    window.jobs.wait()
+    qtbot.wait(50)
+    assert window.document.build is before
+    assert page.photo == ""
+
+
+def test_a_picture_that_is_not_here_is_told_and_its_clicks_count(
+    window: MainWindow, page: SightPage, qtbot: QtBot
+) -> None:
+    document, now = window.document, window.document.clock()
+    document.apply("p", lambda b: add_photo(b, "photos/gone.jpg", SIZE, None, now))
+    assert "The picture itself is not here" in page.told.text()
+
+
+@pytest.mark.parametrize("text", [100, 150])
+def test_large_text_and_both_units_keep_the_window_as_it_is(
+    window: MainWindow, taken: SightPage, text: int, qtbot: QtBot
+) -> None:
+    window.menu.scale_wanted.emit(text)
+    taken.set_unit("in")
+    window.resize(1280, 800)
+    qtbot.wait(50)
+    assert (window.width(), window.height()) == (1280, 800)
