@@ -204,11 +204,7 @@ def test_the_photo_goes_nearer_and_is_moved(taken: SightPage, qtbot: QtBot) -> N
 
 
 def test_a_photo_is_opened_kept_smaller_saved_and_taken_away(
-    window: MainWindow,
-    page: SightPage,
-    tmp_path: Path,
-    qtbot: QtBot,
-    make_window: Callable[[], MainWindow],
+    window: MainWindow, page: SightPage, tmp_path: Path, qtbot: QtBot
 ) -> None:
     desk = stage_of(window).findChild(SightDesk)
     assert desk is not None
