@@ -46,6 +46,7 @@ bench: $(READY)
 	PYTHONPATH=. $(PY) tools/measure_squaring.py
 	PYTHONPATH=. $(PY) tools/measure_doubts.py
 	PYTHONPATH=. $(PY) tools/measure_advice.py
+	PYTHONPATH=. $(PY) tools/measure_sight.py
 	$(PY) tools/measure_planning.py
 
 screenshots: $(READY)

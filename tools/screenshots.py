@@ -5,11 +5,13 @@ import sys
 import tempfile
 from collections.abc import Callable
 from datetime import datetime, timedelta, timezone
+from functools import partial
 from pathlib import Path
 from typing import cast
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
+import numpy as np
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
@@ -20,12 +22,16 @@ from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.paper import add_plan
+from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
+from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.photographing import SIZE, camera_for, seen_from
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.ui.stages.true.sight_desk import SightDesk
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from hardkeel.voice.stepping import STAGE, frame_steps
 
@@ -94,11 +100,12 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         settings.theme = "dark"
         window.dress()
 
-    def large() -> None:
-        settings.theme, settings.text_percent = "light", 150
+    def sight() -> None:
+        settings.theme = "light"
         window.dress()
         window.start(demo_build())
-        window.show_stage("true")
+        turned("sight")()
+        _photographed(window)
 
     return {
         "true": lambda: window.start(demo_build()),
@@ -106,8 +113,31 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         "true-air": turned("air"),
         "true-tools": turned("tools"),
         "true-biplane": dark,
-        "true-150": large,
+        "true-sight": sight,
     }
+
+
+def _photographed(window: MainWindow) -> None:
+    """The stand-in's picture from behind with most of its marks clicked, one of them badly."""
+    desk = window.pages["true"].findChild(SightDesk)
+    assert desk is not None  # noqa: S101  the page has made it
+    desk.photograph("behind")
+    for _ in range(2):  # drawn, then shown
+        rest = QEventLoop()
+        window.jobs.wait()
+        QTimer.singleShot(_AT_REST_MS, rest.quit)
+        rest.exec()
+    build = window.document.build
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    rng = np.random.default_rng(0)
+    camera = camera_for(hidden, "behind", rng)
+    seen = seen_from(hidden, build.fuselage, camera)
+    for mark in list(seen)[:-4]:
+        u, v = (float(one) for one in camera.project(seen[mark][None], SIZE)[0])
+        off = 26.0 if mark == "stab_tip_te_starboard" else 0.0
+        at = (u + off + float(rng.normal()), v + float(rng.normal()))
+        click = partial(take_sighting, photo_id="p1", mark=mark, at=at, now=window.document.clock())
+        window.document.apply(mark, click)
 
 
 def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], object]]:

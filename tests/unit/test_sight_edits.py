@@ -5,16 +5,24 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PIL import Image
+from pypdf import PdfReader
 
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import sight as edits
 from hardkeel.edits.truing import correction_done
+from hardkeel.export.record import record_pdf
+from hardkeel.export.sheets import readings_csv
+from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.photographing import camera_for, picture_of, seen_from
+from hardkeel.sight.pictures import jpeg_of
 from hardkeel.storage.attaching import images_named
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
+from hardkeel.survey.judging import judge_survey
 
 NOON = datetime(2026, 10, 6, 12, tzinfo=UTC)
 
@@ -91,3 +99,33 @@ def test_photos_live_in_the_keel(tmp_path: Path) -> None:
     loaded = load(tmp_path / "model.keel")
     assert loaded.build.surveyed.photos == build.surveyed.photos
     assert loaded.attached()["photos/a.jpg"] == out.getvalue()
+
+
+def test_the_record_shows_the_photo_with_what_lies_over_it_and_its_figures() -> None:
+    build = demo_build()
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    rng = np.random.default_rng(2)
+    size = (640, 480)
+    camera = camera_for(hidden, "behind", rng, size)
+    image = jpeg_of(picture_of(hidden, build.fuselage, camera, rng, size))
+    build = edits.add_photo(build, "photos/a.jpg", size, 0.8125 * size[0], NOON)
+    for mark, at in seen_from(hidden, build.fuselage, camera).items():
+        u, v = (float(one) for one in camera.project(at[None], size)[0])
+        off = 25.0 if mark == "wing_tip_te_port" else 0.0
+        build = edits.take_sighting(build, "p1", mark, (u + off, v), NOON, sigma=0.3)
+    judged = judge_survey(build.surveyed, "dry")
+    plain, with_photo = (
+        record_pdf(build, judged, "mm", attached) for attached in ({}, {"photos/a.jpg": image})
+    )
+    text = " ".join(
+        " ".join(page.extract_text() for page in PdfReader(io.BytesIO(with_photo)).pages).split()
+    )
+    assert "Photo p1: 20 marks clicked." in text
+    assert "The camera stood" in text
+    assert "White: as it should stand" in text
+    assert "The click on wing tip TE port in p1 lies" in text
+    images = [one for page in PdfReader(io.BytesIO(with_photo)).pages for one in page.images]
+    assert [one.image.size for one in images if one.image is not None] == [size]
+    assert not [one for page in PdfReader(io.BytesIO(plain)).pages for one in page.images]
+    rows = readings_csv(build, judged).splitlines()
+    assert len([row for row in rows if ",sight," in row]) == 20

@@ -8,6 +8,7 @@ from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.storage.package import load
 from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.telling import as_json
 from hardkeel.voice.advice import (
     format_reading,
@@ -19,6 +20,7 @@ from hardkeel.voice.advice import (
 )
 from hardkeel.voice.doubts import check_sentence, doubt_of
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.voice.sight import TOO_FEW, clicked_words, view_words
 from hardkeel.voice.verdicts import VERDICT_WORDS, format_doubt, format_value, way_off
 
 _NAME_WIDTH = 44
@@ -69,12 +71,24 @@ def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
             )
     step = next_step(survey, judgement, unit)
     lines += _section("Next", [f"{step.title}. {step.why}"])
+    lines += _section("Photos", _photos(build, judgement, unit))
     lines += _section("Readings", _readings(build, judgement, unit))
     return "\n".join(lines) + "\n"
 
 
 def _section(title: str, lines: list[str]) -> list[str]:
     return ["", title, *(f"  {line}" for line in lines)] if lines else []
+
+
+def _photos(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
+    """Each photo with what is clicked in it."""
+    lines = []
+    for photo in build.surveyed.photos:
+        clicks = [one for one in judgement.sightings if one.photo == photo.id and not one.ignored]
+        view = photo_view(judgement, photo.id)
+        lines.append(clicked_words(photo.id, len(clicks)))
+        lines.append(view_words(view, unit) if view is not None else TOO_FEW)
+    return lines
 
 
 def _readings(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:

@@ -49,7 +49,7 @@ def export_record(
     judgement = judge_survey(build.surveyed, phase)
     stem = file_stem(build.name)
     contents = {
-        f"{stem}-record.pdf": record_pdf(build, judgement, unit),
+        f"{stem}-record.pdf": record_pdf(build, judgement, unit, attached),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }

@@ -1,6 +1,8 @@
 """The PDF record: what was measured, what it says, what was done; for the club and the next owner."""
 
 import io
+from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Any, Final
 
 from hardkeel import __version__
@@ -10,6 +12,7 @@ from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
+from hardkeel.export.photo_story import photo_story
 from hardkeel.export.plan_story import plan_story
 from hardkeel.export.stationery import (
     A4,
@@ -48,8 +51,19 @@ from hardkeel.voice.verdicts import format_doubt, format_value, format_wanted, w
 _FACTOR: Final = 10.0
 
 
-def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
-    """The record as the bytes of a PDF with real text."""
+def record_pdf(
+    build: Build,
+    judgement: Judgement,
+    unit: LengthUnit,
+    attached: Mapping[str, bytes] = MappingProxyType({}),
+) -> bytes:
+    """The record as the bytes of a PDF with real text.
+
+    Parameters
+    ----------
+    attached : mapping of str to bytes
+        Photos that the build names; of one that is not here the figures stand alone.
+    """
     register_fonts()
     styles = Styles()
     out = io.BytesIO()
@@ -72,6 +86,7 @@ def record_pdf(build: Build, judgement: Judgement, unit: LengthUnit) -> bytes:
         *air_story(build, judgement, unit, styles),
         *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
+        *photo_story(build, judgement, unit, styles, attached),
         *layout_story(build, unit, styles),
         *frame_story(build, unit, styles),
         *tail_story(build, unit, styles),

@@ -7,6 +7,7 @@ from hardkeel.build.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, sigma_of
 from hardkeel.voice.names import reading_name
+from hardkeel.voice.sight import sighted_name
 
 COLUMNS = (
     "id",
@@ -50,6 +51,31 @@ def readings_csv(build: Build, judgement: Judgement) -> str:
                 plain(reading.instrument or ""),
                 reading.taken or "",
                 "yes" if reading.simulated else "no",
+            )
+        )
+    for sight, seen in zip(judgement.sightings, judgement.sight_fits, strict=True):
+        writer.writerow(
+            (
+                sight.id,
+                sight.phase or "",
+                sight.kind,
+                plain(sighted_name(build.surveyed, sight)),
+                f"{sight.value[0]:g} {sight.value[1]:g}",
+                "px",
+                f"{sigma_of(sight):g}",
+                *(
+                    "" if figure is None else f"{figure:.{digits}f}"
+                    for figure, digits in (
+                        (seen.residual, 4),
+                        (seen.redundancy, 4),
+                        (seen.w, 3),
+                        (seen.noticed_from, 3),
+                    )
+                ),
+                "yes" if seen.used else "no",
+                "",
+                sight.taken or "",
+                "yes" if sight.simulated else "no",
             )
         )
     return out.getvalue()

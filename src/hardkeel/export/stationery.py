@@ -12,6 +12,7 @@ from reportlab.lib.colors import Color, HexColor, black, white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
@@ -35,6 +36,7 @@ __all__ = [
     "Flowable",
     "HexColor",
     "Image",
+    "ImageReader",
     "KeepTogether",
     "Line",
     "Paragraph",

@@ -28,6 +28,9 @@ NO_PHOTO_WHY: Final = (
     "with its doubt, together with tape and gauge."
 )
 NO_MARKS: Final = "Describe your model first: its marks are what is clicked."
+TOO_FEW: Final = (
+    "Too few marks fix its camera: five, three of them on the fuselage and not in a line."
+)
 CANT_SEE: Final = "can't be seen (N)"
 TAKE_BACK: Final = "take the click away (Del)"
 NOT_HERE: Final = "The picture itself is not here: its clicks still count."
@@ -45,6 +48,7 @@ KEYS: Final = (
     "wheel: nearer     right button: move the picture     arrows: nudge a click, with Ctrl a tenth"
 )
 LEGEND: Final = "white: as it should stand     colour: as it stands, error enlarged"
+PRINTED_LEGEND: Final = "White: as it should stand. Coloured: as it stands, error shown × {factor:.0f}. Rings: what was clicked."
 FROM_WHERE: Final = "taken from"
 PLACES: Final[dict[Place, str]] = {
     "behind": "behind the tail, the camera as high over the model as half its distance",
@@ -92,11 +96,16 @@ def unsight_edit(mark: str) -> str:
     return f"take the click on {mark} away"
 
 
+def sighted_name(survey: Survey, sight: Sight) -> str:
+    """``stabilizer tip TE port in p1``."""
+    return f"{mark_name(survey, sight.mark)} in {sight.photo}"
+
+
 def told_id(survey: Survey, reading_id: str) -> str:
     """What a reading is called in a sentence, figure or click."""
     sight = survey.sighting(reading_id)
     if sight is not None:
-        return f"the click on {mark_name(survey, sight.mark)} in {sight.photo}"
+        return f"the click on {sighted_name(survey, sight)}"
     reading = survey.reading(reading_id)
     return reading_name(survey, reading) if reading is not None else reading_id
 
@@ -177,6 +186,11 @@ def pin_words(survey: Survey, marks: tuple[str, ...]) -> str:
         return ""
     names = ", ".join(mark_name(survey, mark) for mark in marks)
     return f"Worth a pin with a coloured head: {names}."
+
+
+def clicked_words(photo: str, count: int) -> str:
+    """``Photo p1: 17 marks clicked.``."""
+    return f"Photo {photo}: {count} marks clicked."
 
 
 def sighted_words(survey: Survey, sight: Sight, off: float | None) -> str:
