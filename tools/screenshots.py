@@ -132,7 +132,7 @@ def _photographed(window: MainWindow) -> None:
     rng = np.random.default_rng(0)
     camera = camera_for(hidden, "behind", rng)
     seen = seen_from(hidden, build.fuselage, camera)
-    for mark in list(seen)[:-4]:
+    for mark in (one for one in seen if not one.startswith("fin_")):
         u, v = (float(one) for one in camera.project(seen[mark][None], SIZE)[0])
         off = 26.0 if mark == "stab_tip_te_starboard" else 0.0
         at = (u + off + float(rng.normal()), v + float(rng.normal()))

@@ -13,6 +13,7 @@ from PyQt6.QtGui import QWheelEvent
 from pytestqt.qtbot import QtBot
 
 from hardkeel.edits.sight import add_photo, take_sighting
+from hardkeel.picture.truing import picture_of
 from hardkeel.practice import photographing
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import camera_for, seen_from
@@ -22,6 +23,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true import sight_desk
 from hardkeel.ui.stages.true.sight_desk import SightDesk
 from hardkeel.ui.stages.true.sight_page import SightPage
+from hardkeel.ui.stages.true.sight_shown import view_of
 from tests.stages_of import stage_of, true_of
 
 LEFT, RIGHT = Qt.MouseButton.LeftButton, Qt.MouseButton.RightButton
@@ -265,3 +267,13 @@ def test_large_text_and_both_units_keep_the_window_as_it_is(
     window.resize(1280, 800)
     qtbot.wait(50)
     assert (window.width(), window.height()) == (1280, 800)
+
+
+def test_the_map_rings_the_mark_to_click_where_it_can_be_seen(
+    window: MainWindow, taken: SightPage
+) -> None:
+    build = window.document.build
+    for mark in build.surveyed.marks:
+        view = view_of(build, mark.id)
+        drawn = picture_of(build, window.document.judgement, 1.0).of(view)
+        assert mark.id in {one.ref for one in drawn if one.role == "mark"}, mark.id

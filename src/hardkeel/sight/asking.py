@@ -35,6 +35,8 @@ class NextPicture:
         Whose sigma it sharpens, from `now` to `then` (degrees or mm).
     marks : tuple of str
         What must be in it.
+    promised : tuple of (str, float)
+        By check, the sigma that it would then have.
     """
 
     place: Place
@@ -42,6 +44,7 @@ class NextPicture:
     now: float
     then: float
     marks: tuple[str, ...]
+    promised: tuple[tuple[str, float], ...]
 
 
 def to_click(
@@ -162,7 +165,8 @@ def next_picture(judgement: Judgement, walls: Sequence[Array] = ()) -> NextPictu
             continue
         then = _sigma(covariance, rule)
         if best is None or then < best.then:
-            best = NextPicture(view.place, check.id, check.sigma, then, view.marks)
+            promised = tuple((one.id, _sigma(covariance, one)) for one in judgement.rules)
+            best = NextPicture(view.place, check.id, check.sigma, then, view.marks, promised)
     return best if best is not None and best.then < _SHARPER * check.sigma else None
 
 

@@ -1,5 +1,6 @@
 """Photos in words: what to click, what a click is worth, which picture to take and from where."""
 
+from collections.abc import Sequence
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -152,15 +153,21 @@ def view_words(view: PhotoView, unit: LengthUnit) -> str:
     x, y, z = (float(one) for one in view.camera.place)
     side = "starboard" if y > 0 else "port"
     told = (
-        f"Clicks sit within {view.rms:.1f} pixels. The camera stood {format_length(abs(x), unit)} "
-        f"{'aft' if x > 0 else 'ahead'} of the datum, {format_length(abs(y), unit)} to {side}, "
-        f"{format_length(abs(z), unit)} {'above' if z > 0 else 'below'}."
+        f"Clicks sit within {view.rms:.1f} pixels. The camera stood about {_coarse(x, unit)} "
+        f"{'aft' if x > 0 else 'ahead'} of the datum, {_coarse(y, unit)} to {side}, "
+        f"{_coarse(z, unit)} {'above' if z > 0 else 'below'}."
     )
     if view.k1_sigma < _K1_SEEN:
         told += f" Its lens bends by k1 = {view.camera.k1:.3f} ± {view.k1_sigma:.3f}.".replace(
             "-", "−"
         )
     return told
+
+
+def _coarse(mm: float, unit: LengthUnit) -> str:
+    """A distance as one would pace it: to a centimetre or half an inch."""
+    step = 10.0 if unit == "mm" else 12.7
+    return format_length(round(abs(mm) / step) * step, unit)
 
 
 _K1_SEEN: Final = 0.03  # in one photo it is seldom seen
@@ -178,6 +185,22 @@ def next_words(survey: Survey, judgement: Judgement, one: NextPicture, unit: Len
     )
     where = sentence_case(PLACES[one.place])
     return f"{where}: {check_name(survey, check).lower()} ± {now} becomes ± {then}."
+
+
+def expect_words(
+    survey: Survey, judgement: Judgement, one: NextPicture, names: Sequence[str], unit: LengthUnit
+) -> str:
+    """What to expect of these checks before the picture is taken, with plain clicks."""
+    promised = dict(one.promised)
+    told = []
+    for name in names:
+        check = judgement.check(name)
+        if check is None or name not in promised:
+            continue
+        doubt = 2 * promised[name]
+        words = format_length(doubt, unit) if check.unit == "mm" else format_angle(doubt)
+        told.append(f"{check_name(survey, check).lower()} ± {words}")
+    return f"To expect of it with all else: {', '.join(told)}." if told else ""
 
 
 def pin_words(survey: Survey, marks: tuple[str, ...]) -> str:

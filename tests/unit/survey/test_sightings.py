@@ -16,7 +16,7 @@ from hardkeel.survey.adjusting import Start, solve
 from hardkeel.survey.cameras import Camera, Lens, in_one_line, turned
 from hardkeel.survey.checking import judge, verdict_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Photo, Sight, Survey
+from hardkeel.survey.model import Gluing, Photo, Sight, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.soundness import check_survey
@@ -404,3 +404,27 @@ def test_a_view_tells_focal_length_and_lens() -> None:
     away = np.abs(view.camera.place - cameras[0].place)
     assert np.all(away < 4 * np.array(view.place_sigma))
     assert photo_view(judged, "p7") is None
+
+
+def test_a_wet_photo_leans_on_the_dry_readings_and_tells_what_the_glue_moved() -> None:
+    rng = np.random.default_rng(12)
+    survey = plain_survey()
+    net = network_of(survey)
+    truth = random_truth(net, rng, 0.15)
+    moved = truth.copy()
+    roll = net.columns.column("stab", "roll")
+    assert roll is not None
+    moved[roll] += 0.8
+    dry = tuple(one.but(phase="dry") for one in readings_of(survey, truth, rng, 40).readings)
+    camera = taken_from(survey, moved, rng, "behind")
+    wet = with_photo(survey, moved, camera, rng)
+    sights = tuple(one.but(phase="wet") for one in wet.readings)
+    glued = wet.but(readings=(*dry, *sights), gluing=Gluing(body="stab"))
+    judged = judge_survey(glued, "wet")
+    assert set(judged.solution.cameras) == {"p1"}
+    told = {one.name: one for one in judged.movement["stab"]}
+    assert told["roll"].value == pytest.approx(0.8, abs=4 * told["roll"].sigma)
+    assert told["roll"].value > 3 * told["roll"].sigma
+    alone = judge_survey(glued, "dry")
+    assert alone.solution.cameras == {}
+    assert {fit.id for fit in alone.sight_fits} == set()

@@ -12,6 +12,7 @@ from hardkeel.sight.asking import next_picture, worth_a_pin
 from hardkeel.sight.viewpoints import views_of
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.proposing import is_upright
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
 from hardkeel.voice import sight as say
@@ -45,7 +46,8 @@ def view_of(build: Build, mark_id: str) -> View:
     survey = build.surveyed
     mark = survey.mark(mark_id)
     body = survey.body(mark.body) if mark is not None else None
-    return "side" if body is not None and is_upright(survey, body) else "plan"
+    upright = body is not None and body.id != FUSELAGE and is_upright(survey, body)
+    return "side" if upright else "plan"
 
 
 def next_lines(
@@ -56,7 +58,10 @@ def next_lines(
     wanted = next_picture(judgement, walls)
     if wanted is None:
         return []
-    lines = [say.next_words(survey, judgement, wanted, unit)]
+    lines = [
+        say.next_words(survey, judgement, wanted, unit),
+        say.expect_words(survey, judgement, wanted, _SAID[:3], unit),
+    ]
     view = next(
         one
         for one in views_of(judgement.net, judgement.solution, walls)
