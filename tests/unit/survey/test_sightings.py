@@ -2,7 +2,7 @@
 
 import json
 import math
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
 import pytest
@@ -416,15 +416,20 @@ def test_a_wet_photo_leans_on_the_dry_readings_and_tells_what_the_glue_moved() -
     assert roll is not None
     moved[roll] += 0.8
     dry = tuple(one.but(phase="dry") for one in readings_of(survey, truth, rng, 40).readings)
-    camera = taken_from(survey, moved, rng, "behind")
-    wet = with_photo(survey, moved, camera, rng)
+    wet = survey
+    for i, place in enumerate(("behind", "above-tail", "front")):
+        camera = taken_from(survey, moved, rng, cast("Place", place))
+        wet = with_photo(wet, moved, camera, rng, name=f"p{i + 1}")
     sights = tuple(one.but(phase="wet") for one in wet.readings)
     glued = wet.but(readings=(*dry, *sights), gluing=Gluing(body="stab"))
     judged = judge_survey(glued, "wet")
-    assert set(judged.solution.cameras) == {"p1"}
+    assert set(judged.solution.cameras) == {"p1", "p2", "p3"}
     told = {one.name: one for one in judged.movement["stab"]}
     assert told["roll"].value == pytest.approx(0.8, abs=4 * told["roll"].sigma)
-    assert told["roll"].value > 3 * told["roll"].sigma
+    assert told["roll"].value > 2 * told["roll"].sigma
+    sigma = math.sqrt(judged.solution.covariance[roll, roll])
+    assert sigma < 0.5 * math.sqrt(judge_survey(glued, "dry").solution.covariance[roll, roll])
+    assert abs(judged.solution.unknowns[roll] - moved[roll]) < 4 * sigma
     alone = judge_survey(glued, "dry")
     assert alone.solution.cameras == {}
     assert {fit.id for fit in alone.sight_fits} == set()
