@@ -428,7 +428,7 @@ def test_a_wet_photo_leans_on_the_dry_readings_and_tells_what_the_glue_moved() -
     assert told["roll"].value == pytest.approx(0.8, abs=4 * told["roll"].sigma)
     assert told["roll"].value > 2 * told["roll"].sigma
     sigma = math.sqrt(judged.solution.covariance[roll, roll])
-    assert sigma < 0.5 * math.sqrt(judge_survey(glued, "dry").solution.covariance[roll, roll])
+    assert sigma < 0.7 * math.sqrt(judge_survey(glued, "dry").solution.covariance[roll, roll])
     assert abs(judged.solution.unknowns[roll] - moved[roll]) < 4 * sigma
     alone = judge_survey(glued, "dry")
     assert alone.solution.cameras == {}
