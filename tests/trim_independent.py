@@ -44,7 +44,7 @@ class Plane:
     def neutral(self) -> float:
         """Where moment does not change with the angle: by differences."""
         step = 1e-4
-        low, high = 0.0, 3.0
+        low, high = 0.0, 8.0
         for _ in range(200):
             middle = (low + high) / 2
             slope = (

@@ -106,7 +106,7 @@ def long_cures_last(
     moved = _by_cure(first, min(one.start for one in first), end, resources, begun)
     if moved is None or max(one.end for one in moved) > max(one.end for one in first):
         return plan
-    if not _leaves_later_alone(moved, later, resources) or _over(moved, resources):
+    if not _leaves_later_alone(moved, later) or _over((*begun, *moved, *later), resources):
         return plan
     steps = tuple(sorted((*moved, *later), key=lambda one: one.start))
     return replace(plan, steps=steps)
@@ -128,9 +128,11 @@ def _by_cure(
         ids = {one.step.id for one in left}
         free = [one for one in left if not ids & set(one.step.after)]
         ready = {
-            one.step.id: one.start
-            if waited & set(one.step.after)
-            else _ready(one, placed, start, first, resources)
+            # what waits for something under way stays where it was planned at the soonest
+            one.step.id: max(
+                one.start if waited & set(one.step.after) else start,
+                _ready(one, placed, start, first, resources),
+            )
             for one in free
         }
         soon = [one for one in free if ready[one.step.id] <= at] or [
@@ -177,9 +179,7 @@ def _ready(
     return ready
 
 
-def _leaves_later_alone(
-    moved: Sequence[Planned], later: Sequence[Planned], resources: dict[str, int]
-) -> bool:
+def _leaves_later_alone(moved: Sequence[Planned], later: Sequence[Planned]) -> bool:
     by_id = {one.step.id: one for one in moved}
     for one in later:
         for before in one.step.after:
@@ -188,21 +188,15 @@ def _leaves_later_alone(
                 continue
             if one.start < (found.cure if one.step.needs_cure else found.handle):
                 return False
-        for two in moved:
-            shared = set(one.step.needs) & set(two.step.needs)
-            if _held_until(two) > one.start and any(
-                _count(one, name) + _count(two, name) > resources.get(name, 1) for name in shared
-            ):
-                return False
     return True
 
 
-def _over(moved: Sequence[Planned], resources: dict[str, int]) -> bool:
-    """Whether more of something is held at once than there is."""
+def _over(steps: Sequence[Planned], resources: dict[str, int]) -> bool:
+    """Whether more of something is held at once than there is, by all that hold it together."""
     return any(
-        sum(_count(two, name) for two in moved if two.start <= one.start < _held_until(two))
+        sum(_count(two, name) for two in steps if two.start <= one.start < _held_until(two))
         > resources.get(name, 1)
-        for one in moved
+        for one in steps
         for name in one.step.needs
     )
 

@@ -1,4 +1,7 @@
-"""Pictures of a model: where to take them from, what they would be worth, finding marks in them, and drawing one.
+"""Pictures of a model, so that an eye's sight becomes figures.
 
-What a sighting does in the adjustment is the survey's; no image library is needed here, pictures are plain arrays.
+Lives here: the places to take a photo from and what one from there would be worth, what to click next, finding pin
+heads and corners in it, photos as a camera wrote them, and the stand-in camera that draws one.
+Does not live here: what a sighting does in the adjustment (survey), words, files.  Imports survey, geometry and base;
+pictures are plain arrays, and one file knows the image library.
 """

@@ -34,6 +34,11 @@ USUAL_FOCAL: Final = 0.8125  # of the longer side
 _ROUNDS: Final = 60
 
 
+def place_named(name: str) -> Place:
+    """A place by its name; behind, where there is none of that name."""
+    return next((place for place in WAYS if place == name), "behind")
+
+
 def camera_at(
     points: Array,
     way: Sequence[float] | Array,

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.solving import optimize
 from hardkeel.survey.camera_starts import starts_of
 from hardkeel.survey.cameras import Camera, photos_in_use
 from hardkeel.survey.model import (
@@ -29,6 +30,10 @@ _SETTLED: Final = 1e-4
 _MOST_STEPS: Final = 60
 _FAR_FROM_SETTLED: Final = 1.0  # a last step of more than its own sigma: nothing can be said yet
 _MANY: Final = 8  # marks in a photo that no other camera could see so, where they fit
+_PROBED: Final = 12  # steps from each start
+_TRIED: Final = 2  # minima that are then gone down to the end
+_BEHIND: Final = 1e30  # costs more than any misfit
+_CREPT: Final = 1e-3
 _MOST_HALVINGS: Final = 30
 _WORTH_TURNING: Final = 0.02  # share of the last step below which acceleration changes nothing
 
@@ -191,37 +196,39 @@ def _best_of(
     sigma = np.array([sigma_of(one) for one in sightings])
     held = known.get(photo.id)
     starts = starts_of(photo, pixels, placed.airframe[rows], slack, sigma)
-    best: Solution | None = None
-    fault: BadInput | None = None
+    probes: list[tuple[float, Array, dict[str, Camera]]] = []
     for camera in chain([held] if held is not None else [], starts):
+        system = System(net, readings, {**known, photo.id: camera})
+        begin = system.state_of(unknowns, {**known, photo.id: camera})
+        with np.errstate(all="ignore"):
+            try:
+                state, seen, left = _descend(system, begin, _PROBED)
+            except (BadInput, np.linalg.LinAlgError):
+                continue
+        probes.append((seen.cost, state[: net.columns.size], system.cameras_of(state)))
+        own = float(np.sum((seen.residuals * system.root_weight)[system.rows_of(photo.id)] ** 2))
+        fits = left < _FAR_FROM_SETTLED and own < _likely(2 * len(sightings))
+        if len(sightings) >= _MANY and fits:
+            probes = probes[-1:]
+            break
+    best: Solution | None = None
+    fault = _far_off({photo.id: held} if held is not None else dict(known))
+    for _, unknowns_then, cameras in sorted(probes, key=lambda one: one[0])[:_TRIED]:
         try:
-            one = _settle(net, readings, unknowns, {**known, photo.id: camera})
+            one = _settle(net, readings, unknowns_then, cameras)
         except BadInput as trouble:
             fault = trouble
             continue
         if best is None or one.cost < best.cost:
             best = one
-        if len(sightings) >= _MANY and _cost_of(best, readings, photo) < _likely(
-            2 * len(sightings)
-        ):
-            break
     if best is None:
-        raise fault or BadInput("survey.photos", f'no camera could have seen "{photo.id}" so')
+        raise fault
     return best
-
-
-def _cost_of(solution: Solution, readings: Sequence[Observation], photo: Photo) -> float:
-    """The weighted squares of a photo's own sightings."""
-    whole = solution.whole
-    mine = np.array(
-        [isinstance(one, Sight) and one.photo == photo.id for one in readings], dtype=bool
-    )[whole.owner]
-    return float(np.sum((whole.residuals[mine] / whole.sigmas[mine]) ** 2))
 
 
 def _likely(rows: int) -> float:
     """Weighted squares that so many rows hardly ever have more of."""
-    return rows + 4.0 * math.sqrt(2.0 * rows)
+    return rows + 2.0 * math.sqrt(2.0 * rows)
 
 
 def _settle(
@@ -236,7 +243,11 @@ def _settle(
     prior = system.prior
     with np.errstate(all="ignore"):
         try:
-            state, _ = _descend(system, state)
+            state, _, left = _descend(system, state, _MOST_STEPS)
+            if left > _FAR_FROM_SETTLED and cameras:
+                state, left = _crept(system, state)
+            if left > _FAR_FROM_SETTLED:
+                raise _far_off(cameras)
             # each camera's turn is counted from where it ended, so that all that follows is linear about there
             ended = system.cameras_of(state)
             system = System(net, readings, ended)
@@ -271,17 +282,18 @@ def _settle(
     )
 
 
-def _descend(system: System, state: Array) -> tuple[Array, Seen]:
-    prior, mean, root_weight = system.prior, system.mean, system.root_weight
+def _descend(system: System, state: Array, most: int) -> tuple[Array, Seen, float]:
+    """Steps down, so many at most; where they end, and how long the next one would be, in its own sigma."""
+    mean, root_weight = system.mean, system.root_weight
     now = system.look(state)
     if not np.isfinite(now.cost):
         raise _overflow()
     length = 0.0
     before: tuple[Array, Array] | None = None  # the last point and the step that was wanted there
-    for _ in range(_MOST_STEPS):
+    for _ in range(most):
         scaled = now.slopes * root_weight[:, None]
-        normal = scaled.T @ scaled + prior
-        pull = scaled.T @ (now.residuals * root_weight) - prior @ (state - mean)
+        normal = scaled.T @ scaled + system.prior
+        pull = scaled.T @ (now.residuals * root_weight) - system.prior @ (state - mean)
         step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
         # The step measured in its own sigma: stepᵀ N step.
         length = float(np.sqrt(step @ normal @ step))
@@ -292,15 +304,44 @@ def _descend(system: System, state: Array) -> tuple[Array, Seen]:
             if seen.cost <= now.cost * (1 + 1e-12):
                 break
         else:
+            length = 0.0  # no way down is left that sums can tell
             break
         before, state, now = (state, step), trial, seen
-    else:
-        if length > _FAR_FROM_SETTLED:
-            raise BadInput(
-                "survey",
-                f"the adjustment does not settle in {_MOST_STEPS} steps: a reading or a place is far off",
-            )
-    return state, now
+    return state, now, length
+
+
+def _crept(system: System, state: Array) -> tuple[Array, float]:
+    """Where Gauss and Newton's steps swing about a minimum, as with a click on quite another place: by BFGS.
+
+    In coordinates in which the normal matrix of the start is one; how long the last Gauss–Newton step would be there.
+    """
+
+    def slope(at: Array) -> tuple[Seen, Array, Array]:
+        seen = system.look(at)
+        scaled = seen.slopes * system.root_weight[:, None]
+        pull = scaled.T @ (seen.residuals * system.root_weight)
+        return seen, pull - system.prior @ (at - system.mean), scaled.T @ scaled + system.prior
+
+    _, _, normal = slope(state)
+    factor = np.linalg.inv(np.linalg.cholesky(normal))  # x = start + factorᵀ·z
+
+    def cost(z: Array) -> tuple[float, Array]:
+        seen, pull, _ = slope(state + factor.T @ z)
+        if not np.isfinite(seen.cost):
+            return _BEHIND, np.zeros(len(z))
+        return seen.cost / 2, -factor @ pull
+
+    found = optimize.minimize(
+        cost,
+        np.zeros(len(state)),
+        jac=True,
+        method="BFGS",
+        options={"gtol": _CREPT, "maxiter": 150},
+    )
+    there: Array = state + factor.T @ np.asarray(found.x)
+    _, pull, normal = slope(there)
+    step = np.linalg.solve(normal, pull)
+    return there, float(np.sqrt(step @ normal @ step))
 
 
 def _trials(
@@ -320,6 +361,19 @@ def _trials(
             yield here + step - share * (here - before[0] + change)
     for halving in range(_MOST_HALVINGS):
         yield here + step / 2**halving
+
+
+def _far_off(cameras: Mapping[str, Camera]) -> BadInput:
+    if cameras:
+        names = " and ".join(f'"{one}"' for one in cameras)
+        return BadInput(
+            "survey.photos",
+            f"no camera could have seen the marks so in {names}: a click lies on another mark, or a reading is far off",
+        )
+    return BadInput(
+        "survey",
+        f"the adjustment does not settle in {_MOST_STEPS} steps: a reading or a place is far off",
+    )
 
 
 def _overflow() -> BadInput:

@@ -45,6 +45,7 @@ class System:
         values = [one.value for _, one in figures]
         sigmas = [sigma_of(one) for _, one in figures]
         self._lenses: list[Lens] = []
+        self._rows: dict[str, slice] = {}
         for photo in net.survey.photos:
             if photo.id not in cameras:
                 continue
@@ -56,6 +57,7 @@ class System:
             self._lenses.append(
                 Lens(photo, [one for _, one in mine], net.index, cameras[photo.id].rotation)
             )
+            self._rows[photo.id] = slice(len(owner), len(owner) + 2 * len(mine))
             for i, one in mine:
                 owner += [i, i]
                 values += one.value
@@ -71,6 +73,10 @@ class System:
             at = n + SIZE * i
             self.mean[at + LOG_FOCAL] = lens.log_focal
             self.prior[at : at + SIZE, at : at + SIZE] = self.prior_of_camera(lens)
+
+    def rows_of(self, photo_id: str) -> slice:
+        """The rows of a photo's sightings."""
+        return self._rows[photo_id]
 
     @staticmethod
     def prior_of_camera(lens: Lens) -> Array:

@@ -13,7 +13,7 @@ from hardkeel.edits.glue import set_bottle
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.glue.model import Bottle
 from hardkeel.schedule.model import BenchTime, Evening, Step
-from hardkeel.schedule.planning import plan_evenings
+from hardkeel.schedule.planning import list_evenings, plan_evenings
 from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
 from hardkeel.schedule.what_if import what_ifs
 from hardkeel.voice.at_hand import steps_at_hand
@@ -179,3 +179,17 @@ def test_a_step_ticked_moves_no_other_to_another_day() -> None:
         assert {one.step.id: one.start.date() for one in again.plan.steps} == {
             name: day for name, day in days.items() if name != first.steps[0].step.id
         }
+
+
+@pytest.mark.parametrize("seed", [2391, 2744, 3039, 3437, 3497])
+def test_what_three_hold_together_or_waits_for_two_is_not_put_elsewhere(seed: int) -> None:
+    """Plans of which one step was put before what it waits for, or where three held what there was two of."""
+    data = graph(seed, 14)
+    bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})
+    steps = tuple(Step.model_validate_json(json.dumps(one)) for one in data["steps"])
+    plan = list_evenings(steps, bench)
+    assert broken(data, plan_json(plan)) == []
+    first = bench.evenings[0]
+    end = datetime.fromisoformat(first.start) + timedelta(minutes=first.minutes)
+    moved = long_cures_last(plan, end, dict(bench.resources), begun_of(steps))
+    assert broken(data, plan_json(moved)) == []

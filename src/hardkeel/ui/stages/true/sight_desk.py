@@ -15,8 +15,8 @@ from hardkeel.build.model import Build
 from hardkeel.edits import sight as edits
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
-from hardkeel.sight.pictures import Picture, Pixels, jpeg_of, pixels_of, read_picture, shrunk
-from hardkeel.sight.viewpoints import Place
+from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, shrunk
+from hardkeel.sight.viewpoints import Place, place_named
 from hardkeel.storage.attaching import Images
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
@@ -48,7 +48,7 @@ class SightDesk(QObject):
         if isinstance(page, SightPage):
             self._page = page
             page.photo_wanted.connect(self._ask)
-            page.sample_wanted.connect(lambda place: self.photograph(cast("Place", place)))
+            page.sample_wanted.connect(lambda place: self.photograph(place_named(place)))
             page.smaller_wanted.connect(self._shrink)
             page.image_wanted.connect(self._show)
             if page.photo:
@@ -138,7 +138,7 @@ class SightDesk(QObject):
     def _give(self, photo: str, pixels: object) -> None:
         if self._page is None or not isinstance(pixels, np.ndarray):
             return
-        whole = cast("Pixels", np.ascontiguousarray(pixels))
+        whole = np.ascontiguousarray(pixels, dtype=np.uint8)
         high, wide = whole.shape[:2]
         image = QImage(whole.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
         self._page.show_image(photo, image, whole)
