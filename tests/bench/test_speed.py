@@ -3,7 +3,7 @@
 import itertools
 from itertools import pairwise
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
 import pytest
@@ -18,7 +18,8 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import add_former, set_cutouts
 from hardkeel.paper.audit import audit
 from hardkeel.picture.truing import picture_of
-from hardkeel.survey.adjusting import solve
+from hardkeel.sight.viewpoints import Place
+from hardkeel.survey.adjusting import Start, solve
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.network import network_of
@@ -36,6 +37,7 @@ from hardkeel.ui.theme import apply_theme, make_theme
 from tests.airframes import plain_survey, random_truth, readings_of, surface
 from tests.audits import random_sheet
 from tests.conftest import StepClock
+from tests.photographs import taken_from, with_photo
 from tests.stages_of import layout_of
 
 
@@ -50,6 +52,21 @@ def sixty() -> Any:
 def test_solve_60_readings(benchmark: BenchmarkFixture, sixty: Any) -> None:
     net = network_of(sixty)
     benchmark(lambda: solve(net, sixty.readings))
+
+
+def test_solve_60_readings_and_30_sightings_in_two_photos(
+    benchmark: BenchmarkFixture, sixty: Any
+) -> None:
+    rng = np.random.default_rng(7)
+    truth = random_truth(network_of(plain_survey()), rng, 0.1)
+    survey = sixty
+    for i, place in enumerate(("behind", "above")):
+        camera = taken_from(survey, truth, rng, cast("Place", place))
+        names = [mark.id for mark in survey.marks][:15]
+        survey = with_photo(survey, truth, camera, rng, name=f"p{i}", marks=names)
+    net = network_of(survey)
+    start = solve(net, survey.readings).start
+    benchmark(lambda: solve(net, survey.readings, Start(start.unknowns * 1.1, start.cameras)))
 
 
 def test_rank_200_candidates(benchmark: BenchmarkFixture, sixty: Any) -> None:

@@ -13,6 +13,7 @@ from PyQt6.QtGui import QWheelEvent
 from pytestqt.qtbot import QtBot
 
 from hardkeel.edits.sight import add_photo, take_sighting
+from hardkeel.edits.truing import set_phase
 from hardkeel.picture.truing import picture_of
 from hardkeel.practice import photographing
 from hardkeel.practice.hidden import hidden_from
@@ -277,3 +278,15 @@ def test_the_map_rings_the_mark_to_click_where_it_can_be_seen(
         view = view_of(build, mark.id)
         drawn = picture_of(build, window.document.judgement, 1.0).of(view)
         assert mark.id in {one.ref for one in drawn if one.role == "mark"}, mark.id
+
+
+def test_the_photos_of_a_phase_are_shown_in_it(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    click(taken, truth(window, camera)["nose_pin"], qtbot)
+    document = window.document
+    document.apply("wet", lambda b: set_phase(b, "wet"))
+    assert taken.photo == ""
+    assert taken.nothing.isVisible()
+    document.apply("dry", lambda b: set_phase(b, "dry"))
+    assert taken.photo == "p1"

@@ -13,7 +13,7 @@ from pypdf import PdfReader
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import sight as edits
-from hardkeel.edits.truing import correction_done
+from hardkeel.edits.truing import correction_done, set_phase
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.practice.hidden import hidden_from
@@ -129,3 +129,16 @@ def test_the_record_shows_the_photo_with_what_lies_over_it_and_its_figures() -> 
     assert not [one for page in PdfReader(io.BytesIO(plain)).pages for one in page.images]
     rows = readings_csv(build, judged).splitlines()
     assert len([row for row in rows if ",sight," in row]) == 20
+
+
+def test_a_photo_shows_one_moment() -> None:
+    build = edits.add_photo(demo_build(), "photos/a.jpg", (4000, 3000), None, NOON)
+    build = edits.take_sighting(build, "p1", "nose_pin", (10.0, 20.0), NOON)
+    wet = set_phase(build, "wet")
+    wet = edits.take_sighting(wet, "p1", "tail_pin", (10.0, 20.0), NOON)
+    assert {one.phase for one in wet.surveyed.sightings} == {"dry"}
+    wet = edits.take_sighting(wet, "p1", "nose_pin", (12.0, 20.0), NOON)
+    assert len(wet.surveyed.sightings) == 2
+    wet = edits.add_photo(wet, "photos/b.jpg", (4000, 3000), None, NOON)
+    wet = edits.take_sighting(wet, "p2", "nose_pin", (10.0, 20.0), NOON)
+    assert wet.surveyed.sightings[-1].phase == "wet"

@@ -6,7 +6,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
-from hardkeel.survey.model import Photo, Sight, Survey
+from hardkeel.survey.model import Phase, Photo, Sight, Survey
 
 
 def add_photo(
@@ -80,10 +80,13 @@ def take_sighting(
     *,
     sigma: float | None = None,
 ) -> Build:
-    """Sight a mark in a photo; one that is sighted there in this phase already is put right."""
+    """Sight a mark in a photo; one that is sighted there already is put right.
+
+    A photo shows one moment: a click takes the phase of those that it has, the build's where it has none.
+    """
     survey = build.surveyed
     _photo(survey, photo_id)
-    held = sighted(survey, photo_id, mark, build.phase)
+    held = sighted(survey, photo_id, mark)
     if held is not None:
         moved = held.but(value=at, sigma=sigma, ignored=False)
         return with_survey(
@@ -102,7 +105,7 @@ def take_sighting(
         mark=mark,
         value=at,
         sigma=sigma,
-        phase=build.phase,
+        phase=phase_of(survey, photo_id, build.phase),
         taken=now.isoformat(timespec="seconds"),
     )
     return with_survey(build, survey.but(readings=(*survey.readings, made)))
@@ -123,16 +126,16 @@ def drop_sighting(build: Build, sight_id: str) -> Build:
     return with_survey(build, survey.but(readings=kept))
 
 
-def sighted(survey: Survey, photo_id: str, mark: str, phase: str | None) -> Sight | None:
-    """The sighting of a mark in a photo in a phase."""
-    return next(
-        (
-            one
-            for one in survey.sightings
-            if (one.photo, one.mark, one.phase) == (photo_id, mark, phase)
-        ),
-        None,
-    )
+def sighted(survey: Survey, photo_id: str, mark: str) -> Sight | None:
+    """The sighting of a mark in a photo; one that counts before one that was left behind."""
+    found = [one for one in survey.sightings if (one.photo, one.mark) == (photo_id, mark)]
+    return min(found, key=lambda one: one.ignored, default=None)
+
+
+def phase_of(survey: Survey, photo_id: str, otherwise: Phase | None) -> Phase | None:
+    """The phase that a photo was taken in, by what is sighted in it."""
+    phases = [one.phase for one in survey.sightings if one.photo == photo_id]
+    return phases[0] if phases else otherwise
 
 
 def _photo(survey: Survey, photo_id: str) -> Photo:

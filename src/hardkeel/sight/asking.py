@@ -63,7 +63,8 @@ def to_click(
         Marks that the builder can't see.
     """
     survey = judgement.net.survey
-    done = {one.mark for one in judgement.sightings if one.photo == photo_id and not one.ignored}
+    # what was left behind when a seat was corrected shows how it stood before: it is not asked for again
+    done = {one.mark for one in survey.sightings if one.photo == photo_id}
     left = [m.id for m in survey.marks if m.id not in done and m.id not in skipped]
     camera = judgement.solution.cameras.get(photo_id)
     if camera is None:

@@ -212,7 +212,7 @@ def _best_of(
             probes = probes[-1:]
             break
     best: Solution | None = None
-    fault = _far_off({photo.id: held} if held is not None else dict(known))
+    fault = _far_off([photo.id])
     for _, unknowns_then, cameras in sorted(probes, key=lambda one: one[0])[:_TRIED]:
         try:
             one = _settle(net, readings, unknowns_then, cameras)
@@ -247,7 +247,7 @@ def _settle(
             if left > _FAR_FROM_SETTLED and cameras:
                 state, left = _crept(system, state)
             if left > _FAR_FROM_SETTLED:
-                raise _far_off(cameras)
+                raise _far_off(list(cameras))
             # each camera's turn is counted from where it ended, so that all that follows is linear about there
             ended = system.cameras_of(state)
             system = System(net, readings, ended)
@@ -363,9 +363,9 @@ def _trials(
         yield here + step / 2**halving
 
 
-def _far_off(cameras: Mapping[str, Camera]) -> BadInput:
-    if cameras:
-        names = " and ".join(f'"{one}"' for one in cameras)
+def _far_off(photos: Sequence[str]) -> BadInput:
+    if photos:
+        names = " and ".join(f'"{one}"' for one in photos)
         return BadInput(
             "survey.photos",
             f"no camera could have seen the marks so in {names}: a click lies on another mark, or a reading is far off",

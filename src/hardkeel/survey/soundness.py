@@ -58,14 +58,14 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
             raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
     unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
     unique_ids(f"{place}.photos", (photo.id for photo in survey.photos))
-    seen: set[tuple[str, str, str | None]] = set()
+    seen: set[tuple[str, str]] = set()
     for i, reading in enumerate(survey.readings):
         here = f"{place}.readings[{i}]"
         if not isinstance(reading, Sight):
             check_reading(reading, marks, body_ids, here)
             continue
         _check_sighting(survey, reading, marks, here)
-        sighted = (reading.photo, reading.mark, reading.phase)
+        sighted = (reading.photo, reading.mark)
         if sighted in seen and not reading.ignored:
             raise BadInput(
                 f"{here}.mark", f'"{reading.mark}" is sighted twice in photo "{reading.photo}"'

@@ -168,7 +168,7 @@ class SightPage(SubPage):
     def refresh(self) -> None:
         """Show the photo that is in hand, what is clicked in it, and what that says."""
         build = self.document.build
-        photos = [one.id for one in build.surveyed.photos]
+        photos = self._here()
         if self.photo not in photos:
             self._take(photos[-1] if photos else "")
         self.photos.clear()
@@ -186,6 +186,15 @@ class SightPage(SubPage):
         self._show_over()
         self._show_said()
         self._further.start()
+
+    def _here(self) -> list[str]:
+        """Photos of the phase that is worked in, and those in which nothing is clicked yet."""
+        build = self.document.build
+        return [
+            one.id
+            for one in build.surveyed.photos
+            if edits.phase_of(build.surveyed, one.id, build.phase) == build.phase
+        ]
 
     def _show_click(self) -> None:
         build, judgement = self.document.build, self.document.judgement
@@ -270,7 +279,7 @@ class SightPage(SubPage):
             self.image_wanted.emit(photo)
 
     def _on_photo(self, number: int) -> None:
-        self.take_photo(self.document.build.surveyed.photos[number].id)
+        self.take_photo(self._here()[number])
 
     def take_photo(self, photo: str) -> None:
         """Take another photo in hand."""
