@@ -243,16 +243,17 @@ def _settle(
     prior = system.prior
     with np.errstate(all="ignore"):
         try:
-            state, _, left = _descend(system, state, _MOST_STEPS)
+            state, seen, left = _descend(system, state, _MOST_STEPS)
             if left > _FAR_FROM_SETTLED and cameras:
                 state, left = _crept(system, state)
             if left > _FAR_FROM_SETTLED:
                 raise _far_off(list(cameras))
-            # each camera's turn is counted from where it ended, so that all that follows is linear about there
             ended = system.cameras_of(state)
-            system = System(net, readings, ended)
-            state = system.state_of(state[: net.columns.size], ended)
-            seen = system.look(state)
+            if ended:
+                # each camera's turn is counted from where it ended, so that all that follows is linear about there
+                system = System(net, readings, ended)
+                state = system.state_of(state[: net.columns.size], ended)
+                seen = system.look(state)
             scaled = seen.slopes * system.root_weight[:, None]
             normal = scaled.T @ scaled + prior
             covariance = np.linalg.inv(normal)
