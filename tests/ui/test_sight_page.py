@@ -102,6 +102,9 @@ def test_the_answer_is_there_after_a_dozen_clicks(
         assert window.document.build.surveyed.sightings[-1].mark == mark
         used = "p1" in window.document.judgement.solution.cameras
         assert used == (clicks - 2 >= 5)
+        over = taken.view.shown.over
+        assert bool(over.wanted) == used
+        assert bool(over.estimated) == (clicks - 2 > 5)
     assert "Stabilizer out of true" in taken.says.answer.text()
     assert "Clicks sit within" in taken.says.lines.text()
     check = window.document.judgement.check("stab_roll_to_wing")

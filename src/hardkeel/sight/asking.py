@@ -10,7 +10,7 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.sight.snapping import PIN_SIGMA
-from hardkeel.sight.viewpoints import Place, View, covariance_with, hidden_marks, views_of
+from hardkeel.sight.viewpoints import View, covariance_with, hidden_marks, views_of
 from hardkeel.survey.cameras import Lens
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.judging import Judgement
@@ -33,17 +33,16 @@ class NextPicture:
     ----------
     check : str
         Whose sigma it sharpens, from `now` to `then` (degrees or mm).
-    marks : tuple of str
-        What must be in it.
+    view : View
+        Where it is taken from, and what is in it.
     promised : tuple of (str, float)
         By check, the sigma that it would then have.
     """
 
-    place: Place
+    view: View
     check: str
     now: float
     then: float
-    marks: tuple[str, ...]
     promised: tuple[tuple[str, float], ...]
 
 
@@ -147,36 +146,39 @@ def _worths(judgement: Judgement, photo_id: str, marks: Sequence[str]) -> dict[s
     return worths
 
 
-def worst_open(judgement: Judgement) -> Check | None:
-    """The check that is known least for its tolerance; ``None`` where none is open."""
-    open_ = [one for one in judgement.checks if one.verdict == "unsure" and not one.edge]
-    return max(open_, key=lambda one: one.sigma / one.tolerance, default=None)
+def open_checks(judgement: Judgement) -> list[Check]:
+    """The checks that are not decided, the one that is known least for its tolerance first."""
+    unsure = [one for one in judgement.checks if one.verdict == "unsure" and not one.edge]
+    return sorted(unsure, key=lambda one: -one.sigma / one.tolerance)
 
 
 def next_picture(judgement: Judgement, walls: Sequence[Array] = ()) -> NextPicture | None:
-    """The picture that would sharpen the worst open check most; ``None`` where none is worth it."""
-    check = worst_open(judgement)
-    if check is None:
+    """The picture that would most sharpen the worst open check that any picture would; ``None`` where none helps."""
+    open_ = open_checks(judgement)
+    if not open_:
         return None
-    rule = next(one for one in judgement.rules if one.id == check.id)
-    best: NextPicture | None = None
-    for view in views_of(judgement.net, judgement.solution, walls):
-        covariance = covariance_with(judgement.net, judgement.solution, view, _CLICK, {})
-        if covariance is None:
-            continue
-        then = _sigma(covariance, rule)
-        if best is None or then < best.then:
+    views = [
+        (view, covariance)
+        for view in views_of(judgement.net, judgement.solution, walls)
+        if (covariance := covariance_with(judgement.net, judgement.solution, view, _CLICK, {}))
+        is not None
+    ]
+    rules = {rule.id: rule for rule in judgement.rules}
+    for check in open_ if views else ():
+        then, view, covariance = min(
+            ((_sigma(cov, rules[check.id]), view, cov) for view, cov in views),
+            key=lambda one: one[0],
+        )
+        if then < _SHARPER * check.sigma:
             promised = tuple((one.id, _sigma(covariance, one)) for one in judgement.rules)
-            best = NextPicture(view.place, check.id, check.sigma, then, view.marks, promised)
-    return best if best is not None and best.then < _SHARPER * check.sigma else None
+            return NextPicture(view, check.id, check.sigma, then, promised)
+    return None
 
 
-def worth_a_pin(judgement: Judgement, view: View) -> tuple[str, ...]:
-    """Marks whose coloured pin heads would sharpen the worst open check most, if a picture is taken from there."""
-    check = worst_open(judgement)
-    if check is None:
-        return ()
-    rule = next(one for one in judgement.rules if one.id == check.id)
+def worth_a_pin(judgement: Judgement, wanted: NextPicture) -> tuple[str, ...]:
+    """Marks whose coloured pin heads would sharpen its check most, if that picture is taken."""
+    view = wanted.view
+    rule = next(one for one in judgement.rules if one.id == wanted.check)
     fine: dict[str, float] = {}
     plain = covariance_with(judgement.net, judgement.solution, view, _CLICK, {})
     if plain is None:

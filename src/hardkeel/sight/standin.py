@@ -25,6 +25,7 @@ _AMBIENT: Final = 0.45
 _BLUR_PX: Final = 0.7
 _NOISE: Final = 2.5  # of 255, one sigma
 _NEAR: Final = 60.0  # mm before the lens: nearer nothing is drawn
+_OUTSIDE: Final = 1.3  # of the half picture
 _PIECES: Final = 12  # of a straight edge, so that the lens may bend it
 _TOUCH: Final = 0.3  # mm: what lies in a plane lies on both sides of it
 _STREAKS: Final = 5  # of grain across a plank
@@ -190,24 +191,32 @@ def _dot(dot: Dot, camera: Camera, size: tuple[int, int]) -> list[tuple[Array, C
 def _seen(
     ring: Array, colour: Colour, camera: Camera, size: tuple[int, int]
 ) -> list[tuple[Array, Colour]]:
-    """A ring as it falls in the picture, cut off close before the lens; nothing where all of it is nearer."""
-    before = _before_lens(ring, camera)
+    """A ring as it falls in the picture, cut off at its edges; nothing where it lies beside or behind."""
+    before = _in_view((ring - camera.place) @ camera.rotation.T, camera, size)
     if len(before) < 3:  # noqa: PLR2004
         return []
     share = np.linspace(0, 1, _PIECES, endpoint=False)[:, None]
     after = np.roll(before, -1, axis=0)
     fine = np.vstack([a + (b - a) * share for a, b in zip(before, after, strict=True)])
-    pixels = camera.project(fine, size)
+    pixels = camera.project(fine @ camera.rotation + camera.place, size)
     return [(pixels, colour)] if np.isfinite(pixels).all() else []
 
 
-def _before_lens(ring: Array, camera: Camera) -> Array:
-    depth = ((ring - camera.place) @ camera.rotation.T)[:, 2] - _NEAR
-    kept = []
-    for i in range(len(ring)):
-        j = (i + 1) % len(ring)
-        if depth[i] > 0:
-            kept.append(ring[i])
-        if (depth[i] > 0) != (depth[j] > 0):
-            kept.append(ring[i] + (ring[j] - ring[i]) * depth[i] / (depth[i] - depth[j]))
-    return np.array(kept).reshape(-1, 3)
+def _in_view(seen: Array, camera: Camera, size: tuple[int, int]) -> Array:
+    """A ring in camera axes, cut by five planes: close before the lens, and a little outside each edge of the picture.
+
+    I. E. Sutherland and G. W. Hodgman, "Reentrant polygon clipping" (1974).  Farther out the lens's figures mean nothing.
+    """
+    wide, high = (_OUTSIDE * one / 2 / camera.focal for one in size)
+    planes = ((0, 0, 1), (-1, 0, wide), (1, 0, wide), (0, -1, high), (0, 1, high))
+    for number, plane in enumerate(planes):
+        inside = seen @ np.array(plane, dtype=float) - (_NEAR if number == 0 else 0.0)
+        kept = []
+        for i in range(len(seen)):
+            j = (i + 1) % len(seen)
+            if inside[i] > 0:
+                kept.append(seen[i])
+            if (inside[i] > 0) != (inside[j] > 0):
+                kept.append(seen[i] + (seen[j] - seen[i]) * inside[i] / (inside[i] - inside[j]))
+        seen = np.array(kept).reshape(-1, 3)
+    return seen

@@ -183,8 +183,16 @@ def next_words(survey: Survey, judgement: Judgement, one: NextPicture, unit: Len
         (told(2 * value, unit) if told is not None else format_angle(2 * value))
         for value in (one.now, one.then)
     )
-    where = sentence_case(PLACES[one.place])
+    where = sentence_case(PLACES[one.view.place])
     return f"{where}: {check_name(survey, check).lower()} ± {now} becomes ± {then}."
+
+
+def no_picture_words(survey: Survey, check: Check) -> str:
+    """Where no picture from anywhere tells what is known least."""
+    return (
+        f"No picture sharpens {check_name(survey, check).lower()}: its marks near the root can't be seen, or too few "
+        "on the fuselage. A pin there would, or the gauge."
+    )
 
 
 def expect_words(

@@ -12,10 +12,10 @@ from hardkeel.edits.sight import add_photo, take_sighting
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import camera_for, hull_of, picture_of, seen_from
-from hardkeel.sight.asking import next_picture, to_click, worst_open, worth_a_pin
+from hardkeel.sight.asking import next_picture, open_checks, to_click, worth_a_pin
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import snap
-from hardkeel.sight.viewpoints import Place, views_of
+from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.cameras import Camera
 from hardkeel.survey.judging import judge_survey
 
@@ -109,17 +109,16 @@ def test_the_next_picture_sharpens_what_is_least_known_as_it_says() -> None:
     build = demo_build()
     walls = hull_of(build.fuselage)
     judged = judge_survey(build.surveyed, "dry")
-    worst = worst_open(judged)
+    worst = open_checks(judged)[0]
     wanted = next_picture(judged, walls)
-    assert worst is not None
     assert wanted is not None
     assert wanted.check == worst.id
     assert wanted.now == worst.sigma
     assert wanted.then < 0.5 * wanted.now
-    views = {view.place: view for view in views_of(judged.net, judged.solution, walls)}
-    pins = worth_a_pin(judged, views[wanted.place])
+    assert dict(wanted.promised)[wanted.check] == wanted.then
+    pins = worth_a_pin(judged, wanted)
     assert 1 <= len(pins) <= 3
-    assert set(pins) <= set(views[wanted.place].marks)
+    assert set(pins) <= set(wanted.view.marks)
 
 
 def test_the_demos_picture_gives_what_its_other_readings_say() -> None:

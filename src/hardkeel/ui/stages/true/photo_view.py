@@ -139,6 +139,11 @@ class PhotoView(QWidget):
         self._on = on
         self.update()
 
+    @property
+    def shown(self) -> OnPhoto:
+        """What lies over it."""
+        return self._on
+
     def snap_by(self, snap: Callable[[Pixel], Snap | None]) -> None:
         """Find what a click means by this."""
         self._snap = snap

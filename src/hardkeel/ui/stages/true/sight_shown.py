@@ -1,6 +1,7 @@
 """What Sight shows, from the document's figures."""
 
 from collections.abc import Collection, Sequence
+from dataclasses import replace
 from typing import Final
 
 from hardkeel.base.units import LengthUnit
@@ -8,8 +9,8 @@ from hardkeel.build.model import Build
 from hardkeel.geometry.rotation import Array
 from hardkeel.picture.photo import over_photo
 from hardkeel.picture.truing import View
-from hardkeel.sight.asking import next_picture, worth_a_pin
-from hardkeel.sight.viewpoints import views_of
+from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
+from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE
@@ -33,6 +34,8 @@ def on_photo(
         if one.photo == photo and not one.ignored
     )
     over = over_photo(build, judgement, photo, factor)
+    if len(ticks) <= LEAST_MARKS:
+        over = replace(over, estimated=())  # so few place the camera, and no more
     return OnPhoto(ticks, over, dict(over.marks).get(mark), chosen)
 
 
@@ -56,19 +59,20 @@ def next_lines(
     """Which picture to take next and from where, and what is worth a pin in it."""
     survey = build.surveyed
     wanted = next_picture(judgement, walls)
+    open_ = open_checks(judgement)
+    told = (
+        [say.no_picture_words(survey, open_[0])]
+        if open_ and (wanted is None or wanted.check != open_[0].id)
+        else []
+    )
     if wanted is None:
-        return []
+        return told
     lines = [
         say.next_words(survey, judgement, wanted, unit),
         say.expect_words(survey, judgement, wanted, _SAID[:3], unit),
     ]
-    view = next(
-        one
-        for one in views_of(judgement.net, judgement.solution, walls)
-        if one.place == wanted.place
-    )
-    pins = say.pin_words(survey, worth_a_pin(judgement, view))
-    return [*lines, pins] if pins else lines
+    pins = say.pin_words(survey, worth_a_pin(judgement, wanted))
+    return [line for line in (*lines, pins, *told) if line]
 
 
 def click_lines(build: Build, judgement: Judgement, photos: Collection[str]) -> list[str]:
