@@ -45,8 +45,10 @@ WHAT_IT_SAYS: Final = "What the readings say now"
 TAKE_NEXT: Final = "The next picture"
 HOW_TO: Final = "How to take it"
 PHOTOS: Final = "photo"
-KEYS: Final = (
-    "wheel: nearer     right button: move the picture     arrows: nudge a click, with Ctrl a tenth"
+KEYS: Final = "Arrows nudge it by a pixel, with Ctrl by a tenth; Esc lets it go."
+HANDS: Final = (
+    "Wheel: nearer. Right button: move the picture. Shift and click: no snapping. By keys: arrows lead the loupe, "
+    "with Ctrl finely, Enter takes what is in it, N where it can't be seen."
 )
 LEGEND: Final = "white: as it should stand     colour: as it stands, error enlarged"
 PRINTED_LEGEND: Final = "White: as it should stand. Coloured: as it stands, error shown × {factor:.0f}. Rings: what was clicked."

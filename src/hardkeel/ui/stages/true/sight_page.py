@@ -240,7 +240,7 @@ class SightPage(SubPage):
         measured = judgement.measured
         self.says.show_lines(headline(build.surveyed, judgement), lines if measured else [])
         self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
-        self.how.show_lines("", [*say.HOW, say.EXPECT])
+        self.how.show_lines("", [*say.HOW, say.EXPECT, *([say.HANDS] if self.photo else [])])
 
     def _look_further(self) -> None:
         """Which picture is worth taking, once the answer to the last click is on the screen."""
