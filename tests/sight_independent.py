@@ -79,7 +79,7 @@ class SightIndependent(Independent):
             )
 
         found = []
-        for _ in range(60):
+        for _ in range(24):
             way = rng.normal(size=3)
             way /= np.linalg.norm(way)
             side = np.cross(way, rng.normal(size=3))
@@ -91,7 +91,7 @@ class SightIndependent(Independent):
             )
             found.append((float(ended.cost), ended.x))
         found.sort(key=lambda one: one[0])
-        return [one for _, one in found[:3]]
+        return [one for _, one in found[:2]]
 
     def adjust(self, seed: int = 0) -> Json:
         """Unknowns and sigmas by name, cameras by photo; nothing is set aside."""

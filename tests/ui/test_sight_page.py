@@ -12,6 +12,7 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QWheelEvent
 from pytestqt.qtbot import QtBot
 
+from hardkeel.base.errors import BadInput
 from hardkeel.edits.sight import add_photo, take_sighting
 from hardkeel.edits.truing import set_phase
 from hardkeel.picture.truing import picture_of
@@ -19,6 +20,7 @@ from hardkeel.practice import photographing
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import camera_for, seen_from
 from hardkeel.storage.package import load
+from hardkeel.survey.adjusting import PHOTOS_PLACE
 from hardkeel.survey.cameras import Camera
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true import sight_desk
@@ -293,3 +295,18 @@ def test_the_photos_of_a_phase_are_shown_in_it(
     assert taken.nothing.isVisible()
     document.apply("dry", lambda b: set_phase(b, "dry"))
     assert taken.photo == "p1"
+
+
+def test_a_click_that_no_camera_can_have_seen_with_the_others_is_told_and_not_taken(
+    window: MainWindow, taken: SightPage, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    before = window.document.build
+
+    def refuse(*_args: object, **_more: object) -> None:
+        raise BadInput(PHOTOS_PLACE, "no camera")
+
+    monkeypatch.setattr(window.document, "apply", refuse)
+    click(taken, (600.0, 300.0), qtbot)
+    assert window.document.build is before
+    assert taken.told.text().startswith("That click does not go with the others")
+    assert "is it the nose pin" in taken.told.text()

@@ -30,6 +30,7 @@ _SETTLED: Final = 1e-4
 _MOST_STEPS: Final = 60
 _FAR_FROM_SETTLED: Final = 1.0  # a last step of more than its own sigma: nothing can be said yet
 _MANY: Final = 8  # marks in a photo that no other camera could see so, where they fit
+PHOTOS_PLACE: Final = "survey.photos"  # where a click is at fault
 _PROBED: Final = 12  # steps from each start
 _TRIED: Final = 2  # minima that are then gone down to the end
 _BEHIND: Final = 1e30  # costs more than any misfit
@@ -368,7 +369,7 @@ def _far_off(photos: Sequence[str]) -> BadInput:
     if photos:
         names = " and ".join(f'"{one}"' for one in photos)
         return BadInput(
-            "survey.photos",
+            PHOTOS_PLACE,
             f"no camera could have seen the marks so in {names}: a click lies on another mark, or a reading is far off",
         )
     return BadInput(

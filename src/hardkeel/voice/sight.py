@@ -94,6 +94,11 @@ def sight_edit(mark: str) -> str:
     return f"sight {mark}"
 
 
+def does_not_go(mark: str) -> str:
+    """Why a click was not taken."""
+    return f"That click does not go with the others, whatever the camera: is it the {mark}, or a click before it another mark?"
+
+
 def unsight_edit(mark: str) -> str:
     """The step's name for undo."""
     return f"take the click on {mark} away"

@@ -433,3 +433,25 @@ def test_a_wet_photo_leans_on_the_dry_readings_and_tells_what_the_glue_moved() -
     alone = judge_survey(glued, "dry")
     assert alone.solution.cameras == {}
     assert {fit.id for fit in alone.sight_fits} == set()
+
+
+def test_clicks_at_random_are_refused_with_the_photos_name_or_told_to_be_wrong() -> None:
+    """Never a traceback, never an answer that rests on them without a word."""
+    refused = []
+    for seed in range(3):
+        rng = np.random.default_rng(seed)
+        survey = plain_survey(twist=False)
+        truth = random_truth(network_of(survey), rng, 0.2)
+        camera = taken_from(survey, truth, rng, "behind")
+        photo = with_photo(survey, truth, camera, rng)
+        thrown = tuple(
+            one.but(value=(float(rng.uniform(0, 4000)), float(rng.uniform(0, 3000))))
+            for one in photo.sightings[:7]
+        )
+        try:
+            judged = judge_survey(photo.but(readings=thrown))
+        except BadInput as fault:
+            refused.append((fault.place, '"p1"' in str(fault)))
+        else:
+            assert judged.suspects or not judged.solution.cameras
+    assert set(refused) <= {("survey.photos", True)}

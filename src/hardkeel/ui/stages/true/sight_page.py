@@ -13,8 +13,10 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import sight as edits
+from hardkeel.edits.truing import Edit
 from hardkeel.picture.photo import Pixel
 from hardkeel.picture.truing import picture_of
 from hardkeel.practice.photographing import hull_of
@@ -22,6 +24,7 @@ from hardkeel.sight.asking import to_click
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
 from hardkeel.sight.viewpoints import Place
+from hardkeel.survey.adjusting import PHOTOS_PLACE
 from hardkeel.survey.model import Sight
 from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
@@ -304,14 +307,24 @@ class SightPage(SubPage):
         mark = chosen.mark if chosen is not None else self.mark
         if not mark:
             return
-        survey, now = self.document.build.surveyed, self.document.clock()
+        now = self.document.clock()
         photo, own = self.photo, sigma / self._shrunk if sigma else None
         self._chosen = ""
-        self.apply(
-            say.sight_edit(mark_name(survey, mark)),
-            lambda b: edits.take_sighting(b, photo, mark, (u, v), now, sigma=own),
+        self._take_click(
+            mark, lambda b: edits.take_sighting(b, photo, mark, (u, v), now, sigma=own)
         )
         self.view.setFocus()
+
+    def _take_click(self, mark: str, edit: Edit, *, nudge: str = "") -> None:
+        """Take a click; one that no camera can have seen with the others is told as what it is."""
+        name = mark_name(self.document.build.surveyed, mark)
+        try:
+            self.document.apply(say.sight_edit(name), edit, nudge=nudge)
+        except BadInput as fault:
+            told = say.does_not_go(name) if fault.place == PHOTOS_PLACE else str(fault)
+            self.tell(told)
+        else:
+            self.tell("")
 
     def _on_picked(self, sight: str) -> None:
         self._chosen = sight
@@ -329,8 +342,8 @@ class SightPage(SubPage):
             return
         u = min(max(0.0, chosen.value[0] + right), float(held.size[0]))
         v = min(max(0.0, chosen.value[1] + down), float(held.size[1]))
-        self.apply(
-            say.sight_edit(mark_name(survey, chosen.mark)),
+        self._take_click(
+            chosen.mark,
             lambda b: edits.take_sighting(b, photo, chosen.mark, (u, v), now),
             nudge=f"sight {chosen.id}",
         )
