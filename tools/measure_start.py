@@ -36,11 +36,14 @@ def hook(made):
     global window, watch
     install(made)
     window, watch = made, Watch()
-    made.pages['true'].drawing.installEventFilter(watch)
+    made.pages['true'].rigging.drawing.installEventFilter(watch)
 
 app.install_fault_hook = hook
 sys.exit(app.run_window("demo"))
 """
+
+
+_LONGEST_S = 60  # a start that takes longer is stuck: better told than waited for
 
 
 def main(rounds: int = 5) -> None:
@@ -61,7 +64,12 @@ def main(rounds: int = 5) -> None:
                 CHILD,
             ]
             done = subprocess.run(
-                [*display, *script], env=environment, capture_output=True, text=True, check=True
+                [*display, *script],
+                env=environment,
+                capture_output=True,
+                text=True,
+                check=True,
+                timeout=_LONGEST_S,
             )
             took, memory = done.stdout.split()
             figures.append((float(took), float(memory)))
