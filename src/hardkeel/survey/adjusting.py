@@ -32,6 +32,7 @@ _FAR_FROM_SETTLED: Final = 1.0  # a last step of more than its own sigma: nothin
 _MANY: Final = 8  # marks in a photo that no other camera could see so, where they fit
 PHOTOS_PLACE: Final = "survey.photos"  # where a click is at fault
 _PROBED: Final = 12  # steps from each start
+_PROBED_HALVINGS: Final = 8
 _TRIED: Final = 2  # minima that are then gone down to the end
 _BEHIND: Final = 1e30  # costs more than any misfit
 _CREPT: Final = 1e-3
@@ -169,7 +170,13 @@ def solve(net: Network, readings: Sequence[Observation], start: Start | None = N
         solution = _best_of(net, readings, photo, mine, unknowns, known)
         known, unknowns = dict(solution.cameras), solution.unknowns
     if solution is None or len(solution.cameras) < len(photos):
-        solution = _settle(net, readings, unknowns, known)
+        try:
+            solution = _settle(net, readings, unknowns, known)
+        except BadInput:
+            if known or start is None:
+                raise
+            # a photo that is out of use by now may have led far astray
+            solution = _settle(net, readings, net.prior_mean.copy(), known)
     return replace(solution, found_from=found_from)
 
 
@@ -203,11 +210,13 @@ def _best_of(
         begin = system.state_of(unknowns, {**known, photo.id: camera})
         with np.errstate(all="ignore"):
             try:
-                state, seen, left = _descend(system, begin, _PROBED)
+                state, seen, left = _descend(system, begin, _PROBED, _PROBED_HALVINGS)
             except (BadInput, np.linalg.LinAlgError):
                 continue
         probes.append((seen.cost, state[: net.columns.size], system.cameras_of(state)))
-        own = float(np.sum((seen.residuals * system.root_weight)[system.rows_of(photo.id)] ** 2))
+        squares = (seen.residuals * system.root_weight) ** 2
+        # what the photo itself misses, and how far the priors are stretched for it
+        own = float(np.sum(squares[system.rows_of(photo.id)]) + seen.cost - np.sum(squares))
         fits = left < _FAR_FROM_SETTLED and own < _likely(2 * len(sightings))
         if len(sightings) >= _MANY and fits:
             probes = probes[-1:]
@@ -284,7 +293,9 @@ def _settle(
     )
 
 
-def _descend(system: System, state: Array, most: int) -> tuple[Array, Seen, float]:
+def _descend(
+    system: System, state: Array, most: int, halvings: int = _MOST_HALVINGS
+) -> tuple[Array, Seen, float]:
     """Steps down, so many at most; where they end, and how long the next one would be, in its own sigma."""
     mean, root_weight = system.mean, system.root_weight
     now = system.look(state)
@@ -301,7 +312,7 @@ def _descend(system: System, state: Array, most: int) -> tuple[Array, Seen, floa
         length = float(np.sqrt(step @ normal @ step))
         if not length > _SETTLED:
             break
-        for trial in _trials(state, step, before, normal):
+        for trial in _trials((state, step), before, normal, halvings):
             seen = system.look(trial)
             if seen.cost <= now.cost * (1 + 1e-12):
                 break
@@ -347,7 +358,7 @@ def _crept(system: System, state: Array) -> tuple[Array, float]:
 
 
 def _trials(
-    here: Array, step: Array, before: tuple[Array, Array] | None, normal: Array
+    now: tuple[Array, Array], before: tuple[Array, Array] | None, normal: Array, halvings: int
 ) -> Iterator[Array]:
     """Points to try in turn: accelerated, then the plain step, then ever shorter ones.
 
@@ -355,13 +366,14 @@ def _trials(
     swinging from side to side; the last two steps tell that factor (D. G. Anderson, "Iterative
     procedures for nonlinear integral equations", J. ACM 12 (1965), 547–560, with one step back).
     """
+    here, step = now
     if before is not None:
         change = step - before[1]
         length = float(change @ normal @ change)
         share = float(step @ normal @ change) / length if length > 0 else 0.0
         if abs(share) > _WORTH_TURNING:
             yield here + step - share * (here - before[0] + change)
-    for halving in range(_MOST_HALVINGS):
+    for halving in range(halvings):
         yield here + step / 2**halving
 
 
