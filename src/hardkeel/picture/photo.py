@@ -7,6 +7,7 @@ import numpy as np
 
 from hardkeel.base.values import Point
 from hardkeel.build.model import Build
+from hardkeel.fuselage.hull import corner_lines
 from hardkeel.geometry.rotation import Array
 from hardkeel.picture.truing import body_ring, body_verdict
 from hardkeel.survey.judging import Judgement
@@ -85,7 +86,7 @@ def over_photo(build: Build, judgement: Judgement, photo_id: str, factor: float)
     return OverPhoto(
         tuple(wanted),
         tuple(estimated),
-        tuple(seen(line) for line in _longerons(build)),
+        tuple(seen(line) for line in corner_lines(build.fuselage)),
         tuple(
             (mark.id, (float(u), float(v)))
             for mark, (u, v) in zip(survey.marks, pixels, strict=True)
@@ -103,22 +104,3 @@ def _fine(ring: tuple[Point, ...]) -> list[Point]:
             x, y, z = (a + (b - a) * share for a, b in zip(start, end, strict=True))
             found.append((x, y, z))
     return found
-
-
-def _longerons(build: Build) -> list[Array]:
-    """The four corners of the fuselage from former to former, mm."""
-    fuselage = build.fuselage
-    if fuselage is None:
-        return []
-    stations = [(f.station, f.half_width, f.bottom, f.top) for f in fuselage.formers]
-    if fuselage.tail_post is not None:
-        post = fuselage.tail_post
-        stations.append((post.station, post.half_width, post.bottom, post.top))
-    stations.sort()
-    return [
-        np.array([(x, side * half, (low, top)[edge]) for x, half, low, top in stations]).reshape(
-            -1, 3
-        )
-        for side in (-1, 1)
-        for edge in (0, 1)
-    ]

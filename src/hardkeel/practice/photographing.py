@@ -2,11 +2,11 @@
 
 import math
 from collections.abc import Sequence
-from itertools import pairwise
 from typing import Final
 
 import numpy as np
 
+from hardkeel.fuselage.hull import hull_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.hidden import Hidden
@@ -25,7 +25,6 @@ _PIN_MM: Final = 2.6
 _PEN_MM: Final = 1.5
 _FLAT: Final = math.cos(math.radians(150.0))
 _SAME_MM: Final = 1e-6
-_UNDER_MM: Final = 0.8  # the hull's skin lies this far inside of its marks
 
 
 def film_focal(size: tuple[int, int]) -> float:
@@ -40,36 +39,6 @@ def camera_for(
     points = hidden.net.placer.place(hidden.unknowns).airframe
     way = np.array(WAYS[place]) + rng.normal(size=3) * _OFF
     return camera_at(points, way, size, _FOCAL * max(size), _K1)
-
-
-def hull_of(fuselage: Fuselage | None) -> tuple[Array, ...]:
-    """The walls of a fuselage from former to former, each shape (4, 3), mm; none where nothing is drawn."""
-    if fuselage is None:
-        return ()
-    stations = [(f.station, f.half_width, f.bottom, f.top) for f in fuselage.formers]
-    if fuselage.tail_post is not None:
-        post = fuselage.tail_post
-        stations.append((post.station, post.half_width, post.bottom, post.top))
-    rings = [
-        np.array(
-            [
-                (x, side * (half - _UNDER_MM), height)
-                for side, height in (
-                    (-1, bottom + _UNDER_MM),
-                    (1, bottom + _UNDER_MM),
-                    (1, top - _UNDER_MM),
-                    (-1, top - _UNDER_MM),
-                )
-            ]
-        )
-        for x, half, bottom, top in sorted(stations)
-    ]
-    walls = [
-        np.array([one[i], one[(i + 1) % 4], other[(i + 1) % 4], other[i]])
-        for one, other in pairwise(rings)
-        for i in range(4)
-    ]
-    return (*([rings[0], rings[-1]] if rings else []), *walls)
 
 
 def picture_of(

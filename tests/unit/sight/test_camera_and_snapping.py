@@ -9,9 +9,10 @@ import pytest
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import add_photo, take_sighting
+from hardkeel.fuselage.hull import hull_of
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.hidden import hidden_from
-from hardkeel.practice.photographing import camera_for, hull_of, picture_of, seen_from
+from hardkeel.practice.photographing import camera_for, picture_of, seen_from
 from hardkeel.sight.asking import next_picture, open_checks, to_click, worth_a_pin
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import snap

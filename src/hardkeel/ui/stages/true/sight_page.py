@@ -17,9 +17,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import sight as edits
 from hardkeel.edits.truing import Edit
+from hardkeel.fuselage.hull import hull_of
 from hardkeel.picture.photo import Pixel
 from hardkeel.picture.truing import picture_of
-from hardkeel.practice.photographing import hull_of
 from hardkeel.sight.asking import to_click
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
