@@ -88,12 +88,6 @@ def test_a_figure_that_means_nothing_is_told_and_nothing_is_lost(
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert "1..2" in large.under.text()
     assert window.document.build is before
-    qtbot.keyClick(large, Qt.Key.Key_Backspace)
-    qtbot.keyClick(large, Qt.Key.Key_Backspace)
-    qtbot.keyClick(large, Qt.Key.Key_Backspace)
-    qtbot.keyClick(large, Qt.Key.Key_Space)  # 1 mm, where some hundreds are wanted
-    assert "far off" in large.under.text()
-    assert window.document.build is before
 
 
 def test_the_pot_life_runs_beneath_the_reading(

@@ -140,7 +140,10 @@ def suspect_sentence(
     off = format_residual(survey, reading, fit, unit)
     text = f"{suspect.reading} does not fit the rest, by {off}: take it again."
     if suspect.alike:
-        others = ", ".join(told_id(survey, one) for one in suspect.alike)
+        others = ", ".join(
+            told_id(survey, one) if survey.sighting(one) is not None else one
+            for one in suspect.alike
+        )
         text = f"Either {suspect.reading} or {others} is wrong: take them again."
     if was_turned(survey, reading):
         text += " Turned end for end a level shows its own error: look under Tools."
