@@ -17,7 +17,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.sight.viewpoints import Place, hidden_marks
 from hardkeel.survey.adjusting import solve
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Incidence, Sight, Survey
+from hardkeel.survey.model import Incidence, Sight, Survey, sigma_of
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from tests.airframes import plain_survey, random_truth, readings_of
@@ -61,25 +61,12 @@ def _figures(count: int) -> Way:
         net = network_of(survey)
         values, _ = net.observer(listed).predict(truth, net.placer.place(truth))
         taken = tuple(
-            one.but(
-                id=f"r{i}", value=float(v) + float(rng.normal()) * (one.sigma or _USUAL[one.kind])
-            )
+            one.but(id=f"r{i}", value=float(v) + float(rng.normal()) * sigma_of(one))
             for i, (one, v) in enumerate(zip(listed, values, strict=True))
         )
         return survey.but(readings=(*survey.readings, *taken))
 
     return way
-
-
-_USUAL = {
-    "distance": 0.5,
-    "distance-difference": 0.4,
-    "height": 0.4,
-    "incidence": 0.15,
-    "tilt": 0.1,
-    "offset": 0.5,
-    "angle": 0.25,
-}
 
 
 def _both(*ways: Way) -> Way:

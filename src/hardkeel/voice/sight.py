@@ -173,8 +173,8 @@ def view_words(view: PhotoView, unit: LengthUnit) -> str:
 
 def _coarse(mm: float, unit: LengthUnit) -> str:
     """A distance as one would pace it: to a centimetre or half an inch."""
-    step = 10.0 if unit == "mm" else 12.7
-    return format_length(round(abs(mm) / step) * step, unit)
+    step, digits = (10.0, 0) if unit == "mm" else (12.7, -1)
+    return format_length(round(abs(mm) / step) * step, unit, digits)
 
 
 _K1_SEEN: Final = 0.03  # in one photo it is seldom seen
@@ -187,7 +187,7 @@ def next_words(survey: Survey, judgement: Judgement, one: NextPicture, unit: Len
         return ""
     told = format_length if check.unit == "mm" else None
     now, then = (
-        (told(2 * value, unit) if told is not None else format_angle(2 * value))
+        (told(value, unit) if told is not None else format_angle(value))
         for value in (one.now, one.then)
     )
     where = sentence_case(PLACES[one.view.place])
@@ -212,7 +212,7 @@ def expect_words(
         check = judgement.check(name)
         if check is None or name not in promised:
             continue
-        doubt = 2 * promised[name]
+        doubt = promised[name]
         words = format_length(doubt, unit) if check.unit == "mm" else format_angle(doubt)
         told.append(f"{check_name(survey, check).lower()} ± {words}")
     return f"To expect of it with all else: {', '.join(told)}." if told else ""

@@ -19,6 +19,8 @@ from hardkeel.sight.snapping import snap
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.cameras import Camera
 from hardkeel.survey.judging import judge_survey
+from hardkeel.voice.sight import next_words
+from hardkeel.voice.verdicts import format_doubt
 
 NOON = datetime(2026, 10, 6, 12, tzinfo=UTC)
 SIZE = (1600, 1200)
@@ -117,6 +119,10 @@ def test_the_next_picture_sharpens_what_is_least_known_as_it_says() -> None:
     assert wanted.now == worst.sigma
     assert wanted.then < 0.5 * wanted.now
     assert dict(wanted.promised)[wanted.check] == wanted.then
+    check = judged.check(wanted.check)
+    assert check is not None
+    doubt = format_doubt(check, "mm").removeprefix("±")  # as the checks beside it tell theirs
+    assert f"± {doubt} becomes ±" in next_words(build.surveyed, judged, wanted, "mm")
     pins = worth_a_pin(judged, wanted)
     assert 1 <= len(pins) <= 3
     assert set(pins) <= set(wanted.view.marks)
