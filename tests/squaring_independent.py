@@ -53,12 +53,41 @@ class Frame:
             r for r in fuselage["squaring"].get("readings", []) if not r.get("ignored", False)
         ]
         self.own = fuselage["squaring"].get("tolerances") or {}
+        self.extra: list[tuple[str, str]] = []
+        self.extra_prior: list[float] = []
+        self._share(fuselage["squaring"].get("shared") or {})
+
+    def _share(self, shared: Data) -> None:
+        """What the readings share: shifts of marks, zeros of tools; no seats of a gauge and no bends."""
+        named = [
+            mark
+            for r in self.readings
+            for end in (r.get("from"), r.get("to"), r.get("at"), r.get("mark"), r.get("along"))
+            for mark in (end if isinstance(end, list) else [end])
+            if mark is not None and not mark.startswith("board.")
+        ]
+        for mark in dict.fromkeys(named):
+            if shared.get("mark"):
+                self.extra += [(f"mark {mark}", axis) for axis in "xyz"]
+                self.extra_prior += [shared["mark"]] * 3
+        for key, kind in (("gauge", "incidence"), ("level", "tilt"), ("tape_zero", "distance"), ("tape_stretch", "distance")):  # fmt: skip
+            tools = dict.fromkeys(
+                r.get("instrument") or "" for r in self.readings if r["kind"] == kind
+            )
+            if shared.get(key):
+                self.extra += [(key, tool) for tool in tools]
+                self.extra_prior += [shared[key]] * len(tools)
+
+    def more(self, u: np.ndarray, key: tuple[str, str]) -> float:
+        """One of the shared unknowns; 0 where it is none."""
+        return float(u[7 * len(self.ids) + self.extra.index(key)]) if key in self.extra else 0.0
 
     def place(self, mark: str, u: np.ndarray) -> np.ndarray:
         k, at = self.marks[mark]
         if k is None:
             return at
         dx, dy, dz, roll, lean, yaw, rack = u[7 * k : 7 * k + 7]
+        at = at + np.array([self.more(u, (f"mark {mark}", axis)) for axis in "xyz"])
         arm = at - self.pivots[k]
         arm = arm + np.array([0.0, math.tan(math.radians(rack)) * arm[2], 0.0])
         a, b, c = (math.radians(v) for v in (roll, lean, yaw))
@@ -68,6 +97,18 @@ class Frame:
         return np.asarray(self.pivots[k] + np.array([dx, dy, dz]) + rz @ ry @ rx @ arm)
 
     def predict(self, r: Data, u: np.ndarray) -> float:
+        kind, tool = r["kind"], r.get("instrument") or ""
+        turned = -1.0 if r.get("turned") else 1.0
+        plain = self._plain(r, u)
+        if kind == "incidence":
+            return plain + turned * self.more(u, ("gauge", tool))
+        if kind == "tilt":
+            return plain + turned * self.more(u, ("level", tool))
+        if kind in ("distance", "distance-difference"):
+            plain *= 1 + self.more(u, ("tape_stretch", tool))
+        return plain + (self.more(u, ("tape_zero", tool)) if kind == "distance" else 0.0)
+
+    def _plain(self, r: Data, u: np.ndarray) -> float:
         kind = r["kind"]
         if kind == "incidence":
             return float(u[7 * self.ids.index(r["body"]) + 4])
@@ -98,8 +139,8 @@ def solve(
     frame: Frame, readings: list[Data]
 ) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
     """Unknowns, covariance, residuals, jacobian (rows divided by sigma)."""
-    n = 7 * len(frame.ids)
-    prior = np.tile(PRIOR, len(frame.ids))
+    prior = np.concatenate([np.tile(PRIOR, len(frame.ids)), frame.extra_prior])
+    n = len(prior)
 
     def cost(u: np.ndarray) -> np.ndarray:
         fit = [(r["value"] - frame.predict(r, u)) / sigma(r) for r in readings]
@@ -146,10 +187,11 @@ def squaring(fuselage: Data) -> Data:
             checks[f"{name}_{kind}"] = (value, spread, limit, verdict)
     shape, shape_sigma = _shape(frame, u, c, checks)
     named, former = _named(frame, u, c, checks, shape, shape_sigma)
+    parts = _parts(frame, u, c, checks, named)
     return {
-        "u": u.reshape(k, 7), "sigma": np.sqrt(np.diag(c)).reshape(k, 7), "suspects": suspects,
+        "u": u[: 7 * k].reshape(k, 7), "sigma": np.sqrt(np.diag(c))[: 7 * k].reshape(k, 7), "suspects": suspects,
         "checks": checks, "shape": shape, "shape_sigma": shape_sigma, "named": named, "former": former,
-        "moves": _moves(frame, u, checks),
+        "parts": parts, "moves": _moves(frame, u, checks, parts),
     }  # fmt: skip
 
 
@@ -164,12 +206,12 @@ def _weighted(
             for i, name in enumerate(frame.ids)
         ]
     )
-    pick = np.zeros((n, 7 * n))
+    pick = np.zeros((n, len(c)))
     for i in range(n):
         pick[i, 7 * i + at] = 1.0
     normal = design.T @ weights @ design
     if np.linalg.matrix_rank(design) < design.shape[1]:
-        return np.zeros((design.shape[1], 7 * n))  # two formers have no bow
+        return np.zeros((design.shape[1], len(c)))  # two formers have no bow
     return np.linalg.solve(normal, design.T @ weights) @ pick
 
 
@@ -261,12 +303,50 @@ def _named(  # noqa: C901  the contract's rules one after another
     return (best, None) if out else ("unsure", None)
 
 
-def _moves(frame: Frame, u: np.ndarray, checks: Data) -> dict[str, np.ndarray]:
+def _parts(
+    frame: Frame, u: np.ndarray, c: np.ndarray, checks: Data, named: str
+) -> dict[str, dict[str, float]]:
+    """What the shape gives each former, by kind; nothing where the whole is not named."""
+    x, n = frame.x, len(frame.ids)
+    t = (x - x[0]) / (x[-1] - x[0])
+    one = np.ones(n)
+
+    def fitted(kind: str, design: np.ndarray) -> np.ndarray:
+        return np.asarray(_weighted(frame, c, checks, kind, design) @ u)
+
+    line = np.stack([one, x], axis=1)
+    curve = np.stack([one, x, 4 * t * (1 - t)], axis=1)
+    found: dict[str, np.ndarray] = {}
+    if named == "twisted":
+        found["roll"], found["dy"] = line @ fitted("roll", line), line @ fitted("dy", line)
+    elif named == "bowed":
+        found["dy"], found["yaw"] = curve @ fitted("dy", curve), line @ fitted("yaw", line)
+    elif named == "racked":
+        mean = fitted("yaw", one[:, None])[0] - math.degrees(fitted("dy", curve)[1])
+        found["yaw"] = one * mean
+    elif named == "leaning":
+        found["lean"] = one * fitted("lean", one[:, None])[0]
+    return {
+        name: {kind: float(values[i]) for kind, values in found.items()}
+        for i, name in enumerate(frame.ids)
+        if found
+    }
+
+
+def _moves(frame: Frame, u: np.ndarray, checks: Data, parts: Data) -> dict[str, np.ndarray]:
+    at = {"dy": 1, "roll": 3, "lean": 4, "yaw": 5}
     found = {}
-    for name in frame.ids:
-        mine = [checks[f"{name}_{kind}"] for kind in KINDS]
-        if any(abs(v) > limit / 2 and abs(v) > 2 * sd for v, sd, limit, _ in mine):
+    for i, name in enumerate(frame.ids):
+        mine, cured = parts.get(name, {}), u.copy()
+        for kind, part in mine.items():
+            cured[7 * i + at[kind]] -= part
+        left = [
+            abs(checks[f"{name}_{kind}"][0] - mine.get(kind, 0.0)) - 2 * checks[f"{name}_{kind}"][1]
+            > checks[f"{name}_{kind}"][2]
+            for kind in KINDS
+        ]
+        if any(left):
             for corner in ("bp", "bs", "tp", "ts"):
                 mark = f"{name}.{corner}"
-                found[mark] = frame.marks[mark][1] - frame.place(mark, u)
+                found[mark] = frame.marks[mark][1] - frame.place(mark, cured)
     return found

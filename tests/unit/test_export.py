@@ -50,7 +50,7 @@ def test_the_record_tells_frame_squareness_and_order_of_work() -> None:
     text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "mm"))
     for words in (
         "Frame", "lower longeron", "Square", "Twisted. From nose to tail it turns 2.77° ± 0.20°",
-        "Height of F3 top starboard does not fit the rest", "F4, F9: finer than a hand", "F1 square in itself",
+        "Height of F3 top starboard does not fit the rest", "Twist the whole box back", "Hold it so", "F1 square in itself",
         "Readings of the frame", "F9 top middle off the centre line", "Order of work", "This can't be undone",
         "Close the tail", "done",
     ):  # fmt: skip

@@ -12,6 +12,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Finite, Positive
 from hardkeel.build.model import FORMAT, Build, ModelClass
 from hardkeel.survey.model import Instrument, Survey
+from hardkeel.survey.priors import USUAL_SHARED, Shared
 from hardkeel.survey.proposing import EVERY_TOOL
 from hardkeel.tail.model import TailSurface
 
@@ -63,7 +64,9 @@ class Figures(BaseModel):
     tools: tuple[str, ...] = ("tape", "line", "stand", "gauge", "level")
 
 
-def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
+def build_from(
+    figures: Figures, kind: FuselageKind = SHEET_BOX, shared: Shared | None = USUAL_SHARED
+) -> Build:
     """Lay out a whole airframe around the figures.
 
     The tail arm runs from the wing's quarter chord to the stabilizer's, at the roots.  Nose, depth
@@ -129,7 +132,7 @@ def build_from(figures: Figures, kind: FuselageKind = SHEET_BOX) -> Build:
         tolerances=class_tolerances(figures.model_class),
         instruments=tuple(tool for tool in TOOL_CHOICES if tool.id in figures.tools),
     )
-    return build.but(survey=survey)
+    return build.but(survey=survey if shared is None else survey.but(shared=shared))
 
 
 def _check(figures: Figures) -> None:

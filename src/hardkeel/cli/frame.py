@@ -10,16 +10,15 @@ from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
+from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.easing import pulls_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.shaping import name_frame, shape_of_frame
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
-from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
@@ -232,10 +231,7 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
     if shut:
         lines += ["", "Look into", *(f"  {text}" for text in shut)]
     if fuselage.squaring is not None:
-        squared = square(fuselage)
-        shape = shape_of_frame(squared)
-        named = name_frame(squared, fuselage.squaring, shape)
-        told = squared_lines(squared, named, shape, unit)
+        told = squared_lines(judge_frame(fuselage), unit)
         lines += ["", SQUARE, *(f"  {text}" for text in told)]
     bought = purchases_of(parts, framed.kerf, framed.stock)
     lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in bought)]

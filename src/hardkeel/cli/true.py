@@ -20,8 +20,9 @@ from hardkeel.voice.advice import (
 )
 from hardkeel.voice.doubts import check_sentence, doubt_of
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.voice.sharing import findings, fit_sentence
 from hardkeel.voice.sight import TOO_FEW, clicked_words, view_words
-from hardkeel.voice.verdicts import VERDICT_WORDS, format_doubt, format_value, way_off
+from hardkeel.voice.verdicts import format_doubt, format_value, verdict_word, way_off
 
 _NAME_WIDTH = 44
 
@@ -46,11 +47,15 @@ def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
     lines = [f"{build.name or 'Unnamed build'}, {phase}: {headline(survey, judgement)}", ""]
     for check in judgement.checks:
         text = f"  {check_name(survey, check):<28}{format_value(check, unit):>10} {format_doubt(check, unit):<10}"
-        verdict = VERDICT_WORDS[check.verdict]
+        verdict = verdict_word(check)
         told = f"{verdict}: {way_off(survey, check, unit)}" if check.verdict == "out" else verdict
-        if check.edge and doubt_of(judgement, check) is None:
-            told = "at the edge: correct it or accept it"
+        if check.edge:
+            told = f"{verdict}: correct it or accept it"
         lines.append(text + told)
+    lines += _section(
+        "What they share",
+        [one for one in (fit_sentence(judgement), *findings(survey, judgement, unit)) if one],
+    )
     lines += _section(
         "Doubts", [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
     )

@@ -91,7 +91,8 @@ _MISREAD: Final = ("nose_pin", "stab_tip_te_starboard")
 
 def demo_build() -> Build:
     """The demo as it opens: dry fit nearly measured, wing already wet."""
-    build = build_from(_FIGURES)
+    # its stand-in gauges err each by itself, so nothing is supposed to be shared
+    build = build_from(_FIGURES, shared=None)
     hidden = hidden_from(build.surveyed, TRUTH)
     build = build.but(
         log=_early_log(), sessions=_SESSIONS, stand_in=TRUTH, club="Fenmouth Marsh Model Flyers"

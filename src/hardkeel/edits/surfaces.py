@@ -11,6 +11,7 @@ from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import checked, fuselage_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.survey.model import Mark, Survey, marks_of
+from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.tail.model import TailSurface
 
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)
@@ -61,7 +62,9 @@ def put_on_wing_and_tail(build: Build) -> Build:
     if (wings, tail) == (build.wings, build.tail):
         raise BadInput("", "wing, stabilizer and fin are on already")
     survey = (
-        build.survey if build.survey is not None else Survey(instruments=usual.surveyed.instruments)
+        build.survey
+        if build.survey is not None
+        else Survey(instruments=usual.surveyed.instruments, shared=USUAL_SHARED)
     )
     laid = build.but(wings=wings, tail=tail, survey=survey, phase=build.phase or "dry")
     return checked(build, laid)

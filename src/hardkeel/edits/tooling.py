@@ -11,12 +11,35 @@ from hardkeel.build.model import Build
 from hardkeel.edits.truing import with_survey
 from hardkeel.survey.instruments import ZeroError
 from hardkeel.survey.model import Instrument, Sight, Survey, Tilt
+from hardkeel.survey.priors import USUAL_SHARED, Shared, SquaredTo
 from hardkeel.survey.proposing import counted_with, tools_of
 
 
 def set_tools(build: Build, tools: Iterable[Instrument]) -> Build:
     """Say which tools the builder owns."""
     return with_survey(build, build.surveyed.but(instruments=tuple(tools)))
+
+
+def set_shared(build: Build, key: str, value: float) -> Build:
+    """Say how much of one kind readings may share, 1 sigma as the file keeps it; 0: nothing of it.
+
+    Raises
+    ------
+    BadInput
+        When it is negative or no figure.
+    """
+    shared = build.surveyed.shared or Shared()
+    return with_survey(build, build.surveyed.but(shared=shared.but(**{key: value})))
+
+
+def suppose_shared(build: Build, *, usual: bool) -> Build:
+    """Suppose that readings share what is usual, or nothing at all."""
+    return with_survey(build, build.surveyed.but(shared=USUAL_SHARED if usual else None))
+
+
+def set_squared_to(build: Build, to: SquaredTo) -> Build:
+    """Say what stabilizer and fin are set square to where the tail bends."""
+    return with_survey(build, build.surveyed.but(squared_to=to))
 
 
 def change_tool(build: Build, tool: Instrument) -> Build:

@@ -41,15 +41,15 @@ def air_story(
 
 def _air(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
     decalage = judgement.check("decalage")
-    known = decalage is not None and judgement.measured and decalage.sigma <= decalage.tolerance
+    known = decalage is not None and judgement.measured and decalage.doubt <= decalage.tolerance
     trim = build_trim(build, decalage.value if decalage is not None and known else None)
     if trim.neutral_point is None:
         return []
     lines = say.trim_lines(trim)
     for check in judgement.checks if judgement.measured else ():
-        effect = effect_of(trim, check.id, check.error, check.sigma)
+        effect = effect_of(trim, check.id, check.error, check.doubt)
         edge = effect_of(trim, check.id, check.tolerance, 0.0)
-        if effect is None or edge is None or check.sigma > check.tolerance:
+        if effect is None or edge is None or check.doubt > check.tolerance:
             continue
         name = check_name(build.surveyed, check)
         lines.append(f"{name}: {say.effect_sentence(effect, unit)} {say.edge_sentence(edge, unit)}")

@@ -120,7 +120,7 @@ def _phases(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
         row = [check_name(build.surveyed, check)]
         for phase in read:
             now = judged[phase].check(check.id)
-            known = now is not None and now.sigma <= now.tolerance
+            known = now is not None and now.doubt <= now.tolerance
             row.append(format_value(now, unit) if now is not None and known else say.NOT_KNOWN)
         rows.append(row)
     widths = [WIDTH - len(read) * 32 * mm, *[32 * mm] * len(read)]

@@ -1,16 +1,16 @@
 """The record's pages of Frame: what was cut, what to look into, how square it stands, the order of work."""
 
-from typing import Any, Final
+from typing import Any
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.build.model import Build
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
+from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.shaping import name_frame, shape_of_frame
-from hardkeel.fuselage.squaring import Squared, square
+from hardkeel.fuselage.squaring import Squared
 from hardkeel.voice import order as say_order
 from hardkeel.voice.frame import ends_words, finding_sentence, finding_title
 from hardkeel.voice.names import PHASE_WORDS
@@ -21,8 +21,7 @@ from hardkeel.voice.square import (
     squared_lines,
     value_words,
 )
-
-_VERDICTS: Final = {"true": "true", "out": "OUT", "unsure": "not known yet"}
+from hardkeel.voice.verdicts import verdict_word
 
 
 def frame_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
@@ -69,9 +68,8 @@ def _cut(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowable]
 def _square(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     if fuselage.squaring is None or not fuselage.squaring.readings:
         return []
-    squared = square(fuselage)
-    shape = shape_of_frame(squared)
-    said = squared_lines(squared, name_frame(squared, fuselage.squaring, shape), shape, unit)
+    judged = judge_frame(fuselage)
+    squared, said = judged.squared, squared_lines(judged, unit)
     return [
         Paragraph("Square", styles.heading),
         *(Paragraph(safe(text), styles.text) for text in said),
@@ -89,9 +87,7 @@ def _checks(squared: Squared, unit: LengthUnit) -> Flowable:
             for figure in (check.value, 2 * check.sigma, check.tolerance)
         ]
         value, doubt, tolerance = told
-        rows.append(
-            [check_title(check), value, f"±{doubt}", f"±{tolerance}", _VERDICTS[check.verdict]]
-        )
+        rows.append([check_title(check), value, f"±{doubt}", f"±{tolerance}", verdict_word(check)])
     widths = [50 * mm, 24 * mm, 24 * mm, 24 * mm, WIDTH - 122 * mm]
     return ruled_table(rows, widths, (1, 2, 3))
 

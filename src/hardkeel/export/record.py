@@ -46,7 +46,14 @@ from hardkeel.voice.advice import (
 from hardkeel.voice.log import entry_text
 from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.voice.safety import SAFETY
-from hardkeel.voice.verdicts import format_doubt, format_value, format_wanted, way_off
+from hardkeel.voice.sharing import FOUND, findings, fit_sentence
+from hardkeel.voice.verdicts import (
+    format_doubt,
+    format_value,
+    format_wanted,
+    verdict_word,
+    way_off,
+)
 
 _FACTOR: Final = 10.0
 
@@ -142,9 +149,9 @@ def _checks(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles
         return [Paragraph("No checks yet: the build has no wing or tail described.", styles.text)]
     rows = [["Check", "Value", "Doubt", "Wanted", "Verdict"]]
     for check in judgement.checks:
-        shape = {"true": "true", "out": "OUT", "unsure": "not known yet"}[check.verdict]
+        shape = verdict_word(check)
         if check.verdict == "out":
-            shape += f": {way_off(survey, check, unit)}"
+            shape = f"{shape.upper()}: {way_off(survey, check, unit)}"
         wanted = format_wanted(check, unit)
         rows.append(
             [
@@ -185,6 +192,10 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles)
                 ]
             )
         )
+    shared = [one for one in (fit_sentence(judgement), *findings(survey, judgement, unit)) if one]
+    if shared:
+        story.append(Paragraph(FOUND, styles.heading))
+        story += [Paragraph(safe(text), styles.text) for text in shared]
     doubts = [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
     if doubts:
         story.append(Paragraph("Doubts", styles.heading))

@@ -11,6 +11,7 @@ from pydantic import Field
 from hardkeel.base.values import Place, Point2, Positive, Size, SizeOrZero, Text, Value
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.survey.model import Reading
+from hardkeel.survey.priors import Shared
 
 Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
 METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "board")
@@ -265,10 +266,13 @@ class Squaring(Value):
     ----------
     tolerances : dict, optional
         By kind (``yaw``) or by check (``F2_lean``, which goes before), mm or degrees.
+    shared : Shared, optional
+        What the readings have in common; a frame on its board has no bends and no seats of a gauge.
     """
 
     readings: tuple[Reading, ...] = ()
     tolerances: dict[str, Positive] | None = None
+    shared: Shared | None = None
 
     def __hash__(self) -> int:
         """What is computed from a fuselage is kept by the fuselage: a dictionary has no hash of its own."""

@@ -101,6 +101,32 @@ def _functionals(squared: Squared) -> dict[Part, Array]:
     return {"twist": roll[1], "bow": bowed[2], "yaw": yaw, "lean": lean}
 
 
+def parts_of(squared: Squared, name: Name) -> dict[str, Array]:
+    """What a named shape gives each former, by kind of check, shape (n,) each; nothing of any other name.
+
+    A twisted frame is also straightened, a bowed one also turned in plan: each its own straight line.
+    """
+    x, t = squared.stations, _along(squared.stations)
+    ones = np.ones(len(x))
+    line, curve = np.column_stack([ones, x]), np.column_stack([ones, x, 4 * t * (1 - t)])
+
+    def fitted(quantity: int, design: Array) -> Array:
+        made: Array = design @ (_solved(squared, quantity, design) @ squared.solution.unknowns)
+        return made
+
+    match name:
+        case "twisted":
+            return {"roll": fitted(_ROLL, line), "dy": fitted(_DY, line)}
+        case "bowed":
+            return {"dy": fitted(_DY, curve), "yaw": fitted(_YAW, line)}
+        case "racked":
+            return {"yaw": ones * float(_functionals(squared)["yaw"] @ squared.solution.unknowns)}
+        case "leaning":
+            return {"lean": fitted(_LEAN, ones[:, None])}
+        case _:
+            return {}
+
+
 def _solved(squared: Squared, quantity: int, design: Array) -> Array:
     """Rows over the unknowns that give the fit's coefficients, shape (coefficients, unknowns)."""
     columns, size = squared.columns[:, quantity], squared.net.columns.size

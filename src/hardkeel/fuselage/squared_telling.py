@@ -2,9 +2,9 @@
 
 import math
 
-from hardkeel.fuselage.model import Fuselage, Squaring
-from hardkeel.fuselage.shaping import name_frame, shape_of_frame
-from hardkeel.fuselage.squaring import UNKNOWNS, Squared, square
+from hardkeel.fuselage.curing import judge_frame
+from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.squaring import UNKNOWNS, Squared
 from hardkeel.survey.model import Phase
 
 Json = dict[str, object]
@@ -18,9 +18,8 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
     BadInput
         When the frame has no board, a reading points at nothing, or the figures can't be adjusted.
     """
-    squared = square(fuselage, phase)
-    shape = shape_of_frame(squared)
-    named = name_frame(squared, fuselage.squaring or Squaring(), shape)
+    judged = judge_frame(fuselage, phase)
+    squared, shape, named, cure = judged.squared, judged.shape, judged.named, judged.cure
     return {
         "formers": [_former(squared, name) for name in squared.formers],
         "readings": [
@@ -48,6 +47,7 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
                 "verdict": check.verdict,
                 "unit": check.unit,
             }
+            | ({"edge": True} if check.edge else {})
             for check in squared.checks
         ],
         "shape": {
@@ -60,9 +60,15 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
         "named": named.name,
         "former": named.former,
         "probable": dict(named.probable),
+        "cure": {
+            "name": cure.name,
+            "formers": [{"former": former} | given for former, given in cure.formers],
+        }
+        if cure is not None
+        else None,
         "moves": [
             {"former": one.former, "point": one.point, "dx": one.dx, "dy": one.dy, "dz": one.dz}
-            for one in squared.moves
+            for one in judged.moves
         ],
     }
 

@@ -16,9 +16,19 @@ from hardkeel.base.values import Point
 from hardkeel.fuselage.model import Board, Former, Fuselage, Squaring
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.checking import Check, verdict_of
+from hardkeel.survey.checking import Check, at_edge, verdict_of
 from hardkeel.survey.columns import Priors
-from hardkeel.survey.model import Body, Mark, Phase, Reading, Survey, counted, in_phase
+from hardkeel.survey.model import (
+    Body,
+    Incidence,
+    Mark,
+    Phase,
+    Reading,
+    Survey,
+    counted,
+    in_phase,
+    marks_of,
+)
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.soundness import check_reading
 from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
@@ -35,18 +45,6 @@ CHECKED: Final = (
 CORNERS: Final = ("bp", "bs", "tp", "ts")
 UNKNOWNS: Final = ("dx", "dy", "dz", "roll", "lean", "yaw", "rack")
 _PRIORS: Final = Priors(shift=3.0, turn=2.0, bench=False)
-_MOVED_FROM: Final = 0.5  # of a tolerance: nearer than this a former is left alone
-
-
-@dataclass(frozen=True, slots=True)
-class Move:
-    """Where a former's corner must go: design place less estimated place, board axes, mm."""
-
-    former: str
-    point: str
-    dx: float
-    dy: float
-    dz: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +75,17 @@ class Squared:
     columns: np.ndarray[tuple[int, int], np.dtype[np.intp]]
     tolerances: Array
     checks: tuple[Check, ...]
-    moves: tuple[Move, ...]
     ended: Starts
+
+    @property
+    def read_on(self) -> frozenset[str]:
+        """The formers that a reading in use touches."""
+        used = {fit.id for fit in self.fits if fit.used}
+        found: set[str] = set()
+        for one in self.readings:
+            if one.id in used:
+                found |= bodies_of(one)
+        return frozenset(found & set(self.formers))
 
     def checks_on(self, former: str) -> tuple[Check, ...]:
         """The checks of one former."""
@@ -91,6 +98,13 @@ class Squared:
             return 0.0, 0.0
         spread = float(self.solution.covariance[column, column])
         return float(self.solution.unknowns[column]), max(spread, 0.0) ** 0.5
+
+
+def bodies_of(reading: Reading) -> set[str]:
+    """The formers, and the board, that a reading touches."""
+    if isinstance(reading, Incidence):
+        return {reading.body}
+    return {mark.rpartition(".")[0] for mark in marks_of(reading)}
 
 
 def frame_survey(fuselage: Fuselage) -> Survey:
@@ -109,6 +123,15 @@ def frame_survey(fuselage: Fuselage) -> Survey:
             raise BadInput(f"fuselage.formers[{i}].id", '"board" is the building board\'s own name')
     skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
     return _survey(_bare(fuselage.formers), board, skins)
+
+
+def _sharing(survey: Survey, squaring: Squaring) -> Survey:
+    """With its readings and what they share: all but how a gauge sits, and bends."""
+    shared = squaring.shared
+    if shared is None:
+        return survey
+    held = shared.model_copy(update={"gauge_seat": 0.0, "bend_y": 0.0, "bend_z": 0.0})
+    return survey.model_copy(update={"shared": held, "readings": squaring.readings})
 
 
 def _bare(formers: Sequence[Former]) -> tuple[Former, ...]:
@@ -197,7 +220,7 @@ def square(
     """
     check_squaring(fuselage)
     squaring = fuselage.squaring or Squaring()
-    survey = frame_survey(fuselage)
+    survey = _sharing(frame_survey(fuselage), squaring)
     net = network_of(survey, near.net if near is not None else None, _PRIORS)
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
     readings = in_phase(squaring.readings, phase)
@@ -220,7 +243,6 @@ def square(
         columns=columns,
         tolerances=tolerances,
         checks=checks,
-        moves=_moves(names, checks, net, solution),
         ended=ended,
     )
 
@@ -281,29 +303,8 @@ def _checks(
             value, sigma = float(solution.unknowns[column]), float(spread[column])
             unit = "mm" if kind == "dy" else "deg"
             verdict = verdict_of(value, sigma, limit)
-            found.append(
-                Check(f"{name}_{kind}", kind, name, unit, value, sigma, 0.0, limit, verdict)
+            check = Check(
+                f"{name}_{kind}", kind, name, unit, value, sigma, 0.0, limit, verdict, spread=sigma
             )
-    return tuple(found)
-
-
-def _moves(
-    names: Sequence[str], checks: Sequence[Check], net: Network, solution: Solution
-) -> tuple[Move, ...]:
-    """For each former with a figure beyond half its tolerance and beyond two sigma: its four corners."""
-    off = {
-        check.body
-        for check in checks
-        if abs(check.value) > max(_MOVED_FROM * check.tolerance, 2 * check.sigma)
-    }
-    design = {mark.id: mark.at for mark in net.survey.marks}
-    found = []
-    for name in names:
-        if name not in off:
-            continue
-        for corner in CORNERS:
-            point = f"{name}.{corner}"
-            now = solution.placed.airframe[net.index[point]]
-            dx, dy, dz = (float(a - b) for a, b in zip(design[point], now, strict=True))
-            found.append(Move(name, point, dx, dy, dz))
+            found.append(at_edge(check))
     return tuple(found)

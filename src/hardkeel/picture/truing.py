@@ -277,6 +277,12 @@ def reading_strokes(reading: Reading, shown: _Shown) -> list[Stroke]:
             return [line("behind", top, (top[0], top[1], top[2] - 60.0))]
         case Tilt():
             return [line("behind", where[reading.from_], where[reading.to])]
+        case Offset() if reading.along is not None:
+            a, b = (where[end] for end in reading.along)
+            return [
+                line("plan", a, b),
+                line("plan", where[reading.mark], _foot(where[reading.mark], a, b)),
+            ]
         case Offset():
             at = where[reading.mark]
             return [line("plan", (at[0], 0.0, at[2]), at)]
@@ -286,6 +292,15 @@ def reading_strokes(reading: Reading, shown: _Shown) -> list[Stroke]:
         case Incidence():
             ends = shown.gauges[reading.id]
             return [line(view, *ends) for view in ("plan", "side")] if ends else []
+
+
+def _foot(at: Array, a: Array, b: Array) -> Array:
+    """The point of the string's upright plane that lies square to a mark."""
+    run = (b - a)[:2]
+    share = float((at - a)[:2] @ run) / max(float(run @ run), 1e-9)
+    foot = at.copy()
+    foot[:2] = a[:2] + share * run
+    return foot
 
 
 def _gauge_ends(survey: Survey, reading: Incidence) -> list[tuple[str, Point]]:

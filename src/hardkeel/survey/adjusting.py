@@ -21,6 +21,7 @@ from hardkeel.survey.model import (
     sigma_of,
 )
 from hardkeel.survey.network import Network
+from hardkeel.survey.normal import Normal
 from hardkeel.survey.placing import Placed
 from hardkeel.survey.system import Seen, System
 
@@ -250,7 +251,6 @@ def _settle(
     """Go down from here with these cameras; sightings of other photos are left out."""
     system = System(net, readings, cameras)
     state = system.state_of(unknowns, cameras)
-    prior = system.prior
     with np.errstate(all="ignore"):
         try:
             state, seen, left = _descend(system, state, _MOST_STEPS)
@@ -265,11 +265,9 @@ def _settle(
                 state = system.state_of(state[: net.columns.size], ended)
                 seen = system.look(state)
             scaled = seen.slopes * system.root_weight[:, None]
-            normal = scaled.T @ scaled + prior
-            covariance = np.linalg.inv(normal)
+            covariance = system.normal(scaled).inverse()
         except np.linalg.LinAlgError as fault:
             raise _overflow() from fault
-        covariance = (covariance + covariance.T) / 2
         sigmas = 1.0 / system.root_weight
         redundancy = np.clip(1.0 - np.sum((scaled @ covariance) * scaled, axis=1), 0.0, 1.0)
         w = np.abs(seen.residuals) / (sigmas * np.sqrt(np.maximum(redundancy, 1e-12)))
@@ -305,11 +303,10 @@ def _descend(
     before: tuple[Array, Array] | None = None  # the last point and the step that was wanted there
     for _ in range(most):
         scaled = now.slopes * root_weight[:, None]
-        normal = scaled.T @ scaled + system.prior
+        normal = system.normal(scaled)
         pull = scaled.T @ (now.residuals * root_weight) - system.prior @ (state - mean)
-        step = np.linalg.solve(normal, pull).astype(np.float64, copy=False)
-        # The step measured in its own sigma: stepᵀ N step.
-        length = float(np.sqrt(step @ normal @ step))
+        step = normal.solve(pull)
+        length = math.sqrt(max(normal.square(step), 0.0))
         if not length > _SETTLED:
             break
         for trial in _trials((state, step), before, normal, halvings):
@@ -358,7 +355,7 @@ def _crept(system: System, state: Array) -> tuple[Array, float]:
 
 
 def _trials(
-    now: tuple[Array, Array], before: tuple[Array, Array] | None, normal: Array, halvings: int
+    now: tuple[Array, Array], before: tuple[Array, Array] | None, normal: Normal, halvings: int
 ) -> Iterator[Array]:
     """Points to try in turn: accelerated, then the plain step, then ever shorter ones.
 
@@ -369,8 +366,8 @@ def _trials(
     here, step = now
     if before is not None:
         change = step - before[1]
-        length = float(change @ normal @ change)
-        share = float(step @ normal @ change) / length if length > 0 else 0.0
+        length = normal.square(change)
+        share = normal.along(step, change) / length if length > 0 else 0.0
         if abs(share) > _WORTH_TURNING:
             yield here + step - share * (here - before[0] + change)
     for halving in range(halvings):

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.checking import Check, CheckRule, verdict_of
+from hardkeel.survey.checking import Check, CheckRule, at_edge, verdict_of
 from hardkeel.survey.model import Observation, Sight, Verdict
 from hardkeel.survey.network import Network
 from hardkeel.survey.system import System
@@ -27,7 +27,6 @@ _PRIOR: Final = math.log(_P_BAD / (1 - _P_BAD))
 _MOST_CHANGES: Final = 12
 _TRUE_WITHIN: Final = math.log(20.0)
 _OUT_WITHIN: Final = math.log(50.0)
-_EDGE: Final = 0.5  # of the tolerance: 2 sigma within it is as good as known
 _RISE: Final = 1e-9
 
 
@@ -103,7 +102,7 @@ def doubted(
         one for one in readings if not isinstance(one, Sight) or one.photo in solution.cameras
     ]
     if not readings or not checks:
-        return tuple(_edged(check) for check in checks), ()
+        return tuple(at_edge(check) for check in checks), ()
     linear = _linear(net, solution, readings, rules)
     row = {reading.id: i for i, reading in enumerate(readings)}
     stories = _stories(linear, tuple(sorted(row[one] for one in aside if one in row)))
@@ -118,7 +117,7 @@ def _linear(
     seen = system.look(state)
     a = seen.slopes * system.root_weight[:, None]
     y = seen.residuals * system.root_weight
-    covariance = np.linalg.inv(a.T @ a + system.prior)
+    covariance = system.normal(a).inverse()
     d = covariance @ (a.T @ y - system.prior @ (state - system.mean))
     g = np.zeros((len(rules), len(state)))
     g[:, : net.columns.size] = [rule.slope for rule in rules]
@@ -221,6 +220,7 @@ def _verdicts(
     stories: Sequence[_Story], readings: Sequence[Observation], checks: Sequence[Check]
 ) -> tuple[tuple[Check, ...], tuple[Doubt, ...]]:
     best = max(story.score for story in stories)
+    spreads = _spreads([story for story in stories if story.score >= best - _TRUE_WITHIN])
     told: list[Check] = []
     turned: dict[int, list[str]] = {}
     for i, check in enumerate(checks):
@@ -235,7 +235,10 @@ def _verdicts(
                 if said != check.verdict:
                     verdict = "unsure"
                     turned.setdefault(number, []).append(check.id)
-        told.append(_edged(replace(check, verdict=verdict)))
+        # by its own sigma, before any story: what fell by doubt alone is not at the edge
+        edged = at_edge(check)
+        spread = max(check.sigma, float(spreads[i]))
+        told.append(replace(edged, verdict=verdict, spread=spread))
     doubts = [
         Doubt(
             tuple(readings[j].id for j in stories[number].bad),
@@ -248,7 +251,13 @@ def _verdicts(
     return tuple(told), tuple(doubts)
 
 
-def _edged(check: Check) -> Check:
-    """Known, and at the limit: unsure though two sigma are no more than half the tolerance."""
-    at_edge = check.verdict == "unsure" and 2 * check.sigma <= _EDGE * check.tolerance
-    return replace(check, edge=at_edge)
+def _spreads(likely: Sequence[_Story]) -> Array:
+    """√(Σw·(s² + (v − v̄)²)) of each check over the likely stories, weighted by what is told for each; shape (g,)."""
+    scores = np.array([story.score for story in likely])
+    weights = np.exp(scores - scores.max())
+    weights /= weights.sum()
+    values = np.array([story.values for story in likely])
+    variances = np.array([story.variances for story in likely])
+    mean = weights @ values
+    spread: Array = np.sqrt(np.maximum(weights @ (variances + (values - mean) ** 2), 0.0))
+    return spread

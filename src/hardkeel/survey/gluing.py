@@ -17,6 +17,7 @@ from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.columns import BENCH, SHIFTS, TWIST, Columns
 from hardkeel.survey.model import Phase
 from hardkeel.survey.network import Lean, Network
+from hardkeel.survey.sharing import CARRIED
 
 LEANING: Final[tuple[Phase, ...]] = ("wet", "cured")
 _GLUED: Final = (5.0, 3.0)  # mm, degrees: one sigma of the body that the glue holds
@@ -32,7 +33,8 @@ class Dry:
     Attributes
     ----------
     unknowns, covariance, may_move : Array
-        Shape (n,), (n, n), and (n,): x_d, C_d, and the diagonal of Q.
+        Shape (n,), (n, n), and (n,): x_d, C_d, and the diagonal of Q.  What readings share and begins anew (the
+        zeros of tools) has mean 0, its own prior, and is correlated with nothing.
     """
 
     unknowns: Array
@@ -51,7 +53,13 @@ class Moved:
 
 def dry_of(columns: Columns, solution: Solution, body: str) -> Dry:
     """The dry solution, and how far everything may have moved since."""
-    return Dry(solution.unknowns, solution.covariance, _may_move(columns, body))
+    unknowns, covariance = solution.unknowns.copy(), solution.covariance.copy()
+    for (what, _), column in columns.shared.items():
+        if what not in CARRIED:
+            unknowns[column] = 0.0
+            covariance[column, :] = covariance[:, column] = 0.0
+            covariance[column, column] = 1.0 / columns.prior_weight[column]
+    return Dry(unknowns, covariance, _may_move(columns, body))
 
 
 def lean_on(dry: Dry) -> Lean:
@@ -62,7 +70,7 @@ def lean_on(dry: Dry) -> Lean:
 
 
 def _may_move(columns: Columns, body: str) -> Array:
-    sigmas = np.empty(columns.size)
+    sigmas = np.zeros(columns.size)  # what readings share does not move with the glue
     for owner, start in columns.start.items():
         shift, turn = _GLUED if owner == body else _OTHERS
         for i, name in enumerate(columns.names[owner]):

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, marks_of
+from hardkeel.survey.model import FUSELAGE, Offset, Reading, Survey, marks_of
 
 # Minutes as a practised builder guesses them, to be compared and not added up.
 EFFORT: Final[dict[str, float]] = {
@@ -24,8 +24,9 @@ EFFORT: Final[dict[str, float]] = {
     "offset": 4.0,  # the laser is set up along the centre line
     "gap": 1.5,  # a rule held from a line to the wood
 }
+_STRING: Final = 2.0  # it stays up while one reads all of them
 _BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
-_NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much
+_NEARLY: Final = 1.25  # times the sigma that the best would leave: worth nearly as much
 _LAST: Final = ("stab", "fin")
 
 
@@ -35,7 +36,9 @@ def efforts_of(survey: Survey, readings: Sequence[Reading]) -> Array:
     found = np.empty(len(readings))
     for i, reading in enumerate(readings):
         loose = {owners[mark] for mark in marks_of(reading)} - {FUSELAGE}
-        found[i] = EFFORT[reading.kind] + (_BETWEEN_TWO if len(loose) > 1 else 0.0)
+        string = isinstance(reading, Offset) and reading.along is not None
+        effort = _STRING if string else EFFORT[reading.kind]
+        found[i] = effort + (_BETWEEN_TWO if len(loose) > 1 else 0.0)
     return found
 
 

@@ -1,9 +1,11 @@
 """The whole judgement of a survey: adjust, suspect, check, correct, propose."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Final
+
+import numpy as np
 
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.blaming import charges_of, culprit_of
@@ -11,12 +13,23 @@ from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, Together, corrections_of, together_of
 from hardkeel.survey.doubting import Doubt, doubted
 from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, movement_of
-from hardkeel.survey.model import Phase, Reading, Sight, Survey, counted, in_phase
+from hardkeel.survey.goodness import Goodness, goodness_of
+from hardkeel.survey.model import (
+    Observation,
+    Phase,
+    Reading,
+    Sight,
+    Survey,
+    counted,
+    in_phase,
+)
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.pooling import Offers, Pool, offers_again, offers_of, pool_of
 from hardkeel.survey.pot_life import still_to_take, worth_repeating
 from hardkeel.survey.ranking import NextReading, promised, rank, undecided
+from hardkeel.survey.sharing import keys_in_use
 from hardkeel.survey.soundness import check_survey
+from hardkeel.survey.stories import asked_again, to_take_again
 from hardkeel.survey.suspecting import (
     NO_STARTS,
     Fit,
@@ -29,11 +42,59 @@ from hardkeel.survey.suspecting import (
 )
 from hardkeel.survey.toolbox import Why, why_nothing
 
+_BEYOND: Final = 3.0
+_LIMITS: Final = 1 / 3  # of a check's variance
 _BETWEEN: Final[dict[str, tuple[str, ...]]] = {
     "decalage": ("wing", "stab"),
     "stab_roll_to_wing": ("wing", "stab"),
     "fin_lean_to_stab": ("fin", "stab"),
 }
+
+
+Again = Callable[[CheckRule, Check], tuple[NextReading, ...]]
+
+
+@dataclass(frozen=True)
+class Asking:
+    """How readings are asked for.
+
+    Attributes
+    ----------
+    tied : callable
+        Leaves of the offers those that can be taken now.
+    again : callable
+        What decides between the stories of a check that is open only because another is likely.
+    """
+
+    tied: Callable[[Offers], Offers] = lambda offers: offers
+    again: Again = lambda _rule, _check: ()
+
+
+ANYTHING: Final = Asking()
+
+
+@dataclass(frozen=True, slots=True)
+class SharedFound:
+    """What readings share, as it was found: mm or degrees, a share for a stretch; a mark's three shifts.
+
+    Attributes
+    ----------
+    what, owner : str
+        ``gauge`` and its instrument, ``gauge_seat`` and its body, ``mark`` and its id, ``bend_y`` …
+    prior : float
+        One sigma before anything was read.
+    """
+
+    what: str
+    owner: str
+    value: tuple[float, ...]
+    sigma: tuple[float, ...]
+    prior: float
+
+    @property
+    def found(self) -> bool:
+        """Whether it is there beyond doubt: three sigma from nothing."""
+        return any(abs(v) > _BEYOND * s for v, s in zip(self.value, self.sigma, strict=True))
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +124,10 @@ class Judgement:
         The body whose correction mends most of what is out; empty where nothing is.
     movement : mapping of str to tuple of Moved
         How each body moved since the dry readings, by its id; empty where this phase leans on none.
+    goodness : Goodness
+        Whether the readings fit together as well as their tools promise.
+    shared : tuple of SharedFound
+        What the readings in use have in common, as far as they tell.
     ended : mapping of tuple of str to Start
         Where each solution on the way ended, by the readings set aside: the next one begins there.
     """
@@ -88,6 +153,8 @@ class Judgement:
     ended: Starts
     pool: Pool
     movement: Mapping[str, tuple[Moved, ...]]
+    goodness: Goodness
+    shared: tuple[SharedFound, ...]
 
     @property
     def simulated(self) -> bool:
@@ -99,6 +166,24 @@ class Judgement:
     def measured(self) -> bool:
         """Whether anything was read at all."""
         return bool(self.readings) or any(fit.used for fit in self.sight_fits)
+
+    def limit_of(self, rule: CheckRule) -> tuple[str, str] | None:
+        """What of the things that readings share keeps a check from being known better: what, and whose.
+
+        The one that would take most off its variance were it known, (G·C)ₖ² / Cₖₖ; ``None`` where none takes a third.
+        """
+        covariance = self.solution.covariance
+        felt = rule.slope @ covariance
+        variance = float(felt @ rule.slope)
+        best, most = None, _LIMITS * variance
+        for one in self.shared:
+            at = self.net.columns.shared[one.what, one.owner]
+            span = slice(at, at + len(one.value))
+            part = felt[span]
+            gain = float(part @ np.linalg.solve(covariance[span, span], part))
+            if gain > most:
+                best, most = (one.what, one.owner), gain
+        return best
 
     def check(self, check_id: str) -> Check | None:
         """The check with this id."""
@@ -163,7 +248,14 @@ def judge_survey(
     out = {body for check in checks if check.verdict == "out" for body in charged[check.id]}
     served = _served(survey, dry, checks)
     repeats = _repeats(survey, dry, net)
-    next_ = next_readings(pool, solution, taken, rules, served)
+    next_ = next_readings(
+        pool,
+        solution,
+        taken,
+        rules,
+        served,
+        Asking(again=_again(net, solution, doubts, aside, in_use)),
+    )
     if repeats and (left := still_to_take(repeats, taken)):
         next_ = (*promised(net, solution, left, rules, served), *next_)
     readings = tuple(one for one in observed if not isinstance(one, Sight))
@@ -190,7 +282,47 @@ def judge_survey(
         ended=ended if dry is None else NO_STARTS,
         pool=pool,
         movement=movement_of(net, dry, solution) if dry is not None else MappingProxyType({}),
+        goodness=goodness_of(net, solution, survey.gluing.body if dry and survey.gluing else ""),
+        shared=_shared(net, solution, in_use),
     )
+
+
+def again_of(judgement: Judgement) -> Again:
+    """What decides between the stories of a check of this judgement that is in doubt."""
+    aside = [suspect.reading for suspect in judgement.suspects]
+    in_use = counted((*judgement.readings, *judgement.sightings))
+    return _again(judgement.net, judgement.solution, judgement.doubts, aside, in_use)
+
+
+def _again(
+    net: Network,
+    solution: Solution,
+    doubts: tuple[Doubt, ...],
+    aside: Sequence[str],
+    readings: Sequence[Observation],
+) -> Again:
+    """What decides between the stories of a check that is in doubt."""
+
+    def again(rule: CheckRule, check: Check) -> tuple[NextReading, ...]:
+        found = to_take_again(check, doubts, aside, readings)
+        return asked_again(net, solution, rule, check, found) if found else ()
+
+    return again
+
+
+def _shared(
+    net: Network, solution: Solution, readings: Sequence[Observation]
+) -> tuple[SharedFound, ...]:
+    prior = {(part.what, part.owner): part for part in net.parts}
+    sigma = np.sqrt(np.maximum(np.diag(solution.covariance), 0.0))
+    found = []
+    for key in keys_in_use(net.columns, readings):
+        part = prior[key.what, key.owner]
+        at = net.columns.shared[key.what, key.owner]
+        span = slice(at, at + part.size)
+        values, sigmas = solution.unknowns[span].tolist(), sigma[span].tolist()
+        found.append(SharedFound(key.what, key.owner, tuple(values), tuple(sigmas), part.sigma))
+    return tuple(found)
 
 
 def _repeats(survey: Survey, dry: Dry | None, net: Network) -> tuple[Reading, ...]:
@@ -232,26 +364,29 @@ def next_readings(
     taken: tuple[Reading, ...],
     rules: tuple[CheckRule, ...],
     checks: tuple[Check, ...],
-    tied: Callable[[Offers], Offers] = lambda offers: offers,
+    asking: Asking = ANYTHING,
 ) -> tuple[NextReading, ...]:
     """The best readings for the worst undecided check that any reading would still help.
 
-    One that was taken is asked for again only where no new place helps more.
+    One that was taken is asked for again only where no new place helps more, or where a check hangs on whether
+    it is right.
 
     Parameters
     ----------
-    tied : callable, optional
-        Leaves of the offers those that can be taken now.
+    asking : Asking, optional
+        What of it can be taken now, and what is to be taken again.
     """
     open_ = undecided(checks)
     if not open_:
         return ()
-    new = tied(offers_of(pool, solution, taken))
-    again = tied(offers_again(pool, solution, taken))
+    new = asking.tied(offers_of(pool, solution, taken))
+    taken_before = asking.tied(offers_again(pool, solution, taken))
     rule_of = {rule.id: rule for rule in rules}
     for check in open_:
+        if check.hangs and (decides := asking.again(rule_of[check.id], check)):
+            return decides
         best = rank(new, solution, rule_of[check.id])
-        more = rank(again, solution, rule_of[check.id])
+        more = rank(taken_before, solution, rule_of[check.id])
         if more and (not best or more[0].sigma_after < best[0].sigma_after):
             return more
         if best:

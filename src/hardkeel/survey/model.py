@@ -8,9 +8,19 @@ from typing import Annotated, Final, Generic, Literal, TypeVar
 
 from pydantic import Field, field_validator
 
-from hardkeel.base.values import Finite, Point, Positive, Size, Slope, Text, Value
+from hardkeel.base.values import (
+    Finite,
+    Point,
+    Positive,
+    Size,
+    Slope,
+    Text,
+    Value,
+)
+from hardkeel.survey.priors import Shared, SquaredTo
 
 Phase = Literal["dry", "wet", "cured"]
+Role = Literal["wing", "stabilizer", "foreplane", "fin", "vee", "thrust"]
 Side = Literal["port", "starboard", "centre"]
 Verdict = Literal["true", "out", "unsure"]
 
@@ -80,6 +90,8 @@ class Body(Value):
         Its edge on a true airframe, for drawings only; our own addition to the file.
     racks : bool
         A former's: it may be pushed out of square in its own plane; only where a frame is squared.
+    role : str, optional
+        What it is, whatever it is called; without it the id tells (`role_of`).
     """
 
     id: Text
@@ -92,6 +104,7 @@ class Body(Value):
     label: str | None = None
     outline: tuple[Point, ...] = ()
     racks: bool = False
+    role: Role | None = None
 
     @property
     def origin(self) -> Point:
@@ -176,28 +189,49 @@ class Height(ReadingBase[Finite]):
 
 
 class Incidence(ReadingBase[Finite]):
-    """What an incidence gauge shows on a body, degrees, zeroed on the datum or by gravity."""
+    """What an incidence gauge shows on a body, degrees, zeroed on the datum or by gravity.
+
+    Attributes
+    ----------
+    turned : bool
+        Taken with the gauge end for end: its own zero enters with a minus.
+    """
 
     kind: Literal["incidence"] = "incidence"
     body: Text
     side: Side = "centre"
     span_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.0
     zero: Literal["datum", "level"] = "datum"
+    turned: bool = False
 
 
 class Tilt(ReadingBase[Finite]):
-    """Elevation of the line from→to against the board, degrees."""
+    """Elevation of the line from→to against the board, degrees.
+
+    Attributes
+    ----------
+    turned : bool
+        Taken with the level end for end: its own zero enters with a minus.
+    """
 
     kind: Literal["tilt"] = "tilt"
     from_: Text = Field(alias="from")
     to: Text
+    turned: bool = False
 
 
 class Offset(ReadingBase[Finite]):
-    """A mark's y against the fuselage centre plane, mm."""
+    """A mark's y against the fuselage centre plane, or from the upright plane through a string, mm.
+
+    Attributes
+    ----------
+    along : (str, str), optional
+        The two marks that the string is stretched through, the second aft of the first.
+    """
 
     kind: Literal["offset"] = "offset"
     mark: Text
+    along: tuple[Text, Text] | None = None
 
 
 class AngleAt(ReadingBase[Finite]):
@@ -377,6 +411,11 @@ class Survey(Value):
         What a body is to be true to: another body as it stands, or the datum.
     locked : tuple of str
         Bodies that are glued and move no more: no advice asks it of them.  Our own addition to the file.
+    shared : Shared, optional
+        What readings may have in common; without it each errs by itself.
+    squared_to : str
+        What stabilizer and fin are set square to where the tail bends: the ``fore`` part, or the ``line`` from
+        nose to tail.  Our own addition to the file.
     """
 
     bodies: tuple[Body, ...] = ()
@@ -389,6 +428,8 @@ class Survey(Value):
     aim: dict[str, Text] | None = None
     locked: tuple[Text, ...] = ()
     photos: tuple[Photo, ...] = ()
+    shared: Shared | None = None
+    squared_to: SquaredTo = "fore"
 
     @property
     def figures(self) -> tuple[Reading, ...]:
@@ -429,6 +470,23 @@ def sigma_of(reading: Observation) -> float:
     return reading.sigma if reading.sigma is not None else DEFAULT_SIGMA[reading.kind]
 
 
+_BEGINNINGS: Final[tuple[tuple[str, Role], ...]] = (
+    ("stab", "stabilizer"),
+    ("fin", "fin"),
+    ("canard", "foreplane"),
+    ("foreplane", "foreplane"),
+    ("vee", "vee"),
+    ("thrust", "thrust"),
+)
+
+
+def role_of(body: Body) -> Role | None:
+    """What a body is: as the file says, else as its id begins, else a wing; ``None`` for the fuselage."""
+    if body.role is not None or body.id == FUSELAGE:
+        return body.role
+    return next((role for start, role in _BEGINNINGS if body.id.startswith(start)), "wing")
+
+
 def contacts_of(body: Body) -> tuple[Contact, ...]:
     """The contacts of its seat; none where it has no seat."""
     return body.seat.contacts if body.seat is not None else ()
@@ -441,7 +499,9 @@ def marks_of(reading: Observation) -> tuple[str, ...]:
             return (reading.from_, reading.to)
         case DistanceDifference():
             return (reading.from_, *reading.to)
-        case Height() | Offset() | Sight():
+        case Offset():
+            return (reading.mark, *(reading.along or ()))
+        case Height() | Sight():
             return (reading.mark,)
         case AngleAt():
             return (reading.from_, reading.at, reading.to)
@@ -452,7 +512,8 @@ def marks_of(reading: Observation) -> tuple[str, ...]:
 def place_of(reading: Observation) -> tuple[object, ...]:
     """What makes two readings the same measurement, whatever they showed."""
     if isinstance(reading, Incidence):
-        return (reading.kind, reading.body, reading.side, reading.span_fraction, reading.zero)
+        place = (reading.kind, reading.body, reading.side, reading.span_fraction, reading.zero)
+        return (*place, "turned") if reading.turned else place
     ends = marks_of(reading)
     if isinstance(reading, Distance):
         ends = tuple(sorted(ends))
@@ -460,6 +521,8 @@ def place_of(reading: Observation) -> tuple[object, ...]:
         return (reading.kind, reading.axis, *ends)
     if isinstance(reading, Sight):
         return (reading.kind, reading.photo, *ends)
+    if isinstance(reading, Tilt) and reading.turned:
+        return (reading.kind, *ends, "turned")
     return (reading.kind, *ends)
 
 

@@ -7,10 +7,11 @@ import numpy as np
 
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.columns import AIRFRAME, Columns, Priors, lay_out
+from hardkeel.survey.columns import AIRFRAME, Columns, Priors, SharedPart, lay_out
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, contacts_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
+from hardkeel.survey.sharing import bend_of, points_of, shared_parts
 
 
 @dataclass(frozen=True)
@@ -37,6 +38,8 @@ class Network:
         Row of each mark among the placed points.
     seats : dict of str to Placer
         By body, its seat's contacts: near the root, so placed with the body but not twisted.
+    parts : tuple of SharedPart
+        What readings share.
     lean : Lean, optional
         What an earlier phase left, where this one leans on it.
     """
@@ -46,6 +49,7 @@ class Network:
     placer: Placer
     index: dict[str, int]
     seats: dict[str, Placer]
+    parts: tuple[SharedPart, ...] = ()
     lean: Lean | None = None
 
     @property
@@ -75,14 +79,19 @@ def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIR
     like : Network, optional
         Of another survey; where bodies and marks are the same, what was made ready for it serves.
     """
+    parts = shared_parts(survey)
     if (
         like is not None
         and like.survey.bodies == survey.bodies
         and like.survey.marks == survey.marks
+        and like.parts == parts
     ):
         return replace(like, survey=survey, lean=None)
-    columns = lay_out((body for body in survey.bodies if body.id != FUSELAGE), priors)
-    placer = Placer(columns, survey.bodies, [(mark.body, mark.at) for mark in survey.marks])
+    columns = lay_out(
+        (body for body in survey.bodies if body.id != FUSELAGE), priors, parts, bend_of(survey)
+    )
+    points, names = points_of(survey), [mark.id for mark in survey.marks]
+    placer = Placer(columns, survey.bodies, points, names)
     index = {mark.id: i for i, mark in enumerate(survey.marks)}
     seats = {
         body.id: Placer(
@@ -91,4 +100,4 @@ def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIR
         for body in survey.bodies
         if body.id in columns.start and contacts_of(body)
     }
-    return Network(survey, columns, placer, index, seats)
+    return Network(survey, columns, placer, index, seats, parts)

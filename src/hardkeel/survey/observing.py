@@ -4,14 +4,25 @@ Readings are sorted by kind once; every evaluation is then a handful of array op
 their number, which is what makes ranking hundreds of candidate readings cheap.
 """
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import FUSELAGE, Gap, Incidence, Reading, Survey, marks_of
+from hardkeel.survey.model import (
+    FUSELAGE,
+    Distance,
+    DistanceDifference,
+    Gap,
+    Incidence,
+    Offset,
+    Reading,
+    Survey,
+    Tilt,
+    marks_of,
+)
 from hardkeel.survey.placing import Placed
 
 Rows = NDArray[np.intp]
@@ -46,7 +57,8 @@ class Observer:
         for i, reading in enumerate(readings):
             rows.setdefault(reading.kind, []).append(i)
         self._groups: list[tuple[Rows, Rows, _Model]] = []
-        for kind, which in rows.items():
+        strings = {i for i, r in enumerate(readings) if isinstance(r, Offset) and r.along}
+        for kind, which in _apart(rows, strings):
             if kind == "incidence":
                 continue
             ends = np.array(
@@ -64,14 +76,77 @@ class Observer:
             reading = readings[i]
             if isinstance(reading, Incidence):
                 self._constant[i] = _incidence_row(survey, reading, columns, self._linear[i])
+        self._stretched = _stretched(readings, columns)
+        for i, reading in enumerate(readings):
+            _zero_row(reading, columns, self._linear[i])
 
     def predict(self, unknowns: Array, placed: Placed) -> tuple[Array, Array]:
         """Predicted values, shape (r,), and derivatives, shape (r, n); mm and degrees."""
         values = self._constant + self._linear @ unknowns
         slopes = self._linear.copy()
         for rows, ends, model in self._groups:
-            values[rows], slopes[rows] = model(placed, ends)
+            length, slope = model(placed, ends)
+            values[rows] += length
+            slopes[rows] += slope
+        if self._stretched is not None:
+            self._stretch(unknowns, values, slopes)
         return values, slopes
+
+    def _stretch(self, unknowns: Array, values: Array, slopes: Array) -> None:
+        """What a tape reads long is its length, and not what its hook adds."""
+        rows, column = self._stretched or (np.zeros(0, np.intp), np.zeros(0, np.intp))
+        by = unknowns[column]
+        zero = self._linear[rows]
+        length = values[rows] - zero @ unknowns
+        values[rows] += length * by
+        slopes[rows] += (slopes[rows] - zero) * by[:, None]
+        slopes[rows, column] += length
+
+
+def _apart(
+    rows: Mapping[str, list[int]], strings: Collection[int]
+) -> Iterator[tuple[str, list[int]]]:
+    """By kind its readings; offsets from a string by themselves."""
+    for kind, which in rows.items():
+        for name, mine in (
+            (kind, [i for i in which if i not in strings]),
+            (_ALONG, [i for i in which if i in strings]),
+        ):
+            if mine:
+                yield name, mine
+
+
+def _zero_row(reading: Reading, columns: Columns, row: Array) -> None:
+    """The zeros that a reading shares with others of its tool, and how the gauge sits on its body."""
+    tool = reading.instrument or ""
+    match reading:
+        case Incidence():
+            _add(columns, ("gauge", tool), -1.0 if reading.turned else 1.0, row)
+            _add(columns, ("gauge_seat", reading.body), 1.0, row)
+        case Tilt():
+            _add(columns, ("level", tool), -1.0 if reading.turned else 1.0, row)
+        case Distance():
+            _add(columns, ("tape_zero", tool), 1.0, row)
+
+
+def _add(columns: Columns, key: tuple[str, str], amount: float, row: Array) -> None:
+    column = columns.shared.get(key)
+    if column is not None:
+        row[column] += amount
+
+
+def _stretched(readings: Sequence[Reading], columns: Columns) -> tuple[Rows, Rows] | None:
+    """Rows of what is read by a tape that may be stretched, and the column of that; ``None`` where none is."""
+    found = [
+        (i, column)
+        for i, reading in enumerate(readings)
+        if isinstance(reading, Distance | DistanceDifference)
+        and (column := columns.shared.get(("tape_stretch", reading.instrument or ""))) is not None
+    ]
+    if not found:
+        return None
+    rows, column = np.array(found, dtype=np.intp).T
+    return rows, column
 
 
 _Model = Callable[[Placed, Rows], tuple[Array, Array]]
@@ -124,6 +199,27 @@ def _offset(placed: Placed, ends: Rows) -> tuple[Array, Array]:
     return placed.airframe[mark, 1], placed.airframe_moves[mark, 1]
 
 
+def _along(placed: Placed, ends: Rows) -> tuple[Array, Array]:
+    """How far a mark stands to starboard of the upright plane through two others, mm."""
+    mark, a, b = ends
+    run = (placed.airframe[b] - placed.airframe[a])[:, :2]
+    run_moves = (placed.airframe_moves[b] - placed.airframe_moves[a])[:, :2]
+    off = (placed.airframe[mark] - placed.airframe[a])[:, :2]
+    off_moves = (placed.airframe_moves[mark] - placed.airframe_moves[a])[:, :2]
+    length, length_slope = _length(run, run_moves)
+    length = np.maximum(length, _TINY)
+    # n·off with n = (−t_y, t_x): the cross product of run and off, over the run
+    cross = run[:, 0] * off[:, 1] - run[:, 1] * off[:, 0]
+    slope = (
+        run_moves[:, 0] * off[:, 1:]
+        + run[:, :1] * off_moves[:, 1]
+        - run_moves[:, 1] * off[:, :1]
+        - run[:, 1:] * off_moves[:, 0]
+    )
+    value = cross / length
+    return value, (slope - value[:, None] * length_slope) / length[:, None]
+
+
 def _tilt(placed: Placed, ends: Rows) -> tuple[Array, Array]:
     """atan2(dz, hypot(dx, dy)) of the line in the bench frame, degrees."""
     a, b = ends
@@ -154,6 +250,7 @@ def _angle(placed: Placed, ends: Rows) -> tuple[Array, Array]:
     return np.arctan2(sine, cosine) / RADIANS_PER_DEGREE, slope / RADIANS_PER_DEGREE
 
 
+_ALONG = "along"
 _AXES = {"x": 0, "y": 1, "z": 2}
 
 
@@ -175,6 +272,7 @@ _MODELS: dict[str, _Model] = {
     "distance-difference": _difference,
     "height": _height,
     "offset": _offset,
+    _ALONG: _along,
     "tilt": _tilt,
     "angle": _angle,
 }

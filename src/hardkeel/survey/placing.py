@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array, turns
-from hardkeel.survey.columns import Columns
+from hardkeel.survey.columns import BEND, Columns
 from hardkeel.survey.model import Body
 
 Rows = NDArray[np.intp]
@@ -46,10 +46,16 @@ class Placer:
         All bodies of the survey.
     points : sequence of (body id, Point)
         Each as it stands on a true airframe, airframe axes, mm.
+    names : sequence of str, optional
+        The marks that the points are: such a one may sit beside its place, and bends with the fuselage.
     """
 
     def __init__(
-        self, columns: Columns, bodies: Sequence[Body], points: Sequence[tuple[str, Point]]
+        self,
+        columns: Columns,
+        bodies: Sequence[Body],
+        points: Sequence[tuple[str, Point]],
+        names: Sequence[str] | None = None,
     ) -> None:
         self._columns = columns
         self._at = np.array([at for _, at in points], dtype=float).reshape(-1, 3)
@@ -70,6 +76,9 @@ class Placer:
         start = np.array(self._starts, dtype=np.intp)[self._owner]
         self._shift_at = start[:, None] + np.arange(3)
         self._turn_at = self._shift_at + 3
+        self._beside: _Beside | None = None
+        if names is not None and columns.shared:
+            self._beside = _Beside(columns, points, names, self._rows)
 
     def _find_twisted(self, free: Sequence[Body]) -> tuple[Rows, Array, Array] | None:
         """Rows of points that may be twisted, and the share of each tip's twist that reaches them.
@@ -80,6 +89,7 @@ class Placer:
         which = np.flatnonzero(half[self._owner] > 0)
         if not len(which):
             return None
+        # the share goes by the place in the file, wherever the mark sits
         share = self._arm[which, 1] / half[self._owner[which]]
         return which, np.maximum(-share, 0.0), np.maximum(share, 0.0)
 
@@ -94,6 +104,8 @@ class Placer:
 
         airframe = self._at.copy()
         moves = np.zeros((len(airframe), 3, self._columns.size))
+        if self._beside is not None:
+            self._beside.place_fixed(unknowns, airframe, moves)
         if len(self._rows):
             self._place_free(unknowns, (matrices, slopes), airframe, moves)
 
@@ -114,25 +126,37 @@ class Placer:
         matrices, slopes = rotation
         rows, arm = self._rows, self._arm
         turn = matrices[self._owner]
+        beside = self._beside
+        if beside is not None:
+            arm = arm.copy()
+            arm[beside.free] += unknowns[beside.free_columns]
+        local = turn
         if self._twisted is not None:
-            arm = self._twist(unknowns, turn, moves)
+            arm, local = self._twist(unknowns, arm, turn, moves)
         if len(self._racked):
-            arm = self._rack(unknowns, arm, turn, moves)
+            arm, local = self._rack(unknowns, arm, turn, moves)
+        if beside is not None:
+            # a mark's shift goes through all that its body goes through
+            which = beside.free
+            moves[rows[which][:, None], :, beside.free_columns] = np.swapaxes(local[which], 1, 2)
         out[rows] = self._pivot + unknowns[self._shift_at] + (turn @ arm[:, :, None])[:, :, 0]
         axes = np.arange(3)
         moves[rows[:, None], axes, self._shift_at] = 1.0
         by_angle = (slopes[self._owner] @ arm[:, None, :, None])[..., 0]
         moves[rows[:, None], :, self._turn_at] = by_angle
 
-    def _twist(self, unknowns: Array, turn: Array, moves: Array) -> Array:
-        """Turn each arm about y by its share of the tip's twist; note how that moves the points."""
+    def _twist(self, unknowns: Array, arm: Array, turn: Array, moves: Array) -> tuple[Array, Array]:
+        """Turn each arm about y by its share of the tip's twist; note how that moves the points.
+
+        Gives the arms, and what takes a shift of a mark to where it is placed, shape (k, 3, 3).
+        """
         assert self._twisted is not None  # noqa: S101  the caller has looked
         which, port, starboard = self._twisted
         column = self._turn_at[which, 0] + 3
         angle = unknowns[column] * port + unknowns[column + 1] * starboard
         c, s = np.cos(angle * RADIANS_PER_DEGREE), np.sin(angle * RADIANS_PER_DEGREE)
-        arm = self._arm.copy()
-        x, z = self._arm[which, 0], self._arm[which, 2]
+        x, z = arm[which, 0], arm[which, 2]
+        arm = arm.copy()
         arm[which, 0] = c * x + s * z
         arm[which, 2] = c * z - s * x
         slope = np.zeros((len(which), 3))
@@ -141,10 +165,16 @@ class Placer:
         rows = self._rows[which]
         moves[rows, :, column] = slope * port[:, None]
         moves[rows, :, column + 1] = slope * starboard[:, None]
-        turned: Array = arm
-        return turned
+        local = turn
+        if self._beside is not None:
+            about = np.zeros((len(which), 3, 3))
+            about[:, 0, 0] = about[:, 2, 2] = c
+            about[:, 0, 2], about[:, 2, 0], about[:, 1, 1] = s, -s, 1.0
+            local = turn.copy()
+            local[which] = turn[which] @ about
+        return arm, local
 
-    def _rack(self, unknowns: Array, arm: Array, turn: Array, moves: Array) -> Array:
+    def _rack(self, unknowns: Array, arm: Array, turn: Array, moves: Array) -> tuple[Array, Array]:
         """Push each arm to starboard by tan(rack) for each mm above its pivot; note how that moves it."""
         which = self._racked
         column = self._turn_at[which, 0] + 3
@@ -155,4 +185,60 @@ class Placer:
         slope = np.zeros((len(which), 3))
         slope[:, 1] = height * (1 + tangent**2) * RADIANS_PER_DEGREE
         moves[self._rows[which], :, column] = (turn[which] @ slope[:, :, None])[:, :, 0]
-        return pushed
+        local = turn
+        if self._beside is not None:
+            pushing = np.tile(np.eye(3), (len(which), 1, 1))
+            pushing[:, 1, 2] = tangent
+            local = turn.copy()
+            local[which] = turn[which] @ pushing
+        return pushed, local
+
+
+class _Beside:
+    """Marks that may sit beside their places, on bodies and on a fuselage that may bend.
+
+    Attributes
+    ----------
+    free : ndarray of int
+        Those on bodies, as places among the points that move.
+    free_columns : ndarray of int
+        Shape (k, 3): where their shifts stand.
+    """
+
+    def __init__(
+        self,
+        columns: Columns,
+        points: Sequence[tuple[str, Point]],
+        names: Sequence[str],
+        moving: Rows,
+    ) -> None:
+        at = [columns.shared.get(("mark", name), -1) for name in names]
+        place = {int(row): i for i, row in enumerate(moving)}
+        free = [i for i in range(len(names)) if i in place and at[i] >= 0]
+        fixed = [i for i in range(len(names)) if i not in place and at[i] >= 0]
+        axes = np.arange(3)
+        self.free = np.array([place[i] for i in free], dtype=np.intp)
+        self.free_columns = np.array([at[i] for i in free], dtype=np.intp)[:, None] + axes
+        self._fixed = np.array(fixed, dtype=np.intp)
+        self._fixed_columns = np.array([at[i] for i in fixed], dtype=np.intp)[:, None] + axes
+        self._bent: list[tuple[int, int, Rows, Array]] = []
+        if columns.bend is not None:
+            bend = columns.bend
+            shares = [
+                (i, bend.share(where[0])) for i, (_, where) in enumerate(points) if i not in place
+            ]
+            rows = np.array([i for i, share in shares if share > 0], dtype=np.intp)
+            amounts = np.array([share for _, share in shares if share > 0])
+            for axis, key in ((1, BEND[0]), (2, BEND[1])):
+                column = columns.shared.get((key, ""))
+                if column is not None:
+                    self._bent.append((axis, column, rows, amounts))
+
+    def place_fixed(self, unknowns: Array, out: Array, moves: Array) -> None:
+        """Shift and bend the fuselage's marks."""
+        out[self._fixed] += unknowns[self._fixed_columns]
+        axes = np.arange(3)
+        moves[self._fixed[:, None], axes, self._fixed_columns] = 1.0
+        for axis, column, rows, amounts in self._bent:
+            out[rows, axis] += unknowns[column] * amounts
+            moves[rows, axis, column] = amounts

@@ -25,6 +25,7 @@ from hardkeel.survey.model import (
     place_of,
     sigma_of,
 )
+from hardkeel.survey.priors import Shared
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="tape", kind="tape"),
@@ -35,6 +36,7 @@ EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="laser", kind="laser"),
 )
 _LEAST_TAPE: Final = 30.0  # mm: shorter than this a tape is no use
+_FAR_APART_MM: Final = 300.0  # a string or a tape along the fuselage: less says little of it
 _SAME: Final = 1.0  # mm: marks this alike are mirror images
 _SQUARE: Final = 5.0  # degrees from 90 within which a square is held
 _HALF_WAY: Final = 0.5
@@ -48,7 +50,7 @@ def candidates_of(survey: Survey) -> tuple[Reading, ...]:
     hundreds of them.  They depend on bodies, marks and tools alone, which most edits leave as they
     are, so the last few lists are remembered.
     """
-    return _candidates(survey.bodies, survey.marks, tools_of(survey))
+    return _candidates(survey.bodies, survey.marks, tools_of(survey), survey.shared)
 
 
 def tools_of(survey: Survey) -> tuple[Instrument, ...]:
@@ -58,9 +60,12 @@ def tools_of(survey: Survey) -> tuple[Instrument, ...]:
 
 @lru_cache(maxsize=8)
 def _candidates(
-    bodies: tuple[Body, ...], marks: tuple[Mark, ...], tools: tuple[Instrument, ...]
+    bodies: tuple[Body, ...],
+    marks: tuple[Mark, ...],
+    tools: tuple[Instrument, ...],
+    shared: Shared | None,
 ) -> tuple[Reading, ...]:
-    survey = Survey.model_construct(bodies=bodies, marks=marks, instruments=tools)
+    survey = Survey.model_construct(bodies=bodies, marks=marks, instruments=tools, shared=shared)
     best: dict[object, Reading] = {}
     kinds_done: set[str] = set()
     for tool in tools:
@@ -122,6 +127,32 @@ def _distances(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
             continue
         if math.dist(a.at, b.at) > _LEAST_TAPE:
             yield Distance.model_construct(**common, from_=a.id, to=b.id)
+    if survey.shared is not None and survey.shared.tape_zero > 0:
+        # a length that the drawing tells shows what the hook adds
+        for a, b in combinations(_on_centre_line(survey), 2):
+            if abs(a.at[0] - b.at[0]) > _FAR_APART_MM:
+                yield Distance.model_construct(**common, from_=a.id, to=b.id)
+
+
+def _on_centre_line(survey: Survey) -> list[Mark]:
+    """The fuselage's marks on its centre line, from the nose aft."""
+    own = [mark for mark in survey.marks if mark.body == FUSELAGE and abs(mark.at[1]) < _SAME]
+    return sorted(own, key=lambda mark: mark.at[0])
+
+
+def _strings(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
+    """A string from nose to tail, and how far each middle mark stands beside it."""
+    if survey.shared is None or not survey.shared.bend_y > 0:
+        return
+    pins = _on_centre_line(survey)
+    long = (pins[-1].at[0] - pins[0].at[0]) / 2 if pins else 0.0
+    middle = [mark for mark in survey.marks if abs(mark.at[1]) < _SAME]
+    for a, b in combinations(pins, 2):
+        if b.at[0] - a.at[0] <= max(long, _FAR_APART_MM):
+            continue
+        for mark in middle:
+            if mark.id not in (a.id, b.id):
+                yield Offset.model_construct(**common, mark=mark.id, along=(a.id, b.id))
 
 
 def _differences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
@@ -134,6 +165,7 @@ def _differences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
                 yield DistanceDifference.model_construct(
                     **common, from_=pin.id, to=(port.id, starboard.id)
                 )
+    yield from _strings(survey, common)
 
 
 def _heights(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
@@ -156,8 +188,23 @@ def _incidences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
             )
 
 
+def _gauge(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
+    """The gauge on the surfaces, and where its zero may be off on the datum and end for end."""
+    for reading in _incidences(survey, common):
+        yield reading
+        if survey.shared is not None and survey.shared.gauge > 0:
+            yield reading.model_copy(update={"turned": True})
+    if survey.shared is not None and survey.shared.gauge > 0:
+        yield Incidence.model_construct(
+            **common, body=FUSELAGE, side="centre", span_fraction=0.0, zero="datum"
+        )
+
+
 def _tilts(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
-    return (Tilt.model_construct(**common, from_=p.id, to=s.id) for p, s in _mirror_pairs(survey))
+    for port, starboard in _mirror_pairs(survey):
+        yield Tilt.model_construct(**common, from_=port.id, to=starboard.id)
+        if survey.shared is not None and survey.shared.level > 0:
+            yield Tilt.model_construct(**common, from_=port.id, to=starboard.id, turned=True)
 
 
 def _level(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
@@ -170,6 +217,9 @@ def _level(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
 def _offsets(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     for mark in survey.marks:
         if mark.body != FUSELAGE and abs(mark.at[1]) < _SAME:
+            yield Offset.model_construct(**common, mark=mark.id)
+    if survey.shared is not None and survey.shared.bend_y > 0:
+        for mark in _on_centre_line(survey)[1:]:
             yield Offset.model_construct(**common, mark=mark.id)
 
 
@@ -202,7 +252,7 @@ _BY_TOOL: Final = {
     "trammel": _differences,
     "height-stand": _heights,
     "stand-pair": _tilts,
-    "incidence-gauge": _incidences,
+    "incidence-gauge": _gauge,
     "level": _level,
     "digital-level": _level,
     "water-level": _tilts,

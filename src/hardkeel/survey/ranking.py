@@ -16,7 +16,7 @@ from hardkeel.survey.network import Network
 from hardkeel.survey.pooling import Offers
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
-_WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
+WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +58,7 @@ def undecided(checks: Sequence[Check]) -> list[Check]:
 
 
 def rank(
-    offers: Offers, solution: Solution, rule: CheckRule, most: int = 5
+    offers: Offers, solution: Solution, rule: CheckRule, most: int = 5, worth: float = WORTH
 ) -> tuple[NextReading, ...]:
     """The best of what is offered for one check, the handiest of the nearly best first.
 
@@ -68,6 +68,11 @@ def rank(
 
     Where no reading alone is worth taking the best two are given, each with the sigma that both
     together would leave.
+
+    Parameters
+    ----------
+    worth : float
+        Share of its sigma that a check must be left with at most, else a reading is not worth the walk.
     """
     candidates, rows, noise = offers.readings, offers.rows, offers.noise
     if not candidates:
@@ -77,12 +82,12 @@ def rank(
     gains = single_gains(rows, noise, solution.covariance, rule.slope)
     after = np.sqrt(np.maximum(variance - gains, 0.0))
     order = handiest(after, offers.efforts)[:most]
-    best = [int(i) for i in order if after[i] < now * _WORTH]
+    best = [int(i) for i in order if after[i] < now * worth]
     sigmas = [float(after[i]) for i in best]
     if not best:
         first, second, gain = best_pair(rows, noise, solution.covariance, rule.slope)
         pair_sigma = math.sqrt(max(variance - gain, 0.0))
-        if pair_sigma < now * _WORTH:
+        if pair_sigma < now * worth:
             best, sigmas = [first, second], [pair_sigma, pair_sigma]
     return tuple(
         NextReading(candidates[i].but(value=float(offers.expected[i])), rule.id, now, sigma)

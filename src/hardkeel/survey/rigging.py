@@ -1,6 +1,5 @@
 """The stages of rigging: what is trued after what, how far each is, and where the work stands."""
 
-from collections import Counter
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -9,13 +8,14 @@ import numpy as np
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.handiness import turn_of
-from hardkeel.survey.judging import Judgement, next_readings
-from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Reading, Survey, counted, place_of
-from hardkeel.survey.pooling import MOST_TIMES, offers_of, tied_to
+from hardkeel.survey.judging import Asking, Judgement, again_of, next_readings
+from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Reading, Survey, counted
+from hardkeel.survey.pooling import offers_of, tied_to
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
+from hardkeel.survey.stories import to_take_again, told_apart
 
-RigState = Literal["locked", "true", "out", "open"]
+RigState = Literal["locked", "true", "edge", "out", "open"]
 
 _LEVEL_KNOWN: Final = 0.2  # degrees: 1 sigma of the bench, less than any tolerance of a level
 _BY_GRAVITY: Final = frozenset({"level", "height-stand"})  # without them the bench plays no part
@@ -31,9 +31,10 @@ class RigStage:
     body : str
         What is set; the fuselage's own stage is that it stands level.
     state : str
-        ``locked``: glued, it moves no more; ``true``: all of its checks are, or lie at the edge; ``out``; ``open``.
+        ``locked``: glued, it moves no more; ``true``: all of its checks are; ``edge``: all is known, and some of it
+        lies at the limit; ``out``; ``open``.
     current : bool
-        Where the work stands: the first that is neither locked nor true.
+        Where the work stands: the first that is neither locked nor known to be within its limits.
     """
 
     body: str
@@ -73,7 +74,8 @@ def rig_stages(judgement: Judgement, *, rudder: bool = False) -> tuple[RigStage,
     states += [(body, _state(judgement, body)) for body in order]
     if rudder:
         states.append((RUDDER, "locked" if RUDDER in survey.locked else "open"))
-    current = next((body for body, state in states if state not in ("locked", "true")), "")
+    done = ("locked", "true", "edge")
+    current = next((body for body, state in states if state not in done), "")
     return tuple(RigStage(body, state, body == current) for body, state in states)
 
 
@@ -94,7 +96,7 @@ def next_on_stage(judgement: Judgement, body: str) -> tuple[NextReading, ...]:
             taken,
             judgement.rules,
             mine,
-            lambda offers: tied_to(offers, survey, there),
+            Asking(lambda offers: tied_to(offers, survey, there), again_of(judgement)),
         )
     if _level(judgement) == "true":
         return ()
@@ -109,12 +111,8 @@ def next_on_stage(judgement: Judgement, body: str) -> tuple[NextReading, ...]:
 
 def deciding(judgement: Judgement, doubt: Doubt) -> tuple[str, ...]:
     """Readings that the story of the estimate and this one take differently: to be taken again."""
-    own = {suspect.reading for suspect in judgement.suspects}
-    return tuple(
-        reading.id
-        for reading in (*judgement.readings, *judgement.sightings)
-        if (reading.id in own) != (reading.id in doubt.bad)
-    )
+    aside = [suspect.reading for suspect in judgement.suspects]
+    return told_apart(doubt, aside, (*judgement.readings, *judgement.sightings))
 
 
 def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
@@ -122,17 +120,14 @@ def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
 
     ``None`` where no verdict hangs on one, or each was read as often as tells anything.
     """
-    mine = {check.id for check in judgement.checks if check.body == body}
-    times = Counter(place_of(reading) for reading in counted(judgement.readings))
-    by_id = {reading.id: reading for reading in judgement.readings}
-    found = [
-        by_id[one]
-        for doubt in judgement.doubts
-        if mine & set(doubt.checks)
-        for one in deciding(judgement, doubt)
-        if one in by_id and times[place_of(by_id[one])] < MOST_TIMES
-    ]
-    return min(found, key=lambda one: times[place_of(one)], default=None)
+    aside = [suspect.reading for suspect in judgement.suspects]
+    taken = counted(judgement.readings)
+    for check in judgement.checks:
+        if check.body == body and check.verdict == "unsure":
+            found = to_take_again(check, judgement.doubts, aside, taken)
+            if found:
+                return found[0]
+    return None
 
 
 def _level_rules(judgement: Judgement) -> tuple[CheckRule, CheckRule]:
@@ -164,5 +159,5 @@ def _state(judgement: Judgement, body: str) -> RigState:
     if any(check.verdict == "out" for check in mine):
         return "out"
     if mine and all(check.verdict == "true" or check.edge for check in mine):
-        return "true"
+        return "edge" if any(check.edge for check in mine) else "true"
     return "open"

@@ -1,7 +1,9 @@
 """What the hands do at one body's seat, step by step, as ids and millimetres: a correction made ready."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import combinations
 from typing import Annotated, Final, Literal
 
 from pydantic import Field
@@ -11,14 +13,18 @@ from hardkeel.survey.blaming import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Shop
+from hardkeel.survey.model import Shop, contacts_of
 
 WayName = Literal["shims", "sanding"]
-Act = Literal["pack", "sand", "slide", "untwist", "leave", "edge", "hole", "strut", "washers"]
+Act = Literal[
+    "pack", "sand", "slide", "untwist", "hold", "again", "leave", "edge", "hole", "strut", "washers"
+]
 
 _BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
+# a seat is seldom out by more: beyond it the readings are to be looked at before the wood is
+MOST_MM: Final = 8.0
+MOST_DEGREES: Final = 5.0
 _LEAST_MM: Final = 0.05  # finer than this nobody sands or shims
-_TWO_WILL_DO: Final = 2  # contacts to slide: enough to swing or shift a body
 
 
 class SeatStep(Value):
@@ -27,7 +33,8 @@ class SeatStep(Value):
     Attributes
     ----------
     act : str
-        ``pack`` under or ``sand`` off the contacts; ``slide`` them; ``untwist`` the panel; ``leave``:
+        ``pack`` under or ``sand`` off the contacts; ``slide`` them, or ``hold`` one where it is while the other
+        slides; measure ``again`` before anything is touched; ``untwist`` the panel; ``leave``:
         what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
         open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``.
     contacts : tuple of str
@@ -79,6 +86,10 @@ class SeatWork:
 def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> SeatWork:
     """The work at a body whose seat has contacts, with only shims or only sanding."""
     mine = judgement.checks_on(correction.body)
+    far = _too_far(correction, mine)
+    if far is not None:
+        known = not any(check.verdict == "unsure" for check in mine)
+        return SeatWork(correction.body, needed=True, known=known, steps=(far,), after=())
     out = [check for check in mine if check.verdict == "out" or check.edge]
     known = not any(check.verdict == "unsure" for check in mine)
     chosen = correction.fitted or (
@@ -93,13 +104,25 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
         if packed:
             steps += _packing(chosen)
         if slid:
-            steps += _sliding(correction)
+            steps += _sliding(judgement, correction)
     if any(check.kind == "twist_difference" for check in out):
         steps.append(SeatStep(act="untwist"))
     if out and not steps:
         steps.append(SeatStep(act="leave"))
     after = tuple(check for check in chosen.checks if check.id in packed)
     return SeatWork(correction.body, bool(out), known, tuple(steps), after)
+
+
+def _too_far(correction: Correction, mine: Iterable[Check]) -> SeatStep | None:
+    """A correction that no seat was ever built for: its readings are looked at again first."""
+    out = [check for check in mine if check.verdict == "out"]
+    furthest = max(
+        (max(abs(m.lift), abs(m.slide_x), abs(m.slide_y)) for m in correction.moves), default=0.0
+    )
+    turned = any(check.unit == "deg" and abs(check.error) > MOST_DEGREES for check in out)
+    if out and (furthest > MOST_MM or turned):
+        return SeatStep(act="again", mm=furthest)
+    return None
 
 
 def _packing(way: Way) -> list[SeatStep]:
@@ -145,7 +168,7 @@ def _fitting(
                 else:
                     yield SeatStep(act="strut", contacts=at, up=up)
     if kind == "cabane" and slid:
-        yield from _sliding(correction)
+        yield from _sliding(judgement, correction)
 
 
 def _stepped(mm: float, step: float) -> float:
@@ -154,21 +177,28 @@ def _stepped(mm: float, step: float) -> float:
     return steps * step if steps else 0.0
 
 
-def _sliding(correction: Correction) -> Iterable[SeatStep]:
-    """The contacts that must go furthest."""
-    reach = {move.contact: _felt(move.slide_x) + _felt(move.slide_y) for move in correction.moves}
-    far = sorted(
-        (move for move in correction.moves if reach[move.contact]),
-        key=lambda move: -(abs(move.slide_x) + abs(move.slide_y)),
+def _sliding(judgement: Judgement, correction: Correction) -> Iterable[SeatStep]:
+    """The two contacts that lie furthest apart: a hand's error swings the body least over the longest base.
+
+    One of them that need not move is held where it is.
+    """
+    body = judgement.net.survey.body(correction.body)
+    at = {contact.id: contact.at for contact in contacts_of(body)} if body is not None else {}
+    moves = correction.moves
+    if not any(_felt(move.slide_x) + _felt(move.slide_y) for move in moves):
+        return []
+    pair = max(
+        combinations(moves, 2) if len(moves) > 1 else [moves],
+        key=lambda two: math.dist(at[two[0].contact][:2], at[two[-1].contact][:2]),
     )
     return [
         SeatStep(
-            act="slide",
+            act="slide" if _felt(move.slide_x) + _felt(move.slide_y) else "hold",
             contacts=(move.contact,),
             aft=move.slide_x if _felt(move.slide_x) else 0.0,
             starboard=move.slide_y if _felt(move.slide_y) else 0.0,
         )
-        for move in far[:_TWO_WILL_DO]
+        for move in pair
     ]
 
 

@@ -63,6 +63,7 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
         here = f"{place}.readings[{i}]"
         if not isinstance(reading, Sight):
             check_reading(reading, marks, body_ids, here)
+            _check_string(survey, reading, here)
             continue
         _check_sighting(survey, reading, marks, here)
         sighted = (reading.photo, reading.mark)
@@ -74,6 +75,15 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
             seen.add(sighted)
     _check_aims(survey, body_ids - {FUSELAGE}, place)
     unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def _check_string(survey: Survey, reading: Reading, place: str) -> None:
+    """Raise where a reading's string does not run aft."""
+    if not isinstance(reading, Offset) or reading.along is None:
+        return
+    nose, tail = (survey.mark(one) for one in reading.along)
+    if nose is not None and tail is not None and not tail.at[0] > nose.at[0]:
+        raise BadInput(f"{place}.along", f'"{tail.id}" does not lie aft of "{nose.id}"')
 
 
 def _check_sighting(survey: Survey, one: Sight, marks: set[str], place: str) -> None:
@@ -136,7 +146,13 @@ def _ends(reading: Reading) -> tuple[tuple[str, str], ...]:
             return (("from", reading.from_), ("to", reading.to))
         case DistanceDifference():
             return (("from", reading.from_), ("to[0]", reading.to[0]), ("to[1]", reading.to[1]))
-        case Height() | Offset():
+        case Offset():
+            string = reading.along or ()
+            return (
+                ("mark", reading.mark),
+                *((f"along[{i}]", one) for i, one in enumerate(string)),
+            )
+        case Height():
             return (("mark", reading.mark),)
         case AngleAt():
             return (("at", reading.at), ("from", reading.from_), ("to", reading.to))

@@ -10,6 +10,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.cameras import K1, K1_SIGMA, LOG_FOCAL, SIZE, Camera, Lens
 from hardkeel.survey.model import Observation, Sight, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.normal import Normal
 from hardkeel.survey.placing import Placed
 
 Rows = NDArray[np.intp]
@@ -73,6 +74,12 @@ class System:
             at = n + SIZE * i
             self.mean[at + LOG_FOCAL] = lens.log_focal
             self.prior[at : at + SIZE, at : at + SIZE] = self.prior_of_camera(lens)
+
+    def normal(self, rows: Array) -> Normal:
+        """The normal equations of whitened rows, shape (R, N)."""
+        own = self._net.columns
+        shared = slice(own.own, own.size) if self._net.lean is None else slice(0, 0)
+        return Normal(rows, self.prior, shared)
 
     def rows_of(self, photo_id: str) -> slice:
         """The rows of a photo's sightings."""

@@ -4,11 +4,11 @@ import math
 
 import numpy as np
 
-from hardkeel.survey.checking import Check
-from hardkeel.survey.columns import BENCH
+from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.columns import BENCH, BEND
 from hardkeel.survey.correcting import Correction, JointWay, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Incidence, Photo, marks_of
+from hardkeel.survey.model import Incidence, Offset, Photo, Tilt, marks_of
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.suspecting import Fit, SightFit
@@ -31,8 +31,10 @@ def as_json(judgement: Judgement) -> Json:
         "bodies": {body: named(columns.names[body], at) for body, at in columns.start.items()},
         "bench": named(BENCH, columns.bench),
         "checks": [
-            _check(check) | {"charged_to": list(judgement.charged[check.id])}
-            for check in judgement.checks
+            _check(check)
+            | {"charged_to": list(judgement.charged[check.id])}
+            | _limited(judgement, rule, check)
+            for rule, check in zip(judgement.rules, judgement.checks, strict=True)
         ],
         "culprit": judgement.culprit or None,
         "suspects": [
@@ -44,6 +46,11 @@ def as_json(judgement: Judgement) -> Json:
             for one in judgement.doubts
         ],
         "readings": _readings(judgement),
+        "fit": {
+            "chi2": judgement.goodness.chi2,
+            "rows": judgement.goodness.rows,
+            "p": judgement.goodness.p,
+        },
         "next": [_next(one) for one in judgement.next],
         "corrections": {c.body: _moves(c) for c in judgement.corrections},
         "ways": {
@@ -54,6 +61,8 @@ def as_json(judgement: Judgement) -> Json:
     }
     if judgement.net.survey.photos:
         told["photos"] = [_photo(judgement, photo) for photo in judgement.net.survey.photos]
+    if judgement.net.survey.shared is not None:
+        told["shared"] = _shared(judgement)
     if judgement.why:
         told["why"] = judgement.why
     if judgement.together is not None:
@@ -68,6 +77,30 @@ def as_json(judgement: Judgement) -> Json:
             for body, moved in judgement.movement.items()
         }
     return told
+
+
+def _limited(judgement: Judgement, rule: CheckRule, check: Check) -> Json:
+    """What readings share that keeps an open check from being known better."""
+    limit = judgement.limit_of(rule) if check.verdict == "unsure" else None
+    return {"limited_by": {"what": limit[0], "of": limit[1]}} if limit is not None else {}
+
+
+def _shared(judgement: Judgement) -> Json:
+    """By what is shared and whose; a bend is the fuselage's alone, a mark has three shifts."""
+    told: dict[str, Json] = {}
+    for one in judgement.shared:
+        if one.what == "mark":
+            told.setdefault("marks", {})[one.owner] = {
+                "value": list(one.value),
+                "sigma": list(one.sigma),
+            }
+            continue
+        found: Json = {"value": one.value[0], "sigma": one.sigma[0]}
+        if one.what in BEND:
+            told[one.what] = found
+        else:
+            told.setdefault(one.what, {})[one.owner] = found
+    return dict(told)
 
 
 def _readings(judgement: Judgement) -> list[Json]:
@@ -133,6 +166,7 @@ def _check(check: Check) -> Json:
         "tolerance": check.tolerance,
         "verdict": check.verdict,
         "unit": check.unit,
+        "spread": check.spread,
     } | ({"edge": True} if check.edge else {})
 
 
@@ -165,6 +199,10 @@ def _next(one: NextReading) -> Json:
             "span_fraction": reading.span_fraction,
             "zero": reading.zero,
         }
+    if isinstance(reading, Incidence | Tilt) and reading.turned:
+        told["turned"] = True
+    if isinstance(reading, Offset) and reading.along is not None:
+        told["marks"], told["along"] = [reading.mark], list(reading.along)
     return told
 
 

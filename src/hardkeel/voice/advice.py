@@ -1,5 +1,6 @@
 """What to do: corrections in millimetres, doubts about readings, and the one thing that is next."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -8,7 +9,7 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, FUSELAGE, Reading, Survey
+from hardkeel.survey.model import ANGULAR, FUSELAGE, Offset, Reading, Survey
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.rigging import decides_on_stage, next_on_stage
 from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
@@ -17,6 +18,7 @@ from hardkeel.voice.fitting import fitting_sentence
 from hardkeel.voice.fitting import ways as _ways
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
 from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
+from hardkeel.voice.sharing import limit_words, settling_reason
 from hardkeel.voice.sight import CLICK_AGAIN, click_sentence, told_id
 from hardkeel.voice.verdicts import format_doubt, format_value
 
@@ -83,8 +85,9 @@ DOUBT_IS_LEFT: Final = (
     "Readings that were taken three times still tell two stories: look for what makes them."
 )
 HANGS_ON_IT: Final = "Once more: a verdict hangs on whether it was right."
+KNOWN_AS_FAR: Final = "Known as far as these readings go"
 HOW_IT_STANDS: Final = "how the fuselage stands"
-AT_THE_EDGE: Final = "At the edge: correct it or accept it"
+AT_THE_EDGE: Final = "At the limit: correct it or accept it"
 TOOLS: Final = {
     "tape": "a tape",
     "line": "a line that does not stretch",
@@ -120,6 +123,12 @@ def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -
             return "What is left is finer than you can sand or shim."
         case "slide":
             return f"Slide the {where} {', '.join(_ways(step, unit))}."
+        case "hold":
+            return f"Hold the {where} where it is meanwhile."
+        case "again":
+            return (
+                f"Measure again first: {format_length(step.mm, unit)} is more than any seat is out."
+            )
         case "edge" | "hole" | "strut" | "washers":
             return fitting_sentence(where, step, unit)
 
@@ -201,17 +210,37 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         )
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
     if unsure:
-        names = ", ".join(check_name(survey, check).lower() for check in unsure)
-        if all(check.edge for check in unsure):
-            return NextStep("correct", AT_THE_EDGE, f"No reading decides it, only a hand: {names}.")
-        tool = TOOLS.get(judgement.why)
-        title = f"Add {tool}" if tool else "Add a finer tool"
-        return NextStep("correct", title, f"Your tools can't decide: {names}.")
+        return _undecided(survey, judgement, unsure)
     return NextStep(
         "glue",
         "All true: glue, then measure again while it is wet",
         f"Mark the joint, dry-run every prop and weight first. {GLUE_CAUTION}",
     )
+
+
+def _undecided(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> NextStep:
+    """What is left where no reading is asked for any more."""
+    names = ", ".join(check_name(survey, check).lower() for check in unsure)
+    if all(check.edge for check in unsure):
+        return NextStep("correct", AT_THE_EDGE, f"No reading decides it, only a hand: {names}.")
+    limits = _limits(survey, judgement, unsure)
+    if limits:
+        return NextStep("correct", KNOWN_AS_FAR, limits)
+    tool = TOOLS.get(judgement.why)
+    title = f"Add {tool}" if tool else "Add a finer tool"
+    return NextStep("correct", title, f"Your tools can't decide: {names}.")
+
+
+def _limits(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> str:
+    """What keeps the open checks from being known better: what limits most of them, and which."""
+    open_ = {check.id for check in unsure if not check.edge}
+    found: dict[str, list[str]] = {}
+    for rule, check in zip(judgement.rules, judgement.checks, strict=True):
+        words = limit_words(survey, judgement, rule) if check.id in open_ else ""
+        if words:
+            found.setdefault(words, []).append(check_name(survey, check).lower())
+    told = sorted(found.items(), key=lambda one: -len(one[1]))
+    return " ".join(f"{sentence_case(', '.join(names))}: {words}." for words, names in told)
 
 
 def stage_step(survey: Survey, judgement: Judgement, body: str, unit: LengthUnit) -> NextStep:
@@ -254,8 +283,18 @@ def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: Leng
         now, after = format_length(best.sigma_now, unit), format_length(best.sigma_after, unit)
     else:
         now, after = format_angle(best.sigma_now), format_angle(best.sigma_after)
-    caution = f" Laser: {LASER_CAUTION.lower()}" if best.reading.kind == "offset" else ""
+    laser = isinstance(best.reading, Offset) and best.reading.along is None
+    caution = f" Laser: {LASER_CAUTION.lower()}" if laser else ""
     kind: NextKind = "reading" if judgement.measured else "first"
+    if check is not None and check.hangs and judgement.net.survey.reading(best.reading.id):
+        return NextStep(
+            kind,
+            sentence_case(reading_name(survey, best.reading)),
+            f"Once more: {name.lower()} hangs on whether it was right.{caution}",
+            best.reading,
+        )
+    reason = settling_reason(best.reading)
+    caution = f" {reason}{caution}" if reason else caution
     return NextStep(
         kind,
         sentence_case(reading_name(survey, best.reading)),
@@ -270,6 +309,19 @@ def headline(survey: Survey, judgement: Judgement) -> str:
     return f"Simulated: {answer[:1].lower()}{answer[1:]}" if judgement.simulated else answer
 
 
+def open_words(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> str:
+    """What is open where nothing is out: what may be out, what is not known, what lies at the limit."""
+    may_be = [one for one in unsure if one.hangs and abs(one.error) > one.tolerance]
+    left = len([one for one in unsure if not one.edge])
+    if may_be:
+        hanging = {body for one in may_be for body in judgement.charged[one.id]}
+        bodies = [body_name(survey, body.id) for body in survey.bodies if body.id in hanging]
+        return f"{sentence_case(' and '.join(bodies))} may be out; {left} not known yet"
+    if left:
+        return f"Nothing out so far; {left} not known yet"
+    return f"All known; {len(unsure)} at the limit"
+
+
 def _answer(survey: Survey, judgement: Judgement) -> str:
     out = [check for check in judgement.checks if check.verdict == "out"]
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
@@ -280,5 +332,5 @@ def _answer(survey: Survey, judgement: Judgement) -> str:
         bodies = [body_name(survey, body.id) for body in survey.bodies if body.id in blamed]
         return f"{sentence_case(' and '.join(bodies))} out of true"
     if unsure:
-        return f"Nothing out; {len(unsure)} not known yet"
+        return open_words(survey, judgement, unsure)
     return "All true" if judgement.checks else "Nothing to check yet"

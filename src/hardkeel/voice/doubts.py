@@ -7,6 +7,7 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Survey
 from hardkeel.survey.rigging import deciding
 from hardkeel.voice.names import check_name
+from hardkeel.voice.sharing import limit_words
 from hardkeel.voice.sight import told_id
 from hardkeel.voice.verdicts import format_doubt, format_value, verdict_sentence, way_off
 
@@ -18,10 +19,15 @@ def check_sentence(survey: Survey, judgement: Judgement, check: Check, unit: Len
         return _both_stories(survey, judgement, check, doubt, unit)
     if check.edge:
         return (
-            f"{check_name(survey, check)} lies at the edge, {format_value(check, unit)} "
+            f"{check_name(survey, check)} lies at the limit, {format_value(check, unit)} "
             f"{format_doubt(check, unit)}: correct it or accept it."
         )
-    return verdict_sentence(survey, check, unit)
+    told = verdict_sentence(survey, check, unit)
+    rule = next((one for one in judgement.rules if one.id == check.id), None)
+    if check.verdict != "unsure" or rule is None or not judgement.measured:
+        return told
+    limit = limit_words(survey, judgement, rule)
+    return f"{told} What limits it: {limit}." if limit else told
 
 
 def doubt_of(judgement: Judgement, check: Check) -> Doubt | None:

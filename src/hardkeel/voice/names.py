@@ -6,6 +6,7 @@ from typing import Final
 from hardkeel.survey.checking import Check
 from hardkeel.survey.instruments import read_over, tool_of
 from hardkeel.survey.model import (
+    FUSELAGE,
     AngleAt,
     Body,
     Distance,
@@ -152,13 +153,21 @@ def reading_name(survey: Survey, reading: Reading) -> str:
         case Tilt():
             return _tilt_name(survey, reading)
         case Offset():
-            return f"{name(reading.mark)} off the centreline"
+            return f"{name(reading.mark)} off {_line_name(survey, reading)}"
         case AngleAt():
             return f"angle at {name(reading.at)}: {name(reading.from_)}, {name(reading.to)}"
         case Incidence():
             return _incidence_name(survey, reading)
         case Gap():
             return f"{name(reading.from_)} to {name(reading.to)} along {reading.axis}"
+
+
+def _line_name(survey: Survey, reading: Offset) -> str:
+    """The centreline, or the string that it is read from."""
+    if reading.along is None:
+        return "the centreline"
+    nose, tail = (mark_name(survey, one) for one in reading.along)
+    return f"the string from {_pair(nose, tail, ' to ')}"
 
 
 def _pair(first: str, second: str, between: str) -> str:
@@ -176,14 +185,20 @@ def _tilt_name(survey: Survey, reading: Tilt) -> str:
     """A level laid across, or how far one end stands over the other."""
     start, end = mark_name(survey, reading.from_), mark_name(survey, reading.to)
     if read_over(survey, reading) is not None:
-        return _pair(end, start, " over ")
-    return f"level, {_pair(start, end, ' to ')}"
+        swapped = ", ends changed" if reading.turned else ""
+        return f"{_pair(end, start, ' over ')}{swapped}"
+    turned = " turned end for end" if reading.turned else ""
+    return f"level{turned}, {_pair(start, end, ' to ')}"
 
 
 def _incidence_name(survey: Survey, reading: Incidence) -> str:
     where = "centre" if reading.side == "centre" else f"{reading.side} {reading.span_fraction:.2g}"
     against = ", by gravity" if reading.zero == "level" else ""
-    return f"incidence, {body_name(survey, reading.body)} {where}{against}"
+    turned = ", gauge turned end for end" if reading.turned else ""
+    if reading.body == FUSELAGE:
+        on = "the fuselage" if reading.zero == "level" else "the datum"
+        return f"incidence gauge on {on}{against}{turned}"
+    return f"incidence, {body_name(survey, reading.body)} {where}{against}{turned}"
 
 
 def check_name(survey: Survey, check: Check) -> str:

@@ -22,7 +22,7 @@ SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
     ("struts", "struts"),
     ("cabane", "a cabane with washers"),
 )
-_STATES: Final = {"locked": "glued", "true": "true", "out": "out", "open": ""}
+_STATES: Final = {"locked": "glued", "true": "true", "edge": "limit", "out": "out", "open": ""}
 
 
 def stage_name(survey: Survey, stage: RigStage) -> str:
@@ -53,6 +53,7 @@ def stage_tip(survey: Survey, stage: RigStage) -> str:
     state = {
         "locked": "glued, and left as it stands",
         "true": "all of it is true",
+        "edge": "all of it is known, some of it at the limit",
         "out": "out of true",
         "open": "not known yet",
     }[stage.state]

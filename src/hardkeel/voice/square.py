@@ -1,6 +1,7 @@
 """A frame on its board in words: what is wrong with it, how to move each former, what was held where."""
 
-from collections.abc import Sequence
+import math
+from collections.abc import Collection, Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -19,8 +20,9 @@ from hardkeel.survey.model import (
 )
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage.curing import Cure, JudgedFrame, Move
     from hardkeel.fuselage.shaping import Named, Shape
-    from hardkeel.fuselage.squaring import Move, Movement, Squared
+    from hardkeel.fuselage.squaring import Movement, Squared
     from hardkeel.survey.suspecting import Suspect
 
 SQUARE: Final = "Square"
@@ -34,7 +36,8 @@ TAKE_AGAIN: Final = "Take it again"
 TURN: Final = "Click one mark or two in a drawing, or a row of the list, to take that instead; Enter takes the value."
 ALL_KNOWN: Final = "Nothing more would settle anything."
 MOVES: Final = "Move"
-NOTHING_TO_MOVE: Final = "No former is worth moving."
+NOTHING_TO_MOVE: Final = "Nothing that was read is to be moved."
+AFTER_THE_CURE: Final = "Then, once the whole is right:"
 AS_FINE_AS_A_HAND_MM: Final = 0.3
 FROM_ABOVE: Final = "from above, as it stands on the board"
 FROM_THE_SIDE: Final = "from the side"
@@ -42,6 +45,8 @@ FROM_BEHIND: Final = "from behind"
 SHEET: Final = "readings of the frame"
 SHEET_HOW: Final = "Level the board both ways first. Take what you can reach, in any order; a blank does no harm, a diagonal without its twin does little good."
 SHEET_HEADS: Final = ("reading", "if square", "dry", "cured")
+_HALF_WAY: Final = 0.5
+_RUN: Final = 2  # formers in a row that are told one by one
 _MARKS: Final = {
     "tp": "top port", "ts": "top starboard", "bp": "bottom port", "bs": "bottom starboard",
     "tc": "top middle", "bc": "bottom middle",
@@ -154,7 +159,7 @@ def frame_answer(named: "Named") -> str:
         "leaning": "Leaning.",
         "lozenge": "A lozenge.",
         "askew": "Straight, but askew on the board.",
-        "one-former": f"{named.former} alone is off.",
+        "one-former": f"{named.former} is off.",
         "unsure": "Not known yet.",
     }[named.name]
 
@@ -190,17 +195,136 @@ def frame_sentence(named: "Named", shape: "Shape", squared: "Squared", unit: Len
                 f"Every former leans {way} at the top, by {format_angle(abs(shape.lean))} ± "
                 f"{format_angle(2 * shape.sigma['lean'])}."
             )
+        case "one-former":
+            return others_words(squared, {named.former or ""})
+        case "unsure":
+            return f"The readings do not bear a name yet. {others_words(squared, set())}".strip()
         case _:
             return _SAID[named.name]
 
 
 _SAID: Final = {
-    "lozenge": "Every former is pushed out of square in itself: the diagonals of its opening differ.",
-    "askew": "The frame is sound: turn or level it as a whole, before a single former is moved.",
-    "one-former": "The others stand as they should.",
+    "lozenge": "The formers are pushed out of square in themselves: the diagonals of their openings differ.",
+    "askew": "It is straight, but turned or tipped as a whole: turn or level it so, before a single former is moved.",
     "true": "What is left is inside the tolerance.",
-    "unsure": "The readings do not bear a name yet.",
 }
+
+
+def others_words(squared: "Squared", without: Collection[str]) -> str:
+    """What is known of each former: off, true, at the limit, not decided, not read; nothing that was not read is true."""
+    groups: dict[str, list[str]] = {}
+    for name in squared.formers:
+        if name not in without:
+            groups.setdefault(_state_of(squared, name), []).append(name)
+    told = [
+        f"{_listed(groups[state], squared.formers)} {words[len(groups[state]) > 1]}"
+        for state, words in _STANDING.items()
+        if state in groups
+    ]
+    return "; ".join(told) + "." if told else ""
+
+
+def _state_of(squared: "Squared", former: str) -> str:
+    mine = squared.checks_on(former)
+    if any(check.verdict == "out" for check in mine):
+        return "out"
+    if former not in squared.read_on:
+        return "unread"
+    if any(check.verdict == "unsure" and not check.edge for check in mine):
+        return "open"
+    return "edge" if any(check.edge for check in mine) else "true"
+
+
+_STANDING: Final = {
+    "out": ("is off", "are off"),
+    "true": ("stands true", "stand true"),
+    "edge": ("is known, at the limit", "are known, at the limit"),
+    "open": ("is not decided yet", "are not decided yet"),
+    "unread": ("is not read yet", "are not read yet"),
+}
+
+
+def _listed(names: Sequence[str], order: Sequence[str]) -> str:
+    """``F1 to F3, F5``."""
+    at = [order.index(name) for name in names]
+    runs: list[list[int]] = []
+    for i in at:
+        if runs and i == runs[-1][-1] + 1:
+            runs[-1].append(i)
+        else:
+            runs.append([i])
+    told = [
+        f"{order[run[0]]} to {order[run[-1]]}"
+        if len(run) > _RUN
+        else ", ".join(order[i] for i in run)
+        for run in runs
+    ]
+    return ", ".join(told)
+
+
+def cure_words(cure: "Cure | None", squared: "Squared", unit: LengthUnit) -> list[str]:
+    """The cure of the whole in one order, and how to hold it; nothing without one."""
+    if cure is None:
+        return []
+    first, last = squared.formers[0], squared.formers[-1]
+    match cure.name:
+        case "twisted":
+            turn = cure.of(last, "roll") - cure.of(first, "roll")
+            side = "starboard" if turn > 0 else "port"
+            width = _width_at(squared, last)
+            lift = format_length(abs(math.radians(turn)) * width, unit)
+            return [
+                f"Twist the whole box back before the glue sets: {last} {side} side up {lift} against {first}, {format_angle(abs(turn))} in all.",
+                f"Hold it so: {first} flat on the board under weight, {lift} packed under the {side} side of {last}, weight on its other side; then read it again.",
+            ]
+        case "bowed":
+            middle = min(squared.formers, key=lambda one: abs(_place(squared, one) - _HALF_WAY))
+            push = cure.of(middle, "dy")
+            side = "starboard" if push > 0 else "port"
+            amount = format_length(abs(push), unit)
+            return [
+                f"Push the middle of the box back before the glue sets: {middle} {amount} to {side}.",
+                f"Hold it so: {first} and {last} pinned on the line, blocks against both sides at {middle}.",
+            ]
+        case "racked":
+            turn = cure.of(first, "yaw")
+            side, other = ("starboard", "port") if turn > 0 else ("port", "starboard")
+            run = format_length(abs(math.radians(turn)) * _width_at(squared, first), unit)
+            return [
+                f"Push the whole {side} side ahead by {run} against the {other} side before the glue sets.",
+                "Hold it so: a line from corner to corner over the longer diagonals, until both are alike.",
+            ]
+        case _:
+            lean = cure.of(first, "lean")
+            way = "aft" if lean > 0 else "ahead"
+            return [
+                f"Push all tops {way} together, by {format_angle(abs(lean))}, before the glue sets.",
+                f"Hold it so: a square at {first} and at {last}.",
+            ]
+
+
+def _width_at(squared: "Squared", former: str) -> float:
+    ends = [
+        mark.at[1]
+        for mark in squared.net.survey.marks
+        if mark.id in (f"{former}.bp", f"{former}.bs")
+    ]
+    return abs(ends[0] - ends[1])
+
+
+def _place(squared: "Squared", former: str) -> float:
+    x = squared.stations
+    at = squared.formers.index(former)
+    return float((x[at] - x[0]) / max(x[-1] - x[0], 1e-9))
+
+
+def what_to_do(judged: "JudgedFrame", unit: LengthUnit) -> list[str]:
+    """The cure of the whole, then each former that is out; else that nothing is to be moved."""
+    told = cure_words(judged.cure, judged.squared, unit)
+    then = moves_of(judged.moves, unit)
+    if told and then:
+        told.append(AFTER_THE_CURE)
+    return [*told, *then] or [NOTHING_TO_MOVE]
 
 
 def moves_of(moves: Sequence["Move"], unit: LengthUnit) -> list[str]:
@@ -273,13 +397,12 @@ def _by(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
     return f"by {off_words(reading, fit.residual, unit)}: take it again."
 
 
-def squared_lines(
-    squared: "Squared", named: "Named", shape: "Shape", unit: LengthUnit
-) -> list[str]:
+def squared_lines(judged: "JudgedFrame", unit: LengthUnit) -> list[str]:
     """The frame in a sentence, what to doubt, what to move."""
-    said = [f"{frame_answer(named)} {frame_sentence(named, shape, squared, unit)}"]
+    squared, named = judged.squared, judged.named
+    said = [f"{frame_answer(named)} {frame_sentence(named, judged.shape, squared, unit)}"]
     said += [doubt_sentence(squared, one, unit) for one in squared.suspects]
-    return said + (moves_of(squared.moves, unit) or [NOTHING_TO_MOVE])
+    return said + what_to_do(judged, unit)
 
 
 def worth_words(

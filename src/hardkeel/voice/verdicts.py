@@ -47,6 +47,10 @@ _IN_THE_AIR: Final = {
 VERDICT_WORDS: Final = {"true": "true", "out": "out", "unsure": "not known yet"}
 
 
+AT_THE_LIMIT: Final = "at the limit"
+IN_DOUBT: Final = "in doubt"
+
+
 def format_value(check: Check, unit: LengthUnit) -> str:
     """A check's value with its unit: ``1.90°`` or ``0.4 mm``."""
     if check.unit == "mm":
@@ -55,10 +59,10 @@ def format_value(check: Check, unit: LengthUnit) -> str:
 
 
 def format_doubt(check: Check, unit: LengthUnit) -> str:
-    """Its sigma: ``±0.06°``."""
+    """How far it may be otherwise: ``±0.06°``."""
     if check.unit == "mm":
-        return "±" + format_length(check.sigma, unit)
-    return "±" + format_angle(check.sigma)
+        return "±" + format_length(check.doubt, unit)
+    return "±" + format_angle(check.doubt)
 
 
 def format_wanted(check: Check, unit: LengthUnit) -> str:
@@ -98,14 +102,24 @@ def verdict_sentence(survey: Survey, check: Check, unit: LengthUnit) -> str:
 
 def state_words(checks: tuple[Check, ...], unit: LengthUnit) -> str:
     """A part's worst check in a few words: what is out, else how many are not known yet."""
-    for verdict in ("out", "unsure"):
-        found = [check for check in checks if check.verdict == verdict]
-        if verdict == "out" and found:
-            worst = max(found, key=lambda c: abs(c.error) / c.tolerance)
-            return f"{_SHORT.get(worst.kind, worst.kind)} out {_way(worst, unit)}"
-        if found:
-            return f"{len(found)} not known yet"
+    out = [check for check in checks if check.verdict == "out"]
+    if out:
+        worst = max(out, key=lambda c: abs(c.error) / c.tolerance)
+        return f"{_SHORT.get(worst.kind, worst.kind)} out {_way(worst, unit)}"
+    unsure = [check for check in checks if check.verdict == "unsure"]
+    left = [check for check in unsure if not check.edge]
+    if left:
+        return f"{len(left)} not known yet"
+    if unsure:
+        return f"{len(unsure)} {AT_THE_LIMIT}"
     return VERDICT_WORDS["true"] if checks else ""
+
+
+def verdict_word(check: Check) -> str:
+    """A check's verdict, in the same words on vial, card, record and command."""
+    if check.verdict != "unsure":
+        return VERDICT_WORDS[check.verdict]
+    return AT_THE_LIMIT if check.edge else IN_DOUBT if check.hangs else VERDICT_WORDS["unsure"]
 
 
 def _way(check: Check, unit: LengthUnit) -> str:

@@ -29,7 +29,7 @@ def test_the_first_reading_of_a_fresh_build_is_tied_to_the_fuselage_and_on_a_win
     judged = judge_survey(build.surveyed)
     assert bodies_on(build, judged.next[0].reading) == {"wing"}
     best = min(one.sigma_after for one in judged.next)
-    assert judged.next[0].sigma_after <= 1.2 * best
+    assert judged.next[0].sigma_after <= 1.25 * best
 
 
 @pytest.mark.parametrize("build", FRESH, ids=lambda build: len(build.surveyed.bodies))

@@ -10,8 +10,8 @@ from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.build.model import Build
 from hardkeel.edits import squaring as edits
 from hardkeel.edits import truing
+from hardkeel.fuselage.curing import JudgedFrame, judge_frame
 from hardkeel.fuselage.model import Squaring
-from hardkeel.fuselage.shaping import Named, Shape, name_frame, shape_of_frame
 from hardkeel.fuselage.squaring import Squared, movements, square
 from hardkeel.fuselage.squaring_next import next_readings, reading_of_marks, readings_at_hand
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
@@ -34,6 +34,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as frame_say
 from hardkeel.voice import square as say
 from hardkeel.voice.names import PHASE_WORDS, sentence_case
+from hardkeel.voice.verdicts import AT_THE_LIMIT
 
 if TYPE_CHECKING:
     from hardkeel.survey.ranking import NextReading
@@ -92,6 +93,7 @@ class SquarePage(FrameSubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._squared: Squared | None = None
+        self._judged: JudgedFrame | None = None
         self._next: tuple[NextReading, ...] = ()
         self._target: Reading | None = None
         self._own = False  # the builder picked the target
@@ -211,11 +213,8 @@ class SquarePage(FrameSubPage):
         if not self._own or self._target is None:
             self._own = False
             self._target = self._next[0].reading if self._next else None
-        shape = shape_of_frame(squared)
-        named = name_frame(squared, self.fuselage.squaring or Squaring(), shape)
-        self._show_answer(named, shape)
+        self._show_answer()
         self._show_take()
-        self.moves.show_lines("", say.moves_of(squared.moves, self.unit) or [say.NOTHING_TO_MOVE])
         self.checks.show_groups(self._groups())
         self._show_check()
         self._show_rows()
@@ -226,10 +225,11 @@ class SquarePage(FrameSubPage):
         if fuselage is None or fuselage.board is None or not fuselage.formers:
             return None
         try:
-            return square(fuselage, build.phase, near=self._squared)
+            self._judged = judge_frame(fuselage, build.phase, near=self._squared)
         except BadInput as fault:
             self.tell(str(fault))
             return None
+        return self._judged.squared
 
     def _show_nothing(self) -> None:
         if self.fuselage.formers:
@@ -242,10 +242,12 @@ class SquarePage(FrameSubPage):
             self.above.show_picture(WoodPicture(), "", frame_say.NOTHING_TO_FRAME)
             self.now.show_doing(Doing(frame_say.NOTHING_TO_FRAME))
 
-    def _show_answer(self, named: Named, shape: Shape) -> None:
-        squared = self._squared
-        if squared is None:
+    def _show_answer(self) -> None:
+        judged = self._judged
+        if judged is None:
             return
+        squared, shape, named = judged.squared, judged.shape, judged.named
+        self.moves.show_lines("", say.what_to_do(judged, self.unit))
         self.answer.set_edge("" if named.name in ("true", "unsure") else "out")
         sentence = say.frame_sentence(named, shape, squared, self.unit)
         self.answer.show_lines(say.frame_answer(named), [sentence])
@@ -283,12 +285,14 @@ class SquarePage(FrameSubPage):
             mine = squared.checks_on(name)
             verdict = next(v for v in _WORST_FIRST if any(c.verdict == v for c in mine))
             worst = max(mine, key=lambda c: abs(c.error) / c.tolerance)
-            open_ = sum(check.verdict == "unsure" for check in mine)
+            open_ = sum(check.verdict == "unsure" and not check.edge for check in mine)
             words = (
                 f"{say.check_title(worst).removeprefix(name).strip()} {say.check_value(worst, self.unit)}"
                 if verdict == "out"
                 else f"{open_} not known yet"
                 if open_
+                else AT_THE_LIMIT
+                if any(check.edge for check in mine)
                 else "true"
             )
             vials = tuple(
@@ -299,7 +303,7 @@ class SquarePage(FrameSubPage):
                     check.sigma / check.tolerance,
                     check.verdict,
                     say.check_value(check, self.unit),
-                    _WORDS[check.verdict],
+                    "limit" if check.edge else _WORDS[check.verdict],
                     say.check_sentence(check, self.unit),
                 )
                 for check in mine

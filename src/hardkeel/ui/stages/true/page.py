@@ -32,6 +32,7 @@ from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
+from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.gluing_card import GluingCard
@@ -45,6 +46,7 @@ from hardkeel.voice.gaps import gap_edit
 from hardkeel.voice.gluing import gluing_edit, mixed_edit
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.rigging import lock_edit, seat_edit
+from hardkeel.voice.sharing import findings, fit_sentence
 
 _PAUSE_MS: Final = 40
 
@@ -112,7 +114,8 @@ class TruePage(StagePage):
         self.aim.answered.connect(self._on_aimed)
         self.gaps = GapsCard()
         self.gaps.read.connect(self._on_gap_read)
-        cards = (self.next, self.glue, self.seat, self.gaps, self.aim, self.checks)
+        self._fit = FitCard()
+        cards = (self.next, self._fit, self.glue, self.seat, self.gaps, self.aim, self.checks)
         self._cards = CardColumn(cards, theme)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
@@ -216,6 +219,7 @@ class TruePage(StagePage):
         groups = showing.vial_groups(build, judgement, self._unit, self._stage)
         self.checks.show_groups(groups)
         self._show_check()
+        self._fit.show_fit(fit_sentence(judgement), findings(build.surveyed, judgement, self._unit))
         self._show_glue()
         self._show_seat()
         self.hands.refresh(self._unit)

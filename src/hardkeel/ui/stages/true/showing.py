@@ -115,15 +115,20 @@ def _vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[
             id=check.id,
             name=short_check_name(survey, check),
             error=check.error / check.tolerance,
-            sigma=check.sigma / check.tolerance,
+            sigma=check.doubt / check.tolerance,
             verdict=check.verdict,
             text=_known(check, unit),
-            word=_VIAL_WORDS[check.verdict],
+            word=_vial_word(check),
             sentence=check_sentence(survey, judgement, check, unit),
             below=_air_line(trim, check, unit),
         )
         for check in judgement.checks
     )
+
+
+def _vial_word(check: Check) -> str:
+    """A word beside the vial; the sentence says the rest."""
+    return "limit" if check.edge else _VIAL_WORDS[check.verdict]
 
 
 def trim_now(build: Build, judgement: Judgement) -> Trim:
@@ -134,8 +139,8 @@ def trim_now(build: Build, judgement: Judgement) -> Trim:
 
 def _air_line(trim: Trim, check: Check, unit: LengthUnit) -> str:
     """What its error does; nothing while it is not known."""
-    effect = effect_of(trim, check.id, check.error, check.sigma)
-    return effect_line(effect, unit) if effect and check.sigma <= check.tolerance else ""
+    effect = effect_of(trim, check.id, check.error, check.doubt)
+    return effect_line(effect, unit) if effect and check.doubt <= check.tolerance else ""
 
 
 def air_words(build: Build, judgement: Judgement, check: Check, unit: LengthUnit) -> str:
@@ -144,17 +149,17 @@ def air_words(build: Build, judgement: Judgement, check: Check, unit: LengthUnit
     Where this model has no figures for it, in words alone.
     """
     trim = trim_now(build, judgement)
-    effect = effect_of(trim, check.id, check.error, check.sigma)
+    effect = effect_of(trim, check.id, check.error, check.doubt)
     edge = effect_of(trim, check.id, check.tolerance, 0.0)
     if effect is None or edge is None:
         return in_the_air(check)
-    told = "" if check.sigma > check.tolerance else f"{effect_sentence(effect, unit)} "
+    told = "" if check.doubt > check.tolerance else f"{effect_sentence(effect, unit)} "
     return f"{told}{edge_sentence(edge, unit)}"
 
 
 def _known(check: Check, unit: LengthUnit) -> str:
     """The value, or how far off it may be where that is all there is to say."""
-    return format_doubt(check, unit) if check.sigma > check.tolerance else format_value(check, unit)
+    return format_doubt(check, unit) if check.doubt > check.tolerance else format_value(check, unit)
 
 
 def reading_rows(

@@ -9,6 +9,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tooling as edits
 from hardkeel.survey.instruments import Learned, ZeroError, learned, zero_errors
 from hardkeel.survey.model import Instrument
+from hardkeel.survey.priors import SquaredTo
 from hardkeel.survey.proposing import tools_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
@@ -16,9 +17,11 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.stages.true.shared_card import SharedCard
 from hardkeel.ui.stages.true.tool_rows import ToolRows
-from hardkeel.ui.stages.true.tools_shown import all_tools, tool_shown
+from hardkeel.ui.stages.true.tools_shown import all_tools, priors_shown, tool_shown
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import sharing as say_sharing
 from hardkeel.voice import tools as say
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement"})
@@ -43,16 +46,21 @@ class ToolsPage(SubPage):
         super().__init__(document, theme, unit, parent)
         self.rows = ToolRows(theme)
         self.worth = WorthCard()
+        self.shared = SharedCard()
+        self.found = LinesCard(say_sharing.FOUND)
         self.how = LinesCard(say.HOW_TO)
         self._learned: dict[str, Learned] = {}
         self._zeros: dict[str, ZeroError] = {}
-        column = CardColumn((self.told, self.worth, self.how), theme)
+        column = CardColumn((self.told, self.worth, self.found, self.shared, self.how), theme)
         self.dressed = (self.rows, column)
         self.lie_beside(self.rows, column)
         self.rows.had.connect(self._on_had)
         self.rows.counted.connect(self._on_counted)
         self.rows.refined.connect(self._on_refined)
         self.rows.acted.connect(self._on_acted)
+        self.shared.said.connect(self._on_said)
+        self.shared.switched.connect(self._on_switched)
+        self.shared.squared.connect(self._on_squared)
         Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
 
@@ -88,6 +96,10 @@ class ToolsPage(SubPage):
             self.unit,
         )
         self._show_worth(tools)
+        found = say_sharing.findings(survey, judgement, self.unit)
+        self.found.setVisible(bool(found))
+        self.found.show_lines("", found)
+        self.shared.show_priors(priors_shown(survey), survey.squared_to, self.unit)
         self.how.show_lines("", [say.HOW[tool.kind] for tool in tools.values() if tool.id in own])
 
     def _show_worth(self, tools: dict[str, Instrument]) -> None:
@@ -115,6 +127,16 @@ class ToolsPage(SubPage):
     def _on_refined(self, tool: str, value: float) -> None:
         eye = self._tools()[tool].kind == "eye"
         self._change(tool, {"distance" if eye else "resolution": value, "sigma": None})
+
+    def _on_said(self, key: str, shown: float) -> None:
+        value = say_sharing.prior_kept(key, shown)
+        self.apply(say_sharing.EDIT, lambda b: edits.set_shared(b, key, value))
+
+    def _on_switched(self, usual: bool) -> None:  # noqa: FBT001  a signal
+        self.apply(say_sharing.EDIT, lambda b: edits.suppose_shared(b, usual=usual))
+
+    def _on_squared(self, to: SquaredTo) -> None:
+        self.apply(say_sharing.SQUARED_EDIT, lambda b: edits.set_squared_to(b, to))
 
     def _change(self, tool: str, figures: dict[str, float | None]) -> None:
         held = self._tools()[tool]

@@ -19,6 +19,7 @@ from hardkeel.survey.model import ANGULAR, Instrument, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.ui.stages.true.tool_rows import ToolShown
 from hardkeel.voice import tools as say
+from hardkeel.voice.sharing import PRIORS, prior_text
 
 
 def all_tools(survey: Survey) -> tuple[Instrument, ...]:
@@ -68,3 +69,11 @@ def tool_shown(
         told="\n".join(lines),
         action=action,
     )
+
+
+def priors_shown(survey: Survey) -> dict[str, float] | None:
+    """How much readings may share, as it is shown; ``None`` where nothing is supposed."""
+    shared = survey.shared
+    if shared is None:
+        return None
+    return {key: prior_text(shared, key) for key, *_ in PRIORS}

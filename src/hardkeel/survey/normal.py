@@ -1,0 +1,84 @@
+"""The normal equations of the adjustment, with what readings share eliminated first.
+
+N = AᵀA + P with A whitened rows.  Unknowns that readings share (s) have a diagonal prior W of their own, and there are
+often more of them than rows: with R = I + A_s·W⁻¹·A_sᵀ the others' block is A_aᵀ·R⁻¹·A_a + P_a, and
+(W + A_sᵀA_s)⁻¹ = W⁻¹ − W⁻¹A_sᵀR⁻¹A_sW⁻¹ (M. A. Woodbury, "Inverting modified matrices", Princeton 1950).
+"""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from hardkeel.geometry.rotation import Array
+
+Rows = NDArray[np.intp]
+
+
+class Normal:
+    """Normal equations at one state.
+
+    Parameters
+    ----------
+    rows : Array
+        Shape (r, N): slopes over their sigmas.
+    prior : Array
+        Shape (N, N).
+    shared : slice
+        Of the unknowns those with a diagonal prior that is bound to no other; empty for none.
+    """
+
+    def __init__(self, rows: Array, prior: Array, shared: slice) -> None:
+        self._rows, self._prior = rows, prior
+        count = shared.stop - shared.start
+        self._whole: Array | None = None
+        if count == 0 or len(rows) >= rows.shape[1]:
+            self._whole = rows.T @ rows + prior
+            return
+        every = np.arange(rows.shape[1], dtype=np.intp)
+        self._s, self._a = every[shared], np.delete(every, shared)
+        self._weight = np.diag(prior)[shared]
+        a, s = rows[:, self._a], rows[:, self._s]
+        self._scaled = s / self._weight  # A_s·W⁻¹
+        wide = np.eye(len(rows)) + self._scaled @ s.T
+        both: Array = np.linalg.solve(wide, np.hstack([a, self._scaled]))
+        across, self._back = both[:, : len(self._a)], both[:, len(self._a) :]  # R⁻¹A_a, R⁻¹A_sW⁻¹
+        self._block = a.T @ across + prior[np.ix_(self._a, self._a)]
+        self._cross = a.T @ self._back
+
+    def solve(self, right: Array) -> Array:
+        """N⁻¹·right, shape (N,)."""
+        if self._whole is not None:
+            found: Array = np.linalg.solve(self._whole, right)
+            return found
+        own, other = right[self._a], right[self._s]
+        first: Array = np.linalg.solve(self._block, own - self._cross @ other)
+        rows = self._rows
+        rest = other - rows[:, self._s].T @ (rows[:, self._a] @ first)
+        out = np.empty(len(right))
+        out[self._a] = first
+        out[self._s] = rest / self._weight - self._scaled.T @ (self._back @ rest)
+        return out
+
+    def square(self, step: Array) -> float:
+        """Stepᵀ·N·step: the step's length in its own sigma, squared."""
+        moved = self._rows @ step
+        return float(moved @ moved + step @ self._prior @ step)
+
+    def along(self, one: Array, other: Array) -> float:
+        """Oneᵀ·N·other."""
+        return float((self._rows @ one) @ (self._rows @ other) + one @ self._prior @ other)
+
+    def inverse(self) -> Array:
+        """N⁻¹, shape (N, N), symmetric."""
+        if self._whole is not None:
+            whole: Array = np.linalg.inv(self._whole)
+            return (whole + whole.T) / 2
+        block = np.linalg.inv(self._block)
+        held = block @ self._cross
+        out = np.empty((self._rows.shape[1],) * 2)
+        out[np.ix_(self._a, self._a)] = (block + block.T) / 2
+        out[np.ix_(self._a, self._s)] = -held
+        out[np.ix_(self._s, self._a)] = -held.T
+        inner = self._cross.T @ held - self._scaled.T @ self._back
+        inner[np.diag_indices_from(inner)] += 1 / self._weight
+        out[np.ix_(self._s, self._s)] = (inner + inner.T) / 2
+        return out

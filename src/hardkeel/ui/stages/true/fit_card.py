@@ -1,0 +1,31 @@
+"""Above the verdicts: whether the readings fit together at all, and what they were found to share."""
+
+from collections.abc import Sequence
+from typing import Final
+
+from hardkeel.ui.kit.card import Card, label
+from hardkeel.voice import sharing as say
+
+_MOST: Final = 3  # findings shown; the rest stands under Tools
+
+
+class FitCard(Card):
+    """Shown where there is something to say."""
+
+    def __init__(self) -> None:
+        super().__init__(say.FOUND)
+        self.fit = label("text")
+        self.found = label("text")
+        self.column.addWidget(self.fit)
+        self.column.addWidget(self.found)
+
+    def show_fit(self, fit: str, found: Sequence[str]) -> None:
+        """Say both, or be gone."""
+        self.setVisible(bool(fit or found))
+        self.set_edge("out" if fit else "act")
+        self.eyebrow.setText(say.DO_NOT_FIT if fit else say.FOUND)
+        self.fit.setText(fit)
+        self.fit.setVisible(bool(fit))
+        more = [say.and_more(len(found) - _MOST)] if len(found) > _MOST else []
+        self.found.setText("\n".join([*found[:_MOST], *more]))
+        self.found.setVisible(bool(found))
