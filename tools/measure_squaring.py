@@ -40,11 +40,12 @@ def main(frames: int) -> None:
     right = sum(found[kind] for kind, found in counts.items())
     unsure = sum(found["unsure"] for found in counts.values())
     print(f"  right {right / total:.1%}, wrong {(total - right - unsure) / total:.2%}")
-    for kinds in (("one-former",), ("twisted",), FAULTS[1:]):
+    every: list[tuple[str, ...]] = [("one-former",), ("twisted",), FAULTS[1:]]
+    for kinds_ in every:
         for hand in (_HAND_MM, 0.0):
-            shares, moved, needed = _moved(hand, kinds)
+            shares, moved, needed = _moved(hand, kinds_)
             told = ", ".join(f"{share:.0%}" for share in shares)
-            name = kinds[0] if len(kinds) == 1 else "all faults"
+            name = kinds_[0] if len(kinds_) == 1 else "all faults"
             print(
                 f"{name}, hand {hand} mm: formers in tolerance {told} after 0 to {_ROUNDS} rounds; "
                 f"{moved} moved one by one in the first, {needed} were out"

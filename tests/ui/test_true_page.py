@@ -294,8 +294,8 @@ def test_inches_are_shown_and_read(qtbot: QtBot, window: MainWindow) -> None:
 
 def test_a_builders_own_model_is_trued_on_the_first_day(qtbot: QtBot, window: MainWindow) -> None:
     """Take whatever is proposed, with what a true model would show, until nothing is open."""
-    window.start(build_from(Figures(name="First")))
-    for _ in range(60):
+    window.start(build_from(Figures(name="First", tools=(*Figures().tools, "laser"))))
+    for _ in range(70):
         target = true_of(window).hands.target
         if target is None:
             break
@@ -303,6 +303,24 @@ def test_a_builders_own_model_is_trued_on_the_first_day(qtbot: QtBot, window: Ma
     verdicts = {check.verdict for check in window.document.judgement.checks}
     assert verdicts == {"true"}
     assert "glue" in next_title(window)
+
+
+def test_what_no_reading_can_tell_is_left_open_and_says_why(
+    qtbot: QtBot, window: MainWindow
+) -> None:
+    """Without a laser nothing tells a bent tail from a stabilizer that stands aside."""
+    window.start(build_from(Figures(name="First")))
+    for _ in range(70):
+        target = true_of(window).hands.target
+        if target is None:
+            break
+        type_value(qtbot, window, f"{target.value:.3f}")
+    judgement = window.document.judgement
+    assert [c.id for c in judgement.checks if c.verdict != "true"] == ["stab_offset"]
+    assert next_title(window) == "Add a line laser"
+    step = true_of(window).hands.step
+    assert step is not None
+    assert "how the tail bends sideways" in step.why
 
 
 def test_undo_goes_all_the_way_back(qtbot: QtBot, window: MainWindow) -> None:

@@ -39,7 +39,7 @@ class Normal:
         a, s = rows[:, self._a], rows[:, self._s]
         self._scaled = s / self._weight  # A_s·W⁻¹
         wide = np.eye(len(rows)) + self._scaled @ s.T
-        both: Array = np.linalg.solve(wide, np.hstack([a, self._scaled]))
+        both = _solved(wide, np.hstack([a, self._scaled]))
         across, self._back = both[:, : len(self._a)], both[:, len(self._a) :]  # R⁻¹A_a, R⁻¹A_sW⁻¹
         self._block = a.T @ across + prior[np.ix_(self._a, self._a)]
         self._cross = a.T @ self._back
@@ -47,10 +47,9 @@ class Normal:
     def solve(self, right: Array) -> Array:
         """N⁻¹·right, shape (N,)."""
         if self._whole is not None:
-            found: Array = np.linalg.solve(self._whole, right)
-            return found
+            return _solved(self._whole, right)
         own, other = right[self._a], right[self._s]
-        first: Array = np.linalg.solve(self._block, own - self._cross @ other)
+        first = _solved(self._block, own - self._cross @ other)
         rows = self._rows
         rest = other - rows[:, self._s].T @ (rows[:, self._a] @ first)
         out = np.empty(len(right))
@@ -70,9 +69,9 @@ class Normal:
     def inverse(self) -> Array:
         """N⁻¹, shape (N, N), symmetric."""
         if self._whole is not None:
-            whole: Array = np.linalg.inv(self._whole)
+            whole = np.linalg.inv(self._whole).astype(np.float64, copy=False)
             return (whole + whole.T) / 2
-        block = np.linalg.inv(self._block)
+        block = np.linalg.inv(self._block).astype(np.float64, copy=False)
         held = block @ self._cross
         out = np.empty((self._rows.shape[1],) * 2)
         out[np.ix_(self._a, self._a)] = (block + block.T) / 2
@@ -82,3 +81,7 @@ class Normal:
         inner[np.diag_indices_from(inner)] += 1 / self._weight
         out[np.ix_(self._s, self._s)] = (inner + inner.T) / 2
         return out
+
+
+def _solved(matrix: Array, right: Array) -> Array:
+    return np.linalg.solve(matrix, right).astype(np.float64, copy=False)

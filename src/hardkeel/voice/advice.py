@@ -223,12 +223,9 @@ def _undecided(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) ->
     names = ", ".join(check_name(survey, check).lower() for check in unsure)
     if all(check.edge for check in unsure):
         return NextStep("correct", AT_THE_EDGE, f"No reading decides it, only a hand: {names}.")
-    limits = _limits(survey, judgement, unsure)
-    if limits:
-        return NextStep("correct", KNOWN_AS_FAR, limits)
-    tool = TOOLS.get(judgement.why)
-    title = f"Add {tool}" if tool else "Add a finer tool"
-    return NextStep("correct", title, f"Your tools can't decide: {names}.")
+    limits, tool = _limits(survey, judgement, unsure), TOOLS.get(judgement.why)
+    title = f"Add {tool}" if tool else KNOWN_AS_FAR if limits else "Add a finer tool"
+    return NextStep("correct", title, limits or f"Your tools can't decide: {names}.")
 
 
 def _limits(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> str:

@@ -140,7 +140,7 @@ _LIMITS: Final = {
     "level": "the level's own error: turn it end for end",
     "tape_zero": "the tape's hook: read a length that the drawing tells",
     "tape_stretch": "the tape: read a length that the drawing tells",
-    "bend_y": "how the tail bends sideways: stretch a string from nose to tail",
+    "bend_y": "how the tail bends sideways: a laser along the fore part, or a string over marks between nose and tail, tells",
     "bend_z": "how the tail bends up or down: read heights along the fuselage",
 }
 
