@@ -72,10 +72,22 @@ def test_what_a_gauge_writes_is_taken_with_the_space_bar(
     before = window.document.build
     target = page.hands.target
     assert target is not None
-    page.hands.show_gauge_value(target.value - 1.25, zeroed=True)
-    assert large.figure.text() == f"{target.value - 1.25:.1f} mm"
+    page.hands.show_gauge_value(target.value - 9.25, zeroed=True)
+    assert large.figure.text() == f"{target.value - 9.25:.1f} mm"
     qtbot.keyClick(large, Qt.Key.Key_Space)
-    assert target.value - 1.25 in new_values(window, before)
+    assert target.value - 9.25 in new_values(window, before)
+
+
+def test_a_gauge_that_is_held_elsewhere_is_asked_about(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
+) -> None:
+    before = window.document.build
+    page.hands.show_gauge_value(400.0, zeroed=True)
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert window.document.build is before
+    assert "and this says 400.0 mm" in large.under.text()
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert 400.0 in new_values(window, before)
 
 
 def test_a_figure_that_means_nothing_is_told_and_nothing_is_lost(

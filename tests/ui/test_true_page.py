@@ -95,6 +95,29 @@ def test_enter_takes_a_reading_and_goes_to_the_next_one(qtbot: QtBot, window: Ma
     assert true_of(window).next.field.line.hasFocus()
 
 
+def test_a_figure_far_from_all_sense_is_asked_about_once(qtbot: QtBot, window: MainWindow) -> None:
+    """The first reading in hand is a line from the nose to a wing tip: some 955 mm."""
+    page, before = true_of(window), window.document.build
+    assert page.hands.shown is not None
+    assert "Expect 955" in page.hands.shown.why
+    type_value(qtbot, window, "95.5")
+    assert window.document.build is before
+    assert "and this says 95.5 mm" in page.next.complaint
+    type_value(qtbot, window, "955")
+    assert window.document.build is not before
+    changed = window.document.build
+    row = page.readings.table.model()
+    assert row is not None
+    reading = window.document.build.surveyed.figures[0]
+    far = f"{reading.value + 40:.1f}"
+    at = page._model.number_of(reading.id)  # noqa: SLF001  the row of a reading
+    index = row.index(at, 2)
+    assert not row.setData(index, far)
+    assert window.document.build is changed
+    assert row.setData(index, far)
+    assert window.document.build is not changed
+
+
 def test_a_reading_changes_vial_and_correction_at_once(qtbot: QtBot, window: MainWindow) -> None:
     vial = true_of(window).checks.vial("stab_roll")
     assert vial is not None
@@ -106,6 +129,7 @@ def test_a_reading_changes_vial_and_correction_at_once(qtbot: QtBot, window: Mai
         qtbot.keyClicks(true_of(window).next.place, mark)
         qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
     type_value(qtbot, window, "2.4")
+    qtbot.keyClick(true_of(window).next.field.line, Qt.Key.Key_Return)  # far from what is expected
     assert vial.value.error != before.error
     assert answers(window) != words or window.document.judgement.suspects
 

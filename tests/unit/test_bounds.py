@@ -80,6 +80,13 @@ def test_an_adjustment_that_does_not_settle_says_so() -> None:
         judge_survey(far.surveyed, "dry")
 
 
+def test_a_wild_reading_that_can_not_be_adjusted_is_named() -> None:
+    survey = DEMO.surveyed
+    wild = survey.figures[0].but(value=100.0)  # a level that lies across the longerons
+    with pytest.raises(BadInput, match=r'survey.readings\[0\].value: "r1" says 100 where'):
+        judge_survey(survey.but(readings=(wild, *survey.readings[1:])), "dry")
+
+
 def test_a_very_long_name_is_no_fault() -> None:
     long = DEMO.but(name="long name " * 10_000)
     assert build_from_text(text_of(long)) == long

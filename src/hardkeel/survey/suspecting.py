@@ -7,8 +7,9 @@ from typing import Final, TypeVar
 
 import numpy as np
 
+from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.adjusting import Solution, Start, Whole, solve
+from hardkeel.survey.adjusting import PHOTOS_PLACE, Solution, Start, Whole, solve
 from hardkeel.survey.model import Observation, Reading, Sight, sigma_of
 from hardkeel.survey.network import Network
 from hardkeel.survey.system import System
@@ -19,6 +20,7 @@ NO_STARTS: Final[Starts] = MappingProxyType({})
 W_LIMIT: Final = 3.29  # two-sided 0.1 % of the normal distribution; fixed by the contract
 NOTICED_FACTOR: Final = 4.13  # 3.29 + 0.84: noticed four times in five; fixed by the contract
 LEAST_REDUNDANCY: Final = 0.02  # below this nothing checks the reading
+_BEYOND_SENSE: Final = 5.0  # sigmas of the weak priors
 ALIKE: Final = 0.8  # correlation at which two readings can't be told apart
 
 
@@ -105,7 +107,10 @@ def set_aside(
     """
     held = tuple(readings)
     suspects: list[Suspect] = []
-    solution = solve(net, held, starts.get(()))
+    try:
+        solution = solve(net, held, starts.get(()))
+    except BadInput as fault:
+        raise _wildest(net, held, fault) from fault
     ended: dict[tuple[str, ...], Start] = {(): solution.start}
     while held:
         redundancy, w = tests_of(solution.whole, len(held))
@@ -123,6 +128,29 @@ def set_aside(
         solution = solve(net, held, Start(begin.unknowns, {**begin.cameras, **here.cameras}))
         ended[aside] = solution.start
     return solution, held, tuple(suspects), ended
+
+
+def _wildest(net: Network, readings: Sequence[Observation], fault: BadInput) -> BadInput:
+    """Why readings can't be adjusted together, by the one that lies furthest from what the drawing expects."""
+    figures = [one for one in readings if not isinstance(one, Sight)]
+    if not figures or fault.place == PHOTOS_PLACE:
+        return fault
+    state = net.prior_mean
+    predicted, slopes = net.observer(figures).predict(state, net.placer.place(state))
+    spread = np.linalg.inv(net.prior_matrix)
+    noise = np.square([sigma_of(one) for one in figures])
+    total = np.sqrt(noise + np.sum((slopes @ spread) * slopes, axis=1))
+    pulls = np.abs(np.array([one.value for one in figures]) - predicted) / total
+    worst = int(np.argmax(pulls))
+    if not pulls[worst] > _BEYOND_SENSE:
+        return fault
+    ids = [one.id for one in net.survey.readings]
+    wild = figures[worst].id
+    return BadInput(
+        f"survey.readings[{ids.index(wild)}].value" if wild in ids else fault.place,
+        f'"{wild}" says {figures[worst].value:.6g} where the drawing expects about '
+        f"{predicted[worst]:.4g}: one of the two is far off",
+    )
 
 
 def tests_of(whole: Whole, count: int) -> tuple[Array, Array]:

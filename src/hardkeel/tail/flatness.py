@@ -13,6 +13,7 @@ import numpy as np
 
 from hardkeel.survey.adjusting import Solution, solve
 from hardkeel.survey.columns import Priors
+from hardkeel.survey.expecting import Expected
 from hardkeel.survey.model import Body, Gap, Height, Mark, Reading, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.tail.model import BoardPlace, FlatReading, TailSurface
@@ -28,6 +29,11 @@ _TIP_SHARE: Final = 0.96  # of the half span: a corner that can be touched
 _SIGMA: Final = 0.3  # a steel rule on its end, mm
 _JOINED: Final = 0.02  # both halves share their middle, mm
 _PRIORS: Final = Priors(shift=6.0, turn=3.0, bench=False)
+MOST_BENT: Final = 10.0  # mm that a corner stands off the others: by more a rule was misread
+MOST_TWIST: Final = (
+    5.0  # degrees: by more the corners are to be measured again before anything is flexed
+)
+_HIGHEST: Final = 60.0  # mm over the board that a frame is propped up
 # By experience a glued frame keeps about two thirds of what it was flexed by; the rest springs back.
 KEPT: Final = 0.65
 
@@ -65,6 +71,24 @@ class Flatness:
     lift: tuple[BoardPlace, float] | None
     known: bool
     residuals: tuple[float, ...]
+
+    @property
+    def twisted(self) -> bool:
+        """Whether the twist is out of its tolerance beyond doubt: nothing is flexed for less."""
+        return self.known and abs(self.twist.value) - 2 * self.twist.sigma > TWIST_TOLERANCE
+
+    @property
+    def beyond_sense(self) -> bool:
+        """Whether the twist is more than any frame has: a corner was misread."""
+        return abs(self.twist.value) > MOST_TWIST
+
+
+def expected_corner(surface: TailSurface, phase: Phase, place: BoardPlace) -> Expected:
+    """What a corner's height should be: about as high as the others, within what a frame can be bent; mm."""
+    others = [one.value for one in surface.flatness if one.phase == phase and one.at != place]
+    if not others:
+        return Expected(_HIGHEST / 2, _HIGHEST / 2)
+    return Expected(float(np.median(others)), MOST_BENT)
 
 
 def corner_places(surface: TailSurface) -> dict[BoardPlace, tuple[float, float]]:

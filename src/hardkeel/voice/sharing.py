@@ -1,5 +1,6 @@
 """What readings have in common, in the builder's words: what is supposed of it, what was found, what it is read for."""
 
+import math
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -9,7 +10,7 @@ from hardkeel.survey.model import FUSELAGE, Incidence, Offset, Reading, Survey, 
 from hardkeel.survey.priors import Shared
 from hardkeel.voice.names import body_name, called, mark_name, sentence_case
 
-HEAD: Final = "What your readings share"
+HEAD: Final = "What your readings may share"
 WHY: Final = (
     "An error that several readings have in common does not show in their scatter. "
     "What is said here is sought together with everything else; 0 means it can't be."
@@ -17,20 +18,21 @@ WHY: Final = (
 SQUARED_TO: Final = "Stabilizer and fin are set square to"
 SQUARED_WORDS: Final = {"fore": "the fore part", "line": "the line from nose to tail"}
 # the prior, its unit, and its sentence around the figure
-PRIORS: Final[tuple[tuple[str, str, str, str], ...]] = (
-    ("mark", "mm", "My marks sit within", "of where they should"),
-    ("gauge", "deg", "The gauge was zeroed on the datum to within", ""),
-    ("gauge_seat", "deg", "It sits on each part to within", ""),
-    ("level", "deg", "My level is true to within", ""),
-    ("tape_zero", "mm", "The tape's hook is good to within", ""),
-    ("tape_stretch", "share", "The tape stretches by no more than", "in a metre"),
-    ("bend_y", "mm", "The tail may bend sideways by", "behind the wing"),
-    ("bend_z", "mm", "and up or down by", ""),
+PRIORS: Final[tuple[tuple[str, str, str], ...]] = (
+    ("mark", "mm", "My marks sit where they should to within"),
+    ("gauge", "deg", "The gauge was zeroed on the datum to within"),
+    ("gauge_seat", "deg", "It sits on each part to within"),
+    ("level", "deg", "My level is true to within"),
+    ("tape_zero", "mm", "The tape's hook is good to within"),
+    ("tape_stretch", "mm", "In a metre the tape is right to within"),
+    ("bend_y", "mm", "Behind the wing the tail may bend sideways by"),
+    ("bend_z", "mm", "and up or down by"),
 )
 OFF: Final = "Nothing is supposed to be shared: each reading errs by itself"
 SUPPOSE: Final = "Suppose what is usual"
 SUPPOSE_NOTHING: Final = "Suppose that nothing is shared"
-FOUND: Final = "What your readings share"
+FOUND: Final = "Found in your readings"
+SEEK: Final = "Seek what they share"
 DO_NOT_FIT: Final = "The readings do not fit together"
 EDIT: Final = "say what readings share"
 SQUARED_EDIT: Final = "say what the tail is square to"
@@ -41,6 +43,8 @@ _USUAL_CAUSES: Final = (
 _OTHER_CAUSES: Final = (
     "A tool is worse than it is counted, a mark lies far off, or something moved between readings."
 )
+_SLIPS: Final = 0.04  # of the readings: as many as careful people misread or write down wrong
+_RARELY: Final = 2.33  # sigmas of a count, exceeded once in a hundred
 _PER_METRE: Final = 1000.0
 _PERCENT: Final = 100.0
 
@@ -52,12 +56,14 @@ def and_more(count: int) -> str:
 
 def fit_sentence(judgement: Judgement) -> str:
     """That the readings do not fit together as their tools promise; empty where they do."""
-    goodness = judgement.goodness
-    if not goodness.poor:
-        return ""
-    shared = judgement.net.survey.shared
+    goodness, shared = judgement.goodness, judgement.net.survey.shared
     causes = _OTHER_CAUSES if shared is not None and shared.mark > 0 else _USUAL_CAUSES
-    return f"They fit {goodness.factor:.1f} times worse than your tools promise. {causes}"
+    if goodness.poor:
+        return f"They fit {goodness.factor:.1f} times worse than your tools promise. {causes}"
+    many, aside = len(judgement.readings), len(judgement.suspects)
+    if aside > _SLIPS * many + _RARELY * math.sqrt(_SLIPS * many) + 1:
+        return f"{aside} of {many} readings do not fit the rest: too many to be slips. {causes}"
+    return ""
 
 
 def findings(survey: Survey, judgement: Judgement, unit: LengthUnit) -> list[str]:

@@ -384,7 +384,7 @@ def flat_answer(flat: "Flatness") -> str:
     if not flat.known:
         return "Not known yet."
     twist = flat.twist
-    if abs(twist.value) - 2 * twist.sigma > 0.5:  # noqa: PLR2004  the tolerance
+    if flat.twisted:
         return "Twisted."
     if abs(flat.bow.value) - 2 * flat.bow.sigma > 1.0:
         return "Bowed."
@@ -410,9 +410,11 @@ def flat_sentence(flat: "Flatness", unit: LengthUnit, *, upright: bool) -> str:
 
 
 def lift_sentence(flat: "Flatness", unit: LengthUnit, *, upright: bool) -> str:
-    """Which corner to flex, and how far; empty where nothing is worth it."""
-    if flat.lift is None:
+    """Which corner to flex, and how far; empty where it is not known to be twisted."""
+    if flat.lift is None or not flat.twisted:
         return ""
+    if flat.beyond_sense:
+        return f"{format_angle(abs(flat.twist.value))} is more than any frame is twisted: measure its corners again first."
     corner, mm = flat.lift
     words = (FIN_PLACES if upright else PLACE_WORDS)[corner]
     held = "foot" if upright else "other half"

@@ -55,9 +55,10 @@ class QuantityEdit(QWidget):
         unit: LengthUnit = "mm",
         large: bool = False,
         plain: str = "",
+        digits: int = 1,
     ) -> None:
         super().__init__(parent)
-        self._angular = angular
+        self._angular, self._digits = angular, digits
         self._plain = plain  # the unit of a figure that is neither length nor angle: g, %
         self._unit: LengthUnit = unit
         # what was set, and the rounded text that stands for it: untouched, it means the whole figure
@@ -119,7 +120,9 @@ class QuantityEdit(QWidget):
     def _shown(self, value: float) -> str:
         if self._plain:
             return f"{value:.1f}".removesuffix(".0")
-        return format_angle(value) if self._angular else format_length(value, self._unit, 1)
+        return (
+            format_angle(value) if self._angular else format_length(value, self._unit, self._digits)
+        )
 
     @property
     def value(self) -> float | None:

@@ -16,9 +16,11 @@ from hardkeel.fuselage.squaring import Squared, movements, square
 from hardkeel.fuselage.squaring_next import next_readings, reading_of_marks, readings_at_hand
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.survey.expecting import expected_of
 from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
@@ -33,6 +35,7 @@ from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import frame as frame_say
 from hardkeel.voice import square as say
+from hardkeel.voice.asking import far_question
 from hardkeel.voice.names import PHASE_WORDS, sentence_case
 from hardkeel.voice.verdicts import AT_THE_LIMIT
 
@@ -68,6 +71,11 @@ class TakeCard(Card):
         self.turn = label("soft", say.TURN)
         self.column.addWidget(self.turn)
 
+    def ask(self, question: str) -> None:
+        """Ask about the figure that was just typed."""
+        self.why.setText(question)
+        self.why.setVisible(True)
+
     def show_reading(self, reading: Reading | None, why: str, unit: LengthUnit) -> None:
         """Ask for a reading, or say that none would help."""
         self.field.setVisible(reading is not None)
@@ -99,6 +107,7 @@ class SquarePage(FrameSubPage):
         self._own = False  # the builder picked the target
         self._check = ""
         self._pointed = ""  # the mark clicked last
+        self._asked = AskedTwice()
         self._rows: tuple[Reading, ...] = ()
         self.above = WoodBoard(theme, say.FROM_ABOVE, height=150)
         self.side = WoodBoard(theme, say.FROM_THE_SIDE, height=120)
@@ -401,6 +410,9 @@ class SquarePage(FrameSubPage):
         if reading is None:
             return
         again = self._again()
+        if question := self._question(reading, value):
+            self.take.ask(question)
+            return
         taken = reading.but(value=value, ignored=False)
         phase, at = self.document.build.phase or "dry", self.document.clock()
 
@@ -415,6 +427,17 @@ class SquarePage(FrameSubPage):
         if self.apply(say.taken_edit(taken), edit):
             self.take.field.set_value(None)
             self.focus_work()
+
+    def _question(self, reading: Reading, value: float) -> str:
+        """What to ask about a figure far from what is expected; empty for any other, and the second time."""
+        squared = self._squared
+        if squared is None:
+            return ""
+        expected = expected_of(squared.net, squared.solution, reading)
+        if not self._asked.wants_asking(place_of(reading), value, sensible=expected.holds(value)):
+            return ""
+        angular = reading.kind in ANGULAR
+        return far_question(expected.value, expected.band, value, self.unit, angular=angular)
 
     def _on_given_up(self) -> None:
         self._own = False
@@ -466,6 +489,9 @@ class SquarePage(FrameSubPage):
             value = parse_angle(text) if angular else parse_length(text, self.unit).mm
         except BadInput as fault:
             self.tell(str(fault))
+            return False
+        if question := self._question(found[0], value):
+            self.tell(question)
             return False
         return self.apply(
             say.taken_edit(found[0]), lambda b: edits.change_square(b, key, value=value)

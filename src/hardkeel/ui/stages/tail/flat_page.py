@@ -11,15 +11,16 @@ from hardkeel.picture.tail import corners_picture
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.flatness import (
     PHASES,
-    TWIST_TOLERANCE,
     Flatness,
     Phase,
     corner_places,
+    expected_corner,
     flatness_of,
 )
 from hardkeel.tail.model import BoardPlace, TailSurface
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
@@ -30,6 +31,7 @@ from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.tail_page import TailSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import tail as say
+from hardkeel.voice.asking import far_question
 
 _SHOWS: Final = frozenset({"tail", "profiles"})
 # the reach of a hand round the board: one half, then the other, the middle last
@@ -60,6 +62,7 @@ class FlatPage(TailSubPage):
         super().__init__(document, theme, unit, parent)
         self._target: BoardPlace | None = None
         self.phase: Phase = "dry"
+        self._asked = AskedTwice()
         self.board = WoodBoard(theme, say.ON_THE_BOARD, height=300)
         self.model = CellsModel(
             [Column(one, right=i > 0) for i, one in enumerate(say.CORNER_HEADS)], theme, parent=self
@@ -181,8 +184,7 @@ class FlatPage(TailSubPage):
             self.answer.show_lines(say.NOT_READ, ())
             self.flex.show_lines("", ())
             return
-        twisted = flat.known and abs(flat.twist.value) - 2 * flat.twist.sigma > TWIST_TOLERANCE
-        self.answer.set_edge("out" if twisted else "")
+        self.answer.set_edge("out" if flat.twisted else "")
         lines = (
             [say.flat_sentence(flat, self.unit, upright=surface.upright)]
             if flat.known
@@ -236,6 +238,10 @@ class FlatPage(TailSubPage):
     def _on_value(self, value: float) -> None:
         surface, place = self.surface, self._target
         if surface is None or place is None:
+            return
+        expected = expected_corner(surface, self.phase, place)
+        if self._asked.wants_asking(place, value, sensible=expected.holds(value)):
+            self.tell(far_question(expected.value, expected.band, value, self.unit, angular=False))
             return
         self._target = None
         if self.apply(

@@ -18,16 +18,19 @@ from hardkeel.survey.drafts import (
     other_tool,
     with_own_tool,
 )
-from hardkeel.survey.instruments import as_kept, as_shown
-from hardkeel.survey.model import RUDDER, Reading, Survey
+from hardkeel.survey.expecting import Expected, expected_of
+from hardkeel.survey.instruments import as_kept, as_shown, in_degrees
+from hardkeel.survey.model import RUDDER, Reading, Survey, place_of
 from hardkeel.survey.sheet import next_on_sheet, sheet_list
 from hardkeel.ui.document.document import Change, Document
+from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
 from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.voice import sheet as say_sheet
 from hardkeel.voice import true as say
 from hardkeel.voice.advice import NextStep, next_step, stage_step
+from hardkeel.voice.asking import expect_words, far_question
 from hardkeel.voice.hanging import rudder_step
 from hardkeel.voice.names import called, reading_name, sentence_case
 
@@ -72,6 +75,7 @@ class Hands(QObject):
         self._again: str | None = None
         self._draft: Draft | None = None
         self._typed = self._simulated = self._on_sheet = False
+        self._asked = AskedTwice()
         document.build_changed.connect(self._on_build_changed)
         card.value_taken.connect(self._on_value_taken)
         card.tool_picked.connect(self._on_tool_picked)
@@ -167,15 +171,30 @@ class Hands(QObject):
         """What is in hand, as its card says it."""
         survey = self._document.build.surveyed
         if self._draft is not None:
-            return showing.draft_shown(survey, self._draft, self._unit)
+            return self._expecting(showing.draft_shown(survey, self._draft, self._unit))
         if self._started is not None:
             title = sentence_case(reading_name(survey, self._started))
             step = NextStep("reading", title, say.ENTER_OR_BACK, self._started)
             eyebrow = say.TAKE_AGAIN if self._again else say.WORTH_TAKING
-            return replace(showing.next_shown(survey, step, self._unit), eyebrow=eyebrow)
+            return self._expecting(
+                replace(showing.next_shown(survey, step, self._unit), eyebrow=eyebrow)
+            )
         if self._step is None:
             return None
-        return showing.next_shown(survey, self._step, self._unit)
+        return self._expecting(showing.next_shown(survey, self._step, self._unit))
+
+    def _expecting(self, shown: NextShown) -> NextShown:
+        """With what the reading should show, where the band says anything."""
+        target = self.target
+        if target is None or not shown.takes:
+            return shown
+        expected = self._expected(target)
+        if not expected.tells:
+            return shown
+        told = as_shown(self._survey, target, expected.value)
+        band = abs(as_shown(self._survey, target, expected.value + expected.band) - told)
+        words = expect_words(told, band, self._unit, angular=shown.angular)
+        return replace(shown, why=f"{shown.why} {words}".strip())
 
     def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
         """Let a gauge write in the field, unless the builder is typing.
@@ -286,12 +305,34 @@ class Hands(QObject):
 
     def _on_value_taken(self, value: float) -> None:
         try:
+            question = self.question(self.target, value)
             named = self._edit(value)
         except BadInput as fault:
             self._card.tell(str(fault))
             return
+        if question:
+            self._card.tell(question)
+            return
         if named is not None and self._apply(*named):
             self._card.focus_entry()
+
+    def question(self, target: Reading | None, shown: float) -> str:
+        """What to ask about a figure far from what is expected; empty for any other, and the second time."""
+        if target is None:
+            return ""
+        expected = self._expected(target)
+        value = as_kept(self._survey, target, shown)
+        place = place_of(target)
+        if not self._asked.wants_asking(place, value, sensible=expected.holds(value)):
+            return ""
+        told = as_shown(self._survey, target, expected.value)
+        band = abs(as_shown(self._survey, target, expected.value + expected.band) - told)
+        angular = in_degrees(self._survey, target)
+        return far_question(told, band, shown, self._unit, angular=angular)
+
+    def _expected(self, target: Reading) -> Expected:
+        judgement = self._document.judgement
+        return expected_of(judgement.net, judgement.solution, target)
 
     def _edit(self, shown: float) -> tuple[str, edits.Edit] | None:
         """The edit that takes the target with what its tool shows, mm or degrees.

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.edits import truing as edits
+from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import LEANING
@@ -46,6 +47,7 @@ from hardkeel.voice.gaps import gap_edit
 from hardkeel.voice.gluing import gluing_edit, mixed_edit
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.rigging import lock_edit, seat_edit
+from hardkeel.voice.sharing import EDIT as SHARED_EDIT
 from hardkeel.voice.sharing import findings, fit_sentence
 
 _PAUSE_MS: Final = 40
@@ -115,6 +117,9 @@ class TruePage(StagePage):
         self.gaps = GapsCard()
         self.gaps.read.connect(self._on_gap_read)
         self._fit = FitCard()
+        self._fit.seek_asked.connect(
+            lambda: self._apply(SHARED_EDIT, lambda b: suppose_shared(b, usual=True))
+        )
         cards = (self.next, self._fit, self.glue, self.seat, self.gaps, self.aim, self.checks)
         self._cards = CardColumn(cards, theme)
         row = QHBoxLayout(self)
@@ -219,7 +224,11 @@ class TruePage(StagePage):
         groups = showing.vial_groups(build, judgement, self._unit, self._stage)
         self.checks.show_groups(groups)
         self._show_check()
-        self._fit.show_fit(fit_sentence(judgement), findings(build.surveyed, judgement, self._unit))
+        self._fit.show_fit(
+            fit_sentence(judgement),
+            findings(build.surveyed, judgement, self._unit),
+            sought=build.surveyed.shared is not None,
+        )
         self._show_glue()
         self._show_seat()
         self.hands.refresh(self._unit)
@@ -432,8 +441,12 @@ class TruePage(StagePage):
             angular = in_degrees(survey, reading)
             shown = parse_angle(text) if angular else parse_length(text, self._unit).mm
             value = as_kept(survey, reading, shown)
+            question = self.hands.question(reading, shown)
         except BadInput as fault:
             self.next.tell(str(fault))
+            return False
+        if question:
+            self.next.tell(question)
             return False
         return self._apply(
             f"change {reading_id}", lambda b: edits.change_value(b, reading_id, value)

@@ -41,15 +41,15 @@ class SharedCard(Card):
         column = QVBoxLayout(self._rows)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(3)
-        for key, unit, before, after in say.PRIORS:
-            field = QuantityEdit(angular=unit == "deg")
+        for key, unit, words in say.PRIORS:
+            field = QuantityEdit(angular=unit == "deg", digits=2)
             field.setFixedWidth(_FIELD_PX)
-            field.line.setAccessibleName(f"{before} … {after}".strip())
+            field.line.setAccessibleName(words)
             field.value_changed.connect(lambda value, key=key: self.said.emit(key, value))
             self.fields[key] = field
             row = QHBoxLayout()
             row.setSpacing(8)
-            row.addWidget(label("text", f"{before} … {after}".removesuffix(" … ")), 1)
+            row.addWidget(label("text", words), 1)
             row.addWidget(field)
             column.addLayout(row)
         self.to = QComboBox()
@@ -70,7 +70,7 @@ class SharedCard(Card):
         self.answer.setText(say.WHY if self._on else say.OFF)
         self._rows.setVisible(self._on)
         self.switch.setText(say.SUPPOSE_NOTHING if self._on else say.SUPPOSE)
-        for key, kind, _, _ in say.PRIORS:
+        for key, kind, _ in say.PRIORS:
             field = self.fields[key]
             field.set_kind(angular=kind == "deg", unit=unit)
             field.set_value((values or {}).get(key, 0.0))
