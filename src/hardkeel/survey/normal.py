@@ -39,22 +39,23 @@ class Normal:
         a, s = rows[:, self._a], rows[:, self._s]
         self._scaled = s / self._weight  # A_s·W⁻¹
         wide = np.eye(len(rows)) + self._scaled @ s.T
-        both = _solved(wide, np.hstack([a, self._scaled]))
-        across, self._back = both[:, : len(self._a)], both[:, len(self._a) :]  # R⁻¹A_a, R⁻¹A_sW⁻¹
-        self._block = a.T @ across + prior[np.ix_(self._a, self._a)]
-        self._cross = a.T @ self._back
+        self._narrow = np.linalg.inv(wide)  # R⁻¹
+        self._held = a.T @ self._narrow  # A_aᵀR⁻¹
+        self._block = self._held @ a + prior[np.ix_(self._a, self._a)]
 
     def solve(self, right: Array) -> Array:
         """N⁻¹·right, shape (N,)."""
         if self._whole is not None:
             return _solved(self._whole, right)
         own, other = right[self._a], right[self._s]
-        first = _solved(self._block, own - self._cross @ other)
+        first = _solved(self._block, own - self._held @ (self._scaled @ other))
         rows = self._rows
         rest = other - rows[:, self._s].T @ (rows[:, self._a] @ first)
         out = np.empty(len(right))
         out[self._a] = first
-        out[self._s] = rest / self._weight - self._scaled.T @ (self._back @ rest)
+        out[self._s] = rest / self._weight - self._scaled.T @ (
+            self._narrow @ (self._scaled @ rest)
+        )
         return out
 
     def square(self, step: Array) -> float:
@@ -72,12 +73,13 @@ class Normal:
             whole = np.linalg.inv(self._whole).astype(np.float64, copy=False)
             return (whole + whole.T) / 2
         block = np.linalg.inv(self._block).astype(np.float64, copy=False)
-        held = block @ self._cross
+        cross = self._held @ self._scaled  # A_aᵀR⁻¹A_sW⁻¹
+        held = block @ cross
         out = np.empty((self._rows.shape[1],) * 2)
         out[np.ix_(self._a, self._a)] = (block + block.T) / 2
         out[np.ix_(self._a, self._s)] = -held
         out[np.ix_(self._s, self._a)] = -held.T
-        inner = self._cross.T @ held - self._scaled.T @ self._back
+        inner = cross.T @ held - self._scaled.T @ (self._narrow @ self._scaled)
         inner[np.diag_indices_from(inner)] += 1 / self._weight
         out[np.ix_(self._s, self._s)] = (inner + inner.T) / 2
         return out
