@@ -15,16 +15,15 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.fuselage.bending import Bend, Limits, longeron_lines
+from hardkeel.fuselage.flexing import flexural_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
 
 Method = Literal["dry", "soaked", "steamed", "laminated"]
 _KERF_MM: Final = 1.0  # a razor saw's; a knife's scored cut closes less
 _LEAST_LEFT_MM: Final = 0.4  # of wood under a kerf: less tears when it is handled
-_GPA: Final = 1000.0  # in N/mm²
 # Shares of the bend that are lost when the clamps come off.  By experience of bench work with soft woods,
 # not from a table: they scatter by half of themselves, so the reading on the morning after decides.
 SPRINGS_BACK: Final[dict[Method, tuple[float, float]]] = {
@@ -125,30 +124,31 @@ def easing_of(bend: Bend, material: str | None, limits: Limits) -> Easing:
     return Easing(bend, margin, wet, laminating, kerfing, takes)
 
 
-def pulls_of(fuselage: Fuselage, stiffness: Mapping[str, float]) -> tuple[Pull, ...]:
-    """What holds one sheet side to its line, stop by stop: a batten held at the stops.
+def pulls_of(
+    fuselage: Fuselage, stiffness: Mapping[str, float], *, joined: bool = True
+) -> tuple[Pull, ...]:
+    """What holds one side to its line, stop by stop: a batten held at the stops.
 
-    The moment at a stop is EI, with the side's height there, times the second derivative of the natural
-    cubic; between stops the shear is the slope of the moment, and a stop's force is the jump of the shear.
-    So all forces are in balance, and a tall side's are exact where its height is the same all along.
+    The moment at a stop is the EI there of all that bends with the side (`flexural_of`) times the second derivative of
+    the natural cubic; between stops the shear is the slope of the moment, and a stop's force is the jump of the shear.
+    So all forces are in balance, and a side's are exact where its EI is the same all along.
 
     Parameters
     ----------
     stiffness : mapping of str to float
         Young's modulus along the grain by material, GPa.
+    joined : bool
+        Whether what lies on a sheet side was glued to it flat.
 
     Raises
     ------
     BadInput
         When there are fewer than two stations.
     """
-    loft = loft_of(fuselage)
-    modulus = stiffness.get(fuselage.side_material or "")
-    if modulus is None or fuselage.side_thickness <= 0:
+    flexural = flexural_of(fuselage, stiffness, joined=joined)
+    if flexural is None:
         return ()
-    side = Side(fuselage)
-    tall = np.maximum(side.top(loft.stations) - side.bottom(loft.stations), 0.0)
-    flexural = modulus * _GPA * tall * fuselage.side_thickness**3 / 12
+    loft = loft_of(fuselage)
     return tuple(
         Pull(name, float(x), float(force))
         for name, x, force in zip(

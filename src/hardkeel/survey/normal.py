@@ -53,9 +53,7 @@ class Normal:
         rest = other - rows[:, self._s].T @ (rows[:, self._a] @ first)
         out = np.empty(len(right))
         out[self._a] = first
-        out[self._s] = rest / self._weight - self._scaled.T @ (
-            self._narrow @ (self._scaled @ rest)
-        )
+        out[self._s] = rest / self._weight - self._scaled.T @ (self._narrow @ (self._scaled @ rest))
         return out
 
     def square(self, step: Array) -> float:

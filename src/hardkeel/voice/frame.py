@@ -61,6 +61,7 @@ MEMBER_WORDS: Final[dict[str, str]] = {
     "gusset": "gussets",
 }
 
+_MUCH_LESS: Final = 0.7  # of the greatest force: worth telling that it was loose
 _GOES: Final = {
     "dry": "bends dry",
     "soaked": "bends when soaked or steamed",
@@ -248,8 +249,8 @@ def _ways_out(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> list[s
     return told
 
 
-def pull_sentence(pulls: tuple[Pull, ...]) -> str:
-    """What it takes to pull nose and tail home."""
+def pull_sentence(pulls: tuple[Pull, ...], loose: tuple[Pull, ...] = ()) -> str:
+    """What it takes to pull nose and tail home; and how much less where nothing was glued on flat before."""
     if not pulls:
         return ""
     nose, tail = pulls[0], pulls[-1]
@@ -259,7 +260,12 @@ def pull_sentence(pulls: tuple[Pull, ...]) -> str:
     )
     if strongest not in (nose, tail):
         said += f", {abs(strongest.force):.1f} N at {stop_words(strongest.stop)}"
-    return said + ": what a clamp or a threaded rod must hold there."
+    said += ": what a clamp or a threaded rod must hold there."
+    most = max((abs(one.force) for one in pulls), default=0.0)
+    least = max((abs(one.force) for one in loose), default=0.0)
+    if 0 < least < _MUCH_LESS * most:
+        said += f" What is glued to the side flat bends with it: loose it would pull {most / least:.0f} times less."
+    return said
 
 
 def stations_sentence(shifts: list[tuple[str, float]], unit: LengthUnit) -> str:

@@ -14,7 +14,16 @@ from hardkeel.fuselage.easing import (
     pulls_of,
     sprung,
 )
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Section, TailPost
+from hardkeel.fuselage.flexing import flexural_of
+from hardkeel.fuselage.model import (
+    Former,
+    Framing,
+    Fuselage,
+    Longeron,
+    Member,
+    Section,
+    TailPost,
+)
 from hardkeel.voice.frame import bend_answer, chamfer_sentence, easing_lines, pull_sentence
 from tests.frames import box
 
@@ -196,3 +205,61 @@ def test_saw_angles_make_the_cut_that_is_square_to_the_fuselage() -> None:
             - math.sin(tilt) * up
         )
         assert np.abs(normal) == pytest.approx([1.0, 0.0, 0.0], abs=1e-9)
+
+
+def stick_sided(longeron: tuple[float, float] = (6.0, 6.0)) -> Fuselage:
+    """Sides of sticks, 60 mm wide as far as F1 and home to 8 at the tail."""
+    formers = tuple(
+        Former(id=f"F{i}", station=150.0 * i, half_width=half, bottom=-30.0, top=30.0)
+        for i, half in enumerate((30.0, 30.0, 22.0, 12.0, 4.0))
+    )
+    return Fuselage(
+        formers=formers,
+        sections=(Section.model_validate({"from": "F0", "to": "F4", "method": "stick-sides"}),),
+        longerons=tuple(
+            Longeron(id=name, section=longeron, material="spruce") for name in ("upper", "lower")
+        ),
+    )
+
+
+def test_two_longerons_pull_as_two_beams() -> None:
+    """EI is twice that of one stick, E·b·h³/12; nothing else bends in a side of sticks."""
+    fuselage = stick_sided()
+    flexural = flexural_of(fuselage, {"spruce": 10.0})
+    assert flexural == pytest.approx([2 * 10_000.0 * 6.0**4 / 12] * 5)
+    loose = flexural_of(fuselage, {"spruce": 10.0}, joined=False)
+    assert loose == pytest.approx(flexural)
+    bare = fuselage.but(longerons=(), sections=(), side_thickness=1.0, side_material="spruce")
+    thin = flexural_of(bare, {"spruce": 10.0})
+    assert thin == pytest.approx([10_000.0 * 60.0 / 12] * 5)
+
+
+def test_what_was_glued_on_flat_bends_as_one() -> None:
+    """Against a brute sum over a thousand fibres: EI = Σ E·dA·(y − ȳ)², ȳ where Σ E·dA·(y − ȳ) is nothing."""
+    fuselage = three_stops().but(
+        longerons=(Longeron(id="upper", section=(6.0, 5.0), material="spruce"),)
+    )
+    woods = {"balsa-medium": 3.0, "spruce": 10.0}
+    steps = 8000
+    y = (np.arange(steps) + 0.5) * 8.0 / steps  # 2 mm of side, 6 mm of longeron inside it
+    weight = np.where(y < 2.0, 3000.0 * 60.0, 10_000.0 * 5.0) * 8.0 / steps
+    middle = (weight * y).sum() / weight.sum()
+    brute = (weight * (y - middle) ** 2).sum()
+    assert flexural_of(fuselage, woods) == pytest.approx([brute] * 3, rel=1e-4)
+    apart = 3000.0 * 60.0 * 8.0 / 12 + 10_000.0 * 5.0 * 216.0 / 12
+    assert flexural_of(fuselage, woods, joined=False) == pytest.approx([apart] * 3)
+    tight, loose = pulls_of(fuselage, woods), pulls_of(fuselage, woods, joined=False)
+    assert "times less" in pull_sentence(tight, loose)
+    assert "times less" not in pull_sentence(loose, loose)
+
+
+def test_a_doubler_stiffens_only_where_it_lies() -> None:
+    doubler = Member.model_validate(
+        {"id": "d", "kind": "doubler", "from": "F0", "to": "F1", "thickness": 1.5, "inset": 5.0}
+    )
+    fuselage = three_stops().but(framing=Framing(members=(doubler,)))
+    first, second, third = flexural_of(fuselage, MODULUS)  # type: ignore[misc]
+    bare = 3000.0 * 60.0 * 8.0 / 12
+    assert first > bare
+    assert second > bare
+    assert third == pytest.approx(bare)

@@ -142,7 +142,8 @@ class BendsPage(FrameSubPage):
     def _show_pulling(self) -> None:
         build, fuselage = self.document.build, self.fuselage
         pulls = pulls_of(fuselage, stiffness_of(build))
-        lines = [say.pull_sentence(pulls)] if pulls else []
+        loose = pulls_of(fuselage, stiffness_of(build), joined=False)
+        lines = [say.pull_sentence(pulls, loose)] if pulls else []
         loft = loft_of(fuselage)
         over = loft.developed() - (loft.stations - loft.stations[0])
         shifts = [
