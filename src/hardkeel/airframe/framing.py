@@ -9,6 +9,7 @@ from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.fuselage.bending import Limits
+from hardkeel.fuselage.flexing import Moduli
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
@@ -41,9 +42,10 @@ def limits_of(build: Build) -> Limits:
     return {wood.id: wood.bend for wood in woods_of(build).values() if wood.bend[0] > 0}
 
 
-def stiffness_of(build: Build) -> dict[str, float]:
-    """Young's modulus along the grain of each wood of the build, GPa."""
-    return {wood.id: wood.stiffness for wood in woods_of(build).values()}
+def stiffness_of(build: Build) -> Moduli:
+    """Young's modulus along the grain of each wood of the build bent over so many mm, GPa."""
+    woods = woods_of(build)
+    return lambda material, thick: woods[material].flat(thick) if material in woods else None
 
 
 def build_pieces(build: Build) -> tuple[FlatPiece, ...]:

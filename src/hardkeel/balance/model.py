@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.values import (
     NotNegative,
     Place,
@@ -14,6 +15,8 @@ from hardkeel.base.values import (
     Text,
     Value,
 )
+
+_SAME_MM = 1e-6
 
 
 class Wing(Value):
@@ -68,6 +71,34 @@ class Battery(Value):
     mass: Positive
     between: tuple[Place, Place] | None = None
     size: tuple[Size, Size, Size] | None = None
+
+    @property
+    def length(self) -> float:
+        """Along the fuselage, mm; 0 where it is not known."""
+        return self.size[0] if self.size is not None else 0.0
+
+    @property
+    def bay(self) -> tuple[float, float] | None:
+        """The ends of its bay: half its length before and behind where its middle may sit, mm."""
+        if self.between is None:
+            return None
+        return self.between[0] - self.length / 2, self.between[1] + self.length / 2
+
+    def in_bay(self, front: float, rear: float) -> "Battery":
+        """The same pack in a bay with these ends, mm.
+
+        Raises
+        ------
+        BadInput
+            When it is longer than the bay.
+        """
+        if rear - front < self.length - _SAME_MM:
+            raise BadInput(
+                "", f"the bay is {self.length - rear + front:.1f} mm shorter than the pack"
+            )
+        middle = (front + rear) / 2
+        first, last = front + self.length / 2, rear - self.length / 2
+        return self.but(between=(min(first, middle), max(last, middle)))
 
 
 class Hatch(Value):

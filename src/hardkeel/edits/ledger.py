@@ -137,10 +137,40 @@ def set_balance(build: Build, **changes: object) -> Build:
 
 
 def set_pack(build: Build, **changes: object) -> Build:
-    """Set the pack's ``mass``, ``between`` or ``size``."""
+    """Set the pack's ``mass``, or where its middle may sit, ``between``."""
+    return set_balance(build, battery=_pack(build).but(**changes))
+
+
+def set_pack_size(build: Build, size: tuple[float, ...]) -> Build:
+    """Set the pack's length, width and height, mm; its bay keeps its ends.
+
+    Raises
+    ------
+    BadInput
+        When it is longer than its bay, or a size is not above zero.
+    """
+    pack = _pack(build)
+    bay, changed = pack.bay, pack.but(size=size)
+    return set_balance(build, battery=changed.in_bay(*bay) if bay is not None else changed)
+
+
+def set_bay(build: Build, end: str, at: float) -> Build:
+    """Set the ``front`` or ``rear`` end of the pack's bay, mm; a bay that was not given is as long as the pack.
+
+    Raises
+    ------
+    BadInput
+        When the pack is longer than the bay.
+    """
+    pack = _pack(build)
+    front, rear = pack.bay or ((at, at + pack.length) if end == "front" else (at - pack.length, at))
+    ends = (at, rear) if end == "front" else (front, at)
+    return set_balance(build, battery=pack.in_bay(*ends))
+
+
+def _pack(build: Build) -> Battery:
     wanted = build.balance or Balance(target_percent=30.0)
-    pack = wanted.battery or Battery(id="pack", mass=150.0)
-    return set_balance(build, battery=pack.but(**changes))
+    return wanted.battery or Battery(id="pack", mass=150.0)
 
 
 def swap_wood(build: Build, part_id: str, material: str, thickness: float) -> Build:

@@ -1,6 +1,5 @@
 """Pulling in: how far nose and tail come in from the straight part, what holds them, what must be soaked."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -8,6 +7,7 @@ import numpy as np
 
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.easing import SPRINGS_BACK, BendLine, bend_lines_of, pulls_of
+from hardkeel.fuselage.flexing import Moduli
 from hardkeel.fuselage.model import Former, Fuselage
 
 End = Literal["nose", "tail"]
@@ -68,15 +68,13 @@ def straight_part(fuselage: Fuselage) -> tuple[Former, ...]:
     return tuple(formers[wide[0] : wide[-1] + 1])
 
 
-def closings_of(
-    fuselage: Fuselage, limits: Limits, stiffness: Mapping[str, float]
-) -> tuple[Closing, ...]:
+def closings_of(fuselage: Fuselage, limits: Limits, stiffness: Moduli) -> tuple[Closing, ...]:
     """Nose and tail, as far as they are narrower than the straight part.
 
     Parameters
     ----------
-    stiffness : mapping of str to float
-        Young's modulus along the grain by material, GPa.
+    stiffness : callable
+        Young's modulus along the grain of a material bent over so many mm, GPa.
 
     Raises
     ------

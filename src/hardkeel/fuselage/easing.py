@@ -8,14 +8,14 @@ keeps bending by its own stiffness, n · (t/n)³, while the glued whole resists 
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
 import numpy as np
 
 from hardkeel.fuselage.bending import Bend, Limits, longeron_lines
-from hardkeel.fuselage.flexing import flexural_of
+from hardkeel.fuselage.flexing import Moduli, flexural_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
@@ -23,6 +23,8 @@ from hardkeel.geometry.spline import NaturalCubic
 
 Method = Literal["dry", "soaked", "steamed", "laminated"]
 _KERF_MM: Final = 1.0  # a razor saw's; a knife's scored cut closes less
+_LEAST_CUT_MM: Final = 0.3  # shallower a saw only scratches
+_CORNERS: Final = 3.0  # times the thickness: further apart the wood between the cuts shows as corners; by experience
 _LEAST_LEFT_MM: Final = 0.4  # of wood under a kerf: less tears when it is handled
 # Shares of the bend that are lost when the clamps come off.  By experience of bench work with soft woods,
 # not from a table: they scatter by half of themselves, so the reading on the morning after decides.
@@ -120,13 +122,14 @@ def easing_of(bend: Bend, material: str | None, limits: Limits) -> Easing:
         if thickest >= _LEAST_LEFT_MM:
             depth = bend.thickness - thickest
             # neighbouring cuts turn the strip by spacing / R; each may close by kerf / depth
-            kerfing = Kerfing(depth, bend.radius * _KERF_MM / depth, thickest)
+            spacing = min(bend.radius * _KERF_MM / depth, _CORNERS * bend.thickness)
+            # a scratch, or cuts that would lie a hand apart, do nothing for it
+            if depth >= _LEAST_CUT_MM:
+                kerfing = Kerfing(depth, spacing, thickest)
     return Easing(bend, margin, wet, laminating, kerfing, takes)
 
 
-def pulls_of(
-    fuselage: Fuselage, stiffness: Mapping[str, float], *, joined: bool = True
-) -> tuple[Pull, ...]:
+def pulls_of(fuselage: Fuselage, stiffness: Moduli, *, joined: bool = True) -> tuple[Pull, ...]:
     """What holds one side to its line, stop by stop: a batten held at the stops.
 
     The moment at a stop is the EI there of all that bends with the side (`flexural_of`) times the second derivative of
@@ -135,8 +138,8 @@ def pulls_of(
 
     Parameters
     ----------
-    stiffness : mapping of str to float
-        Young's modulus along the grain by material, GPa.
+    stiffness : callable
+        Young's modulus along the grain of a material bent over so many mm, GPa.
     joined : bool
         Whether what lies on a sheet side was glued to it flat.
 
@@ -168,8 +171,15 @@ def _holding(line: NaturalCubic, flexural: Array) -> Array:
     return forces
 
 
-def bend_lines_of(fuselage: Fuselage, limits: Limits, steps: int = 240) -> tuple[BendLine, ...]:
+def bend_lines_of(
+    fuselage: Fuselage, limits: Limits, steps: int = 240, also: Sequence[float] = ()
+) -> tuple[BendLine, ...]:
     """Strain along the sides and each longeron from nose to tail, for a chart.
+
+    Parameters
+    ----------
+    also : sequence of float
+        Stations that stand in it beside the even ones, mm: where a line has its top.
 
     Raises
     ------
@@ -178,7 +188,9 @@ def bend_lines_of(fuselage: Fuselage, limits: Limits, steps: int = 240) -> tuple
     """
     loft = loft_of(fuselage)
     x = np.unique(
-        np.concatenate([np.linspace(loft.stations[0], loft.stations[-1], steps), loft.stations])
+        np.concatenate(
+            [np.linspace(loft.stations[0], loft.stations[-1], steps), loft.stations, also]
+        )
     )
     lines = []
     if fuselage.side_thickness > 0 and any(

@@ -5,7 +5,7 @@ flat bends with it about one common line: the transformed section of S. P. Timos
 chapter on beams of two materials, EI = Σ E·(I + A·(y − ȳ)²) with ȳ = Σ E·A·y / Σ E·A.  Glue lines are taken as rigid.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -16,10 +16,18 @@ from hardkeel.fuselage.model import Fuselage, Member
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.rotation import Array
 
+Moduli = Callable[
+    [str, float], float | None
+]  # GPa of a material bent over so many mm; none: unknown
 _GPA: Final = 1000.0  # in N/mm²
 _SHEETED: Final = (None, "sheet-sides")  # methods whose longerons are glued to sides that lie flat
 _ON_SIDE: Final = ("doubler", "tail-doubler", "corner-strip")
 _HALF: Final = 0.5
+
+
+def solid(figures: Mapping[str, float]) -> Moduli:
+    """Woods that are as stiff however thick they are, GPa by material."""
+    return lambda material, _thickness: figures.get(material)
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,15 +45,13 @@ class Layer:
         return cls(modulus, thick * tall, tall * thick**3 / 12, inside + thick / 2)
 
 
-def flexural_of(
-    fuselage: Fuselage, stiffness: Mapping[str, float], *, joined: bool = True
-) -> Array | None:
+def flexural_of(fuselage: Fuselage, stiffness: Moduli, *, joined: bool = True) -> Array | None:
     """EI of one side at each stop, N·mm², shape (n,); ``None`` where nothing is known that bends.
 
     Parameters
     ----------
-    stiffness : mapping of str to float
-        Young's modulus along the grain by material, GPa; a wood that is not in it counts for nothing.
+    stiffness : callable
+        Young's modulus along the grain of a material bent over so many mm, GPa; one that is not known counts for nothing.
     joined : bool
         Whether longerons, doublers and corner strips were glued to sheet sides while these lay flat, as the order of
         work has it; sides of sticks bend stick by stick all the same.
@@ -83,19 +89,20 @@ def _together(layers: list[Layer]) -> float:
 
 
 def _layers(
-    fuselage: Fuselage, stiffness: Mapping[str, float], x: float, tall: float, *, sheeted: bool
+    fuselage: Fuselage, stiffness: Moduli, x: float, tall: float, *, sheeted: bool
 ) -> Iterator[Layer]:
     """What bends at a station: the sheet, what lies on its inside, the longerons inside of that."""
     method = fuselage.method_at(x)
     thick = fuselage.side_thickness if method != "stick-sides" else 0.0
-    own = stiffness.get(fuselage.side_material or "")
+    own = stiffness(fuselage.side_material or "", thick)
     if thick > 0 and own:
         yield Layer.of(own * _GPA, thick, tall, 0.0)
     inside = thick
     for member in fuselage.framed.members:
         if member.kind not in _ON_SIDE or not _runs_past(fuselage, member, x):
             continue
-        modulus = stiffness.get(member.material or fuselage.side_material or "")
+        over = member.section[0] if member.section is not None else member.thickness or 0.0
+        modulus = stiffness(member.material or fuselage.side_material or "", over)
         if not modulus:
             continue
         if member.section is not None:  # a strip along the upper and the lower edge
@@ -108,9 +115,9 @@ def _layers(
             )
             inside += member.thickness
     for longeron in fuselage.longerons:
-        modulus = stiffness.get(longeron.material or "")
+        across, deep = longeron.section
+        modulus = stiffness(longeron.material or "", across)
         if modulus:
-            across, deep = longeron.section
             yield Layer.of(modulus * _GPA, across, deep, inside)
 
 

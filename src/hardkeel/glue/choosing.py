@@ -24,7 +24,7 @@ Reason = Literal[
     "flexible", "usual",
     # against
     "warps", "one try", "too quick", "ridges", "hard to sand", "does not sand", "eats foam", "brittle", "leaves gaps",
-    "too slow", "soaked up", "heavy", "weak here",
+    "too slow", "soaked up", "heavy", "weak here", "chalks",
 ]  # fmt: skip
 
 
@@ -83,7 +83,7 @@ _WEIGHTS: Final[dict[Reason, float]] = {
     "soaks in": 1.0, "tough": 0.8, "foam is safe": 1.0, "flexible": 0.4, "usual": 1.0,
     "warps": -1.5, "one try": -1.5, "too quick": -3.0, "ridges": -1.2, "hard to sand": -1.0, "does not sand": -2.0,
     "eats foam": -6.0, "brittle": -1.0, "leaves gaps": -1.5, "too slow": -4.0, "soaked up": -2.0, "heavy": -0.5,
-    "weak here": -3.0,
+    "weak here": -3.0, "chalks": -8.0,
 }  # fmt: skip
 
 
@@ -127,18 +127,33 @@ def choices(
     own = {bottle.kind: bottle for bottle in bottles}
     asked = JOINTS[joint]
     found = [
-        _weighed(asked, glue, times_of(glue, own.get(glue.kind), celsius), minutes, move, sand=sand)
+        _weighed(
+            asked,
+            glue,
+            times_of(glue, own.get(glue.kind), celsius),
+            Wish(minutes, move, sand=sand, celsius=celsius),
+        )
         for glue in KINDS.values()
     ]
     return tuple(sorted(found, key=lambda one: -one.score))
 
 
-def _weighed(
-    joint: Joint, glue: Glue, times: Times, minutes: float | None, move: float, *, sand: bool
-) -> Choice:
-    reasons: list[Reason] = [*_of_times(joint, glue, times, minutes, move)]
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What is asked beyond the joint: handled within so many minutes, moved for so many, sanded, at so many °C."""
+
+    minutes: float | None
+    move: float
+    sand: bool
+    celsius: float
+
+
+def _weighed(joint: Joint, glue: Glue, times: Times, wish: Wish) -> Choice:
+    reasons: list[Reason] = [*_of_times(joint, glue, times, wish.minutes, wish.move)]
     reasons += _of_faces(joint, glue)
-    reasons += _of_sanding(glue, sand=sand)
+    reasons += _of_sanding(glue, sand=wish.sand)
+    if wish.celsius < glue.coldest:
+        reasons.append("chalks")
     for table in (joint.likes, joint.dislikes):
         if table and glue.kind in table:
             reasons.append(table[glue.kind])
@@ -164,7 +179,9 @@ def _of_times(
         found.append("one try" if glue.moves == 0 else "too quick")
     elif glue.moves == 0 and not soaks:
         found.append("one try")
-    if minutes is not None and times.handle > minutes:
+    # a joint that takes load is not handled before the glue bears it
+    ready = max(times.handle, times.loaded) if joint.shock else times.handle
+    if minutes is not None and ready > minutes:
         found.append("too slow")
     return found
 

@@ -88,12 +88,13 @@ def figures_of(choice: Choice, woods: Mapping[str, Wood]) -> Figures:
     if min(length, width, thick) <= 0:
         raise BadInput("size", "must be more than 0")
     modulus = (wood.stiffness if choice.along else wood.across) * _NMM2_PER_GPA_MM4
+    flat = wood.flat(thick, along=choice.along) * _NMM2_PER_GPA_MM4
     strength = wood.strength * (1.0 if choice.along else wood.across / wood.stiffness)
     return Figures(
         mass=length * width * thick * wood.density * G_PER_MM3,
-        flat=modulus * width * thick**3 / 12,
+        flat=flat * width * thick**3 / 12,
         edge=modulus * thick * width**3 / 12,
-        breaks_flat=strength * width * thick**2 / 6,
+        breaks_flat=wood.flat_strength(thick, along=choice.along) * width * thick**2 / 6,
         breaks_edge=strength * thick * width**2 / 6,
     )
 
@@ -103,7 +104,7 @@ def laminate_of(
 ) -> Laminate:
     """A laminate by the transformed section: each ply about the common neutral axis.
 
-    EI = Σ E (b t³/12 + b t d²); S. Timoshenko, "Strength of Materials", part I, 3rd ed. 1955,
+    EI = Σ (E₀ b t³/12 + E b t d²), E₀ of a ply sheet bent flat by itself; S. Timoshenko, "Strength of Materials", part I, 3rd ed. 1955,
     "beams of two materials".
 
     Raises
@@ -120,16 +121,19 @@ def laminate_of(
     for ply in plies:
         wood = _wood(ply.material, woods)
         modulus = (wood.stiffness if ply.along else wood.across) * _NMM2_PER_GPA_MM4
-        rows.append((modulus, ply.thickness, height + ply.thickness / 2, wood.density))
+        bent = wood.flat(ply.thickness, along=ply.along) * _NMM2_PER_GPA_MM4
+        rows.append((modulus, ply.thickness, height + ply.thickness / 2, wood.density, bent))
         height += ply.thickness
-    stiff = sum(e * t for e, t, _, _ in rows)
-    neutral = sum(e * t * z for e, t, z, _ in rows) / stiff
+    stiff = sum(e * t for e, t, *_ in rows)
+    neutral = sum(e * t * z for e, t, z, *_ in rows) / stiff
     return Laminate(
         thickness=height,
         neutral=neutral,
-        flat=sum(e * width * (t**3 / 12 + t * (z - neutral) ** 2) for e, t, z, _ in rows),
+        flat=sum(
+            width * (bent * t**3 / 12 + e * t * (z - neutral) ** 2) for e, t, z, _, bent in rows
+        ),
         edge=stiff * width**3 / 12,
-        mass=sum(t * density for _, t, _, density in rows) * width * length * G_PER_MM3,
+        mass=sum(t * density for _, t, _, density, _ in rows) * width * length * G_PER_MM3,
     )
 
 

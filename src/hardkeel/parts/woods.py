@@ -48,6 +48,41 @@ _BALSA_STIFFNESS, _BALSA_STRENGTH, _BALSA_DENSITY = 3.4, 21.6, 160.0 * _MOIST
 
 
 @dataclass(frozen=True, slots=True)
+class Veneer:
+    """Moduli of a ply along and across its own grain, GPa."""
+
+    along: float
+    across: float
+
+
+# Thin birch ply is told with 16.5 and 1.0 GPa flat along and across the face grain for three plies, and 12.7 and 4.8
+# for five: Handbook of Finnish Plywood, Finnish Forest Industries Federation 2002, mean moduli in bending; birch
+# veneer of 17 and 0.4 gives 16.4 and 1.0, and 13.6 and 3.9.  Poplar: Wood Handbook, table 5-3a (aspen 8.1 to 9.9,
+# cottonwood 8.8 to 9.4), table 5-1 for what is left across.
+_BIRCH: Final = Veneer(17.0, 0.4)
+_POPLAR: Final = Veneer(9.0, 0.4)
+_FIVE_FROM_MM: Final = 2.0  # of thickness: thinner ply has three plies
+_THREE, _FIVE = 3, 5
+# of the thickness: how far from the middle the outermost ply reaches whose grain lies across the faces'
+_ACROSS_REACH: Final = {_THREE: 2 / 6, _FIVE: 2 * 0.3}
+
+
+def plies_of(thickness: float) -> int:
+    """How many plies a sheet of light or birch ply has, by its thickness in mm."""
+    return _FIVE if thickness >= _FIVE_FROM_MM else _THREE
+
+
+def _outer_share(plies: int) -> float:
+    """Of a solid's second moment, what lies in plies with the faces' grain; equal plies, the faces' first."""
+    edges = [i / plies for i in range(plies, 0, -2)]  # from the middle, of half the thickness
+    share = 0.0
+    for i, edge in enumerate(edges):
+        inner = edges[i + 1] if i + 1 < len(edges) else 0.0
+        share += (1 if i % 2 == 0 else 0) * (edge**3 - inner**3)
+    return share
+
+
+@dataclass(frozen=True, slots=True)
 class Wood:
     """A material.
 
@@ -68,6 +103,8 @@ class Wood:
         By figure, where it comes from, with the table or sheet.
     source : str
         The same in two words.
+    veneer : Veneer, optional
+        Of a ply: what its plies are made of.
     """
 
     id: str
@@ -81,6 +118,34 @@ class Wood:
     sources: Mapping[Measure, str]
     source: str
     own: bool = False
+    veneer: Veneer | None = None
+
+    def flat(self, thickness: float, *, along: bool = True) -> float:
+        """Young's modulus when a sheet of this thickness (mm) is bent flat, GPa, along or across the (face) grain.
+
+        Thin ply is no solid: with n equal plies the outer ones do nearly all of it.  EI = Σ E·(z₂³ − z₁³)/3 ply by
+        ply, with the veneer's own moduli (S. P. Timoshenko, "Strength of Materials", part I, beams of two materials).
+        """
+        if self.veneer is None:
+            return self.stiffness if along else self.across
+        share = _outer_share(plies_of(thickness))
+        faces, others = self.veneer.along, self.veneer.across
+        if not along:
+            faces, others = others, faces
+        return share * faces + (1 - share) * others
+
+    def flat_strength(self, thickness: float, *, along: bool = True) -> float:
+        """Outer-fibre stress, as of a solid, at which a sheet bent flat breaks, MPa.
+
+        Across the face grain the outermost ply whose grain lies that way breaks; it reaches less far out.
+        """
+        if along:
+            return self.strength
+        if self.veneer is None:
+            return self.strength * self.across / self.stiffness
+        reach = _ACROSS_REACH[plies_of(thickness)]
+        share = self.flat(thickness, along=False) / self.veneer.along
+        return min(self.strength, self.strength * share / reach)
 
     @property
     def shear(self) -> float:
@@ -132,6 +197,11 @@ _PLY: Final = _Group(
     "panel data sheets", _PLY_SHEETS, _PLY_SHEETS, _PLY_SHEETS, _PLY_SHEETS,
     "dry: smallest radii in the same sheets; soaked: by experience, half as much again",
 )  # fmt: skip
+# mostly glued for use indoors: hot water opens it, so that soaked it takes no more than dry
+_LIGHT_PLY: Final = replace(
+    _PLY,
+    bend="dry: smallest radii in the same sheets; soaked: no more, its interior glue lets go in hot water",
+)
 _BEAD: Final = "EN 13163, classes 70 to 150 of expanded polystyrene, and makers' sheets"
 _BEAD_FOAM: Final = _Group("foam data sheets", _BEAD, _BEAD, _BEAD, _BEAD, "not bent on the bench")
 _EXTRUDED: Final = "EN 13164, classes 200 to 500 of extruded polystyrene, and makers' sheets"
@@ -167,6 +237,7 @@ def _wood(  # noqa: PLR0913  a row of the table
     strength: tuple[float, float, float],
     dry: tuple[float, float, float] = (0, 0, 0),
     soaked: tuple[float, float, float] = (0, 0, 0),
+    veneer: Veneer | None = None,
 ) -> Wood:
     """A row: each figure as its low, its typical and its high value."""
     given: dict[Measure, tuple[float, float, float]] = {
@@ -196,6 +267,7 @@ def _wood(  # noqa: PLR0913  a row of the table
         MappingProxyType({key: (low, high) for key, (low, _, high) in given.items()}),
         MappingProxyType(told),
         group.short,
+        veneer=veneer,
     )
 
 
@@ -261,8 +333,8 @@ WOODS: Final[tuple[Wood, ...]] = (
     _balsa("balsa-light", "balsa, light", (70, 100, 120), (0.4, 0.6, 0.8), (1.0, 1.6, 2.0)),
     _balsa("balsa-medium", "balsa, medium", (120, 150, 180), (0.4, 0.6, 0.8), (1.0, 1.5, 2.0)),
     _balsa("balsa-hard", "balsa, hard", (180, 220, 300), (0.4, 0.5, 0.7), (1.0, 1.3, 1.8)),
-    # Sitka spruce 10.8 GPa and 70 MPa, less for the white spruce that is sold with it; ratios 0.043, 0.078
-    _solid("spruce", "spruce", (350, 400, 450), (10.5, 0.06, 68), (0.4, 0.45, 0.65), (0.9, 1.1, 1.6)),
+    # white spruce: specific gravity 0.36, 9.6 GPa and 65 MPa (Sitka, a tenth heavier: 10.8 and 70); ratios 0.043, 0.078
+    _solid("spruce", "spruce", (350, 400, 450), (9.6, 0.06, 65), (0.4, 0.45, 0.65), (0.9, 1.1, 1.6)),
     # between ponderosa (8.9, 65) and loblolly (12.3, 88); ratios of red and loblolly pine, 0.044 to 0.113
     _solid("pine", "pine, straight grained", (420, 480, 550), (10.0, 0.08, 75), (0.4, 0.45, 0.7), (0.9, 1.1, 1.6)),
     # American basswood 10.1 GPa and 60 MPa; ratios 0.027, 0.066
@@ -270,9 +342,9 @@ WOODS: Final[tuple[Wood, ...]] = (
     # American beech 11.9 GPa and 103 MPa; ratios of yellow birch, 0.050 and 0.078: beech is not in table 5-1
     _solid("beech", "beech, hard points and dowel", (640, 690, 740), (12.0, 0.064, 100), (0.4, 0.5, 0.8), (1.2, 1.8, 2.0)),
     _wood("birch-ply", "birch ply", _PLY, density=(640, 680, 720), stiffness=(8.5, 9.5, 11), across=6.5,
-          strength=(60, 75, 90), dry=(0.35, 0.5, 0.6), soaked=(0.6, 0.9, 1.1)),
-    _wood("light-ply", "light ply, poplar", _PLY, density=(390, 430, 480), stiffness=(4.2, 5.0, 6.0), across=3.2,
-          strength=(28, 35, 45), dry=(0.35, 0.5, 0.6), soaked=(0.6, 0.9, 1.1)),
+          strength=(60, 75, 90), dry=(0.35, 0.5, 0.6), soaked=(0.6, 0.9, 1.1), veneer=_BIRCH),
+    _wood("light-ply", "light ply, poplar", _LIGHT_PLY, density=(390, 430, 480), stiffness=(4.2, 5.0, 6.0), across=3.2,
+          strength=(28, 35, 45), dry=(0.35, 0.5, 0.6), soaked=(0.35, 0.5, 0.6), veneer=_POPLAR),
     _wood("foam-white", "white bead foam", _BEAD_FOAM, density=(14, 20, 30), stiffness=(0.003, 0.005, 0.008),
           across=0.005, strength=(0.15, 0.25, 0.4)),
     _wood("foam-blue", "extruded foam", _BLUE_FOAM, density=(28, 33, 45), stiffness=(0.01, 0.018, 0.025),
@@ -317,6 +389,8 @@ def _with(wood: Wood, own: OwnWood) -> Wood:
         sources=MappingProxyType({**wood.sources, **dict.fromkeys(mine, told)}),
         source=told,
         own=True,
+        # what the builder bent and measured goes before any sum over plies
+        veneer=None if own.stiffness else wood.veneer,
     )
 
 

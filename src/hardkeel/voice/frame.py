@@ -37,6 +37,7 @@ FRAME_AS_USUAL: Final = "Frame it as usual"
 NOTHING_TO_FRAME: Final = "There is no fuselage to frame yet: lay one out first."
 NO_STICKS: Final = "No sticks here: this fuselage has no open section with bracing."
 BLADE_CAUTION: Final = "Blade away from the other hand; a sharp one needs less push."
+NOT_SOAKED: Final = "Do not soak it: hot water opens the glue between its plies."
 STEAM_CAUTION: Final = "Steam and hot water scald: gloves, and let it cool in the clamps."
 WORKING: Final = "Laying the pieces on sheets…"
 STOP_IT: Final = "Stop"
@@ -219,7 +220,9 @@ def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> lis
     else:
         told.append(f"Dry it takes {one.margin:.2f} of this, soaked {one.soaked_margin or 0:.2f}.")
         told += _ways_out(one, unit, woods)
-    if one.margin < 1:
+    if one.margin < 1 and (one.soaked_margin or 0) <= one.margin:
+        told.append(NOT_SOAKED)
+    elif one.margin < 1:
         low, high = SPRINGS_BACK["soaked"]
         to = (format_length(sprung(bend.radius, share), unit, 0) for share in (high, low))
         told.append(

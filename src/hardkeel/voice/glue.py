@@ -81,6 +81,7 @@ _REASONS: Final[dict[Reason, str]] = {
     "soaked up": "the grain drinks it",
     "heavy": "heavier than it need be",
     "weak here": "weak on this joint",
+    "chalks": "too cold for it: it chalks and does not hold, however long it is left",
 }
 _SCHOOLS: Final[dict[JointKind, str]] = {
     "wide lamination": "Slow epoxy under weights, contact adhesive in one try, or PVA dried and ironed: all are built. Wide faces trap water, so we put epoxy first.",
@@ -143,6 +144,8 @@ def choice_under(choice: Choice) -> str:
         f"{about(times.open)} to put together, {about(times.handle)} to handle, "
         f"{about(times.cure)} to be through"
     )
+    if times.loaded > times.handle:
+        told += f", no load before {about(times.loaded).removeprefix('about ')}"
     if choice.against:
         told += f"; but {', '.join(_REASONS[one] for one in choice.against[:2])}"
     return f"{sentence_case(told)}."

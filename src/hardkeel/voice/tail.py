@@ -20,7 +20,6 @@ if TYPE_CHECKING:
     from hardkeel.tail.ribs import CutRib
     from hardkeel.tail.stacking import Stack, Trimmed
 
-_BENT_DRY, _BENT_SOAKED = 0.5, 1.3  # percent: what hard balsa takes, by the table of woods
 _NO_BEVEL: Final = 0.5  # degrees: less than that no sanding block shows
 SURFACE: Final = "Surface"
 CONTROLS: Final = "Controls"
@@ -250,15 +249,25 @@ def volume_sentence(surface: "TailSurface", volumes: "Volumes") -> str:
     return f"{told}, tail volume {figures}, {judged}."
 
 
-def lamination_sentence(made: "Lamination", unit: LengthUnit) -> str:
-    """How a tip is bent."""
+def lamination_sentence(
+    made: "Lamination", limits: tuple[float, float] | None, unit: LengthUnit
+) -> str:
+    """How a tip is bent, by the strain in percent that its wood takes dry and soaked; ``None``: it is not bent at all."""
     strain = made.strain
-    way = "soaked and steamed, or in thinner strips"
-    if strain <= _BENT_SOAKED:
-        way = "dry" if strain <= _BENT_DRY else "soaked"
+    if limits is None:
+        way = "but of this nothing is bent round a form: another wood"
+    else:
+        dry, soaked = limits
+        way = (
+            "bent dry"
+            if strain <= dry
+            else "bent soaked"
+            if strain <= soaked
+            else "too tight: thinner strips"
+        )
     return (
         f"{made.layers} strips of {format_length(made.strip, unit)}, {format_length(made.length, unit)} long, "
-        f"around a form: {strain:.1f} % at {format_length(made.radius, unit)}, bent {way}."
+        f"around a form: {strain:.1f} % at {format_length(made.radius, unit)}, {way}."
     )
 
 

@@ -123,3 +123,14 @@ def test_the_pack_passes_a_hatch_flat_end_first_or_not_at_all() -> None:
     assert hatch_for(pack(0, 1, size=fat), [hatch]) is None
     wanted = Balance(target_x=1, battery=pack(0, 1, size=fat), hatches=(hatch,))
     assert "no hatch" in hatch_sentence(wanted)
+
+
+def test_a_bay_holds_the_whole_pack_and_not_its_middle_alone() -> None:
+    pack = Battery(mass=150.0, size=(100.0, 35.0, 25.0)).in_bay(20.0, 180.0)
+    assert pack.between == (70.0, 130.0)
+    assert pack.bay == (20.0, 180.0)
+    with pytest.raises(BadInput, match=r"the bay is 20\.0 mm shorter than the pack"):
+        pack.in_bay(20.0, 100.0)
+    exact = pack.in_bay(20.0, 120.0)
+    assert exact.between == (70.0, 70.0)
+    assert Battery(mass=150.0).in_bay(20.0, 80.0).between == (20.0, 80.0)

@@ -9,13 +9,14 @@ from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.steps import plan_steps
 from hardkeel.fuselage.closing import closings_of, straight_part
 from hardkeel.fuselage.easing import SPRINGS_BACK
+from hardkeel.fuselage.flexing import solid
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.voice.pulling import pulling_lines, sprung_sentence
 from hardkeel.voice.stepping import STAGE, frame_steps
 from tests.frames import box
 
-MODULUS = {"balsa-medium": 3.0}
+MODULUS = solid({"balsa-medium": 3.0})
 
 
 def tapered(*half_widths: float) -> Fuselage:
@@ -82,7 +83,7 @@ def test_what_holds_it_grows_with_the_pull() -> None:
     fuselage = tapered(18.0, 30.0, 30.0, 30.0, 30.0)
     told = []
     for modulus in (0.001, 1.0, 6.0, 80.0):
-        nose = closings_of(fuselage, {}, {"balsa-medium": modulus})[0]
+        nose = closings_of(fuselage, {}, solid({"balsa-medium": modulus}))[0]
         told.append(" ".join(pulling_lines(nose, fuselage, "mm")))
     for text, holder in zip(
         told, ("tape does", "rubber band", "clamp over", "threaded rod"), strict=True

@@ -264,7 +264,8 @@ def test_the_table_tells_how_square_the_frame_stands() -> None:
     told = frame_table(sallow(), "mm")
     assert "Twisted. From nose to tail it turns 2.77°" in told
     assert "Height of F3 top starboard does not fit the rest, by +5.1 mm: take it again." in told
-    assert "  F7: top stays, foot 0.7 mm to port." in told
+    assert "  Twist the whole box back before the glue sets: F9 port side up" in told
+    assert "Hold it so" in told
 
 
 def test_where_longerons_leave_no_room_there_is_no_stick_and_that_is_told() -> None:

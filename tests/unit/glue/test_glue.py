@@ -193,3 +193,24 @@ def test_what_steps_are_planned_with_lies_within_the_ranges_of_its_kind() -> Non
         glue = kinds[name]
         assert glue.handle[0] <= handle <= glue.handle[1]
         assert glue.cure[0] <= cure <= glue.cure[1]
+
+
+def test_water_glue_in_the_cold_is_a_warning_and_no_slower_clock() -> None:
+    glue = KINDS["aliphatic"]
+    assert times_of(glue, celsius=4.0) == times_of(glue, celsius=10.0)
+    assert times_of(glue, celsius=15.0).handle > times_of(glue, celsius=20.0).handle
+    cold = {one.glue.kind: one for one in choices("strip joint", celsius=6.0)}
+    assert "chalks" in cold["aliphatic"].against
+    assert "chalks" in cold["pva"].against
+    assert "chalks" not in cold["slow epoxy"].against
+    assert cold["aliphatic"].score < 0
+    assert "it chalks and does not hold" in choice_under(cold["aliphatic"])
+
+
+def test_thirty_minute_epoxy_bears_nothing_before_six_hours() -> None:
+    found = {one.glue.kind: one for one in choices("tail seat", minutes=240)}
+    assert found["30-minute epoxy"].times.loaded == 360
+    assert "too slow" in found["30-minute epoxy"].against
+    assert "no load before 6 h" in choice_under(found["30-minute epoxy"])
+    gusset = {one.glue.kind: one for one in choices("gusset", minutes=240)}
+    assert "too slow" not in gusset["30-minute epoxy"].against

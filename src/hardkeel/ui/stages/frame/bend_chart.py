@@ -150,7 +150,7 @@ class BendChart(QWidget):
             painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
             painter.setPen(theme.colour("out"))
             room = QRectF(box.left(), y - theme.px(18), box.width() - 6, theme.px(17))
-            painter.drawText(room, Qt.AlignmentFlag.AlignRight, f"{limit:.1f} % {words}")
+            painter.drawText(room, Qt.AlignmentFlag.AlignRight, f"{limit:.2f} % {words}")
 
     def _paint_place(self, painter: QPainter, place: QPointF, words: str) -> None:
         theme = self._theme

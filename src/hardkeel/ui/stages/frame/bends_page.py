@@ -116,7 +116,8 @@ class BendsPage(FrameSubPage):
     def _show_chosen(self) -> None:
         build, fuselage = self.document.build, self.fuselage
         limits = limits_of(build)
-        lines = bend_lines_of(fuselage, limits)
+        tops = [bend.at_station for bend in self._bends if bend.at_station is not None]
+        lines = bend_lines_of(fuselage, limits, also=tops)
         stops = tuple((name, stop.station) for name, stop in fuselage.stops)
         bend = next((one for one in self._bends if one.member == self._chosen), None)
         place = None
@@ -134,7 +135,7 @@ class BendsPage(FrameSubPage):
         easing = easing_of(bend, material, limits)
         told = say.easing_lines(easing, self.unit, wood_names(build))
         self.wood.setCurrentIndex(self.wood.findData(material))
-        if easing.margin is not None and easing.margin < 1:
+        if easing.margin is not None and easing.margin < 1 and say.NOT_SOAKED not in told:
             told.append(say.STEAM_CAUTION)
         self.answer.set_edge("out" if bend.verdict == "too tight" else "")
         self.answer.show_lines(say.bend_answer(bend), told)

@@ -157,7 +157,7 @@ class BalancePage(SubPage):
             self.unit,
         )
         pack = wanted.battery
-        between = pack.between if pack is not None and pack.between else (None, None)
+        between = pack.bay if pack is not None and pack.bay else (None, None)
         size = pack.size if pack is not None and pack.size else (None, None, None)
         hatch = wanted.hatches[0] if wanted.hatches else None
         self.pack.show_figures(
@@ -208,7 +208,7 @@ class BalancePage(SubPage):
             pack=found.placed_x,
             pack_length=pack.size[0] if pack and pack.size else _PACK_PX_MM,
             pack_fits=found.battery_fits is not False,
-            bay=pack.between if pack else None,
+            bay=pack.bay if pack else None,
             hatches=tuple(hatch.between for hatch in wanted.hatches),
             nose=nose,
             chosen=self._chosen,
@@ -293,14 +293,13 @@ class BalancePage(SubPage):
         if key == "mass":
             changes: dict[str, object] = {"mass": value}
         elif key in ("front", "rear"):
-            a, b = pack.between or (value, value)
-            changes = {
-                "between": (value, max(b, value)) if key == "front" else (min(a, value), value)
-            }
+            self._try("set the bay", lambda b: ledger_edits.set_bay(b, key, value))
+            return
         else:
             size = list(pack.size or (100.0, 35.0, 25.0))
             size[("length", "width", "height").index(key)] = value
-            changes = {"size": tuple(size)}
+            self._try("set the pack", lambda b: ledger_edits.set_pack_size(b, tuple(size)))
+            return
         self._try("set the pack", lambda b: ledger_edits.set_pack(b, **changes))
 
     def _try(self, name: str, edit: ledger_edits.BuildEdit) -> None:

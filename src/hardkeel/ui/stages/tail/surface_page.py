@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Final
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout, QWidget
 
+from hardkeel.airframe.framing import limits_of
 from hardkeel.airframe.tails import (
     FRAME_WOODS,
     USUAL_WOOD,
@@ -248,7 +249,8 @@ class SurfacePage(TailSubPage):
             made = lamination_of(surface)
         except BadInput as fault:
             return str(fault)
-        return say.lamination_sentence(made, self.unit) if made is not None else ""
+        limits = limits_of(self.document.build).get(surface.material or USUAL_WOOD)
+        return say.lamination_sentence(made, limits, self.unit) if made is not None else ""
 
     def _reckon(self, surface: TailSurface) -> None:
         try:
