@@ -8,9 +8,11 @@ from hardkeel.survey.checking import Check
 from hardkeel.tail.lofting import section_named
 from hardkeel.tail.model import TailSurface
 from hardkeel.trim.aerofoil import thin_aerofoil
+from hardkeel.trim.body import Body
 from hardkeel.trim.flying import Craft, Effect, Lifting, Trim, effect_of, trim_of
 from hardkeel.trim.model import Flight
 
+_TWO = 2
 _NO_WINGS = frozenset({"stab", "fin", "canard"})
 
 
@@ -30,6 +32,7 @@ def craft_of(build: Build, decalage: float | None = None) -> Craft:
         balance,
         mass,
         decalage,
+        _body(build, wings),
     )
 
 
@@ -72,6 +75,20 @@ def _wing(wings: list[Wing]) -> Lifting | None:
     return Lifting(
         area, span**2 / area, chord.length, centre, first.tip_chord / first.root_chord, span
     )
+
+
+def _body(build: Build, wings: list[Wing]) -> Body | None:
+    """The fuselage along its loft; ``None`` without one that has a length, or without a wing."""
+    fuselage = build.fuselage
+    if fuselage is None or not wings or len(fuselage.stops) < _TWO:
+        return None
+    stops = [stop for _, stop in fuselage.stops]
+    first, last = stops[0].station, stops[-1].station
+    width = 2 * max(stop.half_width for stop in stops)
+    if last <= first or width <= 0:
+        return None
+    quarter = wings[0].le_x + wings[0].root_chord / 4
+    return Body(width, last - first, (quarter - first) / (last - first))
 
 
 def _mean(root: float, tip: float) -> tuple[float, float, float]:

@@ -51,6 +51,8 @@ def trim_json(build: Build, phase: Phase | None) -> Json:
         "fin": _lifting(craft.fin, arm=trim.fin_arm),
         "neutral_point_percent": _percent(trim.neutral_point),
         "static_margin_percent": _percent(trim.margin),
+        "fuselage_takes_percent": _percent(trim.body_takes),
+        "static_margin_with_fuselage_percent": _percent(trim.margin_with_body),
         "lift_coefficient": trim.lift_coefficient,
         "speed": trim.speed,
         "decalage_now": craft.decalage,
@@ -92,5 +94,5 @@ def trim_table(build: Build, phase: Phase | None, unit: LengthUnit) -> str:
     for effect in effects_of(trim, checks):
         check = by_id[effect.check]
         lines.append(f"{check_name(build.surveyed, check)}: {say.effect_sentence(effect, unit)}")
-    lines += ["", say.NO_FUSELAGE]
+    lines += ["", say.fuselage_note(trim)]
     return "\n".join(lines) + "\n"

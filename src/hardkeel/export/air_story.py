@@ -53,4 +53,4 @@ def _air(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
             continue
         name = check_name(build.surveyed, check)
         lines.append(f"{name}: {say.effect_sentence(effect, unit)} {say.edge_sentence(edge, unit)}")
-    return [*lines, say.NO_FUSELAGE]
+    return [*lines, say.fuselage_note(trim)]

@@ -3,15 +3,21 @@
 Lift slope of a finite wing: H. B. Helmbold, "Der unverwundene Ellipsenflügel als tragende Fläche", Jahrbuch 1942
 der deutschen Luftfahrtforschung, I 111.  Neutral point and trim: B. Etkin and L. D. Reid, "Dynamics of flight",
 3rd edition, Wiley 1996, chapter 2.  Flap effectiveness: H. Glauert, "Theoretical relationships for an aerofoil
-with hinged flap", ARC R&M 1095 (1927).
+with hinged flap", ARC R&M 1095 (1927).  What a real hinge leaves of it: B. W. McCormick, "Aerodynamics, aeronautics, and
+flight mechanics", Wiley 1979, chapter 3 (plain flaps give some 80 % of the theory at small angles), and less through an
+open gap: R. I. Sears, NACA ACR 3L08 (1943).
 """
 
 import math
 from dataclasses import dataclass
 from typing import Final
 
+from hardkeel.trim.body import Body
 from hardkeel.trim.model import AIR, GRAVITY, LIFT_COEFFICIENT, TAIL_EFFICIENCY, Flight
 
+# of the thin-aerofoil figure that a real elevator or rudder gives: through an open hinge gap, and with the gap sealed
+OPEN_GAP: Final = (0.6, 0.8)
+SEALED: Final = 0.85
 _LEAST_MARGIN: Final = 0.01  # with less it has no lift coefficient that it keeps
 
 
@@ -55,6 +61,8 @@ class Craft:
         Grams, all up.
     decalage : float or None
         Degrees, as it stands.
+    body : Body or None
+        The fuselage, for what it takes of the margin.
     """
 
     wing: Lifting | None
@@ -64,6 +72,7 @@ class Craft:
     balance: float | None = None
     mass: float | None = None
     decalage: float | None = None
+    body: Body | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +85,8 @@ class Trim:
         mm; tail volume; mm.
     neutral_point, margin : float or None
         Fractions of the mean chord.
+    body_takes : float or None
+        What the fuselage takes of the neutral point and so of the margin, as a fraction of the mean chord.
     tail_angle : float or None
         The stabilizer's own angle of attack in trim, radians.
     """
@@ -90,6 +101,14 @@ class Trim:
     speed: float | None
     tail_angle: float | None
     decalage_to_trim: float | None
+    body_takes: float | None = None
+
+    @property
+    def margin_with_body(self) -> float | None:
+        """The static margin with the fuselage reckoned."""
+        if self.margin is None or self.body_takes is None:
+            return None
+        return self.margin - self.body_takes
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +150,7 @@ def trim_of(craft: Craft) -> Trim:
     wing, stab, fin = craft.wing, craft.stab, craft.fin
     stab_arm = _arm(wing, stab)
     fin_arm = _arm(wing, fin)
-    volume = neutral = margin = tail_angle = decalage = None
+    volume = neutral = margin = tail_angle = decalage = takes = None
     lift, speed = _lift_and_speed(craft)
     if wing is not None and stab is not None and stab_arm is not None:
         volume = stab.area * stab_arm / (wing.area * wing.mean_chord)
@@ -139,6 +158,8 @@ def trim_of(craft: Craft) -> Trim:
         neutral = 0.25 + TAIL_EFFICIENCY * volume * stab.lift_slope / slope * (
             1 - downwash_slope(wing)
         )
+        if craft.body is not None:
+            takes = craft.body.moves_neutral_point(wing.area, wing.mean_chord, slope)
         if craft.balance is not None:
             margin = neutral - craft.balance
             if lift is not None and volume:
@@ -153,7 +174,17 @@ def trim_of(craft: Craft) -> Trim:
                     - craft.flight.tail_zero_lift
                 )
     return Trim(
-        craft, stab_arm, volume, fin_arm, neutral, margin, lift, speed, tail_angle, decalage
+        craft,
+        stab_arm,
+        volume,
+        fin_arm,
+        neutral,
+        margin,
+        lift,
+        speed,
+        tail_angle,
+        decalage,
+        takes,
     )
 
 

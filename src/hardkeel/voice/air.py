@@ -3,14 +3,18 @@
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.trim.flying import OPEN_GAP, SEALED
 
 if TYPE_CHECKING:
     from hardkeel.survey.checking import Check
     from hardkeel.trim.flying import Effect, Trim
 
 NO_FUSELAGE: Final = "The fuselage is not reckoned: it takes some of the margin away. First flights: high, and gently."
+WITH_FUSELAGE: Final = "What the fuselage takes is a rule for round bodies and a third of it either way. First flights: high, and gently."
+_BY_THEORY: Final = " by thin-aerofoil theory"
 _FELT: Final = 0.1  # degrees, or degrees a second
 _STEADY: Final = (0.05, 0.3)  # static margin: less is nervous, more is heavy in the nose
+_STEADY_BARE: Final = 0.10  # the same while the fuselage, which takes some of it, is not reckoned
 
 
 def effect_sentence(effect: "Effect", unit: LengthUnit) -> str:
@@ -22,11 +26,13 @@ def effect_sentence(effect: "Effect", unit: LengthUnit) -> str:
     if "elevator" in figures:
         way = "down" if value >= 0 else "up"
         edge = format_length(abs(figures["millimetres"] or 0.0), unit)
-        return f"Trims out with {size} ± {doubt} {way} elevator, {edge} at its edge."
+        return (
+            f"Trims out with {size} ± {doubt} {way} elevator, {edge} at its edge{_really(value)}."
+        )
     if "rudder" in figures:
         way = "port" if value >= 0 else "starboard"
         edge = format_length(abs(figures["millimetres"] or 0.0), unit)
-        return f"Trims out with {size} ± {doubt} of rudder to {way}, {edge} at its edge."
+        return f"Trims out with {size} ± {doubt} of rudder to {way}, {edge} at its edge{_really(value)}."
     if "roll_rate" in figures:
         way = "starboard" if value >= 0 else "port"
         return f"Rolls to {way} at {size} ± {doubt} a second, hands off."
@@ -34,11 +40,19 @@ def effect_sentence(effect: "Effect", unit: LengthUnit) -> str:
     return f"Flies with its nose {size} ± {doubt} to {way} of where it goes."
 
 
+def _really(angle: float) -> str:
+    """What a real hinge wants instead of the theory's angle; nothing where that is not to be felt."""
+    if abs(angle) < _FELT:
+        return ""
+    low, high = (format_angle(abs(angle) / share, 1) for share in reversed(OPEN_GAP))
+    return f"{_BY_THEORY}; through an open hinge gap {low} to {high}, sealed {format_angle(abs(angle) / SEALED, 1)}"
+
+
 def effect_line(effect: "Effect", unit: LengthUnit) -> str:
     """The same in a line under a vial: ``in the air: 0.8° ± 0.2° up elevator, 0.6 mm at its edge``."""
     if abs(effect.first) + 2 * effect.sigma < _FELT:
         return "in the air: not to be felt"
-    said = effect_sentence(effect, unit).rstrip(".")
+    said = effect_sentence(effect, unit).rstrip(".").partition(_BY_THEORY)[0]
     said = said.removeprefix("Trims out with ")
     return f"in the air: {said[:1].lower()}{said[1:]}"
 
@@ -62,17 +76,7 @@ def trim_lines(trim: "Trim") -> list[str]:
     if trim.neutral_point is not None:
         told.append(f"Neutral point at {100 * trim.neutral_point:.0f} % of the mean chord.")
     if trim.margin is not None:
-        least, most = _STEADY
-        judged = (
-            "it is not stable: move the balance ahead"
-            if trim.margin <= 0
-            else "lively"
-            if trim.margin < least
-            else "very steady, heavy in the nose"
-            if trim.margin > most
-            else "steady"
-        )
-        told.append(f"Static margin {100 * trim.margin:.0f} %: {judged}.")
+        told.append(_margin_words(trim.margin, trim.margin_with_body))
     if trim.lift_coefficient is not None and trim.speed is not None:
         told.append(
             f"At a lift coefficient of {trim.lift_coefficient:.2f} it flies at {trim.speed:.1f} m/s."
@@ -82,6 +86,29 @@ def trim_lines(trim: "Trim") -> list[str]:
         as_is = f"; it has {format_angle(now)}" if now is not None else ""
         told.append(f"It trims with a decalage of {format_angle(wanted)}{as_is}.")
     return told or ["Wing, stabilizer and their places are not known yet."]
+
+
+def _margin_words(bare: float, with_body: float | None) -> str:
+    """The margin without and with the fuselage, judged by the lesser."""
+    least, most = _STEADY
+    margin = bare if with_body is None else with_body
+    judged = (
+        "it is not stable: move the balance ahead"
+        if margin <= 0
+        else "lively"
+        if margin < (_STEADY_BARE if with_body is None else least)
+        else "very steady, heavy in the nose"
+        if margin > most
+        else "steady"
+    )
+    if with_body is None:
+        return f"Static margin {100 * bare:.0f} %: {judged}."
+    return f"Static margin {100 * bare:.0f} %, with the fuselage about {100 * with_body:.0f} %: {judged}."
+
+
+def fuselage_note(trim: "Trim") -> str:
+    """What of the fuselage is reckoned."""
+    return NO_FUSELAGE if trim.body_takes is None else WITH_FUSELAGE
 
 
 # the page

@@ -2,8 +2,10 @@
 
 import json
 import math
+from dataclasses import replace
 from pathlib import Path
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -14,11 +16,13 @@ from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.trim import trim_json
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.survey.judging import judge_survey
 from hardkeel.tail.model import TailSurface
+from hardkeel.trim.body import Body
 from hardkeel.trim.flying import Trim, effect_of, flap_effectiveness, trim_of
 from hardkeel.trim.model import Flight
-from hardkeel.voice.air import edge_sentence, effect_sentence, trim_lines
+from hardkeel.voice.air import edge_sentence, effect_sentence, fuselage_note, trim_lines
 from tests.trim_independent import Plane, flap
 
 
@@ -261,3 +265,76 @@ def test_words_for_every_effect() -> None:
     assert "Rolls to port" in said["wing_twist_difference"]
     assert "of rudder to port" in said["fin_yaw"]
     assert trim_of(trim.craft) == trim
+
+
+# -- the fuselage, and what hinges leave ------------------------------------------------------------------
+
+
+def strip_sum(body: Body, chord: float, downwash: float) -> float:
+    """H. Multhopp's strips (NACA TM 1036): π/2·∫ w²·dβ/dα dx, w²·L left out of it, for a spindle-shaped body.
+
+    Ahead of the wing the air comes up by what a bound line at its quarter chord gives, behind it it is turned down.
+    """
+    x = np.linspace(0.0, body.length, 4001)
+    share = x / body.length
+    width = body.width * np.clip(4 * share * (1 - share), 0.0, 1.0) ** 0.5
+    quarter = body.wing_at * body.length
+    ahead, behind = quarter - 0.25 * chord, quarter + 0.75 * chord
+    turned = np.zeros(len(x))
+    front, rear = x < ahead, x > behind
+    turned[front] = 1 + 0.5 * chord / (quarter - x[front])
+    turned[rear] = (x[rear] - behind) / (body.length - behind) * (1 - downwash)
+    return float(np.pi / 2 * np.trapezoid(width**2 * turned, x) / (body.width**2 * body.length))
+
+
+@pytest.mark.parametrize("wing_at", [0.25, 0.3, 0.35, 0.4])
+def test_the_fuselages_share_is_about_that_of_strips(wing_at: float) -> None:
+    body = Body(80.0, 1000.0, wing_at)
+    brute = strip_sum(body, 200.0, 0.4)
+    assert 0.45 < body.factor / brute < 1.6
+
+
+def test_the_fuselage_takes_margin_and_both_are_told() -> None:
+    bare = build_of(masses=(Mass(id="all", mass=1100.0, x=290.0),))
+    stops = tuple(
+        Former(id=f"F{i}", station=300.0 * i, bottom=-40.0, top=40.0, half_width=half)
+        for i, half in enumerate((25.0, 40.0, 30.0, 8.0))
+    )
+    drawn = bare.but(fuselage=Fuselage(formers=stops))
+    without, reckoned = build_trim(bare), build_trim(drawn)
+    assert without.body_takes is None
+    assert without.margin_with_body is None
+    assert reckoned.neutral_point == without.neutral_point  # the contract's own
+    assert reckoned.body_takes is not None
+    assert 0.005 < reckoned.body_takes < 0.15
+    assert reckoned.margin is not None
+    assert reckoned.margin_with_body == pytest.approx(reckoned.margin - reckoned.body_takes)
+    told = trim_lines(reckoned)
+    assert any("with the fuselage about" in line for line in told)
+    assert fuselage_note(without).startswith("The fuselage is not reckoned")
+
+
+def test_a_wider_body_takes_by_the_square() -> None:
+    one, two = Body(60.0, 900.0, 0.3), Body(120.0, 900.0, 0.3)
+    assert two.moves_neutral_point(2e5, 180.0, 5.0) == pytest.approx(
+        4 * one.moves_neutral_point(2e5, 180.0, 5.0)
+    )
+    assert Body(60.0, 900.0, 0.5).factor > one.factor  # more of it ahead of the wing
+
+
+@pytest.mark.parametrize(("margin", "word"), [(0.07, "lively"), (0.12, "steady"), (0.4, "heavy")])
+def test_steady_begins_at_a_tenth_while_the_fuselage_is_not_reckoned(
+    margin: float, word: str
+) -> None:
+    trim = replace(build_trim(build_of()), margin=margin)
+    assert any(word in line for line in trim_lines(trim))
+
+
+def test_a_real_hinge_wants_more_than_the_theory() -> None:
+    effect = effect_of(build_trim(build_of()), "decalage", 0.6, 0.05)
+    assert effect is not None
+    angle = effect.first
+    said = effect_sentence(effect, "mm")
+    assert "by thin-aerofoil theory" in said
+    assert f"{angle / 0.8:.1f}° to {angle / 0.6:.1f}°" in said
+    assert f"sealed {angle / 0.85:.1f}°" in said

@@ -103,7 +103,8 @@ class AirAnswer(Card):
         row.addWidget(self.back)
         row.addStretch(1)
         self.column.addLayout(row)
-        self.column.addWidget(label("soft", say.NO_FUSELAGE))
+        self.note = label("soft")
+        self.column.addWidget(self.note)
 
 
 class AirPage(SubPage):
@@ -194,6 +195,7 @@ class AirPage(SubPage):
         tried = self._tried is not None
         self.answer.answer.setText(say.trade_answer(trim, decalage, tried=tried))
         self.answer.lines.setText("\n".join(say.trade_lines(trim)))
+        self.answer.note.setText(say.fuselage_note(trim))
         self.answer.back.setEnabled(tried)
         self.answer.keep.setEnabled(tried)
 
