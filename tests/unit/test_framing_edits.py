@@ -1,6 +1,7 @@
 """Edits of a frame: pure, checked, and followed by all that hangs on former names and lengths."""
 
 from collections.abc import Callable
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -154,3 +155,15 @@ def test_sticks_weigh_what_their_outlines_have() -> None:
     )
     assert 0.85 * rough < part.volume_mm3 < rough
     assert np.isfinite(part.volume_mm3)
+
+
+def test_a_side_of_sticks_set_former_by_former_is_one_section() -> None:
+    build = demo_build()
+    assert build.fuselage is not None
+    names = [name for name, _ in build.fuselage.stops]
+    for first, second in pairwise(names[3:]):
+        build = drawing.set_method(build, first, second, "stick-sides")
+    sections = build.fuselage.sections if build.fuselage is not None else ()
+    assert [(s.from_, s.to) for s in sections if s.method == "stick-sides"] == [
+        (names[3], names[-1])
+    ]

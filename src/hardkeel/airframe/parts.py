@@ -252,10 +252,10 @@ def _wood_area(
 
 
 def _former_part(fuselage: Fuselage, former: Former) -> Part:
-    wide = max(2 * (former.half_width - fuselage.side_thickness), 0.0)
+    wide = max(2 * (former.half_width - fuselage.side_at(former.station)), 0.0)
     tall = max(former.top - former.bottom - fuselage.top_skin - fuselage.bottom_skin, 0.0)
     thick = former.thickness or _DEFAULT_FORMER_MM
-    skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    skins = (fuselage.side_at(former.station), fuselage.top_skin, fuselage.bottom_skin)
     return Part(
         id=former.id,
         name=f"former {former.id}",

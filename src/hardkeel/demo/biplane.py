@@ -1,5 +1,6 @@
 """A biplane to rig from the bare fuselage: lower wing first, the upper from it by its struts; all made up."""
 
+import math
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
@@ -29,21 +30,22 @@ def teasel() -> Build:
     build = set_seat_kind(build, "wing", "bolts")
     survey = build.surveyed
     lower, upper = survey.body("wing"), survey.body("upper_wing")
+    rises = math.tan(math.radians(build.wings[0].dihedral))
     bodies = tuple(
-        _on_struts(body, lower) if body is upper and lower is not None else body
+        _on_struts(body, lower, rises) if body is upper and lower is not None else body
         for body in survey.bodies
     )
     return build.but(survey=survey.but(bodies=bodies, instruments=EVERY_TOOL), stand_in=TRUTH)
 
 
-def _on_struts(upper: Body, lower: Body) -> Body:
-    """The upper wing on four struts that stand on the lower one's spars."""
+def _on_struts(upper: Body, lower: Body, rises: float) -> Body:
+    """The upper wing on four struts that stand on the lower one's spars, which rise by so much for each mm outwards."""
     contacts = []
     for side, sign in (("port", -1.0), ("starboard", 1.0)):
         y = sign * _STRUTS_AT * (upper.span or 0.0) / 2
         for place, share in zip(("front", "rear"), _SPARS, strict=True):
             at = (_along(upper, share), y, upper.origin[2])
-            foot = (_along(lower, share), y, lower.origin[2])
+            foot = (_along(lower, share), y, lower.origin[2] + abs(y) * rises)
             contacts.append(Contact(id=f"{place}_{side}", at=at, foot=foot))
     return upper.but(seat=Seat(contacts=tuple(contacts), kind="struts"))
 

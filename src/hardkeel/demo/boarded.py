@@ -7,6 +7,7 @@ import numpy as np
 
 from hardkeel.build.model import Build
 from hardkeel.edits.squaring import take_square
+from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import readings_at_hand
 from hardkeel.survey.model import ANGULAR, Height, Incidence, Offset, Reading, Tilt, sigma_of
@@ -24,6 +25,8 @@ def squared_in_part(build: Build) -> Build:
     fuselage = build.fuselage
     if fuselage is None:
         return build
+    # each of its readings errs by itself
+    build = build.but(fuselage=fuselage.but(squaring=Squaring()))
     rng = np.random.default_rng(_SEED)
     bare = square(fuselage)
     unknowns = np.zeros(bare.net.columns.size)

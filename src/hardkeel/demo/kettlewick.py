@@ -225,7 +225,7 @@ def _early_log() -> tuple[Entry, ...]:
         (
             "2026-09-26T20:45:00+01:00",
             "change",
-            "Moved the tank floor 4 mm down from the plan, so that the pack slides under it.",
+            "Made the skid plate 8 mm longer than the plan has it: a knot in the ply lay where its rear screw goes.",
         ),
         (
             "2026-10-02T19:55:00+01:00",

@@ -276,6 +276,8 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     """Say how the stretch from one stop to another is built; what it overlaps gives way.
 
+    Neighbours of one method become one section: a side of sticks set former by former is one side all the same.
+
     Raises
     ------
     BadInput
@@ -294,7 +296,17 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
                 kept.append(section.but(from_=names[low], to=names[high]))
     kept.append(Section(from_=start, to=end, method=method))
     kept.sort(key=lambda section: names.index(section.from_))
-    return with_fuselage(build, fuselage.but(sections=tuple(kept)))
+    return with_fuselage(build, fuselage.but(sections=tuple(_joined(kept))))
+
+
+def _joined(sections: Iterable[Section]) -> list[Section]:
+    found: list[Section] = []
+    for section in sections:
+        if found and (found[-1].to, found[-1].method) == (section.from_, section.method):
+            found[-1] = found[-1].but(to=section.to)
+        else:
+            found.append(section)
+    return found
 
 
 def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -> Build:

@@ -22,13 +22,19 @@ def take_square(build: Build, reading: Reading, phase: Phase | None, at: datetim
         When it points at nothing.
     """
     fuselage = fuselage_of(build)
-    squaring = fuselage.squaring or Squaring()
+    squaring = fuselage.squaring or _begun(build)
     used = {one.id for one in squaring.readings}
     number = len(used) + 1
     while f"q{number}" in used:
         number += 1
     taken = reading.but(id=f"q{number}", phase=phase, taken=at.isoformat(timespec="seconds"))
     return _with(build, squaring.but(readings=(*squaring.readings, taken)))
+
+
+def _begun(build: Build) -> Squaring:
+    """No readings yet; they share what those of the airframe do."""
+    shared = build.surveyed.shared
+    return Squaring() if shared is None else Squaring(shared=shared)
 
 
 def change_square(build: Build, reading_id: str, **changes: object) -> Build:

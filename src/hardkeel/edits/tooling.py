@@ -28,13 +28,22 @@ def set_shared(build: Build, key: str, value: float) -> Build:
     BadInput
         When it is negative or no figure.
     """
-    shared = build.surveyed.shared or Shared()
-    return with_survey(build, build.surveyed.but(shared=shared.but(**{key: value})))
+    shared = (build.surveyed.shared or Shared()).but(**{key: value})
+    return with_survey(_squared_with(build, shared), build.surveyed.but(shared=shared))
 
 
 def suppose_shared(build: Build, *, usual: bool) -> Build:
     """Suppose that readings share what is usual, or nothing at all."""
-    return with_survey(build, build.surveyed.but(shared=USUAL_SHARED if usual else None))
+    shared = USUAL_SHARED if usual else None
+    return with_survey(_squared_with(build, shared), build.surveyed.but(shared=shared))
+
+
+def _squared_with(build: Build, shared: Shared | None) -> Build:
+    """What is said of the airframe's readings goes for those of the frame on its board."""
+    fuselage = build.fuselage
+    if fuselage is None or fuselage.squaring is None:
+        return build
+    return build.but(fuselage=fuselage.but(squaring=fuselage.squaring.but(shared=shared)))
 
 
 def set_squared_to(build: Build, to: SquaredTo) -> Build:

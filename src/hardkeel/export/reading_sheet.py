@@ -18,7 +18,7 @@ from hardkeel.export.stationery import (
 from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import expected, readings_at_hand
-from hardkeel.survey.model import AngleAt, Distance, Reading
+from hardkeel.survey.model import AngleAt, Distance, DistanceDifference, Reading
 from hardkeel.voice import square as say
 
 _MARGIN_MM: Final = 16.0
@@ -85,6 +85,9 @@ def _group(reading: Reading) -> str:
     if isinstance(reading, Distance):
         first, second = (end.rpartition(".")[0] for end in (reading.from_, reading.to))
         return first if first == second else f"{first} to {second}"
+    if isinstance(reading, DistanceDifference):
+        first, second = (end.rpartition(".")[0] for end in (reading.from_, reading.to[0]))
+        return f"{first} to {second}"
     body = getattr(reading, "body", "")
     place = getattr(reading, "mark", "") or getattr(reading, "to", "")
     return body or place.rpartition(".")[0]

@@ -98,7 +98,7 @@ def closings_of(fuselage: Fuselage, limits: Limits, stiffness: Moduli) -> tuple[
         soaked = tuple(one.member for one in lines if _beyond(one, within) == "soaked")
         breaking = tuple(one.member for one in lines if _beyond(one, within) == "too tight")
         force = pulls[at].force if pulls else None
-        width = 2 * max(stop.half_width - fuselage.side_thickness, 0.0)
+        width = 2 * max(stop.half_width - fuselage.side_at(stop.station), 0.0)
         found.append(Closing(end, name, widest - stop.half_width, width, force, soaked, breaking))
     return tuple(found)
 

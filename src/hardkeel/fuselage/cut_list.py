@@ -63,7 +63,7 @@ def _built_formers(fuselage: Fuselage) -> Iterator[CutPart]:
         if former.sticks is None:
             continue
         wide, deep = former.sticks
-        across = 2 * (former.half_width - fuselage.side_thickness)
+        across = 2 * (former.half_width - fuselage.side_at(former.station))
         tall = former.top - fuselage.top_skin - former.bottom - fuselage.bottom_skin
         if former.joint == "butt":
             across -= 2 * wide

@@ -144,7 +144,7 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
     holes = tuple((cut, _hole(former, cut)) for cut in former.cutouts)
     taken = [*(void.shape for void in voids), *(hole for _, hole in holes)]
     wood = stock.difference(shapely.union_all(taken))
-    wood = shapely.union_all([wood, *tabs_of(members, inner, fuselage.side_thickness)])
+    wood = shapely.union_all([wood, *tabs_of(members, inner, fuselage.side_at(former.station))])
     parts = 1 + sum(void.sort == "gap" for void in voids)
     return Carved(outside, inner, stock, tuple(voids), holes, wood, parts * (1 + former.split))
 
@@ -209,7 +209,8 @@ def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
         When its own outline crosses itself.
     """
     bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
-    return _inside(bare, fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    side = fuselage.side_at(former.station)
+    return _inside(bare, side, fuselage.top_skin, fuselage.bottom_skin)
 
 
 @lru_cache(maxsize=512)

@@ -54,7 +54,8 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
 def inner_half(side: Side, stations: Array, z: float) -> Array:
     """Half of what is free between the sides at a height, doublers off, mm."""
     fuselage = side.fuselage
-    free = side.loft.half_width.value(stations) - fuselage.side_thickness
+    sheet = np.array([fuselage.side_at(float(x)) for x in stations])
+    free = side.loft.half_width.value(stations) - sheet
     low, high = side.bottom(stations), side.top(stations)
     for member in fuselage.framed.members:
         if member.kind in _DOUBLERS:
@@ -62,7 +63,8 @@ def inner_half(side: Side, stations: Array, z: float) -> Array:
             covered = (stations >= first) & (stations <= last - member.short)
             covered &= (z > low + member.inset) & (z < high - member.inset)
             free = np.where(covered, free - (member.thickness or 0.0), free)
-    return np.maximum(np.asarray(free), 0.0)
+    least: Array = np.maximum(np.asarray(free), 0.0)
+    return least
 
 
 def _both(stations: Array, half: Array) -> list[Point2]:
@@ -274,7 +276,7 @@ def board_plan_of(fuselage: Fuselage) -> FlatPiece | None:
         Mark("centre", ((a - _BOARD_MARGIN_MM, 0.0), (b + _BOARD_MARGIN_MM, 0.0)), "centre line")
     ]
     for former in fuselage.formers:
-        wide = former.half_width - fuselage.side_thickness
+        wide = former.half_width - fuselage.side_at(former.station)
         front, rear = faces_of(fuselage, former)
         ring = ((front, -wide), (rear, -wide), (rear, wide), (front, wide))
         marks.append(Mark("member", ring, closed=True))

@@ -80,7 +80,8 @@ def _around(
     fuselage: Fuselage, former: Former
 ) -> tuple[tuple[float, float, float, float], tuple[Longeron, ...], tuple[Member, ...]]:
     """What this former's wood depends on, so that it is looked at anew only when that is another."""
-    sizes = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin, fuselage.framed.web)
+    side = fuselage.side_at(former.station)
+    sizes = (side, fuselage.top_skin, fuselage.bottom_skin, fuselage.framed.web)
     return sizes, fuselage.longerons, passing(fuselage, former)
 
 

@@ -46,7 +46,7 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
 
     One built of sticks is none: it is in the cut list.
     """
-    skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
+    skins = (fuselage.side_at(former.station), fuselage.top_skin, fuselage.bottom_skin)
     return _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
 
 

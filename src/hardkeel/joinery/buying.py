@@ -12,6 +12,7 @@ from typing import Final
 from hardkeel.joinery.cut_part import CutPart, Stock
 from hardkeel.joinery.patterns import HAIR, by_patterns, fullest, fullest_one
 
+TUBE: Final = "tube"  # a kind of part
 STOCK_MM: Final = (915.0, 1000.0, 1220.0, 1830.0)  # lengths that strips are sold in
 
 
@@ -33,6 +34,8 @@ class Purchase:
         Strips of the builder's rack that are used: how long each is, and what is cut from it, mm.
     triangular : bool
         Half a square, cut corner to corner.
+    tube : bool
+        Round and hollow; the section is its outside diameter.
     """
 
     section: tuple[float, float]
@@ -45,6 +48,7 @@ class Purchase:
     cuts: tuple[tuple[float, ...], ...]
     own: tuple[tuple[float, tuple[float, ...]], ...] = ()
     triangular: bool = False
+    tube: bool = False
 
     def left(self, kerf: float) -> tuple[float, ...]:
         """What is left of each strip that is bought, mm."""
@@ -65,23 +69,24 @@ def purchases_of(
     rack : sequence of Stock
         What the builder has: each strip of it is filled as full as it goes before any is bought.
     """
-    groups: dict[tuple[tuple[float, float], str | None, bool], list[float]] = {}
+    groups: dict[tuple[tuple[float, float], str | None, bool, bool], list[float]] = {}
     for part in parts:
-        key = (_by_size(part.section), part.material, part.triangular)
+        key = (_by_size(part.section), part.material, part.triangular, part.kind == TUBE)
         groups.setdefault(key, []).extend([part.length] * part.quantity)
     found = []
-    for (section, material, triangular), lengths in groups.items():
+    for (section, material, triangular, tube), lengths in groups.items():
         racked = [
             one.length
             for one in rack
-            if _by_size(one.section) == section and one.material == material and not triangular
+            if _by_size(one.section) == section and one.material == material
+            if not (triangular or tube)
             for _ in range(one.pieces)
         ]
         own, rest = _from_rack(lengths, racked, kerf)
         made = _purchase(section, material, rest, kerf)
         over = sum(length + kerf for length in lengths) - sum(one + kerf for one in racked)
         least = max(0, math.ceil((over - HAIR) / (made.stock + kerf))) if racked else made.at_least
-        found.append(replace(made, own=own, at_least=least, triangular=triangular))
+        found.append(replace(made, own=own, at_least=least, triangular=triangular, tube=tube))
     return tuple(found)
 
 

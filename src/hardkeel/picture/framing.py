@@ -322,7 +322,7 @@ def view_from_above(build: Build) -> WoodPicture:
     first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
     x = side.places(first, last)
     half = np.maximum(side.loft.half_width.value(x), 0.0)
-    inner = np.maximum(half - fuselage.side_thickness, 0.0)
+    inner = np.maximum(half - np.array([fuselage.side_at(float(at)) for at in x]), 0.0)
     shapes: list[WoodShape] = []
     lines = [WoodLine("centre", ((first - 10, 0.0), (last + 10, 0.0)))]
     if fuselage.side_thickness > 0:
@@ -337,7 +337,7 @@ def view_from_above(build: Build) -> WoodPicture:
             lines += [WoodLine("wire", ((a, y), (b, y)), member.id) for y in both_sides(member.y)]
     for former in fuselage.formers:
         front, rear = faces_of(fuselage, former)
-        wide = max(former.half_width - fuselage.side_thickness, 0.5)
+        wide = max(former.half_width - fuselage.side_at(former.station), 0.5)
         shapes.append(_box(former.id, (front, rear), (-wide, wide), 90.0, former.material))
     return WoodPicture(tuple(shapes), tuple(lines))
 

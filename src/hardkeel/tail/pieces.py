@@ -7,7 +7,7 @@ from typing import Final
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece, Mark, ring_of
-from hardkeel.tail.controls import hinge_places
+from hardkeel.tail.controls import hinge_places, thickness_at_hinge
 from hardkeel.tail.foam import core_of, core_volume, edge_strips, skin_pieces
 from hardkeel.tail.laminating import lamination_of
 from hardkeel.tail.lofting import Profiles, rib_places
@@ -37,7 +37,7 @@ def cut_list_of_tail(surface: TailSurface, profiles: Profiles) -> tuple[CutPart,
         parts = [part for part in frame_cut_list(surface) if not (laminated and part.kind == "tip")]
         return (*parts, *_laminations(surface))
     if surface.kind == "ribbed":
-        return (*_running(surface), *_tubes(surface), *_laminations(surface))
+        return (*_running(surface, profiles), *_tubes(surface), *_laminations(surface))
     if surface.kind == "foam":
         return (*_foam_strips(surface, profiles), *_tubes(surface))
     return ()
@@ -152,8 +152,11 @@ def _templates(surface: TailSurface, profiles: Profiles) -> list[FlatPiece]:
     ]
 
 
-def _running(surface: TailSurface) -> list[CutPart]:
-    """Edges and spars of a ribbed surface, from the middle to the last rib that they pass."""
+def _running(surface: TailSurface, profiles: Profiles) -> list[CutPart]:
+    """Edges and spars of a ribbed surface, from the middle to the last rib that they pass.
+
+    Hinge edges are as high as the highest rib at the hinge line: they are sanded down to the others.
+    """
     planform = planform_of(surface)
     places = rib_places(surface)
     if not places:
@@ -182,9 +185,10 @@ def _running(surface: TailSurface) -> list[CutPart]:
         )
         found.append(replace(part, material=spar.material or surface.material))
     if surface.hinge_at_chord is not None and surface.hinge_edge is not None:
+        high = max(thickness_at_hinge(surface, profiles, y) for y in places)
         for words in ("fixed hinge edge", "moving hinge edge"):
             run = (hinge_x(surface, end) or 0.0) - (hinge_x(surface, 0.0) or 0.0)
-            size = (frame_thickness(surface), surface.hinge_edge)
+            size = (high, surface.hinge_edge)
             found.append(_part(surface, words, "edge", sides, size, (end**2 + run**2) ** 0.5))
     return found
 

@@ -92,11 +92,17 @@ def ends_words(part: CutPart) -> str:
 
 def purchase_sentence(one: Purchase, unit: LengthUnit, wood: str = "") -> str:
     """``4 of 5.0 × 5.0 mm balsa-medium, 915 mm: 6.1 % waste``; `wood` is what it is called."""
-    size = format_size(one.section, unit)
+    size = (
+        f"{format_length(one.section[0], unit)} outside"
+        if one.tube
+        else format_size(one.section, unit)
+    )
     wood = wood or one.material or ""
     wood = f" {wood}" if wood else ""
     if one.triangular:
         wood += ", triangular"
+    if one.tube:
+        wood = f"{wood.removesuffix(' tube')} tube"
     racked = len(one.own)
     if not one.pieces:
         return f"{size}{wood}: {racked} of your rack will do"
@@ -499,9 +505,18 @@ def set_edit(what: str) -> str:
     return f"set {what}"
 
 
+def side_taken_off(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
+    """Whether the sheet of the sides is taken off a former's width."""
+    sheet = fuselage.side_at(former.station)
+    if sheet > 0:
+        return f"It sits between sheet sides: {format_length(sheet, unit)} are taken off its drawn width on each side."
+    return "It sits between sides of sticks: nothing is taken off its drawn width but notches."
+
+
 def end_lines(fuselage: Fuselage, former: Former, unit: LengthUnit) -> list[str]:
     """Chamfers of the tail post, and longerons that leave the sheet side at this former."""
-    told = [
+    told = [side_taken_off(fuselage, former, unit)]
+    told += [
         leaving_sentence(one, unit)
         for one in leaving_longerons_of(fuselage)
         if one.stop == former.id

@@ -1,5 +1,6 @@
 """What Tail says: the surface, its frame or ribs, hinges, slot, flatness."""
 
+import math
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
@@ -306,7 +307,7 @@ def hinge_sentence(one: "HingeStation", unit: LengthUnit) -> str:
     """Bevels and what the edge travels."""
     bevel = max(one.bevel_up, one.bevel_down)
     cut = (
-        f"bevel the upper face {one.bevel_up:.0f}°, the lower {one.bevel_down:.0f}°"
+        f"bevel the upper face {_up(one.bevel_up)}, the lower {_up(one.bevel_down)}"
         if bevel >= _NO_BEVEL
         else "square faces clear it"
     )
@@ -575,8 +576,13 @@ def bevel_answer(one: "HingeStation") -> str:
     if max(one.bevel_up, one.bevel_down) < _NO_BEVEL:
         return "No bevel needed."
     if abs(one.bevel_up - one.bevel_down) < _NO_BEVEL:
-        return f"Bevel both faces {one.bevel_up:.0f}°."
-    return f"Bevel {one.bevel_up:.0f}° above, {one.bevel_down:.0f}° below."
+        return f"Bevel both faces {_up(max(one.bevel_up, one.bevel_down))}."
+    return f"Bevel {_up(one.bevel_up)} above, {_up(one.bevel_down)} below."
+
+
+def _up(bevel: float) -> str:
+    """Whole degrees, never fewer than are needed."""
+    return f"{math.ceil(bevel - 1e-6)}°"
 
 
 def hinges_sentence(surface: "TailSurface", unit: LengthUnit) -> str:

@@ -4,9 +4,10 @@ import numpy as np
 import pytest
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.inspecting import Finding, findings_of
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron
-from hardkeel.voice.frame import finding_sentence, finding_title
+from hardkeel.voice.frame import finding_sentence, finding_title, side_taken_off
 from tests.frames import box, member, random_frame
 
 
@@ -139,13 +140,43 @@ def test_a_former_no_wider_than_its_sides_has_nothing_left() -> None:
     assert [(one.former, one.kind) for one in found] == [("F6", "nothing")]
 
 
-def test_the_demo_says_that_f2_loses_its_foot_and_f7_its_corners() -> None:
+def test_the_demo_says_that_f2_loses_its_foot() -> None:
     fuselage = demo_build().fuselage
     assert fuselage is not None
     found = findings_of(fuselage)
     assert {one.kind for one in found if one.former == "F2"} == {"opened", "parted"}
-    assert {one.kind for one in found if one.former == "F7"} == {"unfit", "meet"}
-    assert {one.former for one in found} == {"F2", "F7"}
+    # F7 stands between sides of sticks: no sheet is taken off it, and its notches have room
+    assert {one.former for one in found} == {"F2"}
+
+
+def test_a_former_between_sides_of_sticks_is_as_wide_as_drawn() -> None:
+    """84 mm stay 84; at the station where sheet sides end the sheet is still there."""
+    fuselage = Fuselage.model_validate(
+        {
+            "side_thickness": 3.0,
+            "formers": tuple(
+                {
+                    "id": f"F{i}",
+                    "station": 100.0 * i,
+                    "bottom": -30.0,
+                    "top": 30.0,
+                    "half_width": 42.0,
+                }
+                for i in range(1, 6)
+            ),
+            "sections": (
+                {"from": "F1", "to": "F3", "method": "sheet-sides"},
+                {"from": "F3", "to": "F5", "method": "stick-sides"},
+            ),
+        }
+    )
+    wide = {}
+    for former in fuselage.formers:
+        ring = np.array(shape_of(fuselage, former).wood[0])
+        wide[former.id] = np.ptp(ring[:, 0])
+    assert wide == pytest.approx({"F1": 78.0, "F2": 78.0, "F3": 78.0, "F4": 84.0, "F5": 84.0})
+    assert "3.0 mm are taken off" in side_taken_off(fuselage, fuselage.formers[1], "mm")
+    assert "nothing is taken off" in side_taken_off(fuselage, fuselage.formers[3], "mm")
 
 
 @pytest.mark.parametrize("seed", range(60))

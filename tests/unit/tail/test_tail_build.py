@@ -25,20 +25,30 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.tail import tail_json, tail_table
+from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import tail as edits
 from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.export.tail import tail_files
+from hardkeel.joinery.buying import purchases_of
+from hardkeel.joinery.cut_part import CutPart
 from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.schedule.ordering import all_before, check_steps
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
+from hardkeel.tail.controls import hinge_stations, thickness_at_hinge
+from hardkeel.tail.lofting import rib_places
+from hardkeel.tail.model import Controls
 from hardkeel.tail.own_sections import own_section
+from hardkeel.tail.pieces import cut_list_of_tail
 from hardkeel.tail.planform import planform_of
+from hardkeel.tail.stick_frame import frame_thickness
+from hardkeel.voice.frame import purchase_sentence
 from hardkeel.voice.stepping import STAGE as FRAME_STAGE
 from hardkeel.voice.stepping import frame_steps
+from hardkeel.voice.tail import bevel_answer, hinge_sentence
 from hardkeel.voice.tail_steps import STAGE, tail_steps
 from tests.tail_independent import loop_of
 
@@ -444,3 +454,51 @@ def test_nothing_to_cut_is_said() -> None:
     with pytest.raises(BadInput, match="nothing to cut"):
         tail_files(bare, "A4", "mm")
     assert drawing.checked(build, bare).tail == bare.tail
+
+
+def test_hinge_edges_are_as_high_as_the_highest_rib_there() -> None:
+    """Against the loft itself, not the leading edge's stock."""
+    build = marram()
+    surface = next(
+        one for one in build.tail if one.hinge_at_chord is not None and one.kind == "ribbed"
+    )
+    surface = surface.but(hinge_edge=4.0)
+    high = max(thickness_at_hinge(surface, build.profiles, y) for y in rib_places(surface))
+    parts = [one for one in cut_list_of_tail(surface, build.profiles) if "hinge edge" in one.name]
+    assert len(parts) == 2
+    assert {one.section for one in parts} == {(high, 4.0)}
+    assert high != pytest.approx(frame_thickness(surface))
+
+
+def test_a_bevel_is_never_told_smaller_than_it_must_be() -> None:
+    build = demo_build()
+    surface = next(one for one in build.tail if one.id == "stab")
+    surface = surface.but(hinge_at_chord=0.7, controls=Controls(up=17.0, down=17.0, gap=0.6))
+    station = hinge_stations(surface, build.profiles)[0]
+    assert station.bevel_up % 1 not in (0.0, 1.0)
+    said = bevel_answer(station)
+    told = int("".join(ch for ch in said if ch.isdigit()))
+    assert told == math.ceil(station.bevel_up)
+    assert f"{told}°" in hinge_sentence(station, "mm")
+
+
+def test_a_tube_is_bought_as_a_tube() -> None:
+    tube = CutPart("spar", "tube", 1, (6.0, 6.0), 300.0, ((90.0,), (90.0,)), "carbon-strip")
+    strip = CutPart("strip", "spar", 1, (6.0, 6.0), 300.0, ((90.0,), (90.0,)), "carbon-strip")
+    bought = purchases_of((tube, strip))
+    assert len(bought) == 2
+    told = [purchase_sentence(one, "mm", "carbon") for one in bought]
+    assert any("6.0 mm outside carbon tube" in one for one in told)
+    assert any("6.0 × 6.0 mm carbon," in one for one in told)
+
+
+def test_the_biplanes_struts_stand_on_a_wing_that_rises_outwards() -> None:
+    build = teasel()
+    lower = build.wings[0]
+    upper = build.surveyed.body("upper_wing")
+    assert upper is not None
+    assert upper.seat is not None
+    for contact in upper.seat.contacts:
+        assert contact.foot is not None
+        rise = abs(contact.foot[1]) * math.tan(math.radians(lower.dihedral))
+        assert contact.foot[2] == pytest.approx(lower.z + rise, abs=0.2)
