@@ -25,6 +25,7 @@ from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.pooling import offers_of, pool_of
+from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import rank
 from hardkeel.ui.document.document import Document
@@ -52,6 +53,25 @@ def sixty() -> Any:
 def test_solve_60_readings(benchmark: BenchmarkFixture, sixty: Any) -> None:
     net = network_of(sixty)
     benchmark(lambda: solve(net, sixty.readings))
+
+
+def test_solve_60_readings_with_all_that_they_share(
+    benchmark: BenchmarkFixture, sixty: Any
+) -> None:
+    survey = sixty.but(shared=USUAL_SHARED)
+    net = network_of(survey)
+    benchmark(lambda: solve(net, survey.readings))
+
+
+def test_rank_200_candidates_with_all_that_they_share(
+    benchmark: BenchmarkFixture, sixty: Any
+) -> None:
+    survey = sixty.but(shared=USUAL_SHARED)
+    net = network_of(survey)
+    solution = solve(net, survey.readings)
+    rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
+    pool = pool_of(net, candidates_of(survey)[:200])
+    benchmark(lambda: rank(offers_of(pool, solution), solution, rule))
 
 
 def test_solve_60_readings_and_30_sightings_in_two_photos(

@@ -54,9 +54,8 @@ def test_the_demos_frame_is_named_and_its_slip_is_asked_for_again(boarded: MainW
     assert page.take.eyebrow.text() == "Take it again"
     assert page.take.title.text() == "Height of F3 top starboard"
     assert page.take.why.text() == "It does not fit the rest, by +5.1 mm: take it again."
-    assert page.moves.lines.text().startswith(
-        "Twist the whole box back before the glue sets: F9 port"
-    )
+    assert page.moves.answer.text().startswith("Twist the whole box back before the glue sets: F9")
+    assert page.moves.lines.text().startswith("Hold it so: F1 flat on the board")
 
 
 def test_a_reading_taken_again_sets_the_slip_aside(qtbot: QtBot, boarded: MainWindow) -> None:

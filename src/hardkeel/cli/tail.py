@@ -25,6 +25,7 @@ from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail, flat_pieces_of_tail
 from hardkeel.tail.ribs import cut_ribs
 from hardkeel.tail.stacking import stack_of, trimmed_of
+from hardkeel.voice import flat as say_flat
 from hardkeel.voice import tail as say
 from hardkeel.voice.frame import ends_words, purchase_sentence
 
@@ -174,6 +175,6 @@ def _moving(build: Build, surface: TailSurface, unit: LengthUnit) -> list[str]:
     for phase in PHASES:
         flat = flatness_of(surface, phase)
         if flat is not None:
-            sentence = say.flat_sentence(flat, unit, upright=surface.upright)
-            told.append(f"{say.FLAT_PHASES[phase]}: {say.flat_answer(flat)} {sentence}")
+            sentence = say_flat.flat_sentence(flat, unit, upright=surface.upright)
+            told.append(f"{say.FLAT_PHASES[phase]}: {say_flat.flat_answer(flat)} {sentence}")
     return told

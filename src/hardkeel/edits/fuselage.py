@@ -276,7 +276,8 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     """Say how the stretch from one stop to another is built; what it overlaps gives way.
 
-    Neighbours of one method become one section: a side of sticks set former by former is one side all the same.
+    Sides of sticks that meet become one: set former by former they are one side all the same.  Sheet sides may be two
+    sheets that butt there, so they stay.
 
     Raises
     ------
@@ -302,7 +303,8 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
 def _joined(sections: Iterable[Section]) -> list[Section]:
     found: list[Section] = []
     for section in sections:
-        if found and (found[-1].to, found[-1].method) == (section.from_, section.method):
+        meets = bool(found) and found[-1].to == section.from_
+        if meets and found[-1].method == section.method == "stick-sides":
             found[-1] = found[-1].but(to=section.to)
         else:
             found.append(section)

@@ -12,6 +12,7 @@ from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail
+from hardkeel.voice import flat as say_flat
 from hardkeel.voice import tail as say
 from hardkeel.voice.frame import ends_words
 
@@ -53,9 +54,9 @@ def _surface(
     for phase in PHASES:
         flat = flatness_of(surface, phase)
         if flat is not None:
-            sentence = say.flat_sentence(flat, unit, upright=surface.upright)
+            sentence = say_flat.flat_sentence(flat, unit, upright=surface.upright)
             words = say.FLAT_PHASES[phase]
-            lines.append(f"{words[:1].upper()}{words[1:]}: {say.flat_answer(flat)} {sentence}")
+            lines.append(f"{words[:1].upper()}{words[1:]}: {say_flat.flat_answer(flat)} {sentence}")
     story: list[Flowable] = [Paragraph(safe(text), styles.text) for text in lines]
     parts = cut_list_of_tail(surface, build.profiles)
     return [*story, _parts(parts, unit, styles)] if parts else story

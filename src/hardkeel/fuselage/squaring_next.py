@@ -8,8 +8,9 @@ from typing import Any, Final
 import numpy as np
 
 from hardkeel.fuselage.squaring import BOARD, CHECKED, CORNERS, Squared, bodies_of
-from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.checking import Check, CheckRule, verdict_of
 from hardkeel.survey.model import (
+    ANGULAR,
     AngleAt,
     Distance,
     DistanceDifference,
@@ -178,6 +179,35 @@ def _sharpest(
         reading = offers.readings[i].but(value=float(offers.expected[i]))
         found.append(NextReading(reading, open_[best].id, sigma, sigma * float(left[i, best])))
     return tuple(found)
+
+
+def decided_by_finer(squared: Squared, sigma_mm: float) -> tuple[int, int]:
+    """How many of the open checks would be decided, had every length been read so finely, and how many are open.
+
+    Values stay as they are: what a finer tool would say of them is not known before it is read.
+    """
+    open_ = undecided(squared.checks)
+    used = {fit.id for fit in squared.fits if fit.used}
+    held = [one for one in squared.readings if one.id in used]
+    if not open_ or not held:
+        return 0, len(open_)
+    net, solution = squared.net, squared.solution
+    _, slopes = net.observer(held).predict(solution.unknowns, solution.placed)
+    sigmas = [
+        sigma_of(one) if one.kind in ANGULAR else min(sigma_of(one), sigma_mm) for one in held
+    ]
+    rows = slopes / np.array(sigmas)[:, None]
+    spread = np.sqrt(np.diag(np.linalg.inv(rows.T @ rows + net.prior_matrix)))
+    columns = {
+        f"{name}_{kind}": int(squared.columns[i, j])
+        for i, name in enumerate(squared.formers)
+        for j, (kind, _, _) in enumerate(CHECKED)
+    }
+    decided = sum(
+        verdict_of(check.error, float(spread[columns[check.id]]), check.tolerance) != "unsure"
+        for check in open_
+    )
+    return decided, len(open_)
 
 
 def expected(squared: Squared, reading: Reading) -> float:

@@ -103,7 +103,10 @@ def _margin_words(bare: float, with_body: float | None) -> str:
     )
     if with_body is None:
         return f"Static margin {100 * bare:.0f} %: {judged}."
-    return f"Static margin {100 * bare:.0f} %, with the fuselage about {100 * with_body:.0f} %: {judged}."
+    return (
+        f"Static margin {100 * bare:.0f} %, with the fuselage about {100 * with_body:.0f} % "
+        f"(it takes {100 * (bare - with_body):.1f} %): {judged}."
+    )
 
 
 def fuselage_note(trim: "Trim") -> str:

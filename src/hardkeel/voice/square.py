@@ -34,7 +34,9 @@ LEVEL_FIRST: Final = "Level the board both ways first: a level across it, then a
 TAKE_NEXT: Final = "Take next"
 TAKE_AGAIN: Final = "Take it again"
 TURN: Final = "Click one mark or two in a drawing, or a row of the list, to take that instead; Enter takes the value."
-ALL_KNOWN: Final = "Nothing more would settle anything."
+ALL_KNOWN: Final = "All of it is known."
+AS_FAR: Final = "Known as far as these tools go."
+FINER_MM: Final = 0.2  # a steel rule under a loupe, or a caliper
 MOVES: Final = "Move"
 NOTHING_TO_MOVE: Final = "Nothing that was read is to be moved."
 AFTER_THE_CURE: Final = "Then, once the whole is right:"
@@ -415,6 +417,17 @@ def worth_words(
         return format_angle(value) if angular else format_length(value, unit)
 
     return f"It settles {former} {_KINDS[kind]}: ± {told(2 * sigma_now)} now, ± {told(2 * sigma_after)} after."
+
+
+def finer_words(decided: int, open_: int, unit: LengthUnit) -> str:
+    """What a better tool would decide, where nothing that can be had sharpens a check by a tenth."""
+    if not open_:
+        return ""
+    finer = format_length(FINER_MM, unit)
+    told = f"{open_} {'check stays' if open_ == 1 else 'checks stay'} open: a tape is as wide as the tolerance."
+    if decided:
+        return f"{told} Read to {finer} the same lengths would decide {decided} of them."
+    return f"{told} Even read to {finer} the same lengths would not decide them: they lie near the limit."
 
 
 def taken_edit(reading: Reading) -> str:

@@ -13,7 +13,12 @@ from hardkeel.edits import truing
 from hardkeel.fuselage.curing import JudgedFrame, judge_frame
 from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.squaring import Squared, movements, square
-from hardkeel.fuselage.squaring_next import next_readings, reading_of_marks, readings_at_hand
+from hardkeel.fuselage.squaring_next import (
+    decided_by_finer,
+    next_readings,
+    reading_of_marks,
+    readings_at_hand,
+)
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.survey.expecting import expected_of
@@ -82,8 +87,9 @@ class TakeCard(Card):
         self.field.told.setVisible(False)
         self.turn.setVisible(reading is not None)
         if reading is None:
-            self.title.setText(say.ALL_KNOWN)
-            self.why.setText("")
+            self.title.setText(say.AS_FAR if why else say.ALL_KNOWN)
+            self.why.setText(why)
+            self.why.setVisible(bool(why))
             return
         words = sentence_case(say.reading_words(reading))
         self.title.setText(words)
@@ -256,7 +262,11 @@ class SquarePage(FrameSubPage):
         if judged is None:
             return
         squared, shape, named = judged.squared, judged.shape, judged.named
-        self.moves.show_lines("", say.what_to_do(judged, self.unit))
+        told = say.what_to_do(judged, self.unit)
+        # what is done to the whole is the answer, how it is held stands beneath
+        whole = judged.cure is not None
+        self.moves.set_edge("out" if whole or judged.moves else "")
+        self.moves.show_lines(told[0] if whole else "", told[1:] if whole else told)
         self.answer.set_edge("" if named.name in ("true", "unsure") else "out")
         sentence = say.frame_sentence(named, shape, squared, self.unit)
         self.answer.show_lines(say.frame_answer(named), [sentence])
@@ -273,6 +283,8 @@ class SquarePage(FrameSubPage):
             why = say.worth_words(
                 best.sigma_now, best.sigma_after, best.helps, angular=kind != "dy", unit=self.unit
             )
+        elif reading is None and self._squared is not None:
+            why = say.finer_words(*decided_by_finer(self._squared, say.FINER_MM), self.unit)
         self.take.eyebrow.setText(say.TAKE_AGAIN if again is not None else say.TAKE_NEXT)
         self.take.set_edge("out" if again is not None else "act")
         self.take.show_reading(reading, why, self.unit)

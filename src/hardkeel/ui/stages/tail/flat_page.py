@@ -30,6 +30,7 @@ from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.tail_page import TailSubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import flat as say_flat
 from hardkeel.voice import tail as say
 from hardkeel.voice.asking import far_question
 
@@ -186,19 +187,21 @@ class FlatPage(TailSubPage):
             return
         self.answer.set_edge("out" if flat.twisted else "")
         lines = (
-            [say.flat_sentence(flat, self.unit, upright=surface.upright)]
+            [say_flat.flat_sentence(flat, self.unit, upright=surface.upright)]
             if flat.known
             else [say.NEEDS_CORNERS]
         )
         if flat.known and not surface.upright:
-            lines.append(say.alike_sentence(flat, self.unit))
+            lines.append(say_flat.alike_sentence(flat, self.unit))
         before = self._before(surface)
         if before is not None and flat.known:
-            lines.append(say.flat_movement(before[1], flat, say.FLAT_PHASES[before[0]]))
+            lines.append(say_flat.flat_movement(before[1], flat, say.FLAT_PHASES[before[0]]))
         if self.phase == "cured":
             lines.append(say.GOES_ON_IN_TRUE)
-        self.answer.show_lines(say.flat_answer(flat), lines)
-        lift = say.lift_sentence(flat, self.unit, upright=surface.upright) if flat.known else ""
+        self.answer.show_lines(say_flat.flat_answer(flat), lines)
+        lift = (
+            say_flat.lift_sentence(flat, self.unit, upright=surface.upright) if flat.known else ""
+        )
         self.flex.show_lines("", [lift] if lift else ())
 
     def _before(self, surface: TailSurface) -> tuple[Phase, Flatness] | None:

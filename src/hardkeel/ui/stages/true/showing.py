@@ -128,7 +128,7 @@ def _vial_values(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[
 
 def _vial_word(check: Check) -> str:
     """A word beside the vial; the sentence says the rest."""
-    return "limit" if check.edge else _VIAL_WORDS[check.verdict]
+    return "limit" if check.edge else "doubt" if check.hangs else _VIAL_WORDS[check.verdict]
 
 
 def trim_now(build: Build, judgement: Judgement) -> Trim:
