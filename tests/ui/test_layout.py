@@ -423,7 +423,7 @@ def test_the_pack_moves_as_masses_change(qtbot: QtBot, laid: MainWindow) -> None
     row = page.model.number_of("tail wheel")
     assert page.model.setData(page.model.index(row, 1), "60")
     assert page.answer.startswith("Add ")
-    type_in(qtbot, page.pack.fields["front"].line, "-110")
+    type_in(qtbot, page.pack.fields["front"].line, "-162")
     assert page.answer.startswith("Put the middle of the pack at")
     page.name.setText("camera")
     page.grams.setText("30")
