@@ -26,7 +26,9 @@ EFFORT: Final[dict[str, float]] = {
 }
 _STRING: Final = 2.0  # it stays up while one reads all of them
 _BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
-_NEARLY: Final = 1.25  # times the sigma that the best would leave: worth nearly as much
+NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much
+# the same where marks and fuselage may be off too: then a far pin on a part that is not on yet looks a little better
+NEARLY_SHARED: Final = 1.25
 _LAST: Final = ("stab", "fin")
 
 
@@ -42,15 +44,17 @@ def efforts_of(survey: Survey, readings: Sequence[Reading]) -> Array:
     return found
 
 
-def handiest(after: Array, efforts: Array) -> NDArray[np.intp]:
+def handiest(after: Array, efforts: Array, nearly: float = NEARLY) -> NDArray[np.intp]:
     """The order in which to ask, shape (c,): those worth nearly the best by effort, then by worth.
 
     Parameters
     ----------
     after : Array
         Shape (c,): the sigma that each would leave.
+    nearly : float
+        Times the best's sigma that counts as worth nearly as much.
     """
-    near = after <= _NEARLY * after.min()
+    near = after <= nearly * after.min()
     return np.asarray(np.lexsort((after, np.where(near, efforts, np.inf), ~near)), dtype=np.intp)
 
 

@@ -9,12 +9,13 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.handiness import efforts_of
+from hardkeel.survey.handiness import NEARLY, NEARLY_SHARED, efforts_of
 from hardkeel.survey.model import Incidence, Reading, Survey, marks_of, place_of, sigma_of
 from hardkeel.survey.network import Network
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
 from hardkeel.survey.proposing import candidates_of, tools_of
+from hardkeel.survey.sharing import is_off
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +26,8 @@ class Pool:
     ----------
     places : tuple
         Where each is held, to tell whether it was taken.
+    nearly : float
+        Times the best's sigma that counts as worth nearly as much.
     noise, efforts : Array
         Shape (c,): sigma squared, and minutes to take it.
     """
@@ -36,6 +39,7 @@ class Pool:
     observer: Observer
     placer: Placer
     tools: object
+    nearly: float
 
     def serves(self, net: Network) -> bool:
         """Whether it is this survey's too."""
@@ -59,6 +63,7 @@ class Offers:
     rows: Array
     noise: Array
     efforts: Array
+    nearly: float = NEARLY
 
 
 def pool_of(net: Network, candidates: Sequence[Reading] | None = None) -> Pool:
@@ -72,6 +77,7 @@ def pool_of(net: Network, candidates: Sequence[Reading] | None = None) -> Pool:
         observer=net.observer(readings),
         placer=net.placer,
         tools=tools_of(net.survey),
+        nearly=NEARLY if is_off(net.survey.shared) else NEARLY_SHARED,
     )
 
 
@@ -108,6 +114,7 @@ def tied_to(offers: Offers, survey: Survey, bodies: Collection[str]) -> Offers:
         offers.rows[free],
         offers.noise[free],
         offers.efforts[free],
+        offers.nearly,
     )
 
 
@@ -120,4 +127,5 @@ def _offered(pool: Pool, solution: Solution, free: Sequence[bool]) -> Offers:
         rows[left],
         pool.noise[left],
         pool.efforts[left],
+        pool.nearly,
     )

@@ -81,7 +81,7 @@ def rank(
     now = math.sqrt(variance)
     gains = single_gains(rows, noise, solution.covariance, rule.slope)
     after = np.sqrt(np.maximum(variance - gains, 0.0))
-    order = handiest(after, offers.efforts)[:most]
+    order = handiest(after, offers.efforts, offers.nearly)[:most]
     best = [int(i) for i in order if after[i] < now * worth]
     sigmas = [float(after[i]) for i in best]
     if not best:

@@ -4,7 +4,7 @@ Each is an unknown of its own with a prior N(0, s²), adjusted together with all
 no reading names keeps its prior and says nothing.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
@@ -14,7 +14,6 @@ from hardkeel.survey.model import (
     FUSELAGE,
     Incidence,
     Observation,
-    Offset,
     Survey,
     contacts_of,
     marks_of,
@@ -108,18 +107,6 @@ def keys_in_use(columns: Columns, readings: Iterable[Observation]) -> tuple[Shar
     return tuple(SharedKey(*key) for key in columns.shared if key in used)
 
 
-def settles(reading: Observation) -> bool:
-    """Whether a reading is there to find what others share, and says little of a wing by itself."""
-    if isinstance(reading, Incidence):
-        return reading.body == FUSELAGE and reading.zero == "datum"
-    return isinstance(reading, Offset) and reading.along is not None
-
-
 def is_off(shared: Shared | None) -> bool:
     """Whether nothing is shared at all."""
     return shared is None or not any(getattr(shared, key) for key in type(shared).model_fields)
-
-
-def widest(parts: Sequence[SharedPart]) -> int:
-    """Unknowns in all."""
-    return sum(part.size for part in parts)

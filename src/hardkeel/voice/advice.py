@@ -205,7 +205,7 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         return NextStep(
             "correct",
             f"Correct the {body_name(survey, body)}",
-            "Everything that can be measured is known; the seat card says how far.",
+            f"{_known_so_far(survey, judgement)}The seat card says how far.",
             body=body,
         )
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
@@ -216,6 +216,15 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         "All true: glue, then measure again while it is wet",
         f"Mark the joint, dry-run every prop and weight first. {GLUE_CAUTION}",
     )
+
+
+def _known_so_far(survey: Survey, judgement: Judgement) -> str:
+    """That all is known, or what stays open though it is."""
+    left = [one for one in judgement.checks if one.verdict == "unsure" and not one.edge]
+    if not left:
+        return "All that was asked is known. "
+    names = ", ".join(check_name(survey, check).lower() for check in left)
+    return f"Out beyond doubt; {names} {'stays' if len(left) == 1 else 'stay'} open. "
 
 
 def _undecided(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> NextStep:

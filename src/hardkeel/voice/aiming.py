@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_small_length
+from hardkeel.survey.blaming import BY_PACKING
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, Survey
 from hardkeel.voice.names import body_name, check_name, contact_name, sentence_case
@@ -24,7 +25,14 @@ def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> st
     if joint is None:
         return ""
     way = joint.only_shims
-    bodies = list(dict.fromkeys(body for body, _, _ in way.moves))
+    # what packing does not mend (a fin that stands across the line) is told on its own card
+    packed = {
+        body
+        for check in judgement.checks
+        if check.verdict == "out" and check.kind in BY_PACKING
+        for body in judgement.charged[check.id]
+    }
+    bodies = [one for one in dict.fromkeys(body for body, _, _ in way.moves) if one in packed]
     if len(bodies) < 2:  # noqa: PLR2004  one seat has its own card
         return ""
     bodies.sort(key=lambda body: (body == "fin", body == "stab"))

@@ -47,6 +47,7 @@ FROM_BEHIND: Final = "from behind"
 SHEET: Final = "readings of the frame"
 SHEET_HOW: Final = "Level the board both ways first. Take what you can reach, in any order; a blank does no harm, a diagonal without its twin does little good."
 SHEET_HEADS: Final = ("reading", "if square", "dry", "cured")
+MOST_MM: Final = 8.0
 _HALF_WAY: Final = 0.5
 _RUN: Final = 2  # formers in a row that are told one by one
 _MARKS: Final = {
@@ -334,6 +335,11 @@ def moves_of(moves: Sequence["Move"], unit: LengthUnit) -> list[str]:
     told, fine = [], []
     for former in dict.fromkeys(move.former for move in moves):
         mine = {move.point.rpartition(".")[2]: move for move in moves if move.former == former}
+        furthest = max(max(abs(one.dx), abs(one.dy), abs(one.dz)) for one in mine.values())
+        if furthest > MOST_MM:
+            far = format_length(furthest, unit)
+            told.append(f"{former}: {far} is more than any former is off; measure it again first.")
+            continue
         said = _former_move(mine, unit)
         if said:
             told.append(f"{former}: {said}")
