@@ -62,7 +62,7 @@ def reading_sheet_pdf(
             ]
             for one in readings
         ]
-        table = ruled_table(rows, [wide - 100 * mm, 28 * mm, 36 * mm, 36 * mm], (1,))
+        table = ruled_table(rows, [wide - 100 * mm, 28 * mm, 36 * mm, 36 * mm], (1,), whole=True)
         story.append(KeepTogether([Paragraph(safe(name), styles.heading), table]))
     out = io.BytesIO()
     margin = _MARGIN_MM * mm

@@ -81,7 +81,7 @@ def rigging_sheet_pdf(build: Build, unit: LengthUnit, size: tuple[float, float])
             for reading in listed
         ]
         columns = [9 * mm, wide - 9 * mm - 30 * mm - 24 * mm - 64 * mm, 30 * mm, 24 * mm, 32 * mm, 32 * mm]  # fmt: skip
-        table = ruled_table(rows, columns, (0, 3))
+        table = ruled_table(rows, columns, (0, 3), whole=True)
         table.setStyle([("BOTTOMPADDING", (0, 1), (-1, -1), (_BOX_MM * mm - 10.5) / 2), ("TOPPADDING", (0, 1), (-1, -1), (_BOX_MM * mm - 10.5) / 2), ("BOX", (4, 0), (4, -1), 0.6, INK), ("BOX", (5, 0), (5, -1), 0.6, INK)])  # fmt: skip
         story += [
             Spacer(1, 4 * mm),

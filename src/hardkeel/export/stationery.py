@@ -91,10 +91,12 @@ def safe(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def ruled_table(rows: list[list[str]], widths: list[float], right: tuple[int, ...]) -> Table:
-    """A table with hairlines; the columns in `right` hold figures."""
+def ruled_table(
+    rows: list[list[str]], widths: list[float], right: tuple[int, ...], *, whole: bool = False
+) -> Table:
+    """A table with hairlines; the columns in `right` hold figures, and rows stay `whole` where that is wanted."""
     # a long note is one row: it goes on over the page's end
-    table = Table(rows, colWidths=widths, repeatRows=1, splitInRow=1)
+    table = Table(rows, colWidths=widths, repeatRows=1, splitInRow=0 if whole else 1)
     style: list[Any] = [
         ("FONT", (0, 0), (-1, 0), BOLD, 8),
         ("FONT", (0, 1), (-1, -1), REGULAR, 8),

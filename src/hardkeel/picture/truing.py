@@ -91,8 +91,13 @@ def project(view: View, points: Iterable[Sequence[float] | Array]) -> tuple[Poin
 
 
 def body_verdict(judgement: Judgement, body: str) -> Verdict | None:
-    """The worst verdict among a body's checks: out before not known before true."""
+    """The worst verdict among a body's checks: out before not known before true.
+
+    One that is out only by another body is not true: it is known once that is put right.
+    """
     found = {check.verdict for check in judgement.checks_on(body)}
+    if judgement.hangs_on(body):
+        found.add("unsure")
     for verdict in ("out", "unsure", "true"):
         if verdict in found:
             return verdict

@@ -197,6 +197,14 @@ class Judgement:
             if body in (self.charged[check.id] if check.verdict == "out" else (check.body,))
         )
 
+    def hangs_on(self, body: str) -> str:
+        """The body that a check of this one is out by: nothing to mend here, but not true either; empty for none."""
+        for check in self.checks:
+            charged = self.charged[check.id]
+            if check.body == body and check.verdict == "out" and body not in charged:
+                return charged[0]
+        return ""
+
     def unknown(self, body: str, name: str) -> float:
         """The estimate of one unknown of a body, mm or degrees; 0 for one it does not have."""
         column = self.net.columns.column(body, name)

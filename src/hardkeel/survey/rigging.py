@@ -158,6 +158,8 @@ def _state(judgement: Judgement, body: str) -> RigState:
     mine = judgement.checks_on(body)
     if any(check.verdict == "out" for check in mine):
         return "out"
+    if judgement.hangs_on(body):
+        return "open"
     if mine and all(check.verdict == "true" or check.edge for check in mine):
         return "edge" if any(check.edge for check in mine) else "true"
     return "open"

@@ -1,13 +1,16 @@
 """A check in words: what it is, which way it is off, and what that does in the air."""
 
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.survey.checking import Check
 from hardkeel.survey.model import Survey
 from hardkeel.survey.moving import Movement
 from hardkeel.survey.reaching import error_at_reach_mm
-from hardkeel.voice.names import check_name
+from hardkeel.voice.names import body_name, check_name
+
+if TYPE_CHECKING:
+    from hardkeel.survey.judging import Judgement
 
 # error > 0, error < 0; {mm} is the reach at the tip or over the chord
 _WAYS: Final = {
@@ -113,6 +116,15 @@ def state_words(checks: tuple[Check, ...], unit: LengthUnit) -> str:
     if unsure:
         return f"{len(unsure)} {AT_THE_LIMIT}"
     return VERDICT_WORDS["true"] if checks else ""
+
+
+def standing_words(survey: Survey, judgement: "Judgement", body: str, unit: LengthUnit) -> str:
+    """A part in a few words: its worst check, or the part that it hangs on."""
+    mine = judgement.checks_on(body)
+    other = judgement.hangs_on(body)
+    if other and not any(check.verdict == "out" for check in mine):
+        return f"hangs on the {body_name(survey, other)}"
+    return state_words(mine, unit)
 
 
 def verdict_word(check: Check) -> str:

@@ -5,6 +5,7 @@ import pytest
 
 from hardkeel.build.model import Build
 from hardkeel.cli.true import true_table
+from hardkeel.picture.truing import body_verdict
 from hardkeel.survey.checking import at_edge
 from hardkeel.survey.judging import Asking, Judgement, again_of, judge_survey, next_readings
 from hardkeel.survey.model import Survey, Tilt, counted, sigma_of
@@ -13,7 +14,7 @@ from hardkeel.survey.planning import plan
 from hardkeel.survey.rigging import deciding, rig_stages
 from hardkeel.survey.seatwork import seat_work
 from hardkeel.voice.advice import headline
-from hardkeel.voice.verdicts import state_words, verdict_word
+from hardkeel.voice.verdicts import standing_words, state_words, verdict_word
 from tests.airframes import exactly, plain_survey
 
 
@@ -138,3 +139,18 @@ def test_a_correction_beyond_sense_is_measured_again_first() -> None:
     correction = next(one for one in judged.corrections if one.body == "stab")
     steps = seat_work(judged, correction, "sanding").steps
     assert [step.act for step in steps] == ["again"]
+
+
+def test_what_is_out_only_by_another_part_is_not_called_true() -> None:
+    """A fin that stands upright on a stabilizer that is rolled: the stabilizer is to be mended, the fin hangs on it."""
+    judged = exactly({"stab.roll": 1.5})
+    lean = judged.check("fin_lean_to_stab")
+    assert lean is not None
+    assert lean.verdict == "out"
+    assert judged.charged["fin_lean_to_stab"] == ("stab",)
+    assert judged.hangs_on("fin") == "stab"
+    assert judged.hangs_on("stab") == ""
+    assert body_verdict(judged, "fin") == "unsure"
+    stage = next(one for one in rig_stages(judged) if one.body == "fin")
+    assert stage.state == "open"
+    assert standing_words(judged.net.survey, judged, "fin", "mm") == "hangs on the stabilizer"

@@ -8,7 +8,7 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.shell.keel_line import Keel, PartState
 from hardkeel.voice.names import body_name, sentence_case
-from hardkeel.voice.verdicts import state_words
+from hardkeel.voice.verdicts import standing_words
 
 
 def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
@@ -19,7 +19,7 @@ def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
             body.id,
             sentence_case(body_name(survey, body.id)),
             body_verdict(judgement, body.id),
-            state_words(judgement.checks_on(body.id), unit),
+            standing_words(build.surveyed, judgement, body.id, unit),
         )
         for body in sorted(survey.bodies, key=lambda body: turn_of(body.id))
         if body.id != FUSELAGE

@@ -56,7 +56,7 @@ from hardkeel.voice.verdicts import (
     format_value,
     in_the_air,
     movement_sentence,
-    state_words,
+    standing_words,
     way_off,
 )
 
@@ -82,7 +82,7 @@ def vial_groups(
         mine = [check for check in judgement.checks if judgement.charged[check.id][0] == body.id]
         if not mine:
             continue
-        words = state_words(judgement.checks_on(body.id), unit)
+        words = standing_words(survey, judgement, body.id, unit)
         name = sentence_case(body_name(survey, body.id))
         verdict = body_verdict(judgement, body.id)
         vials = tuple(values[check.id] for check in mine)
