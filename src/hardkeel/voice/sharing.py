@@ -25,7 +25,7 @@ PRIORS: Final[tuple[tuple[str, str, str], ...]] = (
     ("level", "deg", "My level is true to within"),
     ("tape_zero", "mm", "The tape's hook is good to within"),
     ("tape_stretch", "mm", "In a metre the tape is right to within"),
-    ("bend_y", "mm", "Behind the wing the tail may bend sideways by"),
+    ("bend_y", "mm", "The tail may bend sideways by"),
     ("bend_z", "mm", "and up or down by"),
 )
 OFF: Final = "Nothing is supposed to be shared: each reading errs by itself"
