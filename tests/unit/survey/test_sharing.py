@@ -5,8 +5,10 @@ from typing import Any
 
 import numpy as np
 import pytest
+from scipy.stats import chi2
 
 from hardkeel.base.errors import BadInput
+from hardkeel.geometry.chances import chi_square_beyond
 from hardkeel.storage.format import build_from_data
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import (
@@ -316,3 +318,44 @@ def test_a_limit_is_named_where_one_shared_error_is_most_of_a_check() -> None:
     judged = judge_survey(survey)
     rule = next(one for one in judged.rules if one.id == "wing_incidence")
     assert judged.limit_of(rule) == ("gauge", "gauge")
+
+
+@pytest.mark.parametrize("shared", [None, USUAL_SHARED])
+def test_the_fit_of_wet_readings_leaves_out_what_the_glue_may_move(shared: Shared | None) -> None:
+    """The quadratic form of all others is the least of the whole form over the glued body's six."""
+    base = plain_survey() if shared is None else plain_survey().but(shared=shared)
+    survey, _ = drawn(base, np.random.default_rng(4), plan_of(base, 40))
+    wet = tuple(
+        one.but(id=f"w{one.id}", phase="wet", value=one.value + 0.3)
+        for one in survey.figures
+        if "stab" in str(one)
+    )[:8]
+    both = survey.but(
+        gluing={"body": "stab"},
+        readings=(*(one.but(phase="dry") for one in survey.figures), *wet),
+    )
+    judged = judge_survey(both, "wet")
+    lean, solution, columns = judged.net.lean, judged.solution, judged.net.columns
+    assert lean is not None
+    start = columns.start["stab"]
+    free = np.arange(start, start + 6)
+    kept = np.setdiff1d(np.arange(columns.size), free)
+    away = solution.unknowns - lean.mean
+    least = away.copy()
+    least[free] = -np.linalg.solve(
+        lean.weight[np.ix_(free, free)], lean.weight[np.ix_(free, kept)] @ away[kept]
+    )
+    form = least @ lean.weight @ least
+    own = np.sum((solution.residuals / solution.sigmas) ** 2)
+    assert judged.goodness.chi2 == pytest.approx(own + form, rel=1e-6)
+    spread = np.diag(np.linalg.inv(lean.weight))[free]
+    taken = np.sum(1 - np.diag(solution.covariance)[free] / spread)
+    used = len(wet) - len(judged.suspects)
+    assert judged.goodness.rows == pytest.approx(used - taken, rel=1e-6)
+
+
+@pytest.mark.parametrize("freedom", [0.7, 1.0, 3.3, 12.0, 45.5, 200.0])
+def test_the_tail_of_chi_square_is_scipys(freedom: float) -> None:
+    for share in (0.01, 0.3, 0.9, 1.0, 1.1, 1.6, 3.0):
+        found = chi_square_beyond(share * freedom, freedom)
+        assert found == pytest.approx(chi2.sf(share * freedom, freedom), rel=1e-9, abs=1e-14)
