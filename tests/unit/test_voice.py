@@ -13,7 +13,7 @@ from hardkeel.survey.rigging import deciding
 from hardkeel.voice import names
 from hardkeel.voice.advice import headline, next_step, seat_advice, suspect_sentence
 from hardkeel.voice.doubts import check_sentence, doubt_of
-from hardkeel.voice.verdicts import verdict_sentence, way_off
+from hardkeel.voice.verdicts import state_words, verdict_sentence, way_off
 from tests.airframes import exactly_wrong
 
 BUILD = demo_build()
@@ -34,6 +34,14 @@ def test_a_check_that_is_out_is_told_in_millimetres_at_the_tip_and_its_way() -> 
     assert verdict_sentence(SURVEY, check, "mm").startswith(
         "Stabilizer to wing is out: starboard tip"
     )
+
+
+def test_what_is_out_against_the_wing_is_not_called_level() -> None:
+    judged = judge_survey(demo_build().surveyed, "dry")
+    level = next(check for check in judged.checks if check.id == "stab_roll")
+    to_wing = next(check for check in judged.checks if check.id == "stab_roll_to_wing")
+    assert (level.verdict, to_wing.verdict) == ("unsure", "out")
+    assert state_words(judged.checks_on("stab"), "mm") == "to wing out 0.8°"
 
 
 def test_both_stories_are_told_where_a_verdict_rests_on_one_reading() -> None:

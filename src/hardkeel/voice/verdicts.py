@@ -30,7 +30,7 @@ _WAYS: Final = {
 _SHORT: Final = {
     "roll": "level",
     "yaw": "square",
-    "roll_to_wing": "level",
+    "roll_to_wing": "to wing",
     "twist_difference": "twist",
     "fin_yaw": "straight",
     "fin_lean_to_stab": "upright",

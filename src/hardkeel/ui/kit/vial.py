@@ -238,7 +238,7 @@ class VialGroup:
     Attributes
     ----------
     words : str
-        What they say together: ``level out 1.0°``, ``2 not known yet``, ``true``.
+        What they say together: ``to wing out 1.0°``, ``2 not known yet``, ``true``.
     """
 
     body: str
