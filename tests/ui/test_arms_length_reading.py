@@ -1,11 +1,17 @@
 """Arm's length on True: the next reading, read from two metres and typed without the mouse."""
 
+import numpy as np
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QCoreApplication, QEvent, Qt
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
 from hardkeel.build.model import Build
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
+from hardkeel.gauges.link import GaugeReport, LinkState
+from hardkeel.gauges.protocol import UNITS, GaugeKind, Shown
+from hardkeel.survey.expecting import expected_of
 from hardkeel.ui.kit.arms_length import ArmsLength
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.large import LargeReading
@@ -37,10 +43,33 @@ def large(page: TruePage, qtbot: QtBot) -> ArmsLength:
     return large_of(page).sheet
 
 
+def shows(
+    page: TruePage, *values: float, zeroed: bool = True, kind: GaugeKind = "tape", times: int = 3
+) -> None:
+    """A gauge is held where it shows this, at rest unless it is said how often it was asked."""
+    for value in values:
+        for _ in range(times):
+            shown = Shown(value, UNITS[kind])
+            report = GaugeReport("live", shown, zeroed=zeroed)
+            page.hands.hear_gauge(kind, report, answers=True)
+
+
+def pressed(sheet: QWidget, key: Qt.Key, *, held: bool = False) -> None:
+    """A key goes down, by a finger or by a key that is held."""
+    text = " " if key == Qt.Key.Key_Space else ""
+    none = Qt.KeyboardModifier.NoModifier
+    QCoreApplication.sendEvent(sheet, QKeyEvent(QEvent.Type.KeyPress, key, none, text, held))
+
+
 def new_values(window: MainWindow, before: Build) -> list[object]:
     """What was read since."""
     held = set(before.surveyed.readings)
     return [one.value for one in window.document.build.surveyed.readings if one not in held]
+
+
+def taken_since(window: MainWindow, before: Build) -> int:
+    """How many readings there are more."""
+    return len(window.document.build.surveyed.readings) - len(before.surveyed.readings)
 
 
 def test_a_figure_is_typed_taken_with_the_space_bar_and_taken_back(
@@ -72,7 +101,7 @@ def test_what_a_gauge_writes_is_taken_with_the_space_bar(
     before = window.document.build
     target = page.hands.target
     assert target is not None
-    page.hands.show_gauge_value(target.value - 9.25, zeroed=True)
+    shows(page, target.value - 9.25)
     assert large.figure.text() == f"{target.value - 9.25:.1f} mm"
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert target.value - 9.25 in new_values(window, before)
@@ -82,7 +111,7 @@ def test_a_gauge_that_is_held_elsewhere_is_asked_about(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    page.hands.show_gauge_value(400.0, zeroed=True)
+    shows(page, 400.0)
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert window.document.build is before
     assert "and this says 400.0 mm" in large.under.text()
@@ -113,3 +142,148 @@ def test_the_pot_life_runs_beneath_the_reading(
     large = large_of(page).sheet
     assert "glue is past working" in large.what.text()
     assert large.left.text()
+
+
+def test_a_held_space_bar_takes_one_reading(
+    window: MainWindow, page: TruePage, large: ArmsLength
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    shows(page, page.hands.target.value - 9.3)
+    pressed(large, Qt.Key.Key_Space)
+    for _ in range(7):
+        assert page.hands.target is not None
+        shows(page, page.hands.target.value)
+        pressed(large, Qt.Key.Key_Space, held=True)
+    assert taken_since(window, before) == 1
+
+
+def test_a_held_return_key_takes_one_reading(
+    window: MainWindow, page: TruePage, qtbot: QtBot
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    shows(page, page.hands.target.value - 9.3)
+    pressed(page.next.field.line, Qt.Key.Key_Return)
+    for _ in range(7):
+        assert page.hands.target is not None
+        shows(page, page.hands.target.value)
+        pressed(page.next.field.line, Qt.Key.Key_Return, held=True)
+    assert taken_since(window, before) == 1
+
+
+def test_a_gauge_that_moves_is_not_read(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    goal = page.hands.target.value - 9.3
+    shows(page, goal - 60, goal - 20, goal, times=1)
+    for _ in range(3):
+        qtbot.keyClick(large, Qt.Key.Key_Space)
+        assert window.document.build is before
+    assert large.under.text() == "It still moves: hold it at rest."
+    shows(page, goal)
+    assert large.under.text() != "It still moves: hold it at rest."
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert goal in new_values(window, before)
+
+
+def test_the_same_again_is_a_second_word(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
+) -> None:
+    expected = window.document.judgement
+    page.next.tool_picked.emit("height")
+    page.next.place_typed.emit("nose foot")
+    assert page.hands.target is not None
+    far = expected_of(expected.net, expected.solution, page.hands.target).value
+    before = window.document.build
+    shows(page, far)
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert taken_since(window, before) == 1
+    page.next.tool_picked.emit("height")
+    page.next.place_typed.emit("nose foot")
+    shows(page, far)
+    after = window.document.build
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert window.document.build is after
+    assert large.under.text().startswith("It has not moved since the last reading.")
+    shows(page, far)  # it says the same, and the question stands
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert taken_since(window, before) == 2
+
+
+def test_a_gauge_that_is_not_zeroed_is_off_and_wants_a_second_word(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    value = page.hands.target.value - 9.3
+    shows(page, value, zeroed=False)
+    assert large.figure.text() == f"off {value:.1f} mm"
+    assert page.next.field.flag == "off"
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert window.document.build is before
+    assert large.under.text().startswith("This gauge is not zeroed")
+    shows(page, value, zeroed=True)
+    assert large.figure.text() == f"{value:.1f} mm"
+    assert page.next.field.flag == ""
+    shows(page, value, zeroed=False)  # the word that was given is not given for ever
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert window.document.build is before
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert value in new_values(window, before)
+
+
+@pytest.mark.parametrize("state", ["lost", "silent", "missed", "odd", "unit", "other"])
+def test_what_a_gauge_showed_goes_with_it(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot, state: LinkState
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    shows(page, page.hands.target.value - 9.3)
+    page.hands.hear_gauge("tape", GaugeReport(state), answers=True)
+    assert page.next.field.value is None
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert window.document.build is before
+    qtbot.keyClicks(large, "95")  # what is typed stays, whatever becomes of a gauge
+    page.hands.hear_gauge("tape", GaugeReport(state), answers=True)
+    assert page.next.field.value == 95.0
+
+
+def test_backspace_undoes_while_a_gauge_writes(
+    window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
+) -> None:
+    before = window.document.build
+    assert page.hands.target is not None
+    shows(page, page.hands.target.value - 9.3)
+    qtbot.keyClick(large, Qt.Key.Key_Space)
+    assert page.hands.target is not None
+    shows(page, 400.0)
+    qtbot.keyClick(large, Qt.Key.Key_Backspace)
+    assert window.document.build == before
+
+
+def test_fingers_on_arms_length_take_nothing_that_was_not_held_still_and_pressed_once(
+    window: MainWindow, page: TruePage, large: ArmsLength
+) -> None:
+    """A hundred answers of a gauge carried about, with keys pressed and held at random between."""
+    rng = np.random.default_rng(19)
+    document, value, going, still, presses = window.document, 900.0, 0, 0, 0
+    taken = 0
+    for _ in range(100):
+        if going == 0:
+            going = int(rng.integers(1, 9)) * int(rng.choice([-1, 1]))
+        step = float(rng.normal(0, 0.05)) if going > 0 else float(rng.uniform(5, 60))
+        still = still + 1 if going > 0 else 1
+        going -= 1 if going > 0 else -1
+        value = 400.0 + (value + step - 400.0) % 700.0
+        shows(page, value, times=1)
+        for _ in range(int(rng.integers(0, 3))):
+            count, held = len(document.build.surveyed.readings), bool(rng.random() < 0.4)
+            pressed(large, rng.choice([Qt.Key.Key_Space, Qt.Key.Key_Return]), held=held)
+            new = len(document.build.surveyed.readings) - count
+            assert new <= (still >= 3 and not held)
+            taken, presses = taken + new, presses + 1
+    assert presses > 70
+    assert taken > 3

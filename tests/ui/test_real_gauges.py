@@ -38,8 +38,11 @@ def start() -> Iterator[Start]:
     """Start a gauge in a process of its own; its address."""
     running: list[subprocess.Popen[str]] = []
 
-    def run(way: str, kind: str, value: str, unit: str = "mm") -> str:
-        command = [sys.executable, str(GAUGE), way, kind, value, unit]
+    def run(way: str, kind: str, value: str, unit: str = "mm", *more: str) -> str:
+        for earlier in running:
+            earlier.kill()
+            earlier.wait()
+        command = [sys.executable, str(GAUGE), way, kind, value, unit, *more]
         made = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
         running.append(made)
         assert made.stdout is not None
@@ -67,6 +70,10 @@ def ask(row: GaugeRow) -> PlaceMenu:
     return menu
 
 
+def taken(window: MainWindow) -> list[object]:
+    return [one.value for one in window.document.build.surveyed.readings]
+
+
 def words(menu: PlaceMenu) -> list[str]:
     return [action.text() for action in menu.actions() if action.text()]
 
@@ -84,16 +91,76 @@ def test_a_gauge_in_another_process_is_read_where_it_is_plugged_in(
     qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
     assert row.shown.text() == "231.5 mm"
     field = true_of(own).next.field
+    row.zero.click()
+    qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
     qtbot.waitUntil(lambda: field.value == 231.5, timeout=5000)
+    qtbot.wait(1000)  # at rest
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
-    taken = own.document.build.surveyed.readings[-1]
-    assert (taken.value, taken.simulated) == (231.5, False)
+    last = own.document.build.surveyed.readings[-1]
+    assert (last.value, last.simulated) == (231.5, False)
     assert not own.document.judgement.simulated
     row.plug.click()
     assert settings.gauge_place("tape") == address
     again = ask(row)
     assert words(again)[0].startswith(address)
     again.close()
+
+
+def test_a_gauge_that_comes_back_is_not_zeroed(qtbot: QtBot, own: MainWindow, start: Start) -> None:
+    address = start("socket", "tape", "+231.5")
+    row, field = true_of(own).dock.row("tape"), true_of(own).next.field
+    true_of(own).dock.place_picked.emit("tape", address)
+    qtbot.waitUntil(lambda: field.value == 231.5, timeout=10000)
+    assert row.zero.text() == "zero"
+    assert field.flag == "off"
+    row.zero.click()
+    assert field.line.hasFocus()  # the next key is for the reading
+    qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
+    qtbot.waitUntil(lambda: field.flag == "", timeout=5000)
+    start("socket", "tape", "+238.7", "mm", address.rsplit(":", 1)[1])  # the one before is killed
+    qtbot.waitUntil(lambda: row.state == "lost", timeout=10000)
+    assert field.value is None
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    assert not taken(own)
+    qtbot.waitUntil(lambda: field.value == 238.7, timeout=10000)
+    assert row.zero.text() == "zero"
+    assert field.flag == "off"
+    qtbot.wait(1200)  # at rest
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    assert not taken(own)
+    qtbot.wait(800)  # what was asked stands while the gauge goes on
+    assert "not zeroed" in true_of(own).next.complaint
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    assert taken(own) == [238.7]
+
+
+def test_a_refused_zero_is_told_and_is_none(qtbot: QtBot, own: MainWindow, start: Start) -> None:
+    row = true_of(own).dock.row("tape")
+    address = start("socket", "tape", "+231.5", "mm", "0", "ERR it moves")
+    true_of(own).dock.place_picked.emit("tape", address)
+    qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
+    row.zero.click()
+    qtbot.waitUntil(lambda: "not zeroed: it moves" in row.shown.text(), timeout=5000)
+    assert row.zero.text() == "zero"
+    assert true_of(own).next.field.flag == "off"
+
+
+def test_a_gauge_set_to_another_unit_says_so(qtbot: QtBot, own: MainWindow, start: Start) -> None:
+    row = true_of(own).dock.row("tape")
+    true_of(own).dock.place_picked.emit("tape", start("socket", "tape", "+1.5", "deg"))
+    qtbot.waitUntil(lambda: row.state == "unit", timeout=10000)
+    assert row.shown.text() == "shows °, set it to mm"
+    assert true_of(own).next.field.value is None
+
+
+def test_a_gauge_past_its_range_shows_no_reading(
+    qtbot: QtBot, own: MainWindow, start: Start
+) -> None:
+    row = true_of(own).dock.row("tape")
+    true_of(own).dock.place_picked.emit("tape", start("socket", "tape", "+999999.999"))
+    qtbot.waitUntil(lambda: row.state == "odd", timeout=10000)
+    assert row.shown.text() == "no reading"
+    assert true_of(own).next.field.value is None
 
 
 def test_another_gauge_than_was_plugged_in_is_told_and_not_read(
@@ -115,7 +182,10 @@ def test_a_simulated_gauge_on_an_own_build_says_so_everywhere(
     menu.close()
     qtbot.waitUntil(lambda: "simulated" in row.shown.text(), timeout=10000)
     field = true_of(own).next.field
+    row.zero.click()
+    qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
     qtbot.waitUntil(lambda: field.value is not None, timeout=5000)
+    qtbot.wait(1200)  # at rest
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
     build, judged = own.document.build, own.document.judgement
     assert build.surveyed.readings[-1].simulated

@@ -199,6 +199,7 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
     field = true_of(window).next.field
     qtbot.waitUntil(field.line.hasSelectedText, timeout=10000)
     qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
+    qtbot.wait(1200)  # at rest
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
     assert not window.document.judgement.suspects
     parts = (row.plug, row.zero, row.shown)

@@ -10,6 +10,7 @@ import pytest
 from hardkeel.gauges.link import GaugeLink, GaugeReport
 from hardkeel.gauges.port import StandInPort
 from hardkeel.gauges.protocol import gauge_for, parse_value, value_line
+from hardkeel.gauges.resting import Resting
 from hardkeel.gauges.standin import StandIn
 from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
 from hardkeel.survey.model import Distance, Incidence
@@ -76,6 +77,8 @@ def test_nonsense_is_answered_with_err(line: str, hidden: Hidden) -> None:
         "VAL 1.2 furlong",
         "V?L 2 deg",
         "VAL 1e9 mm",
+        "VAL +999999.999 mm",
+        "VAL +181 deg",
         "VAL nan mm",
         "\x00",
     ],
@@ -219,18 +222,79 @@ def test_another_gauge_that_says_so_late_is_never_read() -> None:
         server.close()
 
 
-def test_a_value_in_the_unit_of_another_kind_is_no_answer() -> None:
+def test_a_value_in_another_unit_is_told() -> None:
     url, server = answered_by(
         lambda _n, line: "IAM tape odd 1" if line == "WHO" else "VAL +1.5 deg"
     )
     reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
     link = GaugeLink(url, reports.put, kind="tape")
     try:
-        assert states_until(reports, "silent") == ["silent"]
+        assert states_until(reports, "unit") == ["unit"]
     finally:
         link.close()
         link.join()
         server.close()
+
+
+def zeroed_after(answers: Callable[[int, str], str]) -> GaugeReport:
+    """The tenth live report of a gauge that is told to zero itself when it is first live."""
+    url, server = answered_by(answers)
+    reports: queue.SimpleQueue[GaugeReport] = queue.SimpleQueue()
+    link = GaugeLink(url, reports.put, kind="tape")
+    try:
+        wait_for(reports, lambda r: r.state == "live")
+        link.zero()
+        live = [wait_for(reports, lambda r: r.state == "live") for _ in range(8)]
+        return live[-1]
+    finally:
+        link.close()
+        link.join()
+        server.close()
+
+
+def tape(line: str, zero: str) -> str:
+    return {"WHO": "IAM tape own 1", "ZERO": zero}.get(line, "VAL +12.5 mm")
+
+
+def test_zeroed_is_what_was_answered() -> None:
+    assert zeroed_after(lambda _n, line: tape(line, "OK")).zeroed
+    refused = zeroed_after(lambda _n, line: tape(line, "ERR hold it still"))
+    assert (refused.zeroed, refused.refused) == (False, "hold it still")
+
+
+def test_a_gauge_that_was_silent_may_have_been_switched_off() -> None:
+    def answer(number: int, line: str) -> str:
+        if number == 6:
+            time.sleep(1.0)  # longer than an answer counts
+        return tape(line, "OK")
+
+    assert not zeroed_after(answer).zeroed
+
+
+def known_of(resting: Resting) -> tuple[bool, bool]:
+    return resting.still, resting.moved
+
+
+def test_a_gauge_at_rest_and_one_that_moved() -> None:
+    resting = Resting()
+    assert not any(resting.show(value, "deg") for value in (2.0, 2.1))
+    assert known_of(resting) == (False, True)
+    resting.show(2.05, "deg")
+    assert known_of(resting) == (True, True)
+    resting.read()
+    assert known_of(resting) == (True, False)
+    resting.show(2.1, "deg")
+    assert known_of(resting) == (True, False)
+    assert resting.show(5.0, "deg")
+    assert known_of(resting) == (False, True)
+    for _ in range(3):
+        resting.show(2.05, "deg")
+    assert known_of(resting) == (True, True)  # it was elsewhere, and came back
+    resting.read()
+    resting.show(2.05, "deg", "another place")  # a stand-in does not travel, it is told
+    assert known_of(resting) == (False, True)
+    resting.forget()
+    assert known_of(resting) == (False, True)
 
 
 def test_a_port_that_is_not_there_is_lost_not_fatal() -> None:

@@ -16,7 +16,8 @@ from typing import Final, Literal
 from hardkeel.gauges.protocol import LONGEST_LINE, UNITS, GaugeKind, Shown, parse_value
 from hardkeel.gauges.wire import Serial, open_port
 
-LinkState = Literal["silent", "live", "lost", "other"]
+# ``missed``: one question unanswered; ``odd``: it answers what is no reading; ``unit``: it shows another unit
+LinkState = Literal["silent", "live", "lost", "other", "missed", "odd", "unit"]
 _NAMED: Final = re.compile(r"IAM (\w{1,20})\b")
 _POLL_S: Final = 0.35
 _ANSWER_S: Final = 0.8
@@ -33,10 +34,15 @@ class GaugeReport:
     held : bool
         Whether it is held where the reading is wanted; a stand-in says no to a place that it can't take.
     name : str
-        What it called itself, where it is another gauge than was plugged in here.
+        What it called itself, where it is another gauge than was plugged in here; the unit, where it shows
+        another one.
     at : str
         Where a stand-in was held when it showed this, as it was told: what it shows is no answer to a
         place that it was told of since.  Empty for a real gauge, which only the builder's hand holds.
+    zeroed : bool
+        Whether it has said OK to a zero on this link, and has answered every question since.
+    refused : str
+        What it said to the last zero instead.
     """
 
     state: LinkState
@@ -44,6 +50,8 @@ class GaugeReport:
     held: bool = True
     name: str = ""
     at: str = ""
+    zeroed: bool = False
+    refused: str = ""
 
 
 class GaugeLink:
@@ -74,6 +82,7 @@ class GaugeLink:
         self._kind = kind
         self._stand_in = stand_in
         self._held, self._at = True, ""
+        self._zeroed, self._refused = False, ""
         self._orders: queue.SimpleQueue[str] = queue.SimpleQueue()
         self._stop = threading.Event()
         self._thread = threading.Thread(target=self._run, name=f"gauge {url}", daemon=True)
@@ -109,22 +118,64 @@ class GaugeLink:
                 self._stop.wait(_RETRY_S)
 
     def _talk(self, port: Serial) -> None:
-        if not self._is_the_one(port):
-            return
+        while not self._stop.is_set() and self._is_the_one(port):
+            self._begin_anew()
+            self._listen(port)
+
+    def _begin_anew(self) -> None:
+        """A gauge that was away was not zeroed, and what was ordered before it went is not to be done now."""
+        self._zeroed, self._refused = False, ""
+        kept = ""
+        while not self._orders.empty():
+            order = self._orders.get()
+            kept = order if order.startswith("HOLD {") else kept
+        if kept:
+            self._orders.put(kept)
+
+    def _listen(self, port: Serial) -> None:
+        """Ask what it shows, until it has been silent for a while."""
         missed = 0
         while not self._stop.is_set():
-            while not self._orders.empty():
-                order = self._orders.get()
-                answer = self._ask(port, order)
-                if order.startswith("HOLD"):
-                    self._held, self._at = answer.strip() == "OK", order.removeprefix("HOLD ")
-            shown = self._value(self._ask(port, "READ"))
-            missed = 0 if shown is not None else missed + 1
-            if shown is not None:
-                self._tell(GaugeReport("live", shown, self._held, at=self._at))
-            elif missed >= _SILENT_AFTER:
-                self._tell(GaugeReport("silent"))
+            self._obey(port)
+            answer = self._ask(port, "READ")
+            shown = parse_value(answer)
+            if not answer:
+                self._zeroed = False  # it may have been switched off, and on again
+            if shown is not None and self._kind is not None and shown.unit != UNITS[self._kind]:
+                self._tell(GaugeReport("unit", name=shown.unit))
+            elif shown is not None:
+                missed = 0
+                self._tell(
+                    GaugeReport(
+                        "live",
+                        shown,
+                        self._held,
+                        at=self._at,
+                        zeroed=self._zeroed,
+                        refused=self._refused,
+                    )
+                )
+            else:
+                missed += 1
+                if missed < _SILENT_AFTER:
+                    self._tell(GaugeReport("missed"))
+                elif answer:
+                    self._tell(GaugeReport("odd"))
+                else:
+                    self._tell(GaugeReport("silent"))
+                    return
             self._stop.wait(_POLL_S)
+
+    def _obey(self, port: Serial) -> None:
+        while not self._orders.empty():
+            order = self._orders.get()
+            answer = self._ask(port, order).strip()
+            if order.startswith("HOLD"):
+                self._held, self._at = answer == "OK", order.removeprefix("HOLD ")
+            else:
+                done = answer == "OK" and self._held
+                self._zeroed = done
+                self._refused = "" if done else answer.removeprefix("ERR").strip() or "no answer"
 
     def _is_the_one(self, port: Serial) -> bool:
         """Ask who it is until it says so: what a stranger shows must not be read, late or not."""
@@ -142,11 +193,6 @@ class GaugeLink:
                 self._tell(GaugeReport("silent"))
             self._stop.wait(_POLL_S)
         return False
-
-    def _value(self, answer: str) -> Shown | None:
-        shown = parse_value(answer)
-        fits = shown is None or self._kind is None or shown.unit == UNITS[self._kind]
-        return shown if fits else None
 
     def _ask(self, port: Serial, line: str) -> str:
         port.reset_input_buffer()  # an answer that came too late belongs to another question

@@ -12,7 +12,6 @@ anything else            ``ERR why``
 =======================  =======================================================
 """
 
-import math
 import re
 from dataclasses import dataclass
 from typing import Final, Literal
@@ -28,6 +27,7 @@ TAKES: Final[dict[GaugeKind, frozenset[str]]] = {
     "tape": frozenset({"distance", "height", "offset", "distance-difference"}),
 }
 UNITS: Final[dict[GaugeKind, str]] = {"incidence": "deg", "level": "deg", "tape": "mm"}
+_MOST: Final = {"deg": 180.0, "mm": 40_000.0}  # no gauge of ours shows more: it is past its range
 _VALUE = re.compile(r"VAL ([+-]?\d{1,6}(?:\.\d{1,6})?) (deg|mm)")
 
 
@@ -40,12 +40,12 @@ class Shown:
 
 
 def parse_value(line: str) -> Shown | None:
-    """The value in an answer; ``None`` for anything that is not exactly one, garbled lines included."""
+    """The value in an answer; ``None`` for anything else: garbled lines, and what a gauge past its range shows."""
     match = _VALUE.fullmatch(line.strip())
     if match is None:
         return None
     value = float(match[1])
-    return Shown(value, match[2]) if math.isfinite(value) else None
+    return Shown(value, match[2]) if abs(value) <= _MOST[match[2]] else None
 
 
 def value_line(value: float, unit: str, digits: int) -> str:

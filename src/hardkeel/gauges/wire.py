@@ -1,5 +1,7 @@
 """The wire to a gauge, by pyserial, which is read when the first one is plugged in or looked for."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import TYPE_CHECKING, Any
 
 from hardkeel.base.late import late
@@ -15,15 +17,23 @@ else:
 __all__ = ["Serial", "open_port", "ports_found"]
 
 
-def open_port(url: str, timeout_s: float) -> Serial:
-    """Open what a URL names; reading and writing give up after the time-out.
+@contextmanager
+def open_port(url: str, timeout_s: float) -> Iterator[Serial]:
+    """Open what a URL names, while it is wanted; reading and writing give up after the time-out.
 
     Raises
     ------
     OSError, ValueError
         When there is nothing there, or the URL is none.
     """
-    return serial.serial_for_url(url, timeout=timeout_s, write_timeout=timeout_s)
+    port = serial.serial_for_url(url, timeout=timeout_s, write_timeout=timeout_s)
+    wire = getattr(port, "_socket", None)
+    try:
+        with port:
+            yield port
+    finally:
+        if wire is not None:
+            wire.close()  # pyserial leaves it open where the other end went first
 
 
 def ports_found() -> list[tuple[str, str | None]]:

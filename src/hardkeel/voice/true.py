@@ -20,7 +20,11 @@ GAUGES_PLUG_IN: Final = "Gauges, plug in:"
 
 # hands
 SIMULATED: Final = "Simulated: no gauge was held on your model."
+GAUGE_OFF: Final = "off"
 NOT_ZEROED: Final = "This gauge is not zeroed: hold it on the datum and press zero."
+TAKE_OFF: Final = f"{NOT_ZEROED} Once more takes it as it is."
+STILL_MOVES: Final = "It still moves: hold it at rest."
+SAME_AGAIN: Final = "It has not moved since the last reading. Once more takes the same again."
 ENTER_OR_BACK: Final = "Enter takes it, Escape goes back."
 TAKE_AGAIN: Final = "Take again"
 WORTH_TAKING: Final = "Worth taking"
@@ -75,3 +79,14 @@ def your_reading(tool: object) -> str:
 def where_is_it_held(tool: object) -> str:
     """``Where is the … held?``."""
     return f"Where is the {tool} held?"
+
+
+def not_zeroed(why: str) -> str:
+    """A gauge that would not be zeroed, and what it said."""
+    return f"not zeroed: {why}"
+
+
+def other_unit(shown: str, wanted: str) -> str:
+    """``shows mm, set it to °``."""
+    spelled = {"deg": "°", "mm": "mm"}
+    return f"shows {spelled.get(shown, shown)}, set it to {spelled.get(wanted, wanted)}"

@@ -42,16 +42,11 @@ class GaugeDesk(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._plugged: dict[GaugeKind, _Plugged] = {}
-        self._zeroed: set[GaugeKind] = set()
         self._listening: dict[GaugeKind, object] = {}
 
     def is_plugged(self, kind: GaugeKind) -> bool:
         """Whether this gauge is there."""
         return kind in self._plugged
-
-    def is_zeroed(self, kind: GaugeKind) -> bool:
-        """Whether it was zeroed since it was plugged in."""
-        return kind in self._zeroed
 
     def is_simulated(self, kind: GaugeKind) -> bool:
         """Whether what it shows is made up by a stand-in."""
@@ -81,17 +76,15 @@ class GaugeDesk(QObject):
         """Pull a gauge's cable and stop asking it."""
         plugged = self._plugged.pop(kind, None)
         self._listening.pop(kind, None)
-        self._zeroed.discard(kind)
         if plugged is not None:
             plugged.link.close()
             if plugged.port is not None:
                 plugged.port.unplug()
 
     def zero(self, kind: GaugeKind) -> None:
-        """Hold it on the datum and zero it."""
+        """Hold it on the datum and ask it to zero itself; its reports tell whether it did."""
         if kind in self._plugged:
             self._plugged[kind].link.zero()
-            self._zeroed.add(kind)
 
     def hold(self, reading: Reading) -> None:
         """Hold the gauge that takes this kind of reading where it is to be taken."""

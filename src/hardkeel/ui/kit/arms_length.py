@@ -19,6 +19,7 @@ _SECOND_MS: Final = 1000
 _TITLE_SHARE: Final = 0.085  # of the screen's height: 4 cm on a small monitor
 _SMALL_SHARE: Final = 0.045
 _CLOCK_SHARE: Final = 0.2
+_WARNED_SHARE: Final = 0.15  # a figure with a word before it
 _KEYS_SHARE: Final = 0.024
 _FIGURE: Final = frozenset("0123456789.,-+/'\"°")  # keys that belong to a figure
 
@@ -33,6 +34,8 @@ class LargeShown:
         A figure is wanted: it is typed, or a gauge writes it.
     unit : str
         Stands behind the figure.
+    caution : str
+        Stands before the figure, and turns it red: a word.
     """
 
     title: str
@@ -41,6 +44,7 @@ class LargeShown:
     clock: Callable[[], datetime]
     takes: bool = False
     unit: str = ""
+    caution: str = ""
 
 
 class ArmsLength(QWidget):
@@ -133,7 +137,9 @@ class ArmsLength(QWidget):
 
     def _show_figure(self) -> None:
         if self._line is not None and self._shown is not None:
-            self.figure.setText(f"{self._line.text() or '…'} {self._shown.unit}")
+            text = self._line.text()
+            caution = self._shown.caution if text else ""
+            self.figure.setText(f"{caution} {text or '…'} {self._shown.unit}".strip())
 
     def _show_time(self) -> None:
         if self._shown is None:
@@ -147,10 +153,16 @@ class ArmsLength(QWidget):
         tall = self.height()
         theme = self._theme
         takes = self._shown is not None and self._shown.takes
+        warns = self._shown is not None and bool(self._shown.caution)
         for widget, share, weight, colour in (
             (self.title, _TITLE_SHARE, 600, "ink"),
             (self.under, _SMALL_SHARE, 400, "soft"),
-            (self.figure, _CLOCK_SHARE, 600, "ink"),
+            (
+                self.figure,
+                _WARNED_SHARE if warns else _CLOCK_SHARE,
+                600,
+                "out" if warns else "ink",
+            ),
             (self.left, _TITLE_SHARE if takes else _CLOCK_SHARE, 600, "act"),
             (self.what, _SMALL_SHARE, 400, "soft"),
             (self.keys, _KEYS_SHARE, 400, "soft"),
@@ -167,8 +179,8 @@ class ArmsLength(QWidget):
         self._size()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """One key each."""
-        if event is None or self._typed(event):
+        """One key each; a key that is held down is pressed once."""
+        if event is None or self._typed(event) or event.isAutoRepeat():
             return
         match Qt.Key(event.key()):
             case Qt.Key.Key_Space | Qt.Key.Key_Return | Qt.Key.Key_Enter:
@@ -188,7 +200,8 @@ class ArmsLength(QWidget):
         line = self._line
         if line is None or self._shown is None or not self._shown.takes:
             return False
-        erases = event.key() == Qt.Key.Key_Backspace and bool(line.text())
+        # what a gauge wrote is not rubbed out: there is always more of it, and undo is wanted
+        erases = event.key() == Qt.Key.Key_Backspace and line.isModified() and bool(line.text())
         if not erases and (not event.text() or event.text() not in _FIGURE):
             return False
         QCoreApplication.sendEvent(line, event)

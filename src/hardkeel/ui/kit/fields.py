@@ -1,6 +1,6 @@
 """Fields for lengths and angles that say what they understood, or what they did not."""
 
-from PyQt6.QtCore import QEvent, pyqtSignal
+from PyQt6.QtCore import QEvent, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QKeySequence
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
@@ -28,6 +28,12 @@ class _Line(QLineEdit):
                 event.ignore()
                 return False
         return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """A key that is held down takes one figure, not ten."""
+        enters = event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)
+        if event is None or not enters or not event.isAutoRepeat():
+            super().keyPressEvent(event)
 
 
 class QuantityEdit(QWidget):
@@ -75,7 +81,11 @@ class QuantityEdit(QWidget):
         self._told.hide()
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
+        self._flag = QLabel()
+        self._flag.setObjectName("flag")
+        self._flag.hide()
         row.addWidget(self.line, 1)
+        row.addWidget(self._flag)
         row.addWidget(self._suffix)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
@@ -99,6 +109,16 @@ class QuantityEdit(QWidget):
             self._set = None  # the same digits now mean something else
         self._angular, self._unit = angular, unit
         self._show_suffix()
+
+    def set_flag(self, text: str) -> None:
+        """A word of warning beside the figure, as large as it; empty for none."""
+        self._flag.setText(text)
+        self._flag.setVisible(bool(text))
+
+    @property
+    def flag(self) -> str:
+        """The word of warning beside the figure."""
+        return self._flag.text()
 
     def set_value(self, value: float | None) -> None:
         """Show a value; ``None`` empties the field."""

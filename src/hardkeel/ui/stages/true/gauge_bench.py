@@ -5,13 +5,14 @@ from PyQt6.QtCore import QObject
 from hardkeel.base.units import format_angle, format_length
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.places import found_places
-from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind
+from hardkeel.gauges.protocol import GAUGE_KINDS, UNITS, GaugeKind
 from hardkeel.survey.model import Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.gauges import GaugeDesk
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.stages.true.gauge_dock import SIMULATED
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.voice import true as say
 
 
 class GaugeBench(QObject):
@@ -44,6 +45,7 @@ class GaugeBench(QObject):
         row = self._dock.row(kind)
         if self.desk.is_plugged(kind):
             self.desk.unplug(kind)
+            self._page.hands.hear_gauge(kind, GaugeReport("lost"), answers=False)
             row.show_state("", "", zeroed=False)
             return
         row.ask_where(self._places(kind), self._settings.gauge_place(kind))
@@ -75,6 +77,7 @@ class GaugeBench(QObject):
     def _on_zero_pressed(self, kind: GaugeKind) -> None:
         self.desk.zero(kind)
         self._on_reading_wanted(self._page.hands.target)
+        self._page.next.focus_entry()  # the next key is for the reading
 
     def _on_reading_wanted(self, reading: Reading | None) -> None:
         if reading is not None:
@@ -83,18 +86,23 @@ class GaugeBench(QObject):
     def _on_reported(self, kind: GaugeKind, report: GaugeReport) -> None:
         if not self.desk.is_plugged(kind):
             return
-        shown, text = report.shown, report.name
+        hands, shown, made_up = self._page.hands, report.shown, self._is_made_up(kind)
+        target = hands.target
+        answers = target is not None and self.desk.is_answer(kind, report, target)
+        hands.hear_gauge(kind, report, answers=answers, simulated=made_up)
+        if report.state == "missed":
+            return  # it may yet answer: what it showed is no longer in the field
+        text = ""
         if shown is not None:
             text = (
                 format_angle(shown.value)
                 if shown.unit == "deg"
                 else format_length(shown.value, self._settings.unit)
             )
-            made_up, target = self._is_made_up(kind), self._page.hands.target
-            if target is not None and self.desk.is_answer(kind, report, target):
-                zeroed = self.desk.is_zeroed(kind)
-                self._page.hands.show_gauge_value(shown.value, zeroed=zeroed, simulated=made_up)
             text = "not held" if not report.held else f"{text}\nsimulated" if made_up else text
-        elif report.name:
+            text = f"{text}\n{say.not_zeroed(report.refused)}" if report.refused else text
+        elif report.state == "other":
             text = f"a {report.name}"
-        self._dock.row(kind).show_state(report.state, text, zeroed=self.desk.is_zeroed(kind))
+        elif report.state == "unit":
+            text = say.other_unit(report.name, UNITS[kind])
+        self._dock.row(kind).show_state(report.state, text, zeroed=report.zeroed)

@@ -25,9 +25,17 @@ _SHAPES: Final[dict[str, Verdict]] = {
     "lost": "out",
     "silent": "out",
     "other": "out",
+    "odd": "out",
+    "unit": "out",
 }
-_COLOURS: Final = {"live": "act", "lost": "out", "silent": "out", "other": "out"}
-_WORDS: Final = {"": "plug in", "lost": "unplugged", "silent": "no answer", "waiting": "asking…"}
+_COLOURS: Final = {"live": "act"} | dict.fromkeys(("lost", "silent", "other", "odd", "unit"), "out")
+_WORDS: Final = {
+    "": "plug in",
+    "lost": "unplugged",
+    "silent": "no answer",
+    "odd": "no reading",
+    "waiting": "asking…",
+}
 SIMULATED: Final = "simulated"  # stands where an address would
 
 
@@ -115,9 +123,13 @@ class GaugeRow(QWidget):
         self.plug.setToolTip(say.plug_tip(name))
         self.shown = QLabel()
         self.shown.setObjectName("soft")
+        self.shown.setWordWrap(True)
         self.zero = QPushButton("zero")
         self.zero.setObjectName("plain")
         self.zero.setToolTip(say.ZERO_TIP)
+        self.zero.setFocusPolicy(
+            Qt.FocusPolicy.TabFocus
+        )  # a click leaves the keyboard with the value
         top = QHBoxLayout()
         top.setSpacing(2)
         top.addWidget(self._dot)
@@ -139,7 +151,7 @@ class GaugeRow(QWidget):
 
     @property
     def state(self) -> str:
-        """``live``, ``lost``, ``silent``, ``other``, ``waiting``, or empty when it is not plugged in."""
+        """A link's state, ``waiting``, or empty when it is not plugged in."""
         return self._state
 
     def ask_where(self, places: tuple[tuple[str, str], ...], address: str) -> PlaceMenu:
@@ -166,7 +178,7 @@ class GaugeRow(QWidget):
         """Show the gauge's state and what it reads, or what it is where it is another one."""
         self._state = state
         self._dot.show_state(state, self._theme)
-        words = value if state in ("live", "other") else _WORDS.get(state, "")
+        words = value if state in ("live", "other", "unit") else _WORDS.get(state, "")
         self.shown.setText(words)
         self.shown.setVisible(bool(state))
         self.zero.setVisible(state == "live")

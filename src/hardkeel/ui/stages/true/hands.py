@@ -10,6 +10,8 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
+from hardkeel.gauges.link import GaugeReport
+from hardkeel.gauges.protocol import GaugeKind, gauge_for
 from hardkeel.survey.drafts import (
     Draft,
     ReadingKind,
@@ -26,6 +28,7 @@ from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
+from hardkeel.ui.stages.true.held_gauge import HeldGauge
 from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.voice import sheet as say_sheet
 from hardkeel.voice import true as say
@@ -33,9 +36,6 @@ from hardkeel.voice.advice import NextStep, next_step, stage_step
 from hardkeel.voice.asking import expect_words, far_question
 from hardkeel.voice.hanging import rudder_step
 from hardkeel.voice.names import called, reading_name, sentence_case
-
-_SIMULATED = say.SIMULATED
-_NOT_ZEROED = say.NOT_ZEROED
 
 
 class Hands(QObject):
@@ -75,7 +75,7 @@ class Hands(QObject):
         self._again: str | None = None
         self._draft: Draft | None = None
         self._typed = self._simulated = self._on_sheet = False
-        self._asked = AskedTwice()
+        self._asked, self._gauge = AskedTwice(), HeldGauge()
         document.build_changed.connect(self._on_build_changed)
         card.value_taken.connect(self._on_value_taken)
         card.tool_picked.connect(self._on_tool_picked)
@@ -196,20 +196,41 @@ class Hands(QObject):
         words = expect_words(told, band, self._unit, angular=shown.angular)
         return replace(shown, why=f"{shown.why} {words}".strip())
 
-    def show_gauge_value(self, value: float, *, zeroed: bool, simulated: bool = False) -> None:
-        """Let a gauge write in the field, unless the builder is typing.
+    def hear_gauge(
+        self, kind: GaugeKind, report: GaugeReport, *, answers: bool, simulated: bool = False
+    ) -> None:
+        """Let a gauge write in the field, unless the builder is typing; what is gone is not left standing.
 
         Parameters
         ----------
+        answers : bool
+            What it shows is what it shows at the reading in hand.
         simulated : bool
             The value is a stand-in's on a real build: it and its reading say so.
         """
-        if not self._typed and self.target is not None:
-            self._simulated = simulated
-            self._card.field.set_value(as_shown(self._survey, self.target, value))
-            self._card.field.line.selectAll()  # what the builder types takes its place
-            caution = "" if zeroed else _NOT_ZEROED
-            self._card.tell(f"{_SIMULATED} {caution}".strip() if simulated else caution)
+        target, gauge = self.target, self._gauge
+        before = (gauge.off, gauge.said)
+        gauge.hear(kind, report)
+        if target is not None and gauge_for(target.kind) == kind:
+            if report.shown is None or not report.held:
+                if gauge.writes:
+                    self._empty_field()
+                    self._card.tell("")
+            elif answers and not self._typed:
+                self._simulated = simulated
+                gauge.write(kind, zeroed=report.zeroed)
+                self._card.field.set_value(as_shown(self._survey, target, report.shown.value))
+                self._card.field.line.selectAll()  # what the builder types takes its place
+                caution = gauge.said or ("" if report.zeroed else say.NOT_ZEROED)
+                self._card.tell(f"{say.SIMULATED} {caution}".strip() if simulated else caution)
+        self._card.field.set_flag(say.GAUGE_OFF if gauge.off else "")
+        if before != (gauge.off, gauge.said):
+            self.moved.emit()
+
+    @property
+    def is_off(self) -> bool:
+        """Whether what stands in the field is a gauge's that was not zeroed."""
+        return self._gauge.off
 
     # -- taking another in hand ------------------------------------------------------------------
 
@@ -266,6 +287,8 @@ class Hands(QObject):
 
     def _empty_field(self) -> None:
         self._typed = self._simulated = False
+        self._gauge.let_go()
+        self._card.field.set_flag("")
         self._card.field.set_value(None)
 
     def _go_on(self) -> None:
@@ -302,10 +325,15 @@ class Hands(QObject):
     def _on_typing(self, text: str) -> None:
         self._typed = bool(text)
         self._simulated = False
+        self._gauge.let_go()
+        self._card.field.set_flag("")
 
     def _on_value_taken(self, value: float) -> None:
         try:
-            question = self.question(self.target, value)
+            if self._gauge.writes:
+                question = self._gauge.take(self._far(self.target, value))
+            else:
+                question = self.question(self.target, value)
             named = self._edit(value)
         except BadInput as fault:
             self._card.tell(str(fault))
@@ -313,17 +341,25 @@ class Hands(QObject):
         if question:
             self._card.tell(question)
             return
-        if named is not None and self._apply(*named):
+        if named is None:
+            return
+        self._gauge.taken()
+        if self._apply(*named):
             self._card.focus_entry()
 
     def question(self, target: Reading | None, shown: float) -> str:
         """What to ask about a figure far from what is expected; empty for any other, and the second time."""
         if target is None:
             return ""
+        far, value = self._far(target, shown), as_kept(self._survey, target, shown)
+        return far if self._asked.wants_asking(place_of(target), value, sensible=not far) else ""
+
+    def _far(self, target: Reading | None, shown: float) -> str:
+        """The question about a figure far from what is expected; empty for any other."""
+        if target is None:
+            return ""
         expected = self._expected(target)
-        value = as_kept(self._survey, target, shown)
-        place = place_of(target)
-        if not self._asked.wants_asking(place, value, sensible=expected.holds(value)):
+        if expected.holds(as_kept(self._survey, target, shown)):
             return ""
         told = as_shown(self._survey, target, expected.value)
         band = abs(as_shown(self._survey, target, expected.value + expected.band) - told)

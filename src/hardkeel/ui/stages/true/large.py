@@ -11,6 +11,7 @@ from hardkeel.ui.kit.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.stages.true.cards import NextCard
 from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.theme import Theme
+from hardkeel.voice import true as say
 from hardkeel.voice.gluing import pot_timer
 
 
@@ -69,7 +70,8 @@ class LargeReading(QObject):
         unit = "°" if shown.angular else shown.unit
         under = shown.draft_hint or shown.why
         takes = shown.takes and not shown.draft_hint
-        return LargeShown(shown.title, under, timers, self._document.clock, takes, unit)
+        caution = say.GAUGE_OFF if self._hands.is_off else ""
+        return LargeShown(shown.title, under, timers, self._document.clock, takes, unit, caution)
 
     def _on_gone_on(self) -> None:
         """The figure is taken; where none is wanted, what is proposed is done."""
