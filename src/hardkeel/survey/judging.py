@@ -12,6 +12,7 @@ from hardkeel.survey.blaming import charges_of, culprit_of
 from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, Together, corrections_of, together_of
 from hardkeel.survey.doubting import Doubt, doubted
+from hardkeel.survey.drifting import Drift, drift_of
 from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, movement_of
 from hardkeel.survey.goodness import Goodness, goodness_of
 from hardkeel.survey.model import (
@@ -128,6 +129,8 @@ class Judgement:
         Whether the readings fit together as well as their tools promise.
     shared : tuple of SharedFound
         What the readings in use have in common, as far as they tell.
+    drift : Drift or None
+        Where a suspect is one of a gauge's that walks away from its zero.
     ended : mapping of tuple of str to Start
         Where each solution on the way ended, by the readings set aside: the next one begins there.
     """
@@ -155,6 +158,7 @@ class Judgement:
     movement: Mapping[str, tuple[Moved, ...]]
     goodness: Goodness
     shared: tuple[SharedFound, ...]
+    drift: Drift | None
 
     @property
     def simulated(self) -> bool:
@@ -267,6 +271,7 @@ def judge_survey(
     if repeats and (left := still_to_take(repeats, taken)):
         next_ = (*promised(net, solution, left, rules, served), *next_)
     readings = tuple(one for one in observed if not isinstance(one, Sight))
+    fitted = fits(net, readings, held, solution)
     sightings = tuple(one for one in observed if isinstance(one, Sight))
     return Judgement(
         phase=phase,
@@ -274,7 +279,7 @@ def judge_survey(
         solution=solution,
         rules=rules,
         readings=readings,
-        fits=fits(net, readings, held, solution),
+        fits=fitted,
         sightings=sightings,
         sight_fits=sight_fits(net, sightings, held, solution),
         suspects=suspects,
@@ -292,6 +297,7 @@ def judge_survey(
         movement=movement_of(net, dry, solution) if dry is not None else MappingProxyType({}),
         goodness=goodness_of(net, solution, survey.gluing.body if dry and survey.gluing else ""),
         shared=_shared(net, solution, in_use),
+        drift=_drift(net, solution, readings, fitted, suspects),
     )
 
 
@@ -316,6 +322,22 @@ def _again(
         return asked_again(net, solution, rule, check, found) if found else ()
 
     return again
+
+
+def _drift(
+    net: Network,
+    solution: Solution,
+    readings: tuple[Reading, ...],
+    fitted: tuple[Fit, ...],
+    suspects: tuple[Suspect, ...],
+) -> Drift | None:
+    """Looked for only where a reading is to be accused of what its gauge may have done."""
+    if not suspects:
+        return None
+    used = frozenset(fit.id for fit in fitted if fit.used)
+    drift = drift_of(net, solution, readings, used)
+    accused = {suspect.reading for suspect in suspects}
+    return drift if drift is not None and accused & set(drift.readings) else None
 
 
 def _shared(

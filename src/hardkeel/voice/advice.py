@@ -7,6 +7,7 @@ from typing import Final, Literal
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
+from hardkeel.survey.drifting import Drift
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, FUSELAGE, Offset, Reading, Survey
@@ -147,6 +148,9 @@ def suspect_sentence(
         return click_sentence(survey, judgement, suspect)
     fit = next(f for f in judgement.fits if f.id == suspect.reading)
     off = format_residual(survey, reading, fit, unit)
+    drift = judgement.drift
+    if drift is not None and suspect.reading in drift.readings:
+        return drift_sentence(drift)
     text = f"{suspect.reading} does not fit the rest, by {off}: take it again."
     if suspect.alike:
         others = ", ".join(
@@ -157,6 +161,15 @@ def suspect_sentence(
     if was_turned(survey, reading):
         text += " Turned end for end a level shows its own error: look under Tools."
     return text
+
+
+def drift_sentence(drift: Drift) -> str:
+    """What to do about a gauge that walks away from its zero."""
+    each = format_angle(drift.each, signed=True)
+    return (
+        f"This gauge drifts since its zero: {each} with each of its last {len(drift.readings)} readings. "
+        "Zero it again, then take this again."
+    )
 
 
 def format_reading(survey: Survey, reading: Reading, unit: LengthUnit) -> str:
