@@ -1,10 +1,11 @@
 """The True page driven as a builder would drive it: real keys, real clicks."""
 
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import QPoint, Qt
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtWidgets import QLabel, QPushButton
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
@@ -13,7 +14,10 @@ from hardkeel.survey.model import DistanceDifference, Incidence, Reading, place_
 from hardkeel.survey.sheet import sheet_list
 from hardkeel.ui.kit.reading_rows import ReadingColumn
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
+from hardkeel.voice.log import entry_text
+from tests.conftest import StepClock
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -357,6 +361,49 @@ def test_undo_goes_all_the_way_back(qtbot: QtBot, window: MainWindow) -> None:
     assert window.document.build == start
 
 
+def seat_text(page: TruePage) -> str:
+    shown = [one for one in page.seat.findChildren(QLabel) if not one.isHidden()]
+    return " ".join(one.text() for one in shown)
+
+
+def test_what_is_out_is_glued_only_after_a_question(qtbot: QtBot, window: MainWindow) -> None:
+    page = true_of(window)
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    stab = page.glue.buttons["stab"]
+    qtbot.mouseClick(stab, Qt.MouseButton.LeftButton)
+    assert window.document.build.surveyed.gluing is None
+    assert page.glue.said.text().startswith("Stabilizer, dry: to wing out 0.8°. Glue it so?")
+    assert not stab.isChecked()
+    qtbot.mouseClick(stab, Qt.MouseButton.LeftButton)
+    assert window.document.build.surveyed.gluing is not None
+
+
+def test_a_day_later_nothing_is_said_of_the_pot(
+    qtbot: QtBot, window: MainWindow, clock: StepClock
+) -> None:
+    page = true_of(window)
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("glue", lambda b: edits.set_gluing(b, "wing"))
+    now = clock() - timedelta(hours=20)
+    window.document.apply("mix", lambda b: edits.set_mixed(b, 30.0, now))
+    assert page.glue.time.isVisible()
+    window.document.apply("cured", lambda b: edits.set_phase(b, "cured"))
+    assert page.glue.isVisible()
+    assert not page.glue.time.isVisible()
+    assert not page.glue.list.isVisible()
+
+
+def test_the_list_of_the_pot_stands_first_whatever_stage_is_in_hand(window: MainWindow) -> None:
+    page = true_of(window)
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("glue", lambda b: edits.set_gluing(b, "stab"))
+    first = page.hands.target
+    page.rig.picked.emit("wing")
+    assert first is not None
+    assert page.hands.target == first
+    assert place_of(first) == place_of(window.document.judgement.repeats[0])
+
+
 def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
     qtbot: QtBot, window: MainWindow
 ) -> None:
@@ -379,7 +426,17 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
         "lift", lambda b: edits.with_survey(b, b.surveyed.but(readings=tuple(lifted)))
     )
     assert "Wing has moved since the dry fit: starboard tip up" in page.glue.said.text()
-    assert "Bring it back, port tip up" in page.glue.said.text()
+    assert "Bring it back to the dry fit, port tip up" in page.glue.said.text()
+    assert page.glue.back.isVisible()
+    assert "sanding comes again" in seat_text(page)
+    assert "Sand " not in seat_text(page)
+    qtbot.mouseClick(page.glue.back, Qt.MouseButton.LeftButton)
+    assert not page.glue.back.isVisible()
+    assert page.glue.said.text() == "Wing: nothing read yet."
+    assert page.glue.list.text().count("✓") == 0
+    entry = [one for one in window.document.build.log if one.kind == "correction"][-1]
+    said = entry_text(window.document.build.surveyed, entry, "mm")
+    assert said == "Wing moved back while the glue was wet"
     qtbot.mouseClick(page.glue.buttons[""], Qt.MouseButton.LeftButton)
     assert window.document.build.surveyed.gluing is None
 
@@ -484,7 +541,8 @@ def test_the_short_list_and_the_time_stand_by_while_the_glue_is_wet(
 ) -> None:
     page = true_of(window)
     window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
-    qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
+    for _ in range(2):  # it is out, and that is asked about
+        qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
     assert page.glue.list.text().count("○") == 6
     assert page.next.field.isVisible()
     first = window.document.judgement.repeats[0]

@@ -11,12 +11,14 @@ from hardkeel.survey.drifting import Drift
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, FUSELAGE, Offset, Reading, Survey
+from hardkeel.survey.pot_life import still_to_take
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.rigging import decides_on_stage, next_on_stage
 from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
 from hardkeel.survey.suspecting import Fit, Suspect
 from hardkeel.voice.fitting import fitting_sentence
 from hardkeel.voice.fitting import ways as _ways
+from hardkeel.voice.gluing import HOLDS_WHAT, WET_SEAT, movement_words, that_count, to_bring_back
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
 from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
 from hardkeel.voice.sharing import limit_words, settling_reason
@@ -69,6 +71,8 @@ def seat_advice(
     """Advice for a body whose seat has contacts."""
     work = seat_work(judgement, correction, way)
     title = f"{sentence_case(body_name(survey, work.body))} seat"
+    if judgement.phase == "wet":
+        return SeatAdvice(work.body, title, needed=False, do=(), then=WET_SEAT, caution="")
     if not work.needed:
         then = _LEAVE_IT if work.known else _MEASURE_MORE
     else:
@@ -200,18 +204,15 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
             "A dozen figures give the wing, the tail and the marks to measure from.",
         )
     if judgement.suspects:
-        first = judgement.suspects[0]
-        reading = survey.reading(first.reading)
-        if reading is not None:
-            return NextStep(
-                "again",
-                sentence_case(reading_name(survey, reading)),
-                suspect_sentence(survey, judgement, first, unit),
-                reading,
-            )
-        return NextStep("sight", CLICK_AGAIN, suspect_sentence(survey, judgement, first, unit))
+        return _take_again(survey, judgement, unit)
+    wet = judgement.phase == "wet"
+    listed = still_to_take(judgement.repeats, that_count(judgement))
+    if wet and not listed and to_bring_back(survey, judgement):
+        return _while_wet(survey, judgement, unit)
     if judgement.next:
         return _measure(survey, judgement, judgement.next[0], unit)
+    if wet:
+        return _while_wet(survey, judgement, unit)
     out = [check for check in judgement.checks if check.verdict == "out"]
     if out:
         body = judgement.culprit
@@ -229,6 +230,26 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         "All true: glue, then measure again while it is wet",
         f"Mark the joint, dry-run every prop and weight first. {GLUE_CAUTION}",
     )
+
+
+def _take_again(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextStep:
+    """The first reading or click that does not fit."""
+    first = judgement.suspects[0]
+    reading, said = survey.reading(first.reading), suspect_sentence(survey, judgement, first, unit)
+    if reading is None:
+        return NextStep("sight", CLICK_AGAIN, said)
+    return NextStep("again", sentence_case(reading_name(survey, reading)), said, reading)
+
+
+def _while_wet(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextStep:
+    """Nothing is sanded while glue is wet: what it holds is moved back, or left."""
+    if survey.gluing is None:
+        return NextStep("correct", HOLDS_WHAT, WET_SEAT)
+    body = survey.gluing.body
+    name, said = body_name(survey, body), movement_words(survey, judgement, unit)
+    if to_bring_back(survey, judgement):
+        return NextStep("correct", f"Bring the {name} back", said, body=body)
+    return NextStep("correct", f"Leave the {name} to set", said, body=body)
 
 
 def _known_so_far(survey: Survey, judgement: Judgement) -> str:
@@ -264,7 +285,7 @@ def _limits(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> st
 
 def stage_step(survey: Survey, judgement: Judgement, body: str, unit: LengthUnit) -> NextStep:
     """The one thing to do at the stage of rigging that is in hand."""
-    if judgement.suspects:
+    if judgement.suspects or (judgement.phase == "wet" and survey.gluing is not None):
         return next_step(survey, judgement, unit)
     name = "fuselage" if body == FUSELAGE else body_name(survey, body)
     found = next_on_stage(judgement, body)

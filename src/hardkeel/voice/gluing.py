@@ -1,6 +1,7 @@
 """While the glue sets: what it holds, what has moved, and which way to bring it back."""
 
 import math
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Final
 
@@ -10,7 +11,7 @@ from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import timer
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Body, Survey, place_of
+from hardkeel.survey.model import Body, Incidence, Reading, Survey, marks_of, place_of
 from hardkeel.survey.pot_life import TO_REPEAT
 from hardkeel.voice.names import body_name, reading_name, sentence_case
 
@@ -24,6 +25,14 @@ POT_LIFE: Final = "pot life"
 MIXED_TIP: Final = "By the maker's sheet and this evening's temperature; gloves on, window open"
 SHORT_LIST: Final = "While it can be worked:"
 CONFIRM: Final = "to confirm:"
+BROUGHT_BACK: Final = "Brought back: read again"
+BROUGHT_TIP: Final = (
+    "What was read of it while the glue is wet is set aside: it stands elsewhere now"
+)
+WET_SEAT: Final = (
+    "The glue is wet: it is moved back now, or left; sanding comes again when it is cured."
+)
+HOLDS_WHAT: Final = "Say what the glue holds"
 _SEEN: Final = 2.0  # sigmas
 _KNOWN_MM: Final = 2.0  # a doubt of more than this is no answer yet
 # value > 0, value < 0
@@ -68,8 +77,10 @@ def time_words(left: float | None) -> str:
 
 
 def list_words(survey: Survey, judgement: Judgement) -> str:
-    """The short list, what is taken ticked; empty where there is none."""
-    done = {place_of(reading) for reading in judgement.readings}
+    """The short list, what is taken and still counts ticked; empty where there is none, or nothing is wet."""
+    if judgement.phase != "wet":
+        return ""
+    done = {place_of(reading) for reading in that_count(judgement)}
     told = []
     for i, reading in enumerate(judgement.repeats):
         if i == TO_REPEAT:
@@ -95,8 +106,10 @@ def movement_words(
     body, moved = survey.body(gluing.body), judgement.movement.get(gluing.body)
     if body is None or moved is None:
         return NEEDS_DRY
-    told = [one for one in moved if one.name in _WAYS and abs(one.value) > _SEEN * one.sigma]
+    told = _beyond_doubt(moved)
     name = sentence_case(body_name(survey, body.id))
+    if not any(_is_on(survey, reading, body.id) for reading in that_count(judgement)):
+        return f"{name}: nothing read yet."
     if not told:
         most = max(
             (_mm(body, one.name, _SEEN * one.sigma) for one in moved if one.name in _WAYS),
@@ -113,7 +126,52 @@ def movement_words(
     time = (
         f": you have {math.ceil(left)} minutes" if left is not None else " while the glue lets you"
     )
-    return f"{name} has moved since the dry fit: {said}. Bring it back, {back}{time}."
+    return (
+        f"{name} has moved since the dry fit: {said}. Bring it back to the dry fit, {back}{time}."
+    )
+
+
+def to_bring_back(survey: Survey, judgement: Judgement, left: float | None = None) -> str:
+    """The body that has moved beyond doubt while the glue can be worked; empty where none has."""
+    gluing = survey.gluing
+    over = left is not None and left <= 0
+    if gluing is None or judgement.phase != "wet" or not that_count(judgement) or over:
+        return ""
+    return gluing.body if _beyond_doubt(judgement.movement.get(gluing.body, ())) else ""
+
+
+def brought_edit(survey: Survey, body: str) -> str:
+    """The step's name for undo."""
+    return f"bring the {body_name(survey, body)} back"
+
+
+def brought_words(survey: Survey, body: str) -> str:
+    """What the log says of it."""
+    return f"{sentence_case(body_name(survey, body))} moved back while the glue was wet"
+
+
+def out_question(survey: Survey, body: str, state: str) -> str:
+    """Before what is out is glued: ``Stabilizer, dry: to wing out 0.8°. Glue it so? …``."""
+    return (
+        f"{sentence_case(body_name(survey, body))}, dry: {state}. Glue it so? Once more says yes."
+    )
+
+
+def that_count(judgement: Judgement) -> tuple[Reading, ...]:
+    """The readings of the phase that were not set aside."""
+    used = {fit.id for fit in judgement.fits if fit.used}
+    return tuple(reading for reading in judgement.readings if reading.id in used)
+
+
+def _is_on(survey: Survey, reading: Reading, body: str) -> bool:
+    """Whether a reading tells anything of a body: it hangs there, or one of its marks is on it."""
+    owners = {mark.id: mark.body for mark in survey.marks}
+    hung = isinstance(reading, Incidence) and reading.body == body
+    return hung or body in {owners.get(mark) for mark in marks_of(reading)}
+
+
+def _beyond_doubt(moved: Sequence[Moved]) -> list[Moved]:
+    return [one for one in moved if one.name in _WAYS and abs(one.value) > _SEEN * one.sigma]
 
 
 def _one(body: Body, one: Moved, unit: LengthUnit) -> str:

@@ -6,6 +6,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
 from hardkeel.survey.model import Survey
 from hardkeel.voice.advice import step_sentence
+from hardkeel.voice.gluing import brought_words
 from hardkeel.voice.names import body_name, name_of_check, sentence_case
 from hardkeel.voice.verdicts import VERDICT_WORDS, way_words
 
@@ -33,6 +34,8 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
         return _verdict_text(survey, entry.verdict, unit)
     if entry.seat is not None:
         seat = entry.seat
+        if entry.phase == "wet":
+            return brought_words(survey, seat.body)
         steps = (step_sentence(survey, seat.body, step, unit) for step in seat.steps)
         return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
     if entry.photos:

@@ -26,9 +26,12 @@ class GluingCard(ButtonsCard):
     -------
     mixed : float
         The glue is mixed and can be worked for so many minutes.
+    brought_back : (nothing)
+        What has moved was moved back.
     """
 
     mixed = pyqtSignal(float)
+    brought_back = pyqtSignal()
 
     def __init__(self, clock: Clock) -> None:
         super().__init__(say.GLUED, ())
@@ -50,8 +53,13 @@ class GluingCard(ButtonsCard):
         row.addWidget(self.start)
         row.addStretch(1)
         self.list = label("soft")
+        self.back = QPushButton(say.BROUGHT_BACK)
+        self.back.setObjectName("primary")
+        self.back.setToolTip(say.BROUGHT_TIP)
+        self.back.clicked.connect(self.brought_back)
         self.column.insertWidget(2, self.time)
         self.column.insertLayout(3, row)
+        self.column.addWidget(self.back)
         self.column.addWidget(self.list)
         self._row_parts = [item for i in range(row.count()) if (item := row.itemAt(i)) is not None]
         self._tick = QTimer(self)
@@ -84,7 +92,9 @@ class GluingCard(ButtonsCard):
             return
         survey, judgement, unit = self._shown
         gluing = survey.gluing
-        left = gluing.minutes_left(self._clock()) if gluing is not None else None
+        wet = gluing is not None and judgement.phase == "wet"
+        left = gluing.minutes_left(self._clock()) if gluing is not None and wet else None
+        self.back.setVisible(bool(say.to_bring_back(survey, judgement, left)))
         self.time.setText(say.time_words(left))
         self.time.setVisible(left is not None)
         said = say.movement_words(survey, judgement, unit, left)

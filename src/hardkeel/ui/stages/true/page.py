@@ -23,6 +23,7 @@ from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
 from hardkeel.ui.kit.checks_card import ChecksCard
@@ -44,11 +45,12 @@ from hardkeel.ui.theme import Theme
 from hardkeel.voice.aiming import aim_edit
 from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.gaps import gap_edit
-from hardkeel.voice.gluing import gluing_edit, mixed_edit
+from hardkeel.voice.gluing import brought_edit, gluing_edit, mixed_edit, out_question
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.rigging import lock_edit, seat_edit
 from hardkeel.voice.sharing import EDIT as SHARED_EDIT
 from hardkeel.voice.sharing import findings, fit_sentence
+from hardkeel.voice.verdicts import state_words
 
 _PAUSE_MS: Final = 40
 
@@ -78,6 +80,7 @@ class TruePage(StagePage):
         self._check = ""
         self._stage = ""
         self._body = ""
+        self._glue_asked = AskedTwice()
         self._way: WayName = "sanding"
         self._rows: tuple[ReadingRow, ...] = ()
         self._theme = theme
@@ -112,6 +115,7 @@ class TruePage(StagePage):
         self.glue = GluingCard(self._document.clock)
         self.glue.answered.connect(self._on_glued)
         self.glue.mixed.connect(self._on_mixed)
+        self.glue.brought_back.connect(self._on_brought_back)
         self.aim = AimCard()
         self.aim.answered.connect(self._on_aimed)
         self.gaps = GapsCard()
@@ -302,11 +306,28 @@ class TruePage(StagePage):
     def _on_aimed(self, aim: str) -> None:
         self._apply(aim_edit(aim), lambda b: edits.set_aim(b, "stab", aim))
 
+    def _on_brought_back(self) -> None:
+        build, now = self._document.build, self._document.clock()
+        if build.surveyed.gluing is not None:
+            body = build.surveyed.gluing.body
+            self._apply(
+                brought_edit(build.surveyed, body),
+                lambda b: edits.correction_done(b, body, "wet", (), now),
+            )
+
     def _on_mixed(self, minutes: float) -> None:
         now = self._document.clock()
         self._apply(mixed_edit(minutes), lambda b: edits.set_mixed(b, minutes, now))
 
     def _on_glued(self, body: str) -> None:
+        build, dry = self._document.build, self._document.judged("dry")
+        checks = dry.checks_on(body) if body and dry is not None else ()
+        sensible = not any(check.verdict == "out" for check in checks)
+        if self._glue_asked.wants_asking(body, 0.0, sensible=sensible):
+            state = state_words(checks, self._unit)
+            held = build.surveyed.gluing.body if build.surveyed.gluing is not None else ""
+            self.glue.show_answer(held, out_question(build.surveyed, body, state))
+            return
         self._apply(gluing_edit(body), lambda b: edits.set_gluing(b, body))
 
     def _show_seat(self) -> None:
