@@ -361,6 +361,22 @@ def test_undo_goes_all_the_way_back(qtbot: QtBot, window: MainWindow) -> None:
     assert window.document.build == start
 
 
+def test_a_reading_is_called_the_same_on_its_card_and_in_the_list(window: MainWindow) -> None:
+    page = true_of(window)
+    model = page.readings.table.model()
+    assert model is not None
+    listed = [model.index(row, ReadingColumn.NUMBER).data() for row in range(model.rowCount())]
+    named = window.document.judgement.suspects[0].reading
+    assert page.hands.shown is not None
+    assert page.hands.shown.why.startswith(f"{named} does not fit the rest")
+    row = listed.index(named)
+    assert "does not fit" in model.index(row, ReadingColumn.NOTE).data()
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    taken = [one.id for one in window.document.build.surveyed.figures if one.phase == "wet"]
+    listed = [model.index(row, ReadingColumn.NUMBER).data() for row in range(len(taken))]
+    assert listed == taken
+
+
 def seat_text(page: TruePage) -> str:
     shown = [one for one in page.seat.findChildren(QLabel) if not one.isHidden()]
     return " ".join(one.text() for one in shown)

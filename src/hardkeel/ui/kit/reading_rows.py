@@ -1,4 +1,4 @@
-"""Readings as rows of a list: number, what was held, its value, how far it is off, a note."""
+"""Readings as rows of a list: the name that cards and paper call them by, what was held, its value, how far it is off, a note."""
 
 from dataclasses import dataclass
 from enum import IntEnum
@@ -51,15 +51,15 @@ class ReadingRow:
 
 def reading_cells(rows: tuple[ReadingRow, ...]) -> tuple[Row, ...]:
     """The list of readings as a table shows it."""
-    return tuple(_cells(number, row) for number, row in enumerate(rows, start=1))
+    return tuple(_cells(row) for row in rows)
 
 
-def _cells(number: int, row: ReadingRow) -> Row:
+def _cells(row: ReadingRow) -> Row:
     doubtful, taken = row.state == "doubtful", row.state != "wanted"
     aside = {int(ReadingColumn.NUMBER): "soft", int(ReadingColumn.NOTE): "soft"}
     return Row(
         key=row.id,
-        cells=(str(number) if taken else "·", row.what, row.value, row.residual, row.note),
+        cells=(row.id if taken else "·", row.what, row.value, row.residual, row.note),
         colour="out" if doubtful else "ink" if row.state == "fits" else "soft",
         tip=f"{row.id}: {row.what}  {row.note}".strip(),
         weight=600 if doubtful else 400,

@@ -149,7 +149,7 @@ class ReadingsPanel(QWidget):
         if header is None or view is None or header.count() <= _NOTE_COLUMN:
             return
         px = self._theme.px
-        number, value, off = px(34), px(84), px(70)
+        number, value, off = px(46), px(84), px(70)
         room = view.width() - number - value - off
         note = max(0, min(px(250), room - px(250)))
         for column, width in enumerate((number, room - note, value, off, note)):
