@@ -13,6 +13,7 @@ from hardkeel.parts.lists import compare
 from hardkeel.parts.model import Part
 from hardkeel.parts.weighing import Weight
 from hardkeel.storage.package import load
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 
@@ -70,7 +71,7 @@ def parts_table(build: Build, unit: LengthUnit) -> str:
     parts = parts_of(build)
     weights = weights_of(build, parts)
     lines = [
-        f"{build.name or 'Unnamed build'}: {len(parts)} parts, {sum(p.pieces for p in parts)} pieces",
+        f"{build.name or 'Unnamed build'}: {number_of(len(parts), 'part')}, {number_of(sum(p.pieces for p in parts), 'piece')}",
         "",
     ]
     for part in parts:

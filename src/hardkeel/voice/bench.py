@@ -221,7 +221,12 @@ TIMER_EDIT: Final = "start a timer"
 
 def resource_edit(name: str) -> str:
     """The step's name for undo."""
-    return f"another {name}"
+    return one_more(name)
+
+
+def one_more(what: str) -> str:
+    """``another board``, ``more clamps``."""
+    return f"more {what}" if what.endswith("s") else f"another {what}"
 
 
 def evening_words(evening: Evening) -> str:
@@ -243,7 +248,6 @@ def what_if_line(what: str, was: EveningPlan, would: EveningPlan) -> str:
 
 
 _WHAT: Final = {
-    "resource": "Another {what}",
     "evening": "An evening tomorrow",
     "glue": "A 30-minute epoxy instead of the slow one",
 }
@@ -267,9 +271,13 @@ def otherwise_edit(kind: str, what: str) -> str:
     return otherwise_words(kind, what)
 
 
+def _what_if(one: WhatIf) -> str:
+    return _WHAT.get(one.kind, sentence_case(one_more(one.what)))
+
+
 def wonder_line(day: date | None, was: EveningPlan, one: WhatIf) -> str:
     """What it would do to the finish, while it hangs over the evenings."""
-    words = _WHAT[one.kind].format(what=one.what)
+    words = _what_if(one)
     if one.kind == "evening" and day is not None:
         words = f"An evening on {day_words(datetime.combine(day, datetime.min.time()))}"
     return what_if_line(words, was, one.plan)
@@ -278,7 +286,7 @@ def wonder_line(day: date | None, was: EveningPlan, one: WhatIf) -> str:
 def what_if_lines(was: EveningPlan, found: Sequence[WhatIf]) -> list[str]:
     """What would help, the soonest finish first."""
     told = [
-        (one.plan.finish, what_if_line(_WHAT[one.kind].format(what=one.what), was, one.plan))
+        (one.plan.finish, what_if_line(_what_if(one), was, one.plan))
         for one in found
         if one.plan.finish is not None
     ]

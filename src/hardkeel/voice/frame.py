@@ -15,6 +15,7 @@ from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull, sprung
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.cut_part import CutPart
+from hardkeel.voice.counting import number_of
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.inspecting import Finding  # polygons load late
@@ -478,7 +479,7 @@ def not_written(fault: object) -> str:
 
 def members_count(count: int) -> str:
     """How many there are."""
-    return f"{count} members"
+    return number_of(count, "member")
 
 
 MEMBER_FIGURES: Final[dict[str, str]] = {

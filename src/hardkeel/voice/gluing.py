@@ -13,6 +13,7 @@ from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Body, Incidence, Reading, Survey, marks_of, place_of
 from hardkeel.survey.pot_life import TO_REPEAT
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import body_name, reading_name, sentence_case
 
 GLUED: Final = "What does the glue hold?"
@@ -124,7 +125,9 @@ def movement_words(
     if judgement.phase == "cured" or (left is not None and left <= 0):
         return f"{name} has moved since the dry fit: {said}. It is set: what that does stands with its checks."
     time = (
-        f": you have {math.ceil(left)} minutes" if left is not None else " while the glue lets you"
+        f": you have {number_of(math.ceil(left), 'minute')}"
+        if left is not None
+        else " while the glue lets you"
     )
     return (
         f"{name} has moved since the dry fit: {said}. Bring it back to the dry fit, {back}{time}."

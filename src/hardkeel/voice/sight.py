@@ -11,6 +11,7 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Sight, Survey
 from hardkeel.survey.sighting import PhotoView
 from hardkeel.survey.suspecting import Suspect
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import check_name, mark_name, reading_name, sentence_case
 from hardkeel.voice.verdicts import format_doubt, format_value
 
@@ -228,7 +229,7 @@ def pin_words(survey: Survey, marks: tuple[str, ...]) -> str:
 
 def clicked_words(photo: str, count: int) -> str:
     """``Photo p1: 17 marks clicked.``."""
-    return f"Photo {photo}: {count} marks clicked."
+    return f"Photo {photo}: {number_of(count, 'mark')} clicked."
 
 
 def sighted_words(survey: Survey, sight: Sight, off: float | None) -> str:

@@ -3,6 +3,7 @@
 from hardkeel.build.model import Build
 from hardkeel.logbook.entries import total_hours
 from hardkeel.survey.judging import Judgement
+from hardkeel.voice.counting import number_of
 
 
 def how_far_laid_out(build: Build, _judgement: Judgement) -> str:
@@ -17,7 +18,7 @@ def how_far_framed(build: Build, _judgement: Judgement) -> str:
     if cut:
         return f"{cut} cut"
     members = len(build.fuselage.framed.members) if build.fuselage is not None else 0
-    return f"{members} members" if members else "nothing yet"
+    return number_of(members, "member") if members else "nothing yet"
 
 
 def how_far_tailed(build: Build, _judgement: Judgement) -> str:
@@ -40,10 +41,10 @@ def how_far_trued(_build: Build, judgement: Judgement) -> str:
 def how_far_planned(build: Build, _judgement: Judgement) -> str:
     """How many steps are done; nothing where none was laid."""
     done = sum(step.state == "done" for step in build.steps)
-    return f"{done} of {len(build.steps)} steps" if build.steps else "tonight"
+    return f"{done} of {number_of(len(build.steps), 'step')}" if build.steps else "tonight"
 
 
 def how_far_logged(build: Build, _judgement: Judgement) -> str:
     """The hours at the bench, or before there are any, how many entries."""
     hours = total_hours(build.sessions)
-    return f"{hours:.1f} h" if hours else f"{len(build.log)} entries"
+    return f"{hours:.1f} h" if hours else number_of(len(build.log), "entry", "entries")

@@ -31,6 +31,7 @@ from hardkeel.ui.theme import Theme, wear
 if TYPE_CHECKING:
     from hardkeel.build.model import Build
 from hardkeel.voice import shell as say
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import INSTRUMENT_NAMES
 
 _FIELDS: Final = (
@@ -190,5 +191,7 @@ class NewBuildDialog(QDialog):
         self.take.setEnabled(True)
         self._drawing.show_picture(Shown(picture_of(build, judgement, 1.0)))
         count = len(plan(judgement.net, judgement.solution, judgement.rules))
-        words = f"{count} readings will settle it." if figures.tools else say.TICK_A_TOOL
+        words = (
+            f"{number_of(count, 'reading')} will settle it." if figures.tools else say.TICK_A_TOOL
+        )
         self._told.setText(words)

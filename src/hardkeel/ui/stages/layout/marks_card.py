@@ -7,6 +7,7 @@ from hardkeel.build.model import Build
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.voice import layout as say
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import body_name, mark_name, sentence_case
 
 
@@ -45,9 +46,7 @@ class MarksCard(Card):
             widget.setVisible(bool(own))
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
         missing = not build.wings or {"stab", "fin"} - {tail.id for tail in build.tail}
-        words = (
-            f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {len(survey.marks)} marks for truing"
-        )
+        words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(survey.marks), 'mark')} for truing"
         words += f", {len(own)} of your own." if own else "."
         self._says.setText(sentence_case(words))
         self.put_on.setVisible(bool(missing))

@@ -30,6 +30,7 @@ from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import layout as say
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import sentence_case
 from hardkeel.voice.parts import (
     STATE_WORDS,
@@ -205,7 +206,7 @@ class PartsPage(SubPage):
         grams = sum(w.best or 0.0 for w in self._weights.values())
         count = sum(part.pieces for part in self._parts)
         self._sum.setText(
-            f"{len(self._parts)} parts, {count} pieces, {grams:.0f} g"
+            f"{number_of(len(self._parts), 'part')}, {number_of(count, 'piece')}, {grams:.0f} g"
             if self._parts
             else say.NO_PARTS_YET
         )

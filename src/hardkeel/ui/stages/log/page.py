@@ -37,6 +37,7 @@ from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.stages.log.photos import LATEST, PhotosCard
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import log as say
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
 
 # entries and hours, and the names of what they speak of
@@ -202,7 +203,8 @@ class LogPage(StagePage):
         found = matching(build.log, self.filter.text(), kinds, self._told)
         self.model.show_rows([_row(one, self._told(one)) for one in found[::-1]], self._theme)
         total = len(build.log)
-        shown = f"{len(found)} of {total} entries" if len(found) != total else f"{total} entries"
+        shown = number_of(total, "entry", "entries")
+        shown = f"{len(found)} of {shown}" if len(found) != total else shown
         self._count.setText(shown if total else say.NOTHING_WRITTEN_YET)
         self._show_photos()
         self.hours.show_sessions(build.sessions, total_hours(build.sessions))
