@@ -36,6 +36,7 @@ from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from hardkeel.voice.stepping import STAGE, frame_steps
 
 _AT_REST_MS = 500
+_ROUNDS = 3
 _PLANNED_MS = 9000
 
 
@@ -55,10 +56,11 @@ def main(folder: Path) -> None:
         window.show()
 
         def shoot(name: str, widget: QWidget | None = None) -> None:
-            rest = QEventLoop()  # the list of readings worth taking comes a moment later
-            QTimer.singleShot(_AT_REST_MS, rest.quit)
-            rest.exec()
-            window.jobs.wait()
+            for _ in range(_ROUNDS):  # what a job brings may start another, and is laid out after that
+                rest = QEventLoop()
+                QTimer.singleShot(_AT_REST_MS, rest.quit)
+                rest.exec()
+                window.jobs.wait()
             app.processEvents()
             (widget or window).grab().save(str(folder / f"{name}.png"))
 
