@@ -56,7 +56,7 @@ def main(folder: Path) -> None:
         window.show()
 
         def shoot(name: str, widget: QWidget | None = None) -> None:
-            for _ in range(_ROUNDS):  # what a job brings may start another, and is laid out after that
+            for _ in range(_ROUNDS):  # what a job brings may start another
                 rest = QEventLoop()
                 QTimer.singleShot(_AT_REST_MS, rest.quit)
                 rest.exec()
