@@ -449,6 +449,8 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
     qtbot.mouseClick(page.glue.back, Qt.MouseButton.LeftButton)
     assert not page.glue.back.isVisible()
     assert page.glue.said.text() == "Wing: nothing read yet."
+    headings = {one.text() for one in page.readings.findChildren(QLabel)}
+    assert not any("movement" in one or "since dry" in one for one in headings)
     assert page.glue.list.text().count("✓") == 0
     entry = [one for one in window.document.build.log if one.kind == "correction"][-1]
     said = entry_text(window.document.build.surveyed, entry, "mm")

@@ -109,7 +109,7 @@ def movement_words(
         return NEEDS_DRY
     told = _beyond_doubt(moved)
     name = sentence_case(body_name(survey, body.id))
-    if not any(_is_on(survey, reading, body.id) for reading in that_count(judgement)):
+    if nothing_read(survey, judgement):
         return f"{name}: nothing read yet."
     if not told:
         most = max(
@@ -158,6 +158,12 @@ def out_question(survey: Survey, body: str, state: str) -> str:
     return (
         f"{sentence_case(body_name(survey, body))}, dry: {state}. Glue it so? Once more says yes."
     )
+
+
+def nothing_read(survey: Survey, judgement: Judgement) -> bool:
+    """Whether nothing that counts was read of what the glue holds."""
+    held = survey.gluing.body if survey.gluing is not None else ""
+    return bool(held) and not any(_is_on(survey, one, held) for one in that_count(judgement))
 
 
 def that_count(judgement: Judgement) -> tuple[Reading, ...]:

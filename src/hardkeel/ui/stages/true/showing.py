@@ -38,6 +38,7 @@ from hardkeel.voice.advice import NextStep, format_reading, format_residual, sea
 from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
 from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.gaps import WITH_GAPS
+from hardkeel.voice.gluing import nothing_read
 from hardkeel.voice.names import (
     INSTRUMENT_NAMES,
     TOOLS,
@@ -400,7 +401,7 @@ def _pick_hint(draft: Draft) -> str:
 
 def moved_words(build: Build, before: Judgement | None, now: Judgement, unit: LengthUnit) -> str:
     """What moved most since the phase before, of what both phases know."""
-    if before is None or not now.measured:
+    if before is None or not now.measured or nothing_read(build.surveyed, now):
         return ""
     tolerance = {check.id: check.tolerance for check in now.checks}
     known = [m for m in movements(before, now) if m.sigma < tolerance[m.check]]
