@@ -7,6 +7,7 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
+from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.build.model import Build
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.gauges.link import GaugeReport, LinkState
@@ -233,6 +234,22 @@ def test_a_gauge_that_is_not_zeroed_is_off_and_wants_a_second_word(
     assert window.document.build is before
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert value in new_values(window, before)
+
+
+def test_another_build_knows_nothing_of_what_was_shown_before(
+    window: MainWindow, page: TruePage
+) -> None:
+    assert page.hands.target is not None
+    shown = page.hands.target.value - 9.3
+    shows(page, shown)
+    page.next.field.take()
+    window.document.stack.setClean()
+    window.start(build_from(Figures(name="Another")))
+    page.next.tool_picked.emit("height")
+    page.next.place_typed.emit("nose pin")
+    shows(page, shown)
+    page.next.field.take()
+    assert "has not moved" not in page.next.complaint
 
 
 @pytest.mark.parametrize("state", ["lost", "silent", "missed", "odd", "unit", "other"])

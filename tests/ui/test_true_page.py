@@ -365,7 +365,7 @@ def test_a_reading_is_called_the_same_on_its_card_and_in_the_list(window: MainWi
     page = true_of(window)
     model = page.readings.table.model()
     assert model is not None
-    listed = [model.index(row, ReadingColumn.NUMBER).data() for row in range(model.rowCount())]
+    listed = [model.index(row, ReadingColumn.NAME).data() for row in range(model.rowCount())]
     named = window.document.judgement.suspects[0].reading
     assert page.hands.shown is not None
     assert page.hands.shown.why.startswith(f"{named} does not fit the rest")
@@ -373,7 +373,7 @@ def test_a_reading_is_called_the_same_on_its_card_and_in_the_list(window: MainWi
     assert "does not fit" in model.index(row, ReadingColumn.NOTE).data()
     window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
     taken = [one.id for one in window.document.build.surveyed.figures if one.phase == "wet"]
-    listed = [model.index(row, ReadingColumn.NUMBER).data() for row in range(len(taken))]
+    listed = [model.index(row, ReadingColumn.NAME).data() for row in range(len(taken))]
     assert listed == taken
 
 
@@ -392,6 +392,21 @@ def test_what_is_out_is_glued_only_after_a_question(qtbot: QtBot, window: MainWi
     assert not stab.isChecked()
     qtbot.mouseClick(stab, Qt.MouseButton.LeftButton)
     assert window.document.build.surveyed.gluing is not None
+
+
+def test_a_yes_to_glue_it_so_is_for_that_once(qtbot: QtBot, window: MainWindow) -> None:
+    page = true_of(window)
+    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
+    page.glue.show_time()  # each five seconds while a pot runs
+    assert "Glue it so?" in page.glue.said.text()
+    window.document.apply("x", lambda b: edits.add_note(b, "x", window.document.clock()))
+    window.document.apply("wing", lambda b: edits.set_gluing(b, "wing"))
+    qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
+    assert "Glue it so?" in page.glue.said.text()
+    gluing = window.document.build.surveyed.gluing
+    assert gluing is not None
+    assert gluing.body == "wing"
 
 
 def test_a_day_later_nothing_is_said_of_the_pot(
@@ -446,6 +461,7 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
     assert page.glue.back.isVisible()
     assert "sanding comes again" in seat_text(page)
     assert "Sand " not in seat_text(page)
+    assert not page.aim.isVisible()  # it would pack both seats
     qtbot.mouseClick(page.glue.back, Qt.MouseButton.LeftButton)
     assert not page.glue.back.isVisible()
     assert page.glue.said.text() == "Wing: nothing read yet."

@@ -12,7 +12,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import truing as edits
 from hardkeel.edits.surfaces import set_wing
-from hardkeel.logbook.entries import Entry, VerdictChange, matching
+from hardkeel.logbook.entries import Entry, SeatDone, VerdictChange, matching
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Survey
@@ -166,3 +166,21 @@ def test_a_name_that_the_builder_gave_stays() -> None:
     raw["survey"]["marks"][0]["label"] = "my pin"
     read = build_from_text(json.dumps(raw))
     assert mark_name(read.surveyed, raw["survey"]["marks"][0]["id"]) == "my pin"
+
+
+def test_a_seat_that_was_sanded_while_the_page_stood_at_wet_stays_sanded() -> None:
+    """A file from before has such entries: nobody moved anything back then."""
+    step = SeatStep(act="sand", contacts=("stab_front_port",), mm=0.4)
+    sanded, brought = (
+        Entry(
+            at="2026-10-04T20:00:00+00:00",
+            by="app",
+            kind="correction",
+            phase="wet",
+            seat=SeatDone(body="stab", steps=steps),
+        )
+        for steps in ((step,), ())
+    )
+    survey = demo_build().surveyed
+    assert "Sand 0.4 mm" in entry_text(survey, sanded, "mm")
+    assert entry_text(survey, brought, "mm") == "Stabilizer moved back while the glue was wet"

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import zip_longest
 from typing import Final
 
 import numpy as np
@@ -9,7 +10,7 @@ import numpy as np
 from hardkeel.geometry.chances import chi_square_beyond
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.model import Reading, sigma_of
+from hardkeel.survey.model import Incidence, Reading, place_of, sigma_of
 from hardkeel.survey.network import Network
 
 _FEWEST: Final = 4  # readings: two make a line, the others say that it is one
@@ -52,16 +53,35 @@ def drift_of(
     used : frozenset of str
         Ids of those that the solution rests on.
     """
-    group = [one for one in readings if one.kind == "incidence"]
-    if len(group) < _FEWEST:
-        return None
-    off, spread = _misfits(net, solution, group, used)
-    for first in range(len(group) - _FEWEST + 1):
-        late = slice(first, None)
-        line = _line(off[late], spread[late, late])
-        if line is not None:
-            return Drift(tuple(one.id for one in group[late]), *line)
+    for group in _groups(readings):
+        off, spread = _misfits(net, solution, group, used)
+        for first in range(len(group) - _FEWEST + 1):
+            late = slice(first, None)
+            line = _line(off[late], spread[late, late])
+            if line is not None:
+                return Drift(tuple(one.id for one in group[late]), *line)
     return None
+
+
+def _groups(readings: Sequence[Reading]) -> list[list[Incidence]]:
+    """What each gauge read from one zero, in order, where that is enough for a line.
+
+    A reading that is not used counts where the next was taken at its place: it was taken anew.  Any other may be
+    of how a part stood before its seat was put right.
+    """
+    taken: dict[tuple[str | None, str], list[Incidence]] = {}
+    for one in readings:
+        if isinstance(one, Incidence):
+            taken.setdefault((one.instrument, one.zero), []).append(one)
+    kept = (
+        [
+            one
+            for one, then in zip_longest(group, group[1:])
+            if not one.ignored or (then is not None and place_of(then) == place_of(one))
+        ]
+        for group in taken.values()
+    )
+    return [group for group in kept if len(group) >= _FEWEST]
 
 
 def _misfits(

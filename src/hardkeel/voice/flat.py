@@ -1,4 +1,4 @@
-"""Corner heights in words: twist, bow, which corner to flex, and whether both halves stand alike."""
+"""Corner heights in words: twist, bow, which corner to flex, and whether one half stands higher."""
 
 from typing import TYPE_CHECKING
 
@@ -55,11 +55,11 @@ def lift_sentence(flat: "Flatness", unit: LengthUnit, *, upright: bool) -> str:
 
 
 def alike_sentence(flat: "Flatness", unit: LengthUnit) -> str:
-    """Whether both halves stand alike."""
+    """Whether one half is known to stand higher."""
     apart = flat.starboard.value - flat.port.value
     doubt = 2 * (flat.starboard.sigma**2 + flat.port.sigma**2) ** 0.5
     if abs(apart) <= doubt:
-        return "Port and starboard stand alike."
+        return f"Port and starboard: no difference beyond ± {format_length(doubt, unit)}."
     higher = "starboard" if apart > 0 else "port"
     return f"The {higher} tip stands {format_length(abs(apart), unit)} ± {format_length(doubt, unit)} higher than the other."
 

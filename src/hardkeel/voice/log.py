@@ -34,7 +34,7 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
         return _verdict_text(survey, entry.verdict, unit)
     if entry.seat is not None:
         seat = entry.seat
-        if entry.phase == "wet":
+        if entry.phase == "wet" and not seat.steps:  # in files from before it was sanded even so
             return brought_words(survey, seat.body)
         steps = (step_sentence(survey, seat.body, step, unit) for step in seat.steps)
         return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"

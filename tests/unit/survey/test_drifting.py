@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from hardkeel.survey.drifting import drift_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Reading, Survey, sigma_of
+from hardkeel.survey.model import Instrument, Reading, Survey, sigma_of
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.voice.advice import next_step
@@ -58,6 +58,43 @@ def test_most_drifts_are_named_and_slips_never() -> None:
     slips = [judge_survey(read(seed, slips=0.1)) for seed in range(40)]
     assert sum(bool(one.suspects) for one in slips) > 30
     assert not any(one.drift for one in slips)
+
+
+@pytest.mark.parametrize("off", [0.6, 0.8, 1.0])
+def test_what_was_set_aside_when_a_seat_was_put_right_is_no_drift(off: float) -> None:
+    """Some readings of how it stood, some of how it stands: a step, no line."""
+    for seed in range(12):
+        survey = read(seed)
+        gauged = [one for one in survey.readings if one.kind == "incidence"][:6]
+        rest = tuple(one for one in survey.readings if one.kind != "incidence")
+        stood = [
+            one.but(id=f"g{i}", value=one.value + (off if i < 3 else 0.0), ignored=i < 3)
+            for i, one in enumerate(gauged)
+        ]
+        judged = judge_survey(BASE.but(readings=(*rest, *stood)))
+        used = frozenset(fit.id for fit in judged.fits if fit.used)
+        assert drift_of(judged.net, judged.solution, judged.readings, used) is None, seed
+
+
+def test_a_gauge_that_drifts_is_told_beside_one_that_does_not() -> None:
+    gauges = tuple(Instrument(id=one, kind="incidence-gauge") for one in ("one", "two"))
+    named_for = []
+    for seed in range(8):
+        count, readings = 0, []
+        for reading in read(seed).figures:
+            held = reading
+            if reading.kind == "incidence":
+                walked = 0.25 * count if count % 2 == 0 else 0.0
+                tool = "one" if count % 2 == 0 else "two"
+                held = reading.but(instrument=tool, value=reading.value + walked)
+                count += 1
+            readings.append(held)
+        judged = judge_survey(BASE.but(readings=tuple(readings), instruments=gauges))
+        if judged.drift is not None:
+            held_by = {one.instrument for one in readings if one.id in judged.drift.readings}
+            named_for.append(held_by)
+    assert len(named_for) >= 6
+    assert all(one == {"one"} for one in named_for)
 
 
 @settings(max_examples=10, deadline=None)

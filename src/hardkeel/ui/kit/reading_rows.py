@@ -13,7 +13,7 @@ State = Literal["fits", "doubtful", "ignored", "wanted"]
 class ReadingColumn(IntEnum):
     """Columns of the list of readings, in order."""
 
-    NUMBER = 0
+    NAME = 0
     WHAT = 1
     VALUE = 2
     OFF = 3
@@ -56,7 +56,7 @@ def reading_cells(rows: tuple[ReadingRow, ...]) -> tuple[Row, ...]:
 
 def _cells(row: ReadingRow) -> Row:
     doubtful, taken = row.state == "doubtful", row.state != "wanted"
-    aside = {int(ReadingColumn.NUMBER): "soft", int(ReadingColumn.NOTE): "soft"}
+    aside = {int(ReadingColumn.NAME): "soft", int(ReadingColumn.NOTE): "soft"}
     return Row(
         key=row.id,
         cells=(row.id if taken else "·", row.what, row.value, row.residual, row.note),

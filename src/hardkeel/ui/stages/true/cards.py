@@ -281,8 +281,8 @@ class AimCard(ButtonsCard):
         self.hide()
 
     def show_build(self, survey: Survey, judgement: Judgement, unit: LengthUnit) -> None:
-        """Which is chosen; shown where a seat of the two is out."""
+        """Which is chosen; shown where a seat of the two is out, and no glue is wet."""
         there = survey.body("wing") is not None and survey.body("stab") is not None
-        self.setVisible(there and judgement.together is not None)
+        self.setVisible(there and judgement.together is not None and judgement.phase != "wet")
         aim = (survey.aim or {}).get("stab", DATUM)
         self.show_answer(aim, say_aiming.together_words(survey, judgement, unit))

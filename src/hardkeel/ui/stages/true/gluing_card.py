@@ -37,6 +37,7 @@ class GluingCard(ButtonsCard):
         super().__init__(say.GLUED, ())
         self._clock = clock
         self._shown: tuple[Survey, Judgement, LengthUnit] | None = None
+        self._asked: tuple[str, str] | None = None  # a body, and what was asked before it is glued
         self.time = label("big")
         self.minutes = QSpinBox()
         self.minutes.setRange(1, int(LONGEST_POT_LIFE))
@@ -71,6 +72,7 @@ class GluingCard(ButtonsCard):
     def show_build(self, survey: Survey, judgement: Judgement, unit: LengthUnit) -> None:
         """A button for each body; what has moved in words."""
         self._shown = (survey, judgement, unit)
+        self._asked = None
         bodies = [body.id for body in survey.bodies if body.id != FUSELAGE]
         answers = [("", say.NOTHING), *((one, body_name(survey, one)) for one in bodies)]
         self.set_answers(answers)
@@ -86,6 +88,14 @@ class GluingCard(ButtonsCard):
         self.list.setVisible(bool(listed))
         self.show_time()
 
+    def ask(self, body: str, question: str) -> bool:
+        """Ask before a body is glued; false where just this was asked, and the answer is yes."""
+        if self._asked == (body, question):
+            return False
+        self._asked = (body, question)
+        self.show_time()
+        return True
+
     def show_time(self) -> None:
         """How long there is, and what to do in it."""
         if self._shown is None:
@@ -99,6 +109,8 @@ class GluingCard(ButtonsCard):
         self.time.setVisible(left is not None)
         said = say.movement_words(survey, judgement, unit, left)
         self.show_answer(gluing.body if gluing is not None else "", said or say.LEANS)
+        if self._asked is not None:
+            self.said.setText(self._asked[1])
         if left is not None and left > 0:
             self._tick.start()
         else:

@@ -191,9 +191,7 @@ class Hands(QObject):
         expected = self._expected(target)
         if not expected.tells:
             return shown
-        told = as_shown(self._survey, target, expected.value)
-        band = abs(as_shown(self._survey, target, expected.value + expected.band) - told)
-        words = expect_words(told, band, self._unit, angular=shown.angular)
+        words = expect_words(*self._told(target, expected), self._unit, angular=shown.angular)
         return replace(shown, why=f"{shown.why} {words}".strip())
 
     def hear_gauge(
@@ -226,6 +224,10 @@ class Hands(QObject):
         self._card.field.set_flag(say.GAUGE_OFF if gauge.off else "")
         if before != (gauge.off, gauge.said):
             self.moved.emit()
+
+    def begin_anew(self) -> None:
+        """Another build: what was asked, and where a gauge was held, was on the one before."""
+        self._asked, self._gauge = AskedTwice(), HeldGauge()
 
     @property
     def is_off(self) -> bool:
@@ -361,10 +363,14 @@ class Hands(QObject):
         expected = self._expected(target)
         if expected.holds(as_kept(self._survey, target, shown)):
             return ""
-        told = as_shown(self._survey, target, expected.value)
-        band = abs(as_shown(self._survey, target, expected.value + expected.band) - told)
         angular = in_degrees(self._survey, target)
+        told, band = self._told(target, expected)
         return far_question(told, band, shown, self._unit, angular=angular)
+
+    def _told(self, target: Reading, expected: Expected) -> tuple[float, float]:
+        """What is expected and its band, as the reading's tool shows them."""
+        told = as_shown(self._survey, target, expected.value)
+        return told, abs(as_shown(self._survey, target, expected.value + expected.band) - told)
 
     def _expected(self, target: Reading) -> Expected:
         judgement = self._document.judgement

@@ -23,7 +23,6 @@ from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
-from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel
 from hardkeel.ui.kit.checks_card import ChecksCard
@@ -80,7 +79,6 @@ class TruePage(StagePage):
         self._check = ""
         self._stage = ""
         self._body = ""
-        self._glue_asked = AskedTwice()
         self._way: WayName = "sanding"
         self._rows: tuple[ReadingRow, ...] = ()
         self._theme = theme
@@ -322,12 +320,10 @@ class TruePage(StagePage):
     def _on_glued(self, body: str) -> None:
         build, dry = self._document.build, self._document.judged("dry")
         checks = dry.checks_on(body) if body and dry is not None else ()
-        sensible = not any(check.verdict == "out" for check in checks)
-        if self._glue_asked.wants_asking(body, 0.0, sensible=sensible):
-            state = state_words(checks, self._unit)
-            held = build.surveyed.gluing.body if build.surveyed.gluing is not None else ""
-            self.glue.show_answer(held, out_question(build.surveyed, body, state))
-            return
+        if any(check.verdict == "out" for check in checks):
+            question = out_question(build.surveyed, body, state_words(checks, self._unit))
+            if self.glue.ask(body, question):
+                return
         self._apply(gluing_edit(body), lambda b: edits.set_gluing(b, body))
 
     def _show_seat(self) -> None:
@@ -338,7 +334,7 @@ class TruePage(StagePage):
         if shown is not None:
             self.seat.show_seat(shown)
         gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
-        self.gaps.setVisible(gaps is not None)
+        self.gaps.setVisible(gaps is not None and judgement.phase != "wet")
         if gaps is not None:
             self.gaps.show_gaps(*gaps, self._unit)
 
@@ -358,6 +354,7 @@ class TruePage(StagePage):
 
     def _on_build_opened(self) -> None:
         self._stage = self.hands.stage = ""
+        self.hands.begin_anew()
         self._wanted = ()  # what was worth taking on another model is not on this one
 
     def _on_stage_picked(self, body: str) -> None:
