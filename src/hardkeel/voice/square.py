@@ -430,7 +430,7 @@ def finer_words(decided: int, open_: int, unit: LengthUnit) -> str:
     if not open_:
         return ""
     finer = format_length(FINER_MM, unit)
-    told = f"{open_} {'check stays' if open_ == 1 else 'checks stay'} open: a tape is as wide as the tolerance."
+    told = f"{open_} {'check stays' if open_ == 1 else 'checks stay'} open: no reading that can be had sharpens {'it' if open_ == 1 else 'one of them'} by a tenth."
     if decided:
         return f"{told} Read to {finer} the same lengths would decide {decided} of them."
     return f"{told} Even read to {finer} the same lengths would not decide them: they lie near the limit."
