@@ -281,10 +281,15 @@ def test_a_large_former_gets_a_page_large_enough_and_odd_names_plain_files() -> 
 
 
 def test_the_record_tells_stages_gluing_and_what_it_does_in_the_air() -> None:
-    build = set_gluing(set_locked(demo_build(), "wing", locked=True), "stab")
+    build = set_gluing(
+        set_locked(
+            demo_build(), "wing", locked=True, now=datetime(2026, 11, 30, 20, 15, tzinfo=UTC)
+        ),
+        "stab",
+    )
     text = _text_of(record_pdf(build, judge_survey(build.surveyed, "wet"), "mm"))
     for words in (
-        "Stages of rigging", "Wing: glued, and left as it stands.", "What the glue has moved",
+        "Stages of rigging", "Wing: glued, and left as it stands, since Mon 30 Nov 20:15.", "What the glue has moved",
         "In the air", "Neutral point at", "At the edge of what is allowed",
     ):  # fmt: skip
         assert words in text, words

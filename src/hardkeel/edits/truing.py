@@ -25,14 +25,13 @@ from hardkeel.survey.model import (
     GapPlace,
     GapRead,
     Gluing,
-    Observation,
     PanelSide,
     Phase,
     Reading,
     SeatKind,
     Survey,
     Verdict,
-    marks_of,
+    bodies_of,
 )
 from hardkeel.survey.reaching import error_at_reach_mm
 from hardkeel.survey.seatwork import SeatStep
@@ -123,10 +122,17 @@ def set_aim(build: Build, body: str, aim: str) -> Build:
     return with_survey(build, build.surveyed.but(aim=aims or None))
 
 
-def set_locked(build: Build, body: str, *, locked: bool) -> Build:
-    """Say that a body is glued and moves no more, or that it may be moved again.
+def set_locked(
+    build: Build, body: str, *, locked: bool, now: datetime, before: Iterable[str] = ()
+) -> Build:
+    """Say that a body is glued and moves no more since now, or that it may be moved again.
 
     With the wing glued the stabilizer is to be true to it as it stands.
+
+    Parameters
+    ----------
+    before : iterable of str
+        Ids of readings from before it moved: they are kept, ignored.
 
     Raises
     ------
@@ -135,7 +141,19 @@ def set_locked(build: Build, body: str, *, locked: bool) -> Build:
     """
     survey = build.surveyed
     others = tuple(one for one in survey.locked if one != body)
-    changed = with_survey(build, survey.but(locked=(*others, body) if locked else others))
+    dates = {name: at for name, at in (survey.locked_at or {}).items() if name != body}
+    if locked:
+        dates[body] = now.isoformat(timespec="seconds")
+    gone = set(before)
+    readings = tuple(r.but(ignored=True) if r.id in gone else r for r in survey.readings)
+    changed = with_survey(
+        build,
+        survey.but(
+            locked=(*others, body) if locked else others,
+            locked_at=dates or None,
+            readings=readings if gone else survey.readings,
+        ),
+    )
     if body != "wing" or survey.body("stab") is None or "stab" in survey.locked:
         return changed
     return set_aim(changed, "stab", "wing" if locked else DATUM)
@@ -243,7 +261,7 @@ def correction_done(
     """
     survey = build.surveyed
     readings = tuple(
-        r.but(ignored=True) if phase in (None, r.phase) and _touches(survey, r, body) else r
+        r.but(ignored=True) if phase in (None, r.phase) and body in bodies_of(survey, r) else r
         for r in survey.readings
     )
     entry = Entry(
@@ -325,10 +343,3 @@ def _reading(survey: Survey, reading_id: str) -> Reading:
     if found is None:
         raise BadInput("survey.readings", f'no reading "{reading_id}"')
     return found
-
-
-def _touches(survey: Survey, reading: Observation, body: str) -> bool:
-    if reading.kind == "incidence":
-        return reading.body == body
-    owners = {mark.id: mark.body for mark in survey.marks}
-    return any(owners.get(mark) == body for mark in marks_of(reading))

@@ -6,7 +6,7 @@ m = K·(x − x_d) with K = Q·(C_d + Q)⁻¹, the part of the difference that i
 smoother of one step: H. E. Rauch, F. Tung and C. T. Striebel, AIAA Journal 3 (1965), 1445-1450).
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -60,6 +60,17 @@ def dry_of(columns: Columns, solution: Solution, body: str) -> Dry:
             covariance[column, :] = covariance[:, column] = 0.0
             covariance[column, column] = 1.0 / columns.prior_weight[column]
     return Dry(unknowns, covariance, _may_move(columns, body))
+
+
+def loosened(columns: Columns, dry: Dry, bodies: Collection[str]) -> Dry:
+    """The same where these bodies may have moved as far as the glued one."""
+    if not bodies:
+        return dry
+    may_move = dry.may_move.copy()
+    for body in bodies:
+        own = slice(columns.start[body], columns.start[body] + len(columns.names[body]))
+        may_move[own] = _may_move(columns, body)[own]
+    return Dry(dry.unknowns, dry.covariance, may_move)
 
 
 def lean_on(dry: Dry) -> Lean:

@@ -13,8 +13,10 @@ from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, Together, corrections_of, together_of
 from hardkeel.survey.doubting import Doubt, doubted
 from hardkeel.survey.drifting import Drift, drift_of
-from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, movement_of
+from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, loosened, movement_of
 from hardkeel.survey.goodness import Goodness, goodness_of
+from hardkeel.survey.likelihoods import Told, told_of
+from hardkeel.survey.lock_watch import LockWatch, watched
 from hardkeel.survey.model import (
     Observation,
     Phase,
@@ -131,6 +133,8 @@ class Judgement:
         What the readings in use have in common, as far as they tell.
     drift : Drift or None
         Where a suspect is one of a gauge's that walks away from its zero.
+    locks : tuple of LockWatch
+        What is locked since when, and whether it still stands so.
     ended : mapping of tuple of str to Start
         Where each solution on the way ended, by the readings set aside: the next one begins there.
     """
@@ -159,6 +163,12 @@ class Judgement:
     goodness: Goodness
     shared: tuple[SharedFound, ...]
     drift: Drift | None
+    locks: tuple[LockWatch, ...]
+
+    @property
+    def moved(self) -> tuple[LockWatch, ...]:
+        """The bodies that do not stand as they did when they were locked."""
+        return tuple(one for one in self.locks if one.moved)
 
     @property
     def simulated(self) -> bool:
@@ -243,16 +253,15 @@ def judge_survey(
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
     pool = near.pool if near is not None and near.pool.serves(net) else pool_of(net)
     observed = in_phase(survey.readings, phase)
-    in_use = counted(observed)
-    taken = tuple(one for one in in_use if not isinstance(one, Sight))
     dry = _dry(survey, phase, net)
-    if dry is not None:
-        net, starts = replace(net, lean=lean_on(dry)), NO_STARTS
-    solution, held, suspects, ended = set_aside(net, in_use, starts)
     rules = rules_of(survey, net.columns)
+    settled = _settle(net, counted(observed), rules, starts, dry)
+    net, solution, suspects = settled.net, settled.solution, settled.suspects
+    in_use, held, dry = settled.in_use, settled.held, settled.dry
+    taken = tuple(one for one in in_use if not isinstance(one, Sight))
     checks = judge(rules, solution.unknowns, solution.covariance)
     aside = tuple(suspect.reading for suspect in suspects)
-    checks, doubts = doubted(net, solution, in_use, aside, rules, checks)
+    checks, doubts = doubted(settled.told, checks)
     corrections = corrections_of(net, solution, rules)
     charged = charges_of(
         net.columns, rules, checks, solution.unknowns, solution.covariance, survey.locked
@@ -292,13 +301,55 @@ def judge_survey(
         why="" if next_ else why_nothing(net, solution, taken, rules, served),
         charged=charged,
         culprit=culprit_of(checks, charged, corrections, survey.locked),
-        ended=ended if dry is None else NO_STARTS,
+        ended=settled.ended if dry is None else NO_STARTS,
         pool=pool,
         movement=movement_of(net, dry, solution) if dry is not None else MappingProxyType({}),
         goodness=goodness_of(net, solution, survey.gluing.body if dry and survey.gluing else ""),
         shared=_shared(net, solution, in_use),
         drift=_drift(net, solution, readings, fitted, suspects),
+        locks=settled.locks,
     )
+
+
+@dataclass(frozen=True)
+class _Settled:
+    """Readings adjusted, with what locked bodies did since they were locked."""
+
+    net: Network
+    dry: Dry | None
+    in_use: tuple[Observation, ...]
+    solution: Solution
+    held: tuple[Observation, ...]
+    suspects: tuple[Suspect, ...]
+    ended: Starts
+    told: Told | None
+    locks: tuple[LockWatch, ...]
+
+
+def _settle(
+    net: Network,
+    in_use: tuple[Observation, ...],
+    rules: tuple[CheckRule, ...],
+    starts: Starts,
+    dry: Dry | None,
+) -> _Settled:
+    """Adjust; what a locked body showed before it moved is left out, one such body after another."""
+    moved: list[LockWatch] = []
+    while True:
+        if dry is not None:
+            dry = loosened(net.columns, dry, [one.body for one in moved])
+            net, starts = replace(net, lean=lean_on(dry)), NO_STARTS
+        solution, held, suspects, ended = set_aside(net, in_use, starts)
+        aside = tuple(suspect.reading for suspect in suspects)
+        asked = rules or net.survey.locked_at
+        told = told_of(net, solution, in_use, aside, rules) if asked else None
+        locks = watched(net, told, in_use, [one.body for one in moved])
+        found = next((one for one in locks if one.moved), None)
+        if found is None:
+            locks = (*moved, *locks)
+            return _Settled(net, dry, in_use, solution, held, suspects, ended, told, locks)
+        moved.append(found)
+        in_use = tuple(one for one in in_use if one.id not in found.before)
 
 
 def again_of(judgement: Judgement) -> Again:
@@ -370,8 +421,8 @@ def _dry(survey: Survey, phase: Phase | None, net: Network) -> Dry | None:
     readings = counted(in_phase(survey.readings, "dry"))
     if not readings:
         return None
-    solution, _, _, _ = set_aside(net, readings)
-    return dry_of(net.columns, solution, survey.gluing.body)
+    settled = _settle(net, readings, (), NO_STARTS, None)
+    return dry_of(net.columns, settled.solution, survey.gluing.body)
 
 
 def _served(survey: Survey, dry: Dry | None, checks: tuple[Check, ...]) -> tuple[Check, ...]:

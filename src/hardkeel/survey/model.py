@@ -410,7 +410,10 @@ class Survey(Value):
     aim : mapping of str to str, optional
         What a body is to be true to: another body as it stands, or the datum.
     locked : tuple of str
-        Bodies that are glued and move no more: no advice asks it of them.  Our own addition to the file.
+        Bodies that are glued and move no more: no advice asks it of them.  Our own addition to the file, like
+        `locked_at`.
+    locked_at : mapping of str to str, optional
+        When each of them was locked, ISO time: what is read later is held against that claim.
     shared : Shared, optional
         What readings may have in common; without it each errs by itself.
     squared_to : str
@@ -427,9 +430,17 @@ class Survey(Value):
     gluing: Gluing | None = None
     aim: dict[str, Text] | None = None
     locked: tuple[Text, ...] = ()
+    locked_at: dict[str, str] | None = None
     photos: tuple[Photo, ...] = ()
     shared: Shared | None = None
     squared_to: SquaredTo = "fore"
+
+    @field_validator("locked_at")
+    @classmethod
+    def _are_iso_times(cls, dates: dict[str, str] | None) -> dict[str, str] | None:
+        for moment in (dates or {}).values():
+            datetime.fromisoformat(moment)
+        return dates
 
     @property
     def figures(self) -> tuple[Reading, ...]:
@@ -507,6 +518,24 @@ def marks_of(reading: Observation) -> tuple[str, ...]:
             return (reading.from_, reading.at, reading.to)
         case Incidence():
             return ()
+
+
+def bodies_of(survey: Survey, reading: Observation) -> set[str]:
+    """Ids of the bodies that a reading touches; a mark that the survey lacks touches none."""
+    if isinstance(reading, Incidence):
+        return {reading.body}
+    marks = set(marks_of(reading))
+    return {mark.body for mark in survey.marks if mark.id in marks}
+
+
+def is_since(moment: str, taken: str | None) -> bool:
+    """Whether something was read at a moment or later, both ISO times; not where nobody knows when it was read."""
+    if taken is None:
+        return False
+    then, now = datetime.fromisoformat(moment), datetime.fromisoformat(taken)
+    if (then.tzinfo is None) != (now.tzinfo is None):
+        then, now = then.replace(tzinfo=None), now.replace(tzinfo=None)
+    return now >= then
 
 
 def place_of(reading: Observation) -> tuple[object, ...]:

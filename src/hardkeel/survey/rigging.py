@@ -1,5 +1,6 @@
 """The stages of rigging: what is trued after what, how far each is, and where the work stands."""
 
+from collections import Counter
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -9,13 +10,22 @@ from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Asking, Judgement, again_of, next_readings
-from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Reading, Survey, counted
+from hardkeel.survey.lock_watch import LockWatch, Seen, check_of_locked, telling
+from hardkeel.survey.model import (
+    FUSELAGE,
+    RUDDER,
+    Body,
+    Reading,
+    Survey,
+    counted,
+    place_of,
+)
 from hardkeel.survey.pooling import offers_of, tied_to
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
 from hardkeel.survey.stories import to_take_again, told_apart
 
-RigState = Literal["locked", "true", "edge", "out", "open"]
+RigState = Literal["moved", "locked", "true", "edge", "out", "open"]
 
 _LEVEL_KNOWN: Final = 0.2  # degrees: 1 sigma of the bench, less than any tolerance of a level
 _BY_GRAVITY: Final = frozenset({"level", "height-stand"})  # without them the bench plays no part
@@ -31,7 +41,7 @@ class RigStage:
     body : str
         What is set; the fuselage's own stage is that it stands level.
     state : str
-        ``locked``: glued, it moves no more; ``true``: all of its checks are; ``edge``: all is known, and some of it
+        ``moved``: it does not stand as it did when it was locked; ``locked``: glued, it moves no more; ``true``: all of its checks are; ``edge``: all is known, and some of it
         lies at the limit; ``out``; ``open``.
     current : bool
         Where the work stands: the first that is neither locked nor known to be within its limits.
@@ -130,6 +140,45 @@ def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
     return None
 
 
+def in_question(judgement: Judgement, body: str) -> tuple[LockWatch, Reading] | None:
+    """A lock that may not hold, and the reading that tells best whether it does.
+
+    What was read of it and does not fit is read once more beside it, before it is taken to be bad.
+    """
+    survey, taken = judgement.net.survey, counted(judgement.readings)
+    watch = next((one for one in judgement.locks if one.asks), None)
+    if watch is None:
+        times = Counter(place_of(one) for one in taken if one.id in _since_locked(judgement))
+        for one in judgement.suspects:
+            bad = survey.reading(one.reading)
+            if bad is not None and times[place_of(bad)] == 1:
+                return next(w for w in judgement.locks if bad.id in w.read), bad
+        return None
+    order = rigging_order(survey)
+    upto = order[: order.index(body) + 1] if body in order else order if not body else ()
+    there = {FUSELAGE, *upto, *survey.locked}
+    found = telling(_seen(judgement), [watch], there)
+    return (watch, found) if found is not None else None
+
+
+def _seen(judgement: Judgement) -> Seen:
+    return Seen(judgement.net, judgement.pool, judgement.solution, counted(judgement.readings))
+
+
+def _since_locked(judgement: Judgement) -> set[str]:
+    return {reading for one in judgement.locks for reading in one.read}
+
+
+def ends_stage(judgement: Judgement, body: str) -> Reading | None:
+    """A reading of what is locked, before this body is; ``None`` where enough was read since the last was locked."""
+    survey = judgement.net.survey
+    return check_of_locked(
+        _seen(judgement),
+        judgement.locks,
+        last_stage={one.id for one in survey.bodies} - {FUSELAGE, body} <= set(survey.locked),
+    )
+
+
 def _level_rules(judgement: Judgement) -> tuple[CheckRule, CheckRule]:
     """How the bench stands, as if it were checked: along, and across."""
     columns = judgement.net.columns
@@ -153,6 +202,8 @@ def _level(judgement: Judgement) -> RigState:
 
 
 def _state(judgement: Judgement, body: str) -> RigState:
+    if any(one.body == body for one in judgement.moved):
+        return "moved"
     if body in judgement.net.survey.locked:
         return "locked"
     mine = judgement.checks_on(body)

@@ -98,7 +98,7 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
     packed = {check.id for check in out if check.kind in BY_PACKING}
     slid = any(check.kind in _BY_SLIDING for check in out)
     steps: list[SeatStep] = []
-    if correction.fitted is not None:
+    if correction.fitted is not None and (packed or slid):
         steps += _fitting(judgement, correction, packed=bool(packed), slid=slid)
     else:
         if packed:

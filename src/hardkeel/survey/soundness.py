@@ -111,6 +111,9 @@ def _check_aims(survey: Survey, bodies: set[str], place: str) -> None:
     for body in survey.locked:
         if body not in bodies | {RUDDER}:
             raise BadInput(f"{place}.locked", f'no body "{body}"')
+    for body in survey.locked_at or {}:
+        if body not in survey.locked:
+            raise BadInput(f"{place}.locked_at.{body}", f'"{body}" is not locked')
     if survey.gluing is not None and survey.gluing.body not in bodies:
         raise BadInput(f"{place}.gluing.body", f'no body "{survey.gluing.body}"')
 

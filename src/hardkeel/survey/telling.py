@@ -14,6 +14,7 @@ from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.suspecting import Fit, SightFit
 
 Json = dict[str, object]
+_MOST_ODDS = 60.0  # of a natural logarithm: as sure as a number tells
 
 
 def as_json(judgement: Judgement) -> Json:
@@ -76,6 +77,18 @@ def as_json(judgement: Judgement) -> Json:
             | {"sigma": {one.name: one.sigma for one in moved}}
             for body, moved in judgement.movement.items()
         }
+    if judgement.locks:
+        told["locks"] = [
+            {
+                "body": one.body,
+                "since": one.since,
+                "moved": one.moved,
+                "rivals": list(one.rivals),
+                "read": list(one.read),
+                "odds": math.exp(min(one.log_odds, _MOST_ODDS)),
+            }
+            for one in judgement.locks
+        ]
     return told
 
 

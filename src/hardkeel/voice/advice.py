@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
 from hardkeel.survey.checking import Check
@@ -10,24 +10,21 @@ from hardkeel.survey.correcting import Correction
 from hardkeel.survey.drifting import Drift
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, FUSELAGE, Offset, Reading, Survey
+from hardkeel.survey.model import ANGULAR, Offset, Reading, Survey
 from hardkeel.survey.pot_life import still_to_take
 from hardkeel.survey.ranking import NextReading
-from hardkeel.survey.rigging import decides_on_stage, next_on_stage
 from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
 from hardkeel.survey.suspecting import Fit, Suspect
 from hardkeel.voice.fitting import fitting_sentence
 from hardkeel.voice.fitting import ways as _ways
 from hardkeel.voice.gluing import HOLDS_WHAT, WET_SEAT, movement_words, that_count, to_bring_back
+from hardkeel.voice.locks import lock_step, moved_title
 from hardkeel.voice.names import body_name, check_name, contact_name, reading_name, sentence_case
+from hardkeel.voice.next_steps import NextKind, NextStep
 from hardkeel.voice.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
 from hardkeel.voice.sharing import limit_words, settling_reason
 from hardkeel.voice.sight import CLICK_AGAIN, click_sentence, told_id
 from hardkeel.voice.verdicts import format_doubt, format_value
-
-NextKind = Literal[
-    "again", "reading", "correct", "glue", "describe", "first", "lock", "on", "sight"
-]
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,17 +49,6 @@ class SeatAdvice:
     do: tuple[str, ...]
     then: str
     caution: str
-
-
-@dataclass(frozen=True, slots=True)
-class NextStep:
-    """The single answer to "what next?"."""
-
-    kind: NextKind
-    title: str
-    why: str
-    reading: Reading | None = None
-    body: str | None = None
 
 
 def seat_advice(
@@ -203,14 +189,15 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
             "Describe your model",
             "A dozen figures give the wing, the tail and the marks to measure from.",
         )
-    if judgement.suspects:
-        return _take_again(survey, judgement, unit)
+    urgent = urgent_step(survey, judgement, "", unit)
+    if urgent is not None:
+        return urgent
     wet = judgement.phase == "wet"
     listed = still_to_take(judgement.repeats, that_count(judgement))
     if wet and not listed and to_bring_back(survey, judgement):
         return _while_wet(survey, judgement, unit)
     if judgement.next:
-        return _measure(survey, judgement, judgement.next[0], unit)
+        return reading_step(survey, judgement, judgement.next[0], unit)
     if wet:
         return _while_wet(survey, judgement, unit)
     out = [check for check in judgement.checks if check.verdict == "out"]
@@ -230,6 +217,16 @@ def next_step(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextSte
         "All true: glue, then measure again while it is wet",
         f"Mark the joint, dry-run every prop and weight first. {GLUE_CAUTION}",
     )
+
+
+def urgent_step(
+    survey: Survey, judgement: Judgement, stage: str, unit: LengthUnit
+) -> NextStep | None:
+    """What comes before anything else: a lock that does not hold, a reading that does not fit."""
+    of_locks = lock_step(survey, judgement, stage, unit)
+    if of_locks is None and judgement.suspects:
+        return _take_again(survey, judgement, unit)
+    return of_locks
 
 
 def _take_again(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextStep:
@@ -283,40 +280,10 @@ def _limits(survey: Survey, judgement: Judgement, unsure: Sequence[Check]) -> st
     return " ".join(f"{sentence_case(', '.join(names))}: {words}." for words, names in told)
 
 
-def stage_step(survey: Survey, judgement: Judgement, body: str, unit: LengthUnit) -> NextStep:
-    """The one thing to do at the stage of rigging that is in hand."""
-    if judgement.suspects or (judgement.phase == "wet" and survey.gluing is not None):
-        return next_step(survey, judgement, unit)
-    name = "fuselage" if body == FUSELAGE else body_name(survey, body)
-    found = next_on_stage(judgement, body)
-    if body in survey.locked:
-        return NextStep("on", f"The {name} is glued", "Go on with the next stage.", body=body)
-    if found:
-        return _measure(survey, judgement, found[0], unit)
-    if body == FUSELAGE:
-        return NextStep("on", "How the fuselage stands is known", "Go on with the wing.", body=body)
-    again = decides_on_stage(judgement, body)
-    if again is not None:
-        title = sentence_case(reading_name(survey, again))
-        return NextStep("reading", title, HANGS_ON_IT, again)
-    out = [check for check in judgement.checks_on(body) if check.verdict == "out"]
-    if out:
-        names = ", ".join(check_name(survey, check).lower() for check in out)
-        return NextStep("correct", f"Correct the {name}", f"Known, and out: {names}.", body=body)
-    open_ = [c for c in judgement.checks if c.body == body and c.verdict == "unsure"]
-    if any(not check.edge for check in open_):
-        names = ", ".join(check_name(survey, check).lower() for check in open_)
-        return NextStep(
-            "lock", f"Your tools can't decide the {name}", f"Left open: {names}.", body=body
-        )
-    why = f"{AT_THE_EDGE}, or glue it as it stands." if open_ else "All of it is true."
-    hung = {check for doubt in judgement.doubts for check in doubt.checks}
-    if any(check.id in hung for check in open_):
-        why = DOUBT_IS_LEFT
-    return NextStep("lock", f"Glue the {name} and lock it", f"{why} {GLUE_CAUTION}", body=body)
-
-
-def _measure(survey: Survey, judgement: Judgement, best: NextReading, unit: LengthUnit) -> NextStep:
+def reading_step(
+    survey: Survey, judgement: Judgement, best: NextReading, unit: LengthUnit
+) -> NextStep:
+    """Take this reading: what it settles, and how far."""
     check = judgement.check(best.helps)
     name = check_name(survey, check) if check is not None else HOW_IT_STANDS
     if check is not None and check.unit == "mm":
@@ -367,6 +334,8 @@ def _answer(survey: Survey, judgement: Judgement) -> str:
     unsure = [check for check in judgement.checks if check.verdict == "unsure"]
     if judgement.checks and not judgement.measured:
         return "Nothing measured yet"
+    if judgement.moved:
+        return moved_title(survey, judgement.moved[0])
     if out:
         blamed = {body for check in out for body in judgement.charged[check.id]}
         bodies = [body_name(survey, body.id) for body in survey.bodies if body.id in blamed]

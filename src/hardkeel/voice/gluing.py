@@ -11,7 +11,7 @@ from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import timer
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Body, Incidence, Reading, Survey, marks_of, place_of
+from hardkeel.survey.model import Body, Reading, Survey, bodies_of, place_of
 from hardkeel.survey.pot_life import TO_REPEAT
 from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import body_name, reading_name, sentence_case
@@ -119,8 +119,8 @@ def movement_words(
         if most > _KNOWN_MM:
             return f"{name}: what is read so far has not moved; take the next readings to be sure of the rest."
         return f"{name}: nothing has moved beyond doubt, {format_length(most, unit)} at most."
+    said = moved_words(body, moved, unit)
     told.sort(key=lambda one: -_mm(body, one.name, one.value))
-    said = " and ".join(_one(body, one, unit) for one in told[:2])
     back = _WAYS[told[0].name][told[0].value > 0]
     if judgement.phase == "cured" or (left is not None and left <= 0):
         return f"{name} has moved since the dry fit: {said}. It is set: what that does stands with its checks."
@@ -132,6 +132,12 @@ def movement_words(
     return (
         f"{name} has moved since the dry fit: {said}. Bring it back to the dry fit, {back}{time}."
     )
+
+
+def moved_words(body: Body, moved: Sequence[Moved], unit: LengthUnit) -> str:
+    """The two largest ways it moved beyond doubt, as one sees them: ``up by 1.2 mm``; empty where none is."""
+    told = sorted(_beyond_doubt(moved), key=lambda one: -_mm(body, one.name, one.value))
+    return " and ".join(_one(body, one, unit) for one in told[:2])
 
 
 def to_bring_back(survey: Survey, judgement: Judgement, left: float | None = None) -> str:
@@ -174,9 +180,7 @@ def that_count(judgement: Judgement) -> tuple[Reading, ...]:
 
 def _is_on(survey: Survey, reading: Reading, body: str) -> bool:
     """Whether a reading tells anything of a body: it hangs there, or one of its marks is on it."""
-    owners = {mark.id: mark.body for mark in survey.marks}
-    hung = isinstance(reading, Incidence) and reading.body == body
-    return hung or body in {owners.get(mark) for mark in marks_of(reading)}
+    return body in bodies_of(survey, reading)
 
 
 def _beyond_doubt(moved: Sequence[Moved]) -> list[Moved]:

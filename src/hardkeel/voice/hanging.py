@@ -8,7 +8,7 @@ from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.build.model import Build
 from hardkeel.survey.model import RUDDER
 from hardkeel.tail.controls import hinge_stations
-from hardkeel.voice.advice import NextStep
+from hardkeel.voice.next_steps import NextStep
 from hardkeel.voice.tail import clash_sentences
 
 IN_LINE: Final = "Looked along from behind, its edge lies in line with the fin when the servo stands in the middle"

@@ -4,6 +4,7 @@ from typing import Final
 
 from hardkeel.survey.model import FUSELAGE, RUDDER, SeatKind, Survey
 from hardkeel.survey.rigging import RigStage
+from hardkeel.voice.locks import locked_when
 from hardkeel.voice.names import body_name
 
 STAGES: Final = "Stages of rigging"
@@ -22,7 +23,14 @@ SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
     ("struts", "struts"),
     ("cabane", "a cabane with washers"),
 )
-_STATES: Final = {"locked": "glued", "true": "true", "edge": "limit", "out": "out", "open": ""}
+_STATES: Final = {
+    "moved": "moved",
+    "locked": "glued",
+    "true": "true",
+    "edge": "limit",
+    "out": "out",
+    "open": "",
+}
 
 
 def stage_name(survey: Survey, stage: RigStage) -> str:
@@ -51,13 +59,17 @@ def stage_tip(survey: Survey, stage: RigStage) -> str:
         state = "hung" if stage.state == "locked" else "still to be hung"
         return f"Rudder: {now}{state}."
     state = {
+        "moved": "moved since it was locked",
         "locked": "glued, and left as it stands",
         "true": "all of it is true",
         "edge": "all of it is known, some of it at the limit",
         "out": "out of true",
         "open": "not known yet",
     }[stage.state]
-    return f"{name[:1].upper()}{name[1:]}: {now}{state}."
+    since = (survey.locked_at or {}).get(stage.body)
+    lead = " on" if stage.state == "moved" else ", since"
+    dated = f"{lead} {locked_when(since)}" if since is not None else ""
+    return f"{name[:1].upper()}{name[1:]}: {now}{state}{dated}."
 
 
 def lock_edit(body: str, *, locked: bool) -> str:

@@ -1,6 +1,7 @@
 """Stages of rigging: what comes after what, where the work stands, what is asked for there."""
 
 import math
+from datetime import UTC, datetime
 
 import numpy as np
 import pytest
@@ -22,9 +23,11 @@ from hardkeel.survey.rigging import (
     rigging_order,
 )
 from hardkeel.tail.model import Controls
-from hardkeel.voice.advice import stage_step
 from hardkeel.voice.hanging import rudder_step
+from hardkeel.voice.rig_next import stage_step
 from tests.airframes import plain_survey
+
+NOW = datetime(2026, 11, 30, 20, 15, tzinfo=UTC)
 
 
 def bodies_of(survey: Survey, reading: Reading) -> set[str]:
@@ -51,7 +54,7 @@ def test_where_the_work_stands_goes_on_as_stages_are_locked() -> None:
     for expected in ("fuselage", "fuselage"):
         now = [s.body for s in rig_stages(judge_survey(build.surveyed)) if s.current]
         assert now == [expected]
-        build = set_locked(build, "wing", locked=True)
+        build = set_locked(build, "wing", locked=True, now=NOW)
     tape = (Instrument(id="tape", kind="tape"),)
     stages = rig_stages(judge_survey(build.surveyed.but(instruments=tape)))
     assert [s.body for s in stages] == ["wing", "upper_wing", "stab", "fin"]
@@ -154,12 +157,12 @@ def test_the_rudder_comes_last_where_there_is_one_and_can_be_locked_though_it_is
     assert (stages[-1].body, stages[-1].state) == (RUDDER, "open")
     bare = build.but(tail=tuple(one.but(hinge_at_chord=None) for one in build.tail))
     assert rudder_of(bare) is None
-    hung = set_locked(build, RUDDER, locked=True)
+    hung = set_locked(build, RUDDER, locked=True, now=NOW)
     again = rig_stages(judge_survey(hung.surveyed), rudder=True)
     assert again[-1].state == "locked"
     assert build_from_text(text_of(hung)).surveyed.locked == (RUDDER,)
     with pytest.raises(BadInput, match="no body"):
-        set_locked(build, "aileron", locked=True)
+        set_locked(build, "aileron", locked=True, now=NOW)
 
 
 def test_hanging_the_rudder_says_how_far_it_swings_and_what_is_in_its_way() -> None:
@@ -171,4 +174,4 @@ def test_hanging_the_rudder_says_how_far_it_swings_and_what_is_in_its_way() -> N
     throw = (fin.controls or Controls()).up
     assert step.kind == "lock"
     assert f"swings {chord * math.sin(math.radians(throw)):.1f} mm to each side" in step.why
-    assert rudder_step(set_locked(build, RUDDER, locked=True), "mm").kind == "on"
+    assert rudder_step(set_locked(build, RUDDER, locked=True, now=NOW), "mm").kind == "on"

@@ -13,7 +13,7 @@ from hardkeel.survey.model import Seat, SeatKind, Shop, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.seatwork import SeatStep, seat_work
 from hardkeel.survey.soundness import check_survey
-from hardkeel.voice.advice import step_sentence
+from hardkeel.voice.advice import seat_advice, step_sentence
 from tests.airframes import plain_survey, readings_of
 
 
@@ -175,6 +175,18 @@ def test_a_saddle_is_still_shimmed_or_sanded() -> None:
     judged = known(seated("saddle"), {"stab.roll": 1.2})
     assert at(judged).fitted is None
     assert {step.act for step in work(judged)} == {"sand"}
+
+
+@pytest.mark.parametrize("kind", ["slot", "tube", "struts", "cabane"])
+def test_where_nothing_is_out_nothing_is_to_do_at_any_seat(kind: SeatKind) -> None:
+    judged = known(seated(kind, "wing", foot=True), {"wing.roll": 0.15, "wing.dz": 0.4})
+    assert not [check for check in judged.checks_on("wing") if check.verdict == "out" or check.edge]
+    correction = next(one for one in judged.corrections if one.body == "wing")
+    work = seat_work(judged, correction, "sanding")
+    assert not work.needed
+    assert work.steps == ()
+    said = seat_advice(judged.net.survey, judged, correction, "sanding", "mm")
+    assert said.do == ()
 
 
 def out_of(judged: Judgement) -> list[Check]:

@@ -32,10 +32,12 @@ from hardkeel.ui.stages.true.held_gauge import HeldGauge
 from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.voice import sheet as say_sheet
 from hardkeel.voice import true as say
-from hardkeel.voice.advice import NextStep, next_step, stage_step
+from hardkeel.voice.advice import next_step
 from hardkeel.voice.asking import expect_words, far_question
 from hardkeel.voice.hanging import rudder_step
 from hardkeel.voice.names import called, reading_name, sentence_case
+from hardkeel.voice.next_steps import NextStep
+from hardkeel.voice.rig_next import stage_step
 
 
 class Hands(QObject):

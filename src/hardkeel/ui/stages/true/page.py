@@ -328,9 +328,10 @@ class TruePage(StagePage):
 
     def _show_seat(self) -> None:
         judgement = self._document.judgement
-        body = showing.body_to_correct(judgement, self._body)
+        body = showing.body_to_correct(judgement, self._body, self._stage)
         shown = showing.seat_shown(self._document.build, judgement, body, self._way, self._unit)
-        self.seat.setVisible(shown is not None)
+        # while something locked stands elsewhere than it was thought to, nothing that hangs on it is known
+        self.seat.setVisible(shown is not None and not judgement.moved)
         if shown is not None:
             self.seat.show_seat(shown)
         gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
@@ -339,7 +340,7 @@ class TruePage(StagePage):
             self.gaps.show_gaps(*gaps, self._unit)
 
     def _on_gap_read(self, where: tuple[PanelSide, GapPlace], mm: float) -> None:
-        body = showing.body_to_correct(self._document.judgement, self._body)
+        body = showing.body_to_correct(self._document.judgement, self._body, self._stage)
         self._apply(gap_edit(*where), lambda b: edits.set_gap(b, body, *where, mm))
 
     # -- doing -----------------------------------------------------------------------------------
@@ -373,8 +374,12 @@ class TruePage(StagePage):
         if step is not None and step.kind == "sight":
             self.sight_wanted.emit()
             return
-        if step is None or step.kind not in ("lock", "on") or step.body is None:
+        if step is None or step.kind not in ("lock", "on", "moved") or step.body is None:
             self.description_wanted.emit()
+            return
+        if step.kind == "moved":
+            self._on_lock_asked(step.body, False)
+            self._take_stage(step.body)
             return
         if step.kind == "lock":
             self._on_lock_asked(step.body, True)
@@ -385,14 +390,17 @@ class TruePage(StagePage):
         self._take_stage(after[0] if after else "")
 
     def _on_lock_asked(self, body: str, locked: bool) -> None:  # noqa: FBT001  a signal
+        now = self._document.clock()
+        gone = [one for one in self._document.judgement.moved if one.body == body and not locked]
+        before = gone[0].before if gone else ()
         self._apply(
             lock_edit(body_name(self._document.build.surveyed, body), locked=locked),
-            lambda b: edits.set_locked(b, body, locked=locked),
+            lambda b: edits.set_locked(b, body, locked=locked, now=now, before=before),
         )
 
     def _on_seat_kind(self, kind: str) -> None:
         judgement = self._document.judgement
-        body = showing.body_to_correct(judgement, self._body)
+        body = showing.body_to_correct(judgement, self._body, self._stage)
         self._apply(
             seat_edit(cast("SeatKind", kind)),
             lambda b: edits.set_seat_kind(b, body, cast("SeatKind", kind)),
@@ -491,7 +499,7 @@ class TruePage(StagePage):
 
     def _on_correction_done(self) -> None:
         judgement, build = self._document.judgement, self._document.build
-        body = showing.body_to_correct(judgement, self._body)
+        body = showing.body_to_correct(judgement, self._body, self._stage)
         correction = next((c for c in judgement.corrections if c.body == body), None)
         if correction is None:
             return

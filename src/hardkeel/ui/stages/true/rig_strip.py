@@ -30,6 +30,10 @@ class RigShown:
     lockable: bool
 
 
+_WRONG: Final = ("out", "moved")
+_LOCKED: Final = ("locked", "moved")
+
+
 class RigButton(QAbstractButton):
     """One stage: its shape, its name, a word."""
 
@@ -78,10 +82,10 @@ class RigButton(QAbstractButton):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         theme, shown, box = self._theme, self._shown, QRectF(self.rect())
-        now = shown.current or shown.state == "out"
+        now = shown.current or shown.state in _WRONG
         colour = theme.colour(
             "out"
-            if shown.state == "out"
+            if shown.state in _WRONG
             else "act"
             if shown.current
             else "ink"
@@ -109,7 +113,7 @@ class RigButton(QAbstractButton):
         painter.drawText(QRectF(left, 0, box.width(), box.height()), middle, shown.name)
         left += painter.fontMetrics().horizontalAdvance(shown.name) + theme.px(6)
         painter.setFont(theme.font(12))
-        painter.setPen(theme.colour("out" if shown.state == "out" else "soft"))
+        painter.setPen(theme.colour("out" if shown.state in _WRONG else "soft"))
         if left + painter.fontMetrics().horizontalAdvance(shown.word) <= box.width():
             painter.drawText(QRectF(left, 0, box.width(), box.height()), middle, shown.word)
 
@@ -163,7 +167,7 @@ class RigStrip(QWidget):
         held = self._shown.get(chosen)
         self.lock.setVisible(held is not None and held.lockable)
         if held is not None:
-            locked = held.state == "locked"
+            locked = held.state in _LOCKED
             self.lock.setText(say.UNLOCK if locked else say.LOCK)
             self.lock.setToolTip(say.UNLOCK_TIP if locked else say.LOCK_TIP)
 
@@ -192,4 +196,4 @@ class RigStrip(QWidget):
     def _on_lock(self) -> None:
         held = self._shown.get(self._chosen)
         if held is not None:
-            self.lock_asked.emit(held.body, held.state != "locked")
+            self.lock_asked.emit(held.body, held.state not in _LOCKED)

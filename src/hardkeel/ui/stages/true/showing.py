@@ -18,6 +18,7 @@ from hardkeel.survey.model import (
     Reading,
     SeatKind,
     Survey,
+    bodies_of,
     marks_of,
     sigma_of,
 )
@@ -34,11 +35,12 @@ from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
 from hardkeel.ui.stages.true.rig_strip import RigShown
 from hardkeel.voice import true as say
-from hardkeel.voice.advice import NextStep, format_reading, format_residual, seat_advice
+from hardkeel.voice.advice import format_reading, format_residual, seat_advice
 from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
 from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.gaps import WITH_GAPS
 from hardkeel.voice.gluing import nothing_read
+from hardkeel.voice.locks import BEFORE_IT_MOVED
 from hardkeel.voice.names import (
     INSTRUMENT_NAMES,
     TOOLS,
@@ -50,7 +52,8 @@ from hardkeel.voice.names import (
     short_check_name,
     tool_name,
 )
-from hardkeel.voice.rigging import LOCK, stage_name, stage_state, stage_tip
+from hardkeel.voice.next_steps import NextStep
+from hardkeel.voice.rigging import LOCK, UNLOCK, stage_name, stage_state, stage_tip
 from hardkeel.voice.sight import LOOK_AGAIN
 from hardkeel.voice.verdicts import (
     format_doubt,
@@ -172,6 +175,7 @@ def reading_rows(
 ) -> tuple[ReadingRow, ...]:
     """Readings taken, in their order, and after them a few worth taking; those on the part in hand in front."""
     suspects = {suspect.reading for suspect in judgement.suspects}
+    gone = {reading for lock in judgement.moved for reading in lock.before}
     alike = {other for suspect in judgement.suspects for other in suspect.alike}
     rows = [
         ReadingRow(
@@ -179,11 +183,13 @@ def reading_rows(
             what=reading_name(build.surveyed, reading),
             value=format_reading(build.surveyed, reading, unit),
             residual=format_residual(build.surveyed, reading, fit, unit),
-            note=_note(build.surveyed, reading, fit, suspects, alike, unit),
+            note=BEFORE_IT_MOVED
+            if reading.id in gone
+            else _note(build.surveyed, reading, fit, suspects, alike, unit),
             state="doubtful"
             if reading.id in suspects
             else "ignored"
-            if reading.ignored
+            if reading.ignored or reading.id in gone
             else "fits",
         )
         for reading, fit in zip(judgement.readings, judgement.fits, strict=True)
@@ -195,14 +201,6 @@ def reading_rows(
         what = reading_name(build.surveyed, reading)
         rows.append(ReadingRow(f"{WANTED}{i}", what, "", "", "worth taking", "wanted"))
     return tuple(rows)
-
-
-def bodies_of(survey: Survey, reading: Reading) -> set[str]:
-    """The bodies that a reading is taken on."""
-    if reading.kind == "incidence":
-        return {reading.body}
-    owners = {mark.id: mark.body for mark in survey.marks}
-    return {owners.get(mark, "") for mark in marks_of(reading)}
 
 
 def wanted_readings(judgement: Judgement) -> tuple[Reading, ...]:
@@ -307,9 +305,14 @@ def _seat_kind(survey: Survey, body: str) -> SeatKind:
     return found.seat.kind if found is not None and found.seat is not None else "saddle"
 
 
-def body_to_correct(judgement: Judgement, chosen: str) -> str:
-    """The body whose seat is shown: the picked one, else the worst."""
+def body_to_correct(judgement: Judgement, chosen: str, stage: str = "") -> str:
+    """The body whose seat is shown: the one of the stage in hand, or the picked one, else the worst.
+
+    At a stage no other is shown: what to do there never stands over what to do elsewhere.
+    """
     bodies = [c.body for c in judgement.corrections]
+    if stage:
+        return stage if stage in bodies else ""
     if chosen in bodies:
         return chosen
     if judgement.culprit in bodies:
@@ -324,6 +327,7 @@ def body_to_correct(judgement: Judgement, chosen: str) -> str:
 _ACTIONS: Final = {
     "describe": say.DESCRIBE_THE_MODEL,
     "lock": LOCK,
+    "moved": UNLOCK,
     "on": say.GO_ON,
     "sight": LOOK_AGAIN,
 }
@@ -342,6 +346,7 @@ def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
         "lock": say.NEXT,
         "on": say.NEXT,
         "sight": say.TAKE_AGAIN,
+        "moved": say.NEXT,
     }[step.kind]
     if reading is not None:
         eyebrow += f" · {tool_name(survey, reading)}"
@@ -349,7 +354,7 @@ def next_shown(survey: Survey, step: NextStep, unit: LengthUnit) -> NextShown:
         eyebrow=eyebrow,
         title=step.title,
         why=step.why,
-        edge="out" if step.kind in ("again", "sight") else "act",
+        edge="out" if step.kind in ("again", "sight", "moved") else "act",
         takes=reading is not None,
         angular=reading is not None and in_degrees(survey, reading),
         unit=unit,
