@@ -459,6 +459,11 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
     assert "Wing has moved since the dry fit: starboard tip up" in page.glue.said.text()
     assert "Bring it back to the dry fit, port tip up" in page.glue.said.text()
     assert page.glue.back.isVisible()
+    assert page.glue.where["dry"].isChecked()
+    qtbot.mouseClick(page.glue.where["true"], Qt.MouseButton.LeftButton)
+    assert "Wing is out of true: " in page.glue.said.text()
+    assert "Bring it to true, " in page.glue.said.text()
+    qtbot.mouseClick(page.glue.where["dry"], Qt.MouseButton.LeftButton)
     assert "sanding comes again" in seat_text(page)
     assert "Sand " not in seat_text(page)
     assert not page.aim.isVisible()  # it would pack both seats

@@ -21,6 +21,7 @@ from hardkeel.survey.model import (
     DATUM,
     FUSELAGE,
     WIDEST_GAP_MM,
+    BackTo,
     Body,
     GapPlace,
     GapRead,
@@ -38,6 +39,7 @@ from hardkeel.survey.seatwork import SeatStep
 from hardkeel.survey.soundness import check_survey
 
 Edit = Callable[[Build], Build]
+_HOLDS_WHAT = "say first what the glue holds"
 LONGEST_POT_LIFE = 24 * 60.0  # minutes: a laminating resin in a cool shed
 
 
@@ -211,6 +213,20 @@ def set_gluing(build: Build, body: str) -> Build:
     return build.but(survey=survey.but(gluing=Gluing(body=body) if body else None))
 
 
+def set_back_to(build: Build, back_to: BackTo) -> Build:
+    """Say whether what moves while the glue is wet is brought back to how it stood dry, or to true.
+
+    Raises
+    ------
+    BadInput
+        When nothing is being glued.
+    """
+    gluing = build.surveyed.gluing
+    if gluing is None:
+        raise BadInput("", _HOLDS_WHAT)
+    return build.but(survey=build.surveyed.but(gluing=gluing.but(back_to=back_to)))
+
+
 def set_mixed(build: Build, minutes: float | None, now: datetime) -> Build:
     """The glue is mixed now and can be worked for so many minutes; without minutes it is not mixed after all.
 
@@ -221,7 +237,7 @@ def set_mixed(build: Build, minutes: float | None, now: datetime) -> Build:
     """
     gluing = build.surveyed.gluing
     if gluing is None:
-        raise BadInput("", "say first what the glue holds")
+        raise BadInput("", _HOLDS_WHAT)
     if minutes is not None and not 1 <= minutes <= LONGEST_POT_LIFE:
         raise BadInput("pot life", f"{minutes:g} minutes is no pot life")
     mixed = now.isoformat(timespec="seconds") if minutes is not None else None

@@ -343,6 +343,9 @@ RUDDER: Final = (
 DATUM: Final = "datum"  # what a body aims at unless the survey says another
 
 
+BackTo = Literal["dry", "true"]
+
+
 class Gluing(Value):
     """What the glue holds: wet and cured readings lean on the dry ones, but for this body.
 
@@ -352,11 +355,14 @@ class Gluing(Value):
         When the glue was mixed, ISO time; our own addition to the file, like `pot_life`.
     pot_life : float, optional
         How long it can be worked, minutes: by the maker's sheet, at this evening's temperature.
+    back_to : str
+        Where what has moved is brought back to: how it stood dry, or true; our own addition too.
     """
 
     body: Text
     mixed: str | None = None
     pot_life: Positive | None = None
+    back_to: BackTo = "dry"
 
     @field_validator("mixed")
     @classmethod

@@ -11,7 +11,7 @@ from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import timer
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Body, Reading, Survey, bodies_of, place_of
+from hardkeel.survey.model import BackTo, Body, Reading, Survey, bodies_of, place_of
 from hardkeel.survey.pot_life import TO_REPEAT
 from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import body_name, reading_name, sentence_case
@@ -34,6 +34,19 @@ WET_SEAT: Final = (
     "The glue is wet: it is moved back now, or left; sanding comes again when it is cured."
 )
 HOLDS_WHAT: Final = "Say what the glue holds"
+BACK_TO: Final = "Bring it back to"
+WHERE_TO: Final[tuple[tuple[BackTo, str], ...]] = (("dry", "the dry fit"), ("true", "true"))
+# by a check's kind, what of a body's pose it speaks of
+_TURNS: Final = {
+    "incidence": "pitch",
+    "decalage": "pitch",
+    "roll": "roll",
+    "roll_to_wing": "roll",
+    "fin_lean_to_stab": "roll",
+    "yaw": "yaw",
+    "fin_yaw": "yaw",
+    "offset": "dy",
+}
 _SEEN: Final = 2.0  # sigmas
 _KNOWN_MM: Final = 2.0  # a doubt of more than this is no answer yet
 # value > 0, value < 0
@@ -111,6 +124,9 @@ def movement_words(
     name = sentence_case(body_name(survey, body.id))
     if nothing_read(survey, judgement):
         return f"{name}: nothing read yet."
+    over = judgement.phase == "cured" or (left is not None and left <= 0)
+    if gluing.back_to == "true" and not over:
+        return _true_words(judgement, body, unit, left)
     if not told:
         most = max(
             (_mm(body, one.name, _SEEN * one.sigma) for one in moved if one.name in _WAYS),
@@ -122,16 +138,42 @@ def movement_words(
     said = moved_words(body, moved, unit)
     told.sort(key=lambda one: -_mm(body, one.name, one.value))
     back = _WAYS[told[0].name][told[0].value > 0]
-    if judgement.phase == "cured" or (left is not None and left <= 0):
+    if over:
         return f"{name} has moved since the dry fit: {said}. It is set: what that does stands with its checks."
-    time = (
-        f": you have {number_of(math.ceil(left), 'minute')}"
-        if left is not None
-        else " while the glue lets you"
-    )
-    return (
-        f"{name} has moved since the dry fit: {said}. Bring it back to the dry fit, {back}{time}."
-    )
+    return f"{name} has moved since the dry fit: {said}. Bring it back to the dry fit, {back}{_time(left)}."
+
+
+def _true_words(judgement: Judgement, body: Body, unit: LengthUnit, left: float | None) -> str:
+    """What of the glued body is out as it lies, and which way is true."""
+    name, out = sentence_case(body_name(judgement.net.survey, body.id)), _out_by(judgement, body.id)
+    if not out:
+        mine = [check for check in judgement.checks if check.body == body.id]
+        if all(check.verdict == "true" for check in mine):
+            return f"{name} is true as it lies: leave it."
+        return f"{name}: nothing of it is out beyond doubt; what is open is not known yet."
+    out.sort(key=lambda one: -_mm(body, one.name, one.value))
+    said = " and ".join(_one(body, one, unit) for one in out[:2])
+    back = _WAYS[out[0].name][out[0].value > 0]
+    return f"{name} is out of true: {said}. Bring it to true, {back}{_time(left)}."
+
+
+def _out_by(judgement: Judgement, body: str) -> list[Moved]:
+    """How the glued body stands off true, by its checks that are out: one for each way it can stand off."""
+    found: dict[str, Moved] = {}
+    for check in judgement.checks_on(body):
+        name = _TURNS.get(check.kind)
+        if check.verdict != "out" or name is None:
+            continue
+        # what two bodies have between them is the first's less the second's
+        sign = -1.0 if (check.kind == "decalage") != (check.body != body) else 1.0
+        found.setdefault(name, Moved(name, sign * check.error, check.doubt))
+    return list(found.values())
+
+
+def _time(left: float | None) -> str:
+    if left is None:
+        return " while the glue lets you"
+    return f": you have {number_of(math.ceil(left), 'minute')}"
 
 
 def moved_words(body: Body, moved: Sequence[Moved], unit: LengthUnit) -> str:
@@ -146,7 +188,14 @@ def to_bring_back(survey: Survey, judgement: Judgement, left: float | None = Non
     over = left is not None and left <= 0
     if gluing is None or judgement.phase != "wet" or not that_count(judgement) or over:
         return ""
+    if gluing.back_to == "true":
+        return gluing.body if _out_by(judgement, gluing.body) else ""
     return gluing.body if _beyond_doubt(judgement.movement.get(gluing.body, ())) else ""
+
+
+def back_to_edit(back_to: BackTo) -> str:
+    """The step's name for undo."""
+    return f"bring back to {dict(WHERE_TO)[back_to]}"
 
 
 def brought_edit(survey: Survey, body: str) -> str:

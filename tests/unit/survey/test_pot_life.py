@@ -14,7 +14,7 @@ from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Gluing, Reading, place_of, sigma_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.pot_life import TO_REPEAT, still_to_take
-from hardkeel.voice.gluing import list_words, movement_words, time_words
+from hardkeel.voice.gluing import list_words, movement_words, time_words, to_bring_back
 from tests.airframes import plain_survey, random_truth
 
 NOW = datetime(2026, 3, 1, 20, 0, tzinfo=UTC)
@@ -124,3 +124,24 @@ def test_the_pot_life_runs_from_when_it_was_mixed() -> None:
         set_mixed(build, 0.0, NOW)
     with pytest.raises(BadInput, match="what the glue holds"):
         set_mixed(demo_build(), 30.0, NOW)
+
+
+def test_what_is_glued_can_be_brought_to_true_instead_of_to_the_dry_fit() -> None:
+    judged, _ = glued({"roll": 2.5}, 6)
+    gluing = judged.net.survey.gluing
+    assert gluing is not None
+    survey = judged.net.survey.but(gluing=gluing.but(back_to="true"))
+    again = judge_survey(survey, "wet")
+    roll = next(c for c in again.checks if c.id == f"{gluing.body}_roll")
+    assert roll.verdict == "out"
+    said = movement_words(survey, again, "mm", 8.2)
+    assert "is out of true: " in said
+    assert "starboard tip up" in said if roll.error > 0 else "port tip up" in said
+    back = "port tip up" if roll.error > 0 else "starboard tip up"
+    assert f"Bring it to true, {back}: you have 9 minutes" in said
+    assert to_bring_back(survey, again, 8.2) == gluing.body
+    true, _ = glued({}, 6, seed=4)
+    lies = true.net.survey.but(gluing=gluing.but(back_to="true"))
+    said = movement_words(lies, judge_survey(lies, "wet"), "mm", 8.2)
+    assert "Bring it" not in said
+    assert to_bring_back(lies, judge_survey(lies, "wet"), 8.2) == ""

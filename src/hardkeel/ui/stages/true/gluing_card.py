@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import LONGEST_POT_LIFE
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, Survey
+from hardkeel.survey.model import FUSELAGE, BackTo, Survey
 from hardkeel.ui.document.document import Clock
 from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card import label
@@ -28,10 +28,13 @@ class GluingCard(ButtonsCard):
         The glue is mixed and can be worked for so many minutes.
     brought_back : (nothing)
         What has moved was moved back.
+    aimed : str
+        Where it is to be brought back to.
     """
 
     mixed = pyqtSignal(float)
     brought_back = pyqtSignal()
+    aimed = pyqtSignal(str)
 
     def __init__(self, clock: Clock) -> None:
         super().__init__(say.GLUED, ())
@@ -58,16 +61,37 @@ class GluingCard(ButtonsCard):
         self.back.setObjectName("primary")
         self.back.setToolTip(say.BROUGHT_TIP)
         self.back.clicked.connect(self.brought_back)
+        self.where: dict[BackTo, QPushButton] = {}
+        where = self._where_to()
+        self.column.addLayout(where)
         self.column.insertWidget(2, self.time)
         self.column.insertLayout(3, row)
         self.column.addWidget(self.back)
         self.column.addWidget(self.list)
-        self._row_parts = [item for i in range(row.count()) if (item := row.itemAt(i)) is not None]
+        self._row_parts = [
+            item
+            for line in (row, where)
+            for i in range(line.count())
+            if (item := line.itemAt(i)) is not None
+        ]
         self._tick = QTimer(self)
         self._tick.setInterval(_TICK_MS)
         self._tick.setTimerType(Qt.TimerType.CoarseTimer)
         self._tick.timeout.connect(self.show_time)
         self.hide()
+
+    def _where_to(self) -> QHBoxLayout:
+        """Where what has moved is brought back to."""
+        row = QHBoxLayout()
+        row.addWidget(label("soft", say.BACK_TO, wrap=False))
+        for key, words in say.WHERE_TO:
+            button = self.where[key] = QPushButton(words)
+            button.setObjectName("tool")
+            button.setCheckable(True)
+            button.clicked.connect(lambda _on, key=key: self.aimed.emit(key))
+            row.addWidget(button)
+        row.addStretch(1)
+        return row
 
     def show_build(self, survey: Survey, judgement: Judgement, unit: LengthUnit) -> None:
         """A button for each body; what has moved in words."""
@@ -83,6 +107,8 @@ class GluingCard(ButtonsCard):
                 widget.setVisible(gluing is not None and judgement.phase == "wet")
         if gluing is not None and gluing.pot_life is not None and not self.minutes.hasFocus():
             self.minutes.setValue(round(gluing.pot_life))
+        for key, button in self.where.items():
+            button.setChecked(gluing is not None and gluing.back_to == key)
         listed = say.list_words(survey, judgement)
         self.list.setText(listed)
         self.list.setVisible(bool(listed))

@@ -18,7 +18,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import LEANING
 from hardkeel.survey.instruments import as_kept, in_degrees
-from hardkeel.survey.model import PHASES, GapPlace, PanelSide, Phase, Reading, SeatKind
+from hardkeel.survey.model import PHASES, BackTo, GapPlace, PanelSide, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
@@ -44,7 +44,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.voice.aiming import aim_edit
 from hardkeel.voice.doubts import check_sentence
 from hardkeel.voice.gaps import gap_edit
-from hardkeel.voice.gluing import brought_edit, gluing_edit, mixed_edit, out_question
+from hardkeel.voice.gluing import back_to_edit, brought_edit, gluing_edit, mixed_edit, out_question
 from hardkeel.voice.names import PHASE_WORDS, body_name, called
 from hardkeel.voice.rigging import lock_edit, seat_edit
 from hardkeel.voice.sharing import EDIT as SHARED_EDIT
@@ -114,6 +114,7 @@ class TruePage(StagePage):
         self.glue.answered.connect(self._on_glued)
         self.glue.mixed.connect(self._on_mixed)
         self.glue.brought_back.connect(self._on_brought_back)
+        self.glue.aimed.connect(self._on_back_to)
         self.aim = AimCard()
         self.aim.answered.connect(self._on_aimed)
         self.gaps = GapsCard()
@@ -303,6 +304,9 @@ class TruePage(StagePage):
 
     def _on_aimed(self, aim: str) -> None:
         self._apply(aim_edit(aim), lambda b: edits.set_aim(b, "stab", aim))
+
+    def _on_back_to(self, back_to: BackTo) -> None:
+        self._apply(back_to_edit(back_to), lambda b: edits.set_back_to(b, back_to))
 
     def _on_brought_back(self) -> None:
         build, now = self._document.build, self._document.clock()
