@@ -115,7 +115,7 @@ def _rig(survey: Survey, seed: int, blunders: float, *, pushed: bool) -> Ended:
                 if not first:
                     first = body
                     if pushed:
-                        given[body][axis] += by_signed
+                        given[body] = {**given[body], axis: given[body].get(axis, 0.0) + by_signed}
             case "correct":
                 given[body] = {}
                 build = correction_done(build, body, "dry", (), now)

@@ -1,5 +1,6 @@
 """The bench as a builder uses it: tonight answered at once, worked through by keys, timers that outlive the window."""
 
+import re
 from collections.abc import Callable
 from datetime import timedelta
 from pathlib import Path
@@ -41,7 +42,8 @@ def done(window: MainWindow) -> set[str]:
 
 
 def test_two_hours_tonight_are_answered_when_the_page_opens(tonight: TonightPage) -> None:
-    assert tonight.title.text().endswith("two hours")
+    assert re.search(r" until \d\d:\d\d, ", tonight.title.text())
+    assert "two hours" in tonight.title.text() or "1 h 5" in tonight.title.text()
     assert tonight.weeks.text().startswith("Done ")
     assert tonight.step.answer.text()
     assert tonight.step.button.text() == "Begin (Enter)"
@@ -52,7 +54,8 @@ def test_another_time_is_another_evening(tonight: TonightPage, qtbot: QtBot) -> 
     before = tonight.evening.accessibleName()
     tonight.time.setValue(30)
     qtbot.waitUntil(lambda: tonight.evening.accessibleName() != before, timeout=20_000)
-    assert tonight.title.text().endswith("30 min")
+    assert tonight.title.text().endswith(" min")
+    assert tonight.minutes <= 30
 
 
 def test_the_evening_is_worked_through_from_arms_length_without_the_mouse(
@@ -110,6 +113,80 @@ def test_arrow_keys_go_through_the_evening_and_enter_begins(
     assert second != first
     qtbot.keyClick(tonight.evening, Qt.Key.Key_Return)
     assert [step.title for step in window.document.build.steps if step.state == "doing"] == [second]
+
+
+def test_the_evening_ends_by_the_clock_also_after_the_second_step(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    now = [local_time("2026-10-06T19:36")]
+    window.document.clock = lambda: now[0].astimezone()  # noqa: PLW0108  the hour moves
+    tonight.time.setValue(150)
+    said = " until 22:06, "
+    qtbot.waitUntil(lambda: said in tonight.title.text(), timeout=20_000)
+    assert tonight.title.text().endswith("2 h 30")
+    for minutes in (40, 50):  # begun, and done so much later: 21:06
+        tonight.go_on()
+        now[0] += timedelta(minutes=minutes)
+        tonight.go_on()
+        qtbot.waitUntil(
+            lambda: tonight.rows[0].start >= now[0] or bool(tonight.rows[0].state), timeout=20_000
+        )
+    qtbot.waitUntil(lambda: tonight.title.text() == "Tuesday until 22:06, one hour", timeout=20_000)
+    assert tonight.time.value() == 60
+    now[0] = local_time("2026-10-06T22:10")
+    tonight.look_at_clock()
+    qtbot.waitUntil(lambda: tonight.title.text().endswith("the time is over"), timeout=20_000)
+
+
+def test_the_plan_moves_with_the_clock_unasked(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    now = [local_time("2026-10-06T20:00")]
+    window.document.clock = lambda: now[0].astimezone()  # noqa: PLW0108  the hour moves
+    tonight.time.setValue(121)
+    qtbot.waitUntil(lambda: "22:01" in tonight.title.text(), timeout=20_000)
+    now[0] += timedelta(minutes=7)
+    tonight.look_at_clock()
+    qtbot.waitUntil(lambda: tonight.rows[0].start == now[0], timeout=20_000)
+    assert tonight.title.text() == "Tuesday until 22:01, 1 h 54"
+
+
+def test_a_step_that_is_begun_is_marked_and_another_beside_it_is_asked_about(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    first, second = tonight.rows[0], tonight.rows[1]
+    tonight.go_on()
+    qtbot.waitUntil(lambda: tonight.rows[0].state == "doing", timeout=20_000)
+    assert tonight.rows[0].id == first.id
+    assert tonight.rows[0].length.startswith("begun at ")
+    tonight.evening.picked.emit(second.id)
+    assert tonight.step.button.text() == "Begin (Enter)"
+    tonight.go_on()
+    assert tonight.told.text().startswith("You are at another: ")
+    assert [one.id for one in window.document.build.steps if one.state == "doing"] == [first.id]
+    tonight.go_on()
+    assert {one.id for one in window.document.build.steps if one.state == "doing"} == {
+        first.id,
+        second.id,
+    }
+
+
+def test_what_was_glued_lies_in_the_evening_until_it_may_be_handled(
+    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+) -> None:
+    glue = next(row.id for row in tonight.rows if row.glue)
+    tonight.evening.picked.emit(glue)
+    tonight.go_on()
+    tonight.go_on()
+    qtbot.waitUntil(
+        lambda: any(row.id == glue and row.state == "lies" for row in tonight.rows), timeout=20_000
+    )
+    row = next(row for row in tonight.rows if row.id == glue)
+    assert row.under.startswith("Done; lies until ")
+    middle = tonight.evening.boxes()[glue].center().toPoint()
+    chosen = tonight.step.answer.text()
+    qtbot.mouseClick(tonight.evening, LEFT, pos=middle)
+    assert tonight.step.answer.text() == chosen  # it is done: there is nothing to begin
 
 
 def test_a_step_begun_before_its_turn_is_asked_about_once(
@@ -315,7 +392,7 @@ def test_what_might_be_otherwise_is_dragged_over_the_evenings_and_the_finish_mov
     strip.dropEvent(QDropEvent(where, *what))
     assert document.build.bench is not None
     assert document.stack.undoText() == "another evening"
-    assert day in {local_time(one.start).date() for one in document.build.bench.evenings}
+    assert day.isoformat() in document.build.bench.days  # one date, not one in every week
     document.stack.undo()
     assert document.build == before
 

@@ -7,6 +7,7 @@ from typing import Any
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text
+from hardkeel.schedule.evenings import dated
 from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
 from hardkeel.schedule.timers import underway
 from hardkeel.storage.package import load
@@ -24,8 +25,10 @@ def run(parsed: argparse.Namespace) -> str:
 def _plan(build: Build, limit: float) -> EveningPlan:
     if not limit > 0:
         raise BadInput("--limit", "must be more than nothing")
-    timers = build.bench.timers if build.bench is not None else ()
-    return plan_evenings(underway(build.steps, timers), build.bench, limit)
+    bench = build.bench
+    if bench is None:
+        return plan_evenings(build.steps, None, limit)
+    return plan_evenings(underway(build.steps, bench.timers), dated(bench), limit)
 
 
 def plan_json(plan: EveningPlan) -> Json:

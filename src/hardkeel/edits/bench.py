@@ -1,10 +1,11 @@
 """Pure edits of the time at the bench: evenings, what is scarce, timers, a step begun."""
 
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import date, datetime
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
+from hardkeel.schedule.evenings import dated, with_week
 from hardkeel.schedule.model import BenchTime, Evening, Step, TimerKind
 from hardkeel.schedule.tasks import check_evenings
 from hardkeel.schedule.timers import gone_off, timer, with_timers
@@ -28,6 +29,28 @@ def set_evenings(build: Build, evenings: Sequence[Evening]) -> Build:
     bench = _bench(build).but(evenings=tuple(evenings))
     check_evenings(bench)
     return build.but(bench=bench)
+
+
+def set_day(build: Build, day: date, evenings: Sequence[Evening] | None, now: datetime) -> Build:
+    """Say when the builder is at the bench on a single date: not at all without evenings; ``None``: as in any week.
+
+    Parameters
+    ----------
+    now : datetime
+        Local: the week goes on from there, where the diary does not hold it yet.
+
+    Raises
+    ------
+    BadInput
+        When they are not on that date, are out of order or lie in one another.
+    """
+    bench = with_week(_bench(build), now)
+    days = {one: held for one, held in bench.days.items() if one != day.isoformat()}
+    if evenings is not None:
+        days[day.isoformat()] = tuple(evenings)
+    changed = bench.but(days=dict(sorted(days.items())))
+    check_evenings(dated(changed))
+    return build.but(bench=changed)
 
 
 def set_resource(build: Build, name: str, count: int) -> Build:
@@ -55,10 +78,10 @@ def take_otherwise(
         Local.
     """
     changed = steps_otherwise(steps, one)
-    bench = bench_otherwise(build.bench, one, now, minutes)
+    bench = bench_otherwise(with_week(_bench(build), now), one, now, minutes)
     if changed != tuple(steps):
         return build.but(steps=changed)
-    check_evenings(bench)
+    check_evenings(dated(bench))
     return build.but(bench=bench)
 
 

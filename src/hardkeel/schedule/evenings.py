@@ -1,6 +1,6 @@
 """Which evenings come: those in the diary that are not over, then the same week again and again."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from datetime import datetime, timedelta
 from itertools import islice
 from typing import Final
@@ -10,17 +10,41 @@ from hardkeel.schedule.model import BenchTime, Evening, local_time
 # Where the builder has not said: two evenings in the week and the morning at its end.
 USUAL_WEEK: Final = ((1, "19:00", 120), (3, "19:00", 120), (5, "10:00", 180))
 AHEAD: Final = 40  # evenings that are planned on
+_DATE: Final = len("2026-10-02")
 
 
 def week_of(bench: BenchTime | None) -> tuple[tuple[int, str, int], ...]:
-    """Weekday (Monday is 0), clock time and minutes of each evening of a usual week."""
-    if bench is None or not bench.evenings:
-        return USUAL_WEEK
+    """Weekday (Monday is 0), clock time and minutes of each evening of a usual week; single dates make no week."""
     found = {}
-    for evening in bench.evenings:
+    for evening in bench.evenings if bench is not None else ():
         start = local_time(evening.start)
         found[start.weekday()] = (start.weekday(), f"{start:%H:%M}", evening.minutes)
-    return tuple(sorted(found.values()))
+    return tuple(sorted(found.values())) or USUAL_WEEK
+
+
+def with_week(bench: BenchTime, now: datetime) -> BenchTime:
+    """The same with the evenings of a usual week written down, where the diary holds none."""
+    if bench.evenings:
+        return bench
+    return bench.but(evenings=tuple(islice(evenings_of(USUAL_WEEK, now), AHEAD)))
+
+
+def dated(bench: BenchTime) -> BenchTime:
+    """The evenings that stand in the diary, single dates among them."""
+    evenings = [*_of_the_week(bench.evenings, bench), *_single(bench)]
+    return bench.but(evenings=tuple(sorted(evenings, key=lambda one: one.start)))
+
+
+def _of_the_week(evenings: Iterable[Evening], bench: BenchTime | None) -> Iterator[Evening]:
+    """Those whose date is as any other of the week."""
+    days = bench.days if bench is not None else {}
+    return (one for one in evenings if one.start[:_DATE] not in days)
+
+
+def _single(bench: BenchTime | None) -> list[Evening]:
+    return [
+        one for evenings in (bench.days if bench is not None else {}).values() for one in evenings
+    ]
 
 
 def evenings_of(week: Sequence[tuple[int, str, int]], since: datetime) -> Iterator[Evening]:
@@ -38,16 +62,17 @@ def evenings_of(week: Sequence[tuple[int, str, int]], since: datetime) -> Iterat
 
 def upcoming(bench: BenchTime | None, now: datetime, count: int = AHEAD) -> tuple[Evening, ...]:
     """The next evenings, from `now` (local) on; of one that is under way what is left of it."""
-    found: list[Evening] = []
-    after = now
-    for evening in bench.evenings if bench is not None else ():
-        start = local_time(evening.start)
-        end = start + timedelta(minutes=evening.minutes)
-        if end > now:
-            found.append(_from(max(start, now), end))
-            after = end
-    found += islice(evenings_of(week_of(bench), after), max(0, count - len(found)))
-    return tuple(found[:count])
+    held = bench or BenchTime()
+    after = max([now, *(_end(one) for one in held.evenings)])
+    week = evenings_of(week_of(bench), after)
+    found = [*held.evenings, *islice(week, count + len(held.days))]
+    coming = sorted((*_of_the_week(found, bench), *_single(bench)), key=lambda one: one.start)
+    there = [_from(max(local_time(one.start), now), _end(one)) for one in coming if _end(one) > now]
+    return tuple(there[:count])
+
+
+def _end(evening: Evening) -> datetime:
+    return local_time(evening.start) + timedelta(minutes=evening.minutes)
 
 
 def with_tonight(evenings: Sequence[Evening], now: datetime, minutes: int) -> tuple[Evening, ...]:

@@ -1,6 +1,6 @@
 """A step of work and the evenings there are, as the file holds them: minutes, and ids of what comes before."""
 
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Annotated, Final, Literal
 
 from pydantic import Field, field_validator
@@ -133,8 +133,23 @@ class BenchTime(Value):
     ----------
     timers : tuple of Timer
         What runs, and what went off of late; our own addition to the file.
+    days : mapping of str to tuple of Evening
+        Single dates (ISO) that are other than the week: none is a day away from the bench.  Our own addition too.
     """
 
     evenings: tuple[Evening, ...] = ()
     resources: dict[str, Annotated[int, Field(ge=0, le=1000)]] = Field(default_factory=dict)
     timers: tuple[Timer, ...] = ()
+    days: dict[str, tuple[Evening, ...]] = Field(default_factory=dict)
+
+    @field_validator("days")
+    @classmethod
+    def _are_on_their_date(
+        cls, days: dict[str, tuple[Evening, ...]]
+    ) -> dict[str, tuple[Evening, ...]]:
+        for day, evenings in days.items():
+            date.fromisoformat(day)
+            for evening in evenings:
+                if not evening.start.startswith(day):
+                    raise ValueError(f"{evening.start} is not on {day}")
+        return days

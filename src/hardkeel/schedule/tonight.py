@@ -23,12 +23,15 @@ class Tonight:
         Local.
     steps : tuple of Planned
         In order; what is being done comes first.
+    lying : tuple of Planned
+        What was glued before and may not be handled yet.
     """
 
     start: datetime
     end: datetime
     steps: tuple[Planned, ...]
     plan: EveningPlan
+    lying: tuple[Planned, ...] = ()
 
     @property
     def last_glue(self) -> Planned | None:
@@ -59,7 +62,7 @@ def plan_tonight(  # noqa: PLR0913  all of it is the builder's
         Steps that wait for each other or for what is not there.
     """
     start = now.replace(second=0, microsecond=0)
-    evenings = with_tonight(upcoming(bench, start), start, minutes)
+    evenings = with_tonight(upcoming(bench, start), start, max(1, minutes))
     held = bench or BenchTime()
     resources = held.resources
     time = BenchTime(evenings=evenings, resources=resources)
@@ -68,7 +71,12 @@ def plan_tonight(  # noqa: PLR0913  all of it is the builder's
     end = start + timedelta(minutes=minutes)
     plan = long_cures_last(plan, end, resources, begun_of(steps_now))
     first = (one for one in plan.steps if one.evening == 0)
-    return Tonight(start, start + timedelta(minutes=minutes), (*begun_of(steps), *first), plan)
+    begun = begun_of(steps)
+    doing = {one.step.id for one in begun}
+    lying = tuple(
+        one for one in begun_of(steps_now) if one.step.id not in doing and one.handle > start
+    )
+    return Tonight(start, end, (*begun, *first), plan, lying)
 
 
 def begun_of(steps: Sequence[Step]) -> tuple[Planned, ...]:

@@ -123,17 +123,21 @@ def what_ifs(
 
 
 def _an_evening_more(bench: BenchTime, now: datetime, minutes: int, ahead: int) -> BenchTime:
-    """So many days ahead, too, from the same hour."""
+    """So many days ahead, too, from the same hour: a single date, not one in every week."""
     from_ = now + timedelta(days=ahead)
     made = Evening(
         start=from_.replace(second=0, microsecond=0).isoformat(timespec="minutes"), minutes=minutes
     )
     end = from_ + timedelta(minutes=minutes)
+    day = made.start[: len("2026-10-02")]
     others = [
         one
         for one in upcoming(bench, now)
-        if local_time(one.start) >= end
-        or local_time(one.start) + timedelta(minutes=one.minutes) <= from_
+        if one.start.startswith(day)
+        and (
+            local_time(one.start) >= end
+            or local_time(one.start) + timedelta(minutes=one.minutes) <= from_
+        )
     ]
     evenings = sorted((*others, made), key=lambda one: one.start)
-    return bench.but(evenings=tuple(evenings))
+    return bench.but(days={**bench.days, day: tuple(evenings)})

@@ -38,7 +38,8 @@ _FEWEST: Final = 2  # readings since the lock: one alone may itself be bad
 _LIKELY: Final = math.log(0.03)  # enough to be told beside a bad reading
 _IN_QUESTION: Final = math.log(0.1)
 _TELLS: Final = 1.0  # what a push would do to a reading, over what it errs by, squared
-_UNCHECKED: Final = 4.0  # the same, of one that nobody would have seen yet
+_STILL: Final = 0.3  # the same, where one after the other is taken
+_HIDES_DEG: Final = 0.2  # 1 sigma of a turn that could still hide
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,9 +254,15 @@ def check_of_locked(
     last = max((one.since for one in watches), key=datetime.fromisoformat)
     for one in seen.taken:
         if is_since(last, one.taken) and _tied(survey, one, there):
-            least = _UNCHECKED if last_stage else math.inf
-            return telling(seen, watches, there, least)
+            hides = [one for one in watches if _hides(one)] if last_stage else []
+            return telling(seen, hides, there, _STILL) if hides else None
     return telling(seen, watches, there)
+
+
+def _hides(watch: LockWatch) -> bool:
+    """Whether a push that matters would not have been seen yet."""
+    turns = np.sqrt(np.diag(watch.spread))[len(SHIFTS) :]
+    return bool(turns.max() > _HIDES_DEG)
 
 
 def _tied(survey: Survey, reading: Reading, there: Collection[str]) -> bool:

@@ -145,15 +145,10 @@ def in_question(judgement: Judgement, body: str) -> tuple[LockWatch, Reading] | 
 
     What was read of it and does not fit is read once more beside it, before it is taken to be bad.
     """
-    survey, taken = judgement.net.survey, counted(judgement.readings)
+    survey = judgement.net.survey
     watch = next((one for one in judgement.locks if one.asks), None)
     if watch is None:
-        times = Counter(place_of(one) for one in taken if one.id in _since_locked(judgement))
-        for one in judgement.suspects:
-            bad = survey.reading(one.reading)
-            if bad is not None and times[place_of(bad)] == 1:
-                return next(w for w in judgement.locks if bad.id in w.read), bad
-        return None
+        return _read_once(judgement)
     order = rigging_order(survey)
     upto = order[: order.index(body) + 1] if body in order else order if not body else ()
     there = {FUSELAGE, *upto, *survey.locked}
@@ -161,12 +156,20 @@ def in_question(judgement: Judgement, body: str) -> tuple[LockWatch, Reading] | 
     return (watch, found) if found is not None else None
 
 
+def _read_once(judgement: Judgement) -> tuple[LockWatch, Reading] | None:
+    """What was read once since a lock, and does not fit."""
+    taken = counted(judgement.readings)
+    for watch in judgement.locks:
+        times = Counter(place_of(one) for one in taken if one.id in watch.read)
+        for suspect in judgement.suspects:
+            bad = judgement.net.survey.reading(suspect.reading)
+            if bad is not None and bad.id in watch.read and times[place_of(bad)] == 1:
+                return watch, bad
+    return None
+
+
 def _seen(judgement: Judgement) -> Seen:
     return Seen(judgement.net, judgement.pool, judgement.solution, counted(judgement.readings))
-
-
-def _since_locked(judgement: Judgement) -> set[str]:
-    return {reading for one in judgement.locks for reading in one.read}
 
 
 def ends_stage(judgement: Judgement, body: str) -> Reading | None:

@@ -1,5 +1,6 @@
 """The bench in words: tonight, what runs, what must wait and why, the weeks to come."""
 
+import math
 from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from typing import Final
@@ -45,6 +46,8 @@ START: Final = "start"
 STRIP_KEY: Final = (
     "filled: hands busy     green: glue at work     a frame alone: an evening not needed"
 )
+_MINUTE_S: Final = 60
+_SECONDS_COUNT_S: Final = 600  # from ten minutes down they are told
 _DAYS: Final = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 DAY_NAMES: Final = _DAYS
 NO_DAY: Final = "One day in the week at least: there is no plan without an evening."
@@ -65,9 +68,13 @@ _TIMER_WAITS: Final = {
 
 
 def tonight_title(start: datetime, minutes: int) -> str:
-    """``Friday, two hours``."""
+    """``Friday until 21:00, two hours``."""
     hours = {60: "one hour", 120: "two hours", 180: "three hours", 240: "four hours"}
-    return f"{_DAYS[start.weekday()]}, {hours.get(minutes, minutes_words(minutes))}"
+    day = _DAYS[start.weekday()]
+    if minutes <= 0:
+        return f"{day}: the time is over"
+    end = clock_words(start + timedelta(minutes=minutes))
+    return f"{day} until {end}, {hours.get(minutes, minutes_words(minutes))}"
 
 
 def tonight_line(tonight: Tonight) -> str:
@@ -136,6 +143,25 @@ def blocked_lines(standing: Standing, count: int = 3) -> list[str]:
     ]
 
 
+def at_another(step: Step, doing: Step) -> str:
+    """Asked once where a step is begun while the hands are at another."""
+    return (
+        f"You are at another: {_plain(doing)}. Press again to begin with {_plain(step)} beside it."
+    )
+
+
+def begun_word(one: Planned) -> str:
+    """``begun at 20:12``."""
+    return f"begun at {clock_words(one.start)}"
+
+
+def lies_under(one: Planned) -> str:
+    """``Done; lies until 22:10``."""
+    late = one.handle.date() != one.end.date()
+    day = f"{day_words(one.handle)} " if late else ""
+    return f"Done; lies until {day}{clock_words(one.handle)}"
+
+
 def too_early(step: Step, waits: tuple[Step, ...]) -> str:
     """Asked once where a step is begun before its turn."""
     return f"Not yet: {reasons(waits)}. Press again to begin with {_plain(step)} all the same."
@@ -166,10 +192,14 @@ def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> lis
 
 
 def countdown(left: timedelta) -> str:
-    """``11:40``, ``2 h 05``, ``1 day 3 h``."""
+    """``45 s``, ``9 min 40 s``, ``20 min``, ``2 h 05``, ``1 day 3 h``: never like a time of day."""
     seconds = max(0, int(left.total_seconds()))
+    if seconds < _MINUTE_S:
+        return f"{seconds} s"
+    if seconds < _SECONDS_COUNT_S:
+        return f"{seconds // 60} min {seconds % 60:02d} s"
     if seconds < 3600:  # noqa: PLR2004  an hour
-        return f"{seconds // 60}:{seconds % 60:02d}"
+        return f"{math.ceil(seconds / 60)} min"
     minutes = seconds // 60
     days, rest = divmod(minutes, 24 * 60)
     if days:
@@ -184,11 +214,11 @@ def waits_for(timer: Timer) -> str:
 
 
 def then_line(timer: Timer, now: datetime) -> str:
-    """``21:10  tail post may be handled``."""
+    """``at 21:10  tail post may be handled``."""
     over = local_time(timer.ends)
     here = local_time(now.isoformat())
     when = (
-        clock_words(over)
+        f"at {clock_words(over)}"
         if over.date() == here.date()
         else f"{day_words(over)} {clock_words(over)}"
     )

@@ -113,9 +113,10 @@ def test_what_may_still_cure_is_under_way_for_a_plan() -> None:
 @pytest.mark.parametrize(
     ("seconds", "words"),
     [
-        (700, "11:40"),
-        (59, "0:59"),
-        (-5, "0:00"),
+        (1225, "21 min"),
+        (580, "9 min 40 s"),
+        (59, "59 s"),
+        (-5, "0 s"),
         (7500, "2 h 05"),
         (97200, "1 day 3 h"),
         (180000, "2 days 2 h"),

@@ -10,7 +10,7 @@ from scipy.stats import multivariate_normal
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
-from hardkeel.edits.truing import set_locked, take_reading
+from hardkeel.edits.truing import replace_reading, set_locked, take_reading
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -282,3 +282,16 @@ def test_a_push_is_named_nearly_always_and_none_is_never() -> None:
     )
     assert pushes(alone, pushed=False) == 0
     assert pushes(alone, pushed=True) >= 18
+
+
+def test_a_reading_from_before_the_lock_that_does_not_fit_is_no_question_of_it() -> None:
+    build = locked_build()
+    first = build.surveyed.readings[3]
+    bad = build.surveyed.readings[3].but(value=first.value + 3.0)  # type: ignore[operator]
+    build = replace_reading(build, bad)  # type: ignore[arg-type]
+    again = first.but(id="new")
+    build = with_readings(build, TRUE, [again], begin=60)  # type: ignore[list-item]
+    said = judged(build)
+    assert first.id in {one.reading for one in said.suspects}
+    found = in_question(said, "stab")
+    assert found is None or found[1].id != first.id

@@ -1,31 +1,38 @@
 """What the bench shows, from the plan's figures."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from datetime import datetime, timedelta
 from typing import Final
 
 from hardkeel.schedule.model import BenchTime, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
-from hardkeel.ui.stages.bench.evening_view import EveningRow
+from hardkeel.ui.stages.bench.evening_view import EveningRow, RowState
 from hardkeel.ui.stages.bench.weeks_strip import Strip, StripSpan
 from hardkeel.voice import bench as say
 from hardkeel.voice.plan import minutes_words
 
 
-def evening_rows(tonight: Tonight) -> tuple[EveningRow, ...]:
-    """The steps of the evening."""
-    return tuple(
-        EveningRow(
-            one.step.id,
-            one.step.title or one.step.id,
-            say.step_under(one),
-            minutes_words((one.end - one.start).total_seconds() / 60),
-            one.start,
-            one.end,
-            bool(one.step.glue),
-        )
-        for one in tonight.steps
+def evening_rows(tonight: Tonight, doing: Collection[str] = ()) -> tuple[EveningRow, ...]:
+    """What lies, what is being done, and the steps that are still to come."""
+    return (
+        *(_row(one, "lies") for one in tonight.lying),
+        *(_row(one, "doing" if one.step.id in doing else "") for one in tonight.steps),
+    )
+
+
+def _row(one: Planned, state: RowState) -> EveningRow:
+    return EveningRow(
+        one.step.id,
+        one.step.title or one.step.id,
+        say.lies_under(one) if state == "lies" else say.step_under(one),
+        say.begun_word(one)
+        if state == "doing"
+        else minutes_words((one.end - one.start).total_seconds() / 60),
+        one.start,
+        one.end,
+        bool(one.step.glue),
+        state,
     )
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Final
+from typing import Final, Literal
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
@@ -15,6 +15,9 @@ _BAR_PX: Final = 10
 _LEAST_PX: Final = 46
 
 
+RowState = Literal["", "doing", "lies"]
+
+
 @dataclass(frozen=True, slots=True)
 class EveningRow:
     """One step of the evening.
@@ -22,7 +25,9 @@ class EveningRow:
     Attributes
     ----------
     length : str
-        How long the hands are at it, in words.
+        How long the hands are at it, in words; of one that is being done since when.
+    state : {"", "doing", "lies"}
+        ``lies``: it is done, and may not be handled yet.
     """
 
     id: str
@@ -32,6 +37,7 @@ class EveningRow:
     start: datetime
     end: datetime
     glue: bool = False
+    state: RowState = ""
 
 
 class EveningView(QWidget):
@@ -142,21 +148,24 @@ class EveningView(QWidget):
         )
         bar = QRectF(line + 2, box.top() + 2, theme.px(_BAR_PX), box.height() - 8)
         painter.setPen(QPen(theme.colour("ink"), 1.2))
-        painter.setBrush(theme.colour("act") if chosen else theme.colour("paper"))
+        fill = {"doing": "act", "lies": "fluid"}.get(row.state, "paper")
+        painter.setBrush(theme.colour(fill))
         painter.drawRect(bar)
-        if row.glue:
+        if row.glue and row.state != "lies":
             painter.setBrush(theme.colour("fluid"))
             painter.drawRect(QRectF(bar.left(), bar.bottom() - 8, bar.width(), 8))
-        length = theme.px(70)
+        length = theme.px(120 if row.state == "doing" else 70)
         metrics_width = self.width() - words - length - 18
         painter.setFont(theme.font(17, weight=600))
-        painter.setPen(theme.colour("ink"))
+        painter.setPen(theme.colour("soft" if row.state == "lies" else "ink"))
         painter.drawText(
             QRectF(words, box.top() + 1, metrics_width, theme.px(24)),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
             self._cut(theme, row.title, metrics_width, 17, 600),
         )
         painter.setFont(theme.font(15, weight=600))
+        if row.state == "doing":
+            painter.setPen(theme.colour("act"))
         painter.drawText(
             QRectF(self.width() - length - 18, box.top() + 1, length, theme.px(24)),
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
@@ -179,9 +188,12 @@ class EveningView(QWidget):
         """Take a step in hand."""
         if event is None:
             return
-        for name, box in self.boxes().items():
-            if box.top() <= event.position().y() < box.bottom():
-                self.picked.emit(name)
+        boxes = self.boxes()
+        for row in self._rows:
+            if row.state != "lies" and (
+                boxes[row.id].top() <= event.position().y() < boxes[row.id].bottom()
+            ):
+                self.picked.emit(row.id)
                 return
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -189,7 +201,7 @@ class EveningView(QWidget):
         if event is None:
             return
         way = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
-        ids = [row.id for row in self._rows]
+        ids = [row.id for row in self._rows if row.state != "lies"]
         if way is None or not ids:
             super().keyPressEvent(event)
             return

@@ -42,6 +42,7 @@ class PlanDesk(QObject):
         self._tonight: TonightPage | None = None
         self._weeks: WeeksPage | None = None
         self._stale = True
+        self._searching = False
         self._wonder: Otherwise | None = None
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
@@ -57,6 +58,7 @@ class PlanDesk(QObject):
             self._tonight = page
             CalendarDesk(self._document, page)
             page.asked.connect(self._begin)
+            page.minute_passed.connect(self._on_minute)
             page.seen.connect(self._on_seen)
             page.left_off.connect(self.leave_off)
             page.wondered.connect(self._on_wondered)
@@ -71,6 +73,20 @@ class PlanDesk(QObject):
         if self._stale:
             self._begin()
 
+    def _on_minute(self) -> None:
+        """The plan moves with the clock; it is not searched for anew for that."""
+        page = self._tonight
+        if page is None or self._rest.isActive() or self._searching:
+            return
+        steps, _ = page.steps_now()
+        if steps:
+            work = self._work(page, _QUICK_S, _Flag())
+            self._jobs.start("plan", work, self._on_moved, self._on_failed)
+
+    def _on_moved(self, found: object) -> None:
+        if isinstance(found, Tonight):
+            self._show(found)
+
     def _on_changed(self, change: Change) -> None:
         if change.touches(_PARTS):
             self._wonder = None
@@ -82,6 +98,7 @@ class PlanDesk(QObject):
     def leave_off(self) -> None:
         """The plan that is there is good enough."""
         self._flag.up = True
+        self._searching = False
         self._rest.stop()
         if self._tonight is not None:
             self._tonight.show_looking(looking=False)
@@ -90,18 +107,19 @@ class PlanDesk(QObject):
         page = self._tonight
         if page is None:
             return
-        self._stale = False
+        self._stale = self._searching = False
         self._flag.up = True
         self._flag = _Flag()
         steps, trouble = page.steps_now()
         if not steps:
             page.show_nothing(trouble)
             return
-        self._jobs.start("plan", self._work(page, _QUICK_S), self._on_quick, self._on_failed)
+        work = self._work(page, _QUICK_S, self._flag)
+        self._jobs.start("plan", work, self._on_quick, self._on_failed)
 
-    def _work(self, page: TonightPage, limit: float) -> Callable[[], Tonight]:
+    def _work(self, page: TonightPage, limit: float, flag: _Flag) -> Callable[[], Tonight]:
         steps, _ = page.steps_now()
-        bench, now, minutes, flag = self._document.build.bench, page.now, page.minutes, self._flag
+        bench, now, minutes = self._document.build.bench, page.now, page.minutes
         kept = {one.step.id: one.start for one in page.plan.steps} if page.plan is not None else {}
         return lambda: plan_tonight(steps, bench, now, minutes, limit, stopped=flag, kept=kept)
 
@@ -117,10 +135,12 @@ class PlanDesk(QObject):
 
     def _search(self) -> None:
         if self._tonight is not None and not self._flag.up:
-            work = self._work(self._tonight, self.limit)
+            self._searching = True
+            work = self._work(self._tonight, self.limit, self._flag)
             self._jobs.start("plan", work, self._on_searched, self._on_failed)
 
     def _on_searched(self, found: object) -> None:
+        self._searching = False
         if isinstance(found, Tonight) and self._tonight is not None:
             self._show(found)
             self._tonight.show_looking(looking=False)
@@ -173,5 +193,6 @@ class PlanDesk(QObject):
                 self._weeks.show_what_ifs(self._tonight.plan, found)
 
     def _on_failed(self, fault: HardKeelError) -> None:
+        self._searching = False
         if self._tonight is not None:
             self._tonight.show_nothing(str(fault))

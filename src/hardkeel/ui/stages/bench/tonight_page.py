@@ -1,10 +1,10 @@
 """Tonight: what to do in the time there is, in order; what runs; what must wait; the evenings to come."""
 
 from collections.abc import Callable
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Final
 
-from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QShortcut, QShowEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSpinBox, QVBoxLayout, QWidget
 
@@ -38,12 +38,19 @@ from hardkeel.voice.at_hand import steps_at_hand
 from hardkeel.voice.calendar import WRITE
 from hardkeel.voice.diary import to_go_words
 from hardkeel.voice.gluing import list_words, pot_timer
+from hardkeel.voice.names import sentence_case
 from hardkeel.voice.order import hazard_words
 
 _SHOWS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
 _USUAL_MINUTES: Final = 120
 _MOST_EVENINGS: Final = 10
 _HELPS: Final = 2
+_LOOK_MS: Final = 5_000
+
+
+def _is_doing(step: Step) -> bool:
+    """Whether the hands are at it."""
+    return step.state == "doing"
 
 
 class TonightPage(SubPage):
@@ -53,6 +60,8 @@ class TonightPage(SubPage):
     -------
     asked : (nothing)
         Another time there is: plan anew.
+    minute_passed : (nothing)
+        It is later than the plan that is shown.
     seen : (nothing)
         The page is shown.
     left_off : (nothing)
@@ -62,6 +71,7 @@ class TonightPage(SubPage):
     """
 
     asked = pyqtSignal()
+    minute_passed = pyqtSignal()
     seen = pyqtSignal()
     left_off = pyqtSignal()
     wondered = pyqtSignal(object)
@@ -72,6 +82,7 @@ class TonightPage(SubPage):
         super().__init__(document, theme, unit, parent)
         self._tonight: Tonight | None = None
         self._chosen = self._warned = ""
+        self._until: datetime | None = None  # the evening's end, once the builder said it or began
         self._large: ArmsLength | None = None
         self.evening = EveningView(theme)
         self.strip = WeeksStrip(theme)
@@ -83,6 +94,10 @@ class TonightPage(SubPage):
         column = CardColumn((self.told, self.step, self.timers, self.lay_out, self.waits), theme)
         self.dressed = (self.evening, self.strip, column)
         self.lie_beside(self._surface(), column)
+        self._ticking = QTimer(self)
+        self._ticking.setInterval(_LOOK_MS)
+        self._ticking.timeout.connect(self.look_at_clock)
+        self._ticking.start()
         self._connect()
         Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
@@ -90,7 +105,7 @@ class TonightPage(SubPage):
     def _surface(self) -> QWidget:
         self.title, self.line = label("big"), label("soft")
         self.time = QSpinBox()
-        self.time.setRange(10, 16 * 60)
+        self.time.setRange(0, 16 * 60)
         self.time.setSingleStep(10)
         self.time.setValue(self._usual())
         self.time.setSuffix(" min")
@@ -143,7 +158,7 @@ class TonightPage(SubPage):
 
     def _connect(self) -> None:
         self.document.build_opened.connect(self._on_opened)
-        self.time.valueChanged.connect(lambda _minutes: self.asked.emit())
+        self.time.valueChanged.connect(self._on_time)
         self.evening.picked.connect(self._on_picked)
         self.step.pressed.connect(self.go_on)
         self.leave.clicked.connect(self.left_off)
@@ -183,8 +198,37 @@ class TonightPage(SubPage):
 
     @property
     def minutes(self) -> int:
-        """How long the builder has."""
-        return self.time.value()
+        """How long the builder has; the end stays where it is on the clock, once it was said or work has begun."""
+        if self._until is None:
+            return self.time.value()
+        now = self.now
+        if now > self._until and now.date() != self._until.date():
+            return self._usual()  # another day
+        return max(0, round((self._until - now).total_seconds() / 60))
+
+    def _on_time(self, minutes: int) -> None:
+        """The builder says how long there is: until then, by the clock."""
+        self._until = self.now + timedelta(minutes=minutes)
+        self.asked.emit()
+
+    def look_at_clock(self) -> None:
+        """Each minute the plan moves with the clock, unasked."""
+        seen = self.isVisible() or self._large_visible()
+        if seen and self._tonight is not None and self.now != self._tonight.start:
+            self._show_time()
+            self.minute_passed.emit()
+
+    def _large_visible(self) -> bool:
+        return self._large is not None and self._large.isVisible()
+
+    def _show_time(self) -> None:
+        """What is left, unless it is just being typed."""
+        if self._until is None or self.time.hasFocus():
+            return
+        minutes = self.minutes
+        self.time.blockSignals(True)
+        self.time.setValue(minutes)
+        self.time.blockSignals(False)
 
     def _usual(self) -> int:
         """What is left of tonight's evening in the diary, or two hours."""
@@ -221,15 +265,21 @@ class TonightPage(SubPage):
     def show_tonight(self, tonight: Tonight) -> None:
         """Show an evening and the plan behind it."""
         self._tonight = tonight
-        minutes = self.minutes
+        minutes = round((tonight.end - tonight.start).total_seconds() / 60)
+        self._show_time()
         self.title.setText(say.tonight_title(tonight.start, minutes))
         self.line.setText(say.tonight_line(tonight))
         ids = [one.step.id for one in tonight.steps]
+        doing = next(
+            (one.step.id for one in tonight.steps if _is_doing(self._step_now(one.step))), ""
+        )
+        if self._chosen not in ids:
+            self._chosen = doing
         if self._chosen not in ids:
             self._chosen = ids[0] if ids else ""
         bench = BenchTime(
             evenings=with_tonight(
-                upcoming(self.document.build.bench, tonight.start), tonight.start, minutes
+                upcoming(self.document.build.bench, tonight.start), tonight.start, max(1, minutes)
             )
         )
         span = (tonight.start, tonight.end)
@@ -292,7 +342,10 @@ class TonightPage(SubPage):
     @property
     def rows(self) -> tuple[EveningRow, ...]:
         """The steps of the evening as they are shown."""
-        return evening_rows(self._tonight) if self._tonight is not None else ()
+        if self._tonight is None:
+            return ()
+        doing = {step.id for step in self.document.build.steps if _is_doing(step)}
+        return evening_rows(self._tonight, doing)
 
     def _planned(self) -> Planned | None:
         steps = self._tonight.steps if self._tonight is not None else ()
@@ -309,9 +362,12 @@ class TonightPage(SubPage):
             self.step.show_step(nothing, "", "", "")
         else:
             step = self._step_now(one.step)
-            button = say.DONE if step.state == "doing" else say.BEGIN
+            doing = _is_doing(step)
+            under = say.step_under(one)
+            if doing:
+                under = f"{sentence_case(say.begun_word(one))}. {under}"
             self.step.show_step(
-                step.title or step.id, say.step_under(one), hazard_words(step), button
+                step.title or step.id, under, hazard_words(step), say.DONE if doing else say.BEGIN
             )
         if self._large is not None and self._large.isVisible():
             self._large.show_large(self._large_shown())
@@ -322,8 +378,10 @@ class TonightPage(SubPage):
     # -- doing -------------------------------------------------------------------------------------
 
     def _on_opened(self) -> None:
-        self._tonight, self._chosen = None, ""
+        self._tonight, self._chosen, self._until = None, "", None
+        self.time.blockSignals(True)
         self.time.setValue(self._usual())
+        self.time.blockSignals(False)
 
     def _on_picked(self, step: str) -> None:
         self._chosen = step
@@ -336,14 +394,16 @@ class TonightPage(SubPage):
             return
         steps, _ = self.steps_now()
         now, name = self.document.clock(), one.step.id
-        doing = self._step_now(one.step).state == "doing"
+        doing = _is_doing(self._step_now(one.step))
 
         def with_all(edit: Callable[[Build], Build]) -> Callable[[Build], Build]:
             return lambda build: edit(edits.lay_all(build, steps))
 
-        if not doing and self._is_too_early(one.step, steps):
+        if not doing and self._is_to_be_asked(one.step, steps):
             return
         if not doing:
+            if self._until is None:  # from now on it ends when it ends
+                self._until = self.now + timedelta(minutes=self.minutes)
             self.apply(say.begin_edit(one.step), with_all(lambda b: edits.begin(b, name, now)))
             return
         if self.apply(
@@ -351,14 +411,18 @@ class TonightPage(SubPage):
         ):
             self._take_next(name)
 
-    def _is_too_early(self, step: Step, steps: tuple[Step, ...]) -> bool:
-        """Whether it waits for another; that is said once, and then it is the builder's to decide."""
+    def _is_to_be_asked(self, step: Step, steps: tuple[Step, ...]) -> bool:
+        """Whether it waits for another or the hands are at one; that is said once, then the builder decides."""
         waits = next((w for one, w in standing_of(steps).blocked if one.id == step.id), ())
-        if not waits or self._warned == step.id:
+        other = next((one for one in steps if _is_doing(one) and one.id != step.id), None)
+        if self._warned == step.id or not (waits or other is not None):
             self._warned = ""
             return False
         self._warned = step.id
-        self.tell(say.too_early(step, waits))
+        if other is not None:
+            self.tell(say.at_another(step, other))
+        else:
+            self.tell(say.too_early(step, waits))
         return True
 
     def _take_next(self, done: str) -> None:
@@ -402,5 +466,5 @@ class TonightPage(SubPage):
         if one is None:
             return LargeShown(say.NOTHING_TONIGHT, "", timers, self.document.clock)
         step = self._step_now(one.step)
-        under = say.large_under(one, doing=step.state == "doing")
+        under = say.large_under(one, doing=_is_doing(step))
         return LargeShown(step.title or step.id, under, timers, self.document.clock)
