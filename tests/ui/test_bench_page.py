@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import cast
 
 import pytest
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QDate, QPointF, Qt
 from PyQt6.QtGui import QDragEnterEvent, QDragLeaveEvent, QDragMoveEvent, QDropEvent
 from pytestqt.qtbot import QtBot
 
@@ -265,6 +265,18 @@ def test_another_week_and_another_board_are_the_builders(
     page.scarce["board"].editingFinished.emit()
     assert window.document.build.bench is not None
     assert window.document.build.bench.resources["board"] == 2
+    # a free date and one away are single: the week stays as it is
+    week = [row.box.isChecked() for row in page.days.values()]
+    page.dates.day.setDate(QDate(2026, 10, 11))
+    qtbot.mouseClick(page.dates.there, LEFT)
+    assert "Sun 11 Oct 10:00, 4 h" in page.next.lines.text()
+    page.dates.day.setDate(QDate(2026, 10, 8))
+    qtbot.mouseClick(page.dates.away, LEFT)
+    assert "Thu 8 Oct" not in page.next.lines.text()
+    assert [row.box.isChecked() for row in page.days.values()] == week
+    assert list(page.dates.forget) == ["2026-10-08", "2026-10-11"]
+    qtbot.mouseClick(page.dates.forget["2026-10-08"], LEFT)
+    assert "Thu 8 Oct" in page.next.lines.text()
     for row in page.days.values():
         if row.box.isChecked():
             qtbot.mouseClick(row.box, LEFT)

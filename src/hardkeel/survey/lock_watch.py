@@ -39,7 +39,7 @@ _LIKELY: Final = math.log(0.03)  # enough to be told beside a bad reading
 _IN_QUESTION: Final = math.log(0.1)
 _TELLS: Final = 1.0  # what a push would do to a reading, over what it errs by, squared
 _STILL: Final = 0.3  # the same, where one after the other is taken
-_HIDES_DEG: Final = 0.2  # 1 sigma of a turn that could still hide
+_HIDES_DEG: Final = 0.16  # 1 sigma of a turn that could still hide
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,11 +106,12 @@ def watched(
     if not found or told is None:
         return tuple(found)
     first, rest = found[0], found[1:]
-    lead = first.log_odds - max((one.log_odds for one in rest), default=-math.inf)
-    enough = len(first.read) >= _FEWEST and lead > _NAMED_AT
-    rivals = _rivals(told, first)
-    moved = enough and (first.log_odds > _NAMED_AT or bool(rivals))
-    named = replace(first, moved=moved, rivals=rivals if first.log_odds <= _NAMED_AT else ())
+    others = max((one.log_odds for one in rest), default=-math.inf)
+    surely = first.log_odds > _NAMED_AT and first.log_odds > others + _NAMED_AT
+    # in all that is likely it moved, or the same readings from before are bad
+    rivals = () if surely or others > -_NAMED_AT else _rivals(told, first)
+    moved = len(first.read) >= _FEWEST and (surely or bool(rivals))
+    named = replace(first, moved=moved, rivals=rivals)
     return tuple(
         replace(one, asks=not one.moved and one.log_odds > _IN_QUESTION) for one in (named, *rest)
     )

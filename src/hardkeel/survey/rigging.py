@@ -29,6 +29,8 @@ RigState = Literal["moved", "locked", "true", "edge", "out", "open"]
 
 _LEVEL_KNOWN: Final = 0.2  # degrees: 1 sigma of the bench, less than any tolerance of a level
 _BY_GRAVITY: Final = frozenset({"level", "height-stand"})  # without them the bench plays no part
+_ODD: Final = 2.0  # sigmas: worth a second look where it may tell of a push
+_TWICE: Final = 2
 _TEE_SHARE: Final = 0.5  # of the fin's height: a stabilizer that sits above it stands on the fin
 
 
@@ -157,14 +159,20 @@ def in_question(judgement: Judgement, body: str) -> tuple[LockWatch, Reading] | 
 
 
 def _read_once(judgement: Judgement) -> tuple[LockWatch, Reading] | None:
-    """What was read once since a lock, and does not fit."""
+    """What was read once or not at all since a lock, and does not fit: read beside it, not in its place.
+
+    A reading from before the lock that is taken again is one of how it stands now; both are wanted.
+    """
     taken = counted(judgement.readings)
+    suspects = {suspect.reading for suspect in judgement.suspects}
+    w = {fit.id: fit.w for fit in judgement.fits}
     for watch in judgement.locks:
         times = Counter(place_of(one) for one in taken if one.id in watch.read)
-        for suspect in judgement.suspects:
-            bad = judgement.net.survey.reading(suspect.reading)
-            if bad is not None and bad.id in watch.read and times[place_of(bad)] == 1:
-                return watch, bad
+        mine = {*watch.read, *watch.before}
+        for one in taken:
+            odd = one.id in suspects or (one.id in watch.read and w.get(one.id, 0.0) > _ODD)
+            if odd and one.id in mine and times[place_of(one)] < _TWICE:
+                return watch, one
     return None
 
 

@@ -259,6 +259,13 @@ def one_more(what: str) -> str:
     return f"more {what}" if what.endswith("s") else f"another {what}"
 
 
+def date_words(day: date, evenings: Sequence[Evening]) -> str:
+    """``Sat 5 Dec 10:00, 4 h``; ``Thu 24 Dec: not at the bench``."""
+    if not evenings:
+        return f"{day_words(datetime(day.year, day.month, day.day))}: {AWAY}"  # noqa: DTZ001  a day
+    return "; ".join(evening_words(one) for one in evenings)
+
+
 def evening_words(evening: Evening) -> str:
     """``Fri 2 Oct 19:00, 2 h``."""
     start = local_time(evening.start)
@@ -285,8 +292,7 @@ _WHAT: Final = {
 
 def otherwise_words(kind: str, what: str) -> str:
     """What stands on a chip."""
-    one_more = f"more {what}" if what.endswith("s") else f"a second {what}"
-    return {"resource": one_more, "evening": "another evening"}.get(kind, "a faster glue")
+    return {"resource": one_more(what), "evening": "another evening"}.get(kind, "a faster glue")
 
 
 OTHERWISE: Final = "What if there were"
@@ -328,6 +334,12 @@ SCARCE: Final = "What there is of"
 WEEK_HOW: Final = (
     "Tick the days on which you are at the bench; the plan goes on with the same week."
 )
+SINGLE_DATE: Final = "A single date"
+SINGLE_HOW: Final = "A holiday, or a free Saturday: that date alone is other than its week."
+AWAY: Final = "not at the bench"
+AT_THE_BENCH: Final = "at the bench"
+AS_ANY: Final = "as any week"
+SINGLE_EDIT: Final = "a single date"
 FROM_CLOCK: Final = "from"
 FOR_MINUTES: Final = "minutes"
 ONE_PAIR: Final = "one pair of hands"

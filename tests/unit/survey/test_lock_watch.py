@@ -284,14 +284,19 @@ def test_a_push_is_named_nearly_always_and_none_is_never() -> None:
     assert pushes(alone, pushed=True) >= 18
 
 
-def test_a_reading_from_before_the_lock_that_does_not_fit_is_no_question_of_it() -> None:
+def test_a_reading_from_before_the_lock_is_not_replaced_by_one_of_how_it_stands_now() -> None:
     build = locked_build()
-    first = build.surveyed.readings[3]
-    bad = build.surveyed.readings[3].but(value=first.value + 3.0)  # type: ignore[operator]
-    build = replace_reading(build, bad)  # type: ignore[arg-type]
-    again = first.but(id="new")
-    build = with_readings(build, TRUE, [again], begin=60)  # type: ignore[list-item]
+    first = build.surveyed.figures[3]
+    build = replace_reading(build, first.but(value=first.value + 3.0))
+    for minutes in (60, 70):
+        said = judged(build)
+        assert first.id in {one.reading for one in said.suspects}
+        found = in_question(said, "stab")
+        assert found is not None
+        assert found[1].id == first.id  # once more, beside it
+        step = stage_step(build.surveyed, said, "stab", "mm")
+        assert step.kind == "reading"  # not "again", which would set the first aside
+        build = with_readings(build, TRUE, [first.but(id="new")], begin=minutes)
     said = judged(build)
-    assert first.id in {one.reading for one in said.suspects}
     found = in_question(said, "stab")
     assert found is None or found[1].id != first.id

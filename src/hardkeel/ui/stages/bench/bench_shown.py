@@ -68,17 +68,32 @@ def strip_of(
     )
     names = sorted({name for one in plan.steps for name in one.step.needs})[:_HELD]
     held = tuple(
-        (
+        lane
+        for name in names
+        for lane in _lanes(
             name,
-            tuple(
+            [
                 StripSpan(one.start, one.cure if one.step.holds_until == "cure" else one.handle)
                 for one in plan.steps
-                if name in one.step.needs and one.start <= last
-            ),
+                for _ in range(one.step.needs.count(name))
+                if one.start <= last
+            ],
         )
-        for name in names
     )
     return Strip(evenings, hands, glue, held, say.weeks_title(plan))
+
+
+def _lanes(name: str, spans: Sequence[StripSpan]) -> list[tuple[str, tuple[StripSpan, ...]]]:
+    """One lane for each of a thing that is held at once: ``board 1``, ``board 2``."""
+    lanes: list[list[StripSpan]] = []
+    for span in sorted(spans, key=lambda one: one.start):
+        free = next((lane for lane in lanes if lane[-1].end <= span.start), None)
+        if free is None:
+            lanes.append([span])
+        else:
+            free.append(span)
+    several = len(lanes) > 1
+    return [(f"{name} {i}" if several else name, tuple(lane)) for i, lane in enumerate(lanes, 1)]
 
 
 _HELD: Final = 2

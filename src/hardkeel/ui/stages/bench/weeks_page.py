@@ -1,6 +1,6 @@
 """Evenings: when the builder is at the bench, what there is of what is scarce, and what would help."""
 
-from datetime import datetime, timedelta
+from datetime import date, datetime
 from itertools import islice
 from typing import Final
 
@@ -17,8 +17,8 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as edits
-from hardkeel.schedule.evenings import AHEAD, evenings_of, week_of
-from hardkeel.schedule.model import local_time
+from hardkeel.schedule.evenings import AHEAD, evenings_of, upcoming, week_of
+from hardkeel.schedule.model import Evening, local_time
 from hardkeel.schedule.planning import EveningPlan
 from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
@@ -27,11 +27,13 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
+from hardkeel.ui.stages.bench.single_dates import SingleDates
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import bench as say
 from hardkeel.voice.at_hand import steps_at_hand
 
 _SHOWS: Final = frozenset({"steps", "bench", "fuselage", "tail"})
+_SHOWN: Final = 8
 _USUAL: Final = ("board", "clamps", "jig")
 
 
@@ -84,6 +86,11 @@ class WeeksPage(SubPage):
             grid.addWidget(row.minutes, weekday, 2)
         grid.setColumnStretch(3, 1)
         box.addLayout(grid)
+        box.addWidget(label("heading", say.SINGLE_DATE))
+        box.addWidget(label("soft", say.SINGLE_HOW))
+        self.dates = SingleDates(lambda: self._now)
+        self.dates.told.connect(self._on_date)
+        box.addWidget(self.dates)
         box.addStretch(1)
         self.next = LinesCard(say.EVENINGS)
         self.things = Card(say.SCARCE)
@@ -112,14 +119,9 @@ class WeeksPage(SubPage):
                 clock, minutes = week[weekday]
                 row.at.setTime(QTime.fromString(clock, "HH:mm"))
                 row.minutes.setValue(minutes)
-        evenings = bench.evenings if bench is not None and bench.evenings else ()
-        coming = [
-            one
-            for one in evenings
-            if local_time(one.start) + timedelta(minutes=one.minutes) > self._now
-        ]
-        shown = coming or list(islice(evenings_of(week_of(bench), self._now), AHEAD))
-        self.next.show_lines("", [say.evening_words(one) for one in shown[:8]])
+        coming = upcoming(bench, self._now, _SHOWN)
+        self.next.show_lines("", [say.evening_words(one) for one in coming])
+        self.dates.show_days(bench.days if bench is not None else {})
         self._show_things()
 
     def _show_things(self) -> None:
@@ -168,6 +170,10 @@ class WeeksPage(SubPage):
             return
         made = list(islice(evenings_of(week, self._now), AHEAD))
         self.apply(say.EVENINGS_EDIT, lambda b: edits.set_evenings(b, made))
+
+    def _on_date(self, day: date, evenings: tuple[Evening, ...] | None) -> None:
+        now = self._now
+        self.apply(say.SINGLE_EDIT, lambda b: edits.set_day(b, day, evenings, now))
 
     def _on_count(self, name: str) -> None:
         count = self.scarce[name].value()
