@@ -74,7 +74,9 @@ def test_the_evening_is_worked_through_from_arms_length_without_the_mouse(
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert len(done(window) - before) == 1
     assert large.title.text() != first
-    assert window.document.build.log[-1].text.startswith(first)
+    deed = window.document.build.log[-1].step
+    assert deed is not None
+    assert deed.title == first
     qtbot.keyClick(large, Qt.Key.Key_Backspace)
     assert done(window) == before
     qtbot.keyClick(large, Qt.Key.Key_R)  # silent where there is no voice
@@ -337,7 +339,7 @@ def test_the_builders_bottle_goes_before_its_kind(window: MainWindow) -> None:
 
 
 def test_a_failed_coupon_names_what_was_glued_with_its_batch(
-    window: MainWindow, tonight: TonightPage, qtbot: QtBot
+    window: MainWindow, tonight: TonightPage, clock: StepClock, qtbot: QtBot
 ) -> None:
     bench_of(window).turn_to("glue")
     glue = cast("GluePage", bench_of(window).page("glue"))
@@ -353,6 +355,14 @@ def test_a_failed_coupon_names_what_was_glued_with_its_batch(
     card = page.batches["batch 1"]
     assert plates.title in card.joints.text()
     assert card.said.text() == "No coupon broken yet."
+    assert card.wait.text().startswith("Judge them from ")
+    qtbot.mouseClick(card.buttons["joint"], LEFT)  # the glue is not through: asked about once
+    assert page.told.text().startswith("It is through on ")
+    assert page.batches["batch 1"].said.text() == "No coupon broken yet."
+    clock.moment += timedelta(days=3)
+    page.refresh()
+    card = page.batches["batch 1"]
+    assert card.wait.isHidden()
     qtbot.mouseClick(card.buttons["joint"], LEFT)
     assert "the joint let go" in page.batches["batch 1"].said.text()
     assert page.batches["batch 1"].property("edge") == "out"

@@ -3,6 +3,7 @@
 import io
 from datetime import UTC, datetime
 
+from PIL import Image
 from pypdf import PdfReader
 
 from hardkeel.build.model import Build
@@ -10,13 +11,16 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
 from hardkeel.edits.glue import break_coupon, new_batch
 from hardkeel.edits.steps import begin, lay_all, tick
+from hardkeel.edits.truing import add_note
 from hardkeel.export.calendar import calendar_text
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.record import record_pdf
 from hardkeel.schedule.planning import list_evenings
 from hardkeel.schedule.tonight import plan_tonight
 from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.seatwork import SeatStep
 from hardkeel.voice.at_hand import steps_at_hand
+from hardkeel.voice.deeds import seat_deed
 
 NOW = datetime(2026, 10, 6, 19, tzinfo=UTC)
 SEVEN = datetime.fromisoformat("2026-10-06T19:00")
@@ -84,13 +88,17 @@ def test_letters_of_more_than_one_octet_are_never_cut() -> None:
 def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
     build = demo_build()
     build = lay_all(build, steps_at_hand(build))
-    build = new_batch(build, "slow epoxy", NOW)
+    build = new_batch(build, "slow epoxy", NOW, 48.0, 19.0)
     build = tick(begin(build, "plates", NOW), "plates", datetime(2026, 10, 6, 19, 35, tzinfo=UTC))
-    build = break_coupon(build, "batch 1", "joint", NOW)
+    build = break_coupon(build, "batch 1", "joint", datetime(2026, 10, 9, 20, 0, tzinfo=UTC))
     text = text_of(diary_pdf(build, "mm"))
-    assert "14.0 h at the bench so far" in text
-    assert "Tue 6 Oct 2026" in text
+    assert "14.6 h at the bench so far" in text  # 14 of them typed, 35 minutes timed
+    assert "Tue 6 Oct 2026, 0.6 h" in text
+    assert "Done: glue undercarriage plate" in text
     assert "tray and dowel plate (35 min)" in text
+    assert "Mixed slow epoxy, 48 to 100, at 19 °C" in text
+    assert "Fri 9 Oct 2026" in text
+    assert "Broke a coupon of slow epoxy, 73 h old: the joint let go" in text
     assert "Weights against the estimate" in text
     assert "the joint let go" in text
     assert "Glued with it: Glue undercarriage plate" in text
@@ -99,6 +107,45 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
         "Stabilizer level 1.03° not known" in text
     )  # nothing of it was read while the glue was wet
     assert diary_pdf(build, "mm") == diary_pdf(build, "mm")
+
+
+def test_a_photo_under_two_notes_is_pasted_in_once_and_what_has_no_letter_is_told() -> None:
+    png = io.BytesIO()
+    Image.new("RGB", (40, 30), (90, 80, 70)).save(png, "PNG")
+    build = add_note(Build(name="Wren 木"), "frame 😀 up", NOW, ("photos/a.png",))
+    build = add_note(build, "the same", NOW, ("photos/a.png",))
+    data = diary_pdf(build, "mm", {"photos/a.png": png.getvalue()})
+    assert sum(len(page.images) for page in PdfReader(io.BytesIO(data)).pages) == 1
+    text = text_of(data)
+    assert "frame ? up" in text
+    assert "2 characters could not be printed and stand as “?”" in text
+    assert "grinning face" in text
+    assert "could not be printed" not in text_of(diary_pdf(Build(name="Wren"), "mm"))
+
+
+def test_the_log_tells_deeds_not_orders() -> None:
+    survey = demo_build().surveyed
+    steps = (
+        SeatStep(act="sand", contacts=("te_port",), mm=0.4),
+        SeatStep(act="pack", contacts=("le_port",), mm=0.8),
+        SeatStep(act="slide", contacts=("le_port",), aft=0.5),
+        SeatStep(act="strut", contacts=("le_port",), up=0.4),
+        SeatStep(act="edge", contacts=("le_port",), up=0.3, starboard=0.2, count=3),
+        SeatStep(act="hole", contacts=("le_port",), up=0.3, count=3),
+        SeatStep(act="washers", contacts=("le_port",), count=-1, mm=0.5),
+        SeatStep(act="untwist"),
+        SeatStep(act="leave"),
+        SeatStep(act="again", mm=9.0),
+        SeatStep(act="hold", contacts=("te_port",)),
+    )
+    told = [seat_deed(survey, "stab", one, "mm") for one in steps]
+    assert told[0].startswith("Sanded 0.4 mm off the ")
+    assert [one.split()[0] for one in told] == [
+        "Sanded", "Put", "Slid", "Made", "Opened", "Opened", "Took", "Took", "Left", "Measured", "Held",
+    ]  # fmt: skip
+    assert "; opened its end" in told[4]
+    assert "packed the lower edge" in told[4]
+    assert "; filled it behind" in told[5]
 
 
 def test_a_diary_of_nothing_is_still_a_diary() -> None:

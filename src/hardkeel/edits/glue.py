@@ -1,9 +1,11 @@
 """Pure edits of the builder's glue: own bottles, batches, coupons."""
 
-from datetime import datetime
+from collections.abc import Callable
+from datetime import datetime, timedelta
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
+from hardkeel.glue.kinds import KINDS
 from hardkeel.glue.model import Batch, Bottle, Broke, Coupon, GlueKind, Shelf
 
 
@@ -51,10 +53,7 @@ def break_coupon(
     BadInput
         When there is no such batch.
     """
-    shelf = _shelf(build)
-    found = next((one for one in shelf.batches if one.id == batch), None)
-    if found is None:
-        raise BadInput("glue.batches", f'no batch "{batch}"')
+    shelf, found = _shelf(build), _batch(build, batch)
     mixed = datetime.fromisoformat(found.mixed)
     age = age_hours if age_hours is not None else max(0.0, (now - mixed).total_seconds() / 3600)
     coupon = Coupon(at=now.isoformat(timespec="seconds"), broke=broke, age_hours=age)
@@ -63,14 +62,60 @@ def break_coupon(
     return build.but(glue=shelf.but(batches=batches))
 
 
-def glued(build: Build, step_id: str, glue: str | None) -> Build:
-    """Tie a step to the batch in use of its glue; nothing where there is none."""
+def glued(build: Build, step_id: str, glue: str | None, now: datetime) -> Build:
+    """Tie a step to the batch in use of its glue; nothing where there is none, or it has long set in its cup."""
     shelf = build.glue
     last = (
         next((one for one in reversed(shelf.batches) if one.kind == glue), None) if shelf else None
     )
-    if shelf is None or last is None or step_id in last.joints:
+    if last is None or not _can_be_used(last, now):
         return build
-    tied = last.but(joints=(*last.joints, step_id))
-    batches = tuple(tied if one.id == last.id else one for one in shelf.batches)
-    return build.but(glue=shelf.but(batches=batches))
+    return tie_joint(build, last.id, step_id)
+
+
+def tie_joint(build: Build, batch: str, step_id: str) -> Build:
+    """A step was glued with this batch, and with no other.
+
+    Raises
+    ------
+    BadInput
+        When there is no such batch.
+    """
+    _batch(build, batch)
+    return _with_joints(
+        build,
+        lambda one: (
+            *(j for j in one.joints if j != step_id),
+            *((step_id,) if one.id == batch else ()),
+        ),
+    )
+
+
+def unglued(build: Build, step_id: str) -> Build:
+    """A step is open again: it hangs on no batch."""
+    return _with_joints(build, lambda one: tuple(j for j in one.joints if j != step_id))
+
+
+def _with_joints(build: Build, joints: Callable[[Batch], tuple[str, ...]]) -> Build:
+    shelf = build.glue
+    if shelf is None:
+        return build
+    batches = tuple(one.but(joints=joints(one)) for one in shelf.batches)
+    return build if batches == shelf.batches else build.but(glue=shelf.but(batches=batches))
+
+
+def _can_be_used(batch: Batch, now: datetime) -> bool:
+    """What is mixed is glued with until it may be handled; what comes out of a bottle as long as that lasts."""
+    if not KINDS[batch.kind].two_parts:
+        return True
+    until = datetime.fromisoformat(batch.mixed) + timedelta(minutes=KINDS[batch.kind].handle[1])
+    if (until.tzinfo is None) != (now.tzinfo is None):
+        until, now = until.replace(tzinfo=None), now.replace(tzinfo=None)
+    return now <= until
+
+
+def _batch(build: Build, batch: str) -> Batch:
+    found = next((one for one in _shelf(build).batches if one.id == batch), None)
+    if found is None:
+        raise BadInput("glue.batches", f'no batch "{batch}"')
+    return found

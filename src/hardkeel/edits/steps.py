@@ -7,8 +7,8 @@ from typing import Final, Literal
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
-from hardkeel.edits.glue import glued
-from hardkeel.logbook.entries import Entry
+from hardkeel.edits.glue import glued, unglued
+from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES, State
 from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
@@ -86,14 +86,14 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     entry = Entry(
         at=at.isoformat(timespec="seconds"),
         by="app",
-        kind="note",
-        text=f"{step.title or step.id} ({took} min)" if took else step.title or step.id,
+        kind="change",
+        step=StepDone(title=step.title or step.id, minutes=float(took) if took else None),
     )
     more = timers_of(step, at)
     if more:
         bench = changed.bench or BenchTime()
         changed = changed.but(bench=bench.but(timers=with_timers(bench.timers, more, at)))
-    return glued(changed.but(log=(*changed.log, entry)), step_id, step.glue)
+    return glued(changed.but(log=(*changed.log, entry)), step_id, step.glue, at)
 
 
 def begin(build: Build, step_id: str, at: datetime) -> Build:
@@ -139,7 +139,7 @@ def lay_all(build: Build, steps: Sequence[Step]) -> Build:
 
 def untick(build: Build, step_id: str) -> Build:
     """A step is open again and its timers run no more; parts and log stay: what was done to the wood was done."""
-    opened = _with_state(build, step_id, "open")
+    opened = unglued(_with_state(build, step_id, "open"), step_id)
     bench = opened.bench
     if bench is None or all(one.step != step_id for one in bench.timers):
         return opened

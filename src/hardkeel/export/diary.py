@@ -19,18 +19,19 @@ from hardkeel.export.stationery import (
     SimpleDocTemplate,
     Spacer,
     Styles,
+    dropped,
     mm,
     register_fonts,
     ruled_table,
     safe,
 )
 from hardkeel.glue.coupons import verdict_on
-from hardkeel.logbook.entries import total_hours
+from hardkeel.logbook.entries import total_hours, with_timed
 from hardkeel.schedule.pace import to_go
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES
 from hardkeel.voice import diary as say
-from hardkeel.voice.glue import batch_title, named_joints, verdict_words
+from hardkeel.voice.glue import batch_title, coupon_words, mixed_words, named_joints, verdict_words
 from hardkeel.voice.log import entry_text
 from hardkeel.voice.names import PHASE_WORDS, check_name
 from hardkeel.voice.verdicts import format_value
@@ -55,13 +56,19 @@ def diary_pdf(
     story: list[Flowable] = [
         Paragraph(safe(build.name or say.UNNAMED), styles.title),
         Paragraph(
-            safe(say.total_words(total_hours(build.sessions), to_go(build.steps))), styles.text
+            safe(
+                say.total_words(
+                    total_hours(with_timed(build.sessions, build.log)), to_go(build.steps)
+                )
+            ),
+            styles.text,
         ),
         Spacer(1, 4 * mm),
         *_days(build, unit, styles, attached),
         *_phases(build, unit, styles),
         *_weights(build, styles),
         *_coupons(build, styles),
+        *_dropped(build, unit, styles),
     ]
     out = io.BytesIO()
     SimpleDocTemplate(
@@ -81,23 +88,51 @@ def diary_pdf(
 def _days(
     build: Build, unit: LengthUnit, styles: Styles, attached: Mapping[str, bytes]
 ) -> list[Flowable]:
-    entries = defaultdict(list)
+    told: dict[str, list[tuple[str, str, tuple[str, ...]]]] = defaultdict(list)
     for entry in build.log:
-        entries[entry.at[:10]].append(entry)
+        text = entry_text(build.surveyed, entry, unit)
+        told[entry.at[:10]].append((entry.at[11:16], text, entry.photos))
+    for at, text in _of_glue(build):
+        told[at[:10]].append((at[11:16], text, ()))
     hours: dict[str, float] = defaultdict(float)
-    for session in build.sessions:
+    for session in with_timed(build.sessions, build.log):
         hours[session.day] += session.hours
     found: list[Flowable] = []
-    for day in sorted({*entries, *hours}):
+    pasted: set[str] = set()  # a photo that stands under two notes is pasted in once
+    for day in sorted({*told, *hours}):
         lines: list[Flowable] = []
-        for one in entries[day]:
-            told = f"{one.at[11:16]}  {entry_text(build.surveyed, one, unit)}"
-            lines.append(Paragraph(safe(told), styles.text))
-            lines += [_photo(attached[name]) for name in one.photos if name in attached]
+        for clock, text, photos in sorted(told[day], key=lambda one: one[0]):
+            lines.append(Paragraph(safe(f"{clock}  {text}"), styles.text))
+            fresh = [name for name in photos if name in attached and name not in pasted]
+            lines += [_photo(attached[name]) for name in fresh]
+            pasted.update(fresh)
         notes = [one.note for one in build.sessions if one.day == day and one.note]
         lines += [Paragraph(safe(note), styles.text) for note in notes]
         heading = Paragraph(safe(say.day_title(day, hours.get(day, 0.0))), styles.heading)
         found += [KeepTogether([heading, *lines[:2]]), *lines[2:]]
+    return found
+
+
+def _dropped(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    """What of the builder's own words could not be printed."""
+    words = [
+        build.name or "",
+        *(entry_text(build.surveyed, entry, unit) for entry in build.log),
+        *(session.note or "" for session in build.sessions),
+        *(part.name for part in parts_of(build)),
+    ]
+    missing = dropped("".join(words))
+    if not missing:
+        return []
+    return [Paragraph(safe(say.dropped_words(missing)), styles.text)]
+
+
+def _of_glue(build: Build) -> list[tuple[str, str]]:
+    """When batches were mixed and coupons broken, with what is said of it."""
+    found = []
+    for batch in build.glue.batches if build.glue is not None else ():
+        found.append((batch.mixed, mixed_words(batch)))
+        found += [(one.at, coupon_words(batch, one)) for one in batch.coupons]
     return found
 
 
@@ -160,6 +195,7 @@ def _coupons(build: Build, styles: Styles) -> list[Flowable]:
     found: list[Flowable] = [Paragraph(safe(say.GLUE), styles.heading)]
     for batch in shelf.batches:
         joints = named_joints([titles.get(one, one) for one in batch.joints])
-        told = f"{batch_title(batch)}: {verdict_words(verdict_on(batch))} {joints}"
+        bottle = next((one for one in shelf.bottles if one.kind == batch.kind), None)
+        told = f"{batch_title(batch)}: {verdict_words(verdict_on(batch, bottle))} {joints}"
         found.append(Paragraph(safe(told), styles.text))
     return found

@@ -33,7 +33,7 @@ from hardkeel.export.stationery import (
     safe,
 )
 from hardkeel.export.tail_story import tail_story
-from hardkeel.logbook.entries import total_hours
+from hardkeel.logbook.entries import total_hours, with_timed
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import Judgement
 from hardkeel.voice.advice import (
@@ -117,7 +117,7 @@ def _head(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
     phase = PHASE_WORDS[judgement.phase] if judgement.phase else "all phases"
     taken = [reading.taken for reading in judgement.readings if reading.taken]
     day = f", last reading {max(taken)[:10]}" if taken else ""
-    hours = total_hours(build.sessions)
+    hours = total_hours(with_timed(build.sessions, build.log))
     worked = f", {hours:.1f} h at the bench" if hours else ""
     return [
         Paragraph(safe(build.name or "Unnamed build"), styles.title),

@@ -86,8 +86,18 @@ def register_fonts() -> None:
         pdfmetrics.registerFont(TTFont(name, io.BytesIO((folder / file).read_bytes())))
 
 
+def dropped(text: str) -> tuple[str, ...]:
+    """Characters that the shipped face has no letter for, each once, in order."""
+    register_fonts()
+    face: Any = pdfmetrics.getFont(REGULAR).face  # type: ignore[attr-defined]
+    known = face.charToGlyph
+    return tuple(dict.fromkeys(c for c in text if ord(c) not in known and not c.isspace()))
+
+
 def safe(text: str) -> str:
-    """Text that a paragraph takes for text."""
+    """Text that a paragraph takes for text; what the face has no letter for stands as ``?``."""
+    for character in dropped(text):
+        text = text.replace(character, "?")
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 

@@ -2,14 +2,17 @@
 
 import math
 from dataclasses import dataclass
+from datetime import datetime, timedelta
 from typing import Final, Literal
 
-from hardkeel.glue.model import Batch
+from hardkeel.glue.kinds import KINDS, WARM, times_of
+from hardkeel.glue.model import Batch, Bottle, Coupon
 
 Verdict = Literal["untried", "good", "doubtful", "bad"]
 SURE: Final = 0.95
 _GOOD: Final = 0.5  # at least every other joint stronger than its wood, with 95 %
 _STEPS: Final = 60
+_ROUNDED_HOURS: Final = 0.02  # a minute
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +26,11 @@ class BatchVerdict:
     at_least : float
         Share of joints that are stronger than their wood, with 95 % confidence at least.
     soft : bool
-        A coupon's glue was still soft: the ratio or the time, not the joint.
+        A coupon's glue was still soft though it had its time: the ratio, not the joint.
+    let_go : int
+        Coupons that broke along the glue.
+    early : int
+        Broken before the glue was through: they count for nothing.
     """
 
     verdict: Verdict
@@ -31,21 +38,43 @@ class BatchVerdict:
     held: int
     at_least: float
     soft: bool
+    let_go: int = 0
+    early: int = 0
 
 
-def verdict_on(batch: Batch) -> BatchVerdict:
-    """By the exact lower binomial bound (C. J. Clopper, E. S. Pearson, Biometrika 26 (1934) 404)."""
-    tried = len(batch.coupons)
-    held = sum(one.broke == "wood" for one in batch.coupons)
-    soft = any(one.broke == "soft" for one in batch.coupons)
+def through(batch: Batch, bottle: Bottle | None = None) -> datetime:
+    """From when its coupons may be judged: the full hour in which it is through, by the bottle or its kind, at its warmth."""
+    celsius = batch.temperature if batch.temperature is not None else WARM
+    minutes = times_of(KINDS[batch.kind], bottle, celsius).cure
+    exactly = datetime.fromisoformat(batch.mixed) + timedelta(minutes=minutes)
+    hour = exactly.replace(minute=0, second=0, microsecond=0)
+    return hour if hour == exactly else hour + timedelta(hours=1)
+
+
+def verdict_on(batch: Batch, bottle: Bottle | None = None) -> BatchVerdict:
+    """By the exact lower binomial bound (C. J. Clopper, E. S. Pearson, Biometrika 26 (1934) 404).
+
+    What was broken before the glue was through counts for nothing.
+    """
+    ripe = [one for one in batch.coupons if _is_ripe(one, batch, bottle)]
+    early = len(batch.coupons) - len(ripe)
+    tried = len(ripe)
+    held = sum(one.broke == "wood" for one in ripe)
+    let_go = sum(one.broke == "joint" for one in ripe)
+    soft = any(one.broke == "soft" for one in ripe)
     if not tried:
-        return BatchVerdict("untried", 0, 0, 0.0, soft=False)
+        return BatchVerdict("untried", 0, 0, 0.0, soft=False, early=early)
     least = at_least(held, tried)
     if held < tried:
         verdict: Verdict = "bad"
     else:
         verdict = "good" if least >= _GOOD else "doubtful"
-    return BatchVerdict(verdict, tried, held, least, soft)
+    return BatchVerdict(verdict, tried, held, least, soft, let_go, early)
+
+
+def _is_ripe(coupon: Coupon, batch: Batch, bottle: Bottle | None) -> bool:
+    age = through(batch, bottle) - datetime.fromisoformat(batch.mixed)
+    return coupon.age_hours >= age.total_seconds() / 3600 - _ROUNDED_HOURS
 
 
 def at_least(held: int, tried: int) -> float:

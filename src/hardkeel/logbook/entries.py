@@ -16,6 +16,7 @@ from hardkeel.survey.seatwork import SeatStep
 EntryKind = Literal["note", "readings", "verdict", "correction", "change"]
 _ONE_SITTING: Final = timedelta(minutes=45)
 _SECONDS_PER_HOUR: Final = 3600.0
+_MINUTES_PER_HOUR: Final = 60.0
 
 
 class _Kept(BaseModel):
@@ -49,6 +50,13 @@ class SeatDone(Value):
     steps: tuple[SeatStep, ...] = ()
 
 
+class StepDone(Value):
+    """A step that was done: what it was called, and how long the hands were at it where that is known."""
+
+    title: Text
+    minutes: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
+
+
 class Entry(_Kept):
     """One dated line of the log: ids and figures, worded when it is shown.
 
@@ -61,8 +69,8 @@ class Entry(_Kept):
         The builder's own words; files from before hold the app's sentences here too.
     count : int or None
         For ``readings``: how many were taken in that sitting.
-    verdict, seat
-        For ``verdict`` and ``correction``: what changed, what was done.
+    verdict, seat, step
+        For ``verdict``, ``correction`` and ``change``: what changed, what was done.
     photos : tuple of str
         Names of images inside the build.
     """
@@ -75,6 +83,7 @@ class Entry(_Kept):
     count: int | None = None
     verdict: VerdictChange | None = None
     seat: SeatDone | None = None
+    step: StepDone | None = None
     photos: tuple[str, ...] = ()
 
     @field_validator("at")
@@ -114,6 +123,15 @@ def count_reading(log: Sequence[Entry], at: datetime, phase: str | None) -> tupl
             return (*log[:-1], changed)
     entry = Entry(at=at.isoformat(), by="app", kind="readings", phase=phase, count=1)
     return (*log, entry)
+
+
+def with_timed(sessions: Iterable[Session], log: Iterable[Entry]) -> tuple[Session, ...]:
+    """The time at the bench by days: what was typed, and what the hands were timed at steps."""
+    days = tuple(sessions)
+    for entry in log:
+        if entry.step is not None and entry.step.minutes:
+            days = add_time(days, entry.at[:10], entry.step.minutes / _MINUTES_PER_HOUR)
+    return days
 
 
 def total_hours(sessions: Iterable[Session]) -> float:

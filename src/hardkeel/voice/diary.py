@@ -1,9 +1,12 @@
 """What the diary says beside the log's own lines."""
 
+import unicodedata
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Final
 
 from hardkeel.schedule.pace import ToGo
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.plan import day_words
 
 DIARY: Final = "build diary"
@@ -17,6 +20,20 @@ ESTIMATED: Final = "Estimated"
 WEIGHED: Final = "Weighed"
 DIFFERENCE: Final = "Difference"
 GLUE: Final = "Glue and coupons"
+_NAMED: Final = 8
+
+
+def dropped_words(missing: Sequence[str]) -> str:
+    """What could not be printed, by the characters' own names."""
+    names = ", ".join(
+        unicodedata.name(one, f"U+{ord(one):04X}").lower() for one in missing[:_NAMED]
+    )
+    more = f" and {len(missing) - _NAMED} more" if len(missing) > _NAMED else ""
+    one = len(missing) == 1
+    return (
+        f"{number_of(len(missing), 'character')} could not be printed and {'stands' if one else 'stand'} as “?”: "
+        f"{names}{more}. The build itself holds {'it' if one else 'them'}."
+    )
 
 
 def day_title(day: str, hours: float) -> str:

@@ -1,14 +1,17 @@
 """Glue in words: kinds, joints, reasons, what to mix, what a coupon says."""
 
+from datetime import datetime
 from typing import Final
 
 from hardkeel.glue.choosing import Choice, JointKind, Reason
 from hardkeel.glue.coupons import BatchVerdict
-from hardkeel.glue.kinds import Glue, Range
+from hardkeel.glue.kinds import KINDS, Glue, Range
 from hardkeel.glue.mixing import Mix
-from hardkeel.glue.model import Batch, Broke, GlueKind
+from hardkeel.glue.model import Batch, Broke, Coupon, GlueKind
+from hardkeel.schedule.model import local_time
+from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import sentence_case
-from hardkeel.voice.plan import minutes_words
+from hardkeel.voice.plan import clock_words, day_words, minutes_words
 
 GLUE: Final = "Glue"
 COUPONS: Final = "Coupons"
@@ -182,25 +185,67 @@ def weigh_words(grams: float) -> str:
 
 
 def batch_title(batch: Batch) -> str:
-    """``Slow epoxy of 2 Oct``."""
-    return f"{kind_words(batch.kind)}, {batch.mixed[:16].replace('T', ' ')}"
+    """``Slow epoxy, mixed Fri 2 Oct 19:05``."""
+    return f"{kind_words(batch.kind)}, mixed {_when(batch.mixed)}"
+
+
+def mixed_words(batch: Batch) -> str:
+    """What the diary says of the evening it was mixed: ``Mixed slow epoxy, 48 to 100, at 19 °C``."""
+    told = [f"{'Mixed' if KINDS[batch.kind].two_parts else 'Opened'} {_low(batch.kind)}"]
+    if batch.ratio is not None:
+        told.append(f"{batch.ratio:g} to 100")
+    if batch.temperature is not None:
+        told.append(f"at {batch.temperature:g} °C")
+    return ", ".join(told)
+
+
+def coupon_words(batch: Batch, coupon: Coupon) -> str:
+    """``Broke a coupon of slow epoxy, 26 h old: the wood broke``."""
+    return f"Broke a coupon of {_low(batch.kind)}, {coupon.age_hours:.0f} h old: {dict(BROKE)[coupon.broke]}"
+
+
+def wait_words(through: datetime, now: datetime) -> str:
+    """``Judge them from Thu 3 Dec 8:00``; empty once they may be."""
+    return f"Judge them from {_when(through.isoformat())}." if now < through else ""
+
+
+def too_young(through: datetime) -> str:
+    """Asked once where a coupon is broken before the glue is through."""
+    return (
+        f"It is through on {_when(through.isoformat())}: what breaks before says nothing. "
+        "Press again to write it down as broken too early."
+    )
 
 
 def verdict_words(verdict: BatchVerdict) -> str:
     """What the count says."""
+    early = (
+        f" {number_of(verdict.early, 'coupon')} broken too early: not counted."
+        if verdict.early
+        else ""
+    )
     if verdict.verdict == "untried":
-        return "No coupon broken yet."
+        return early.strip() or "No coupon broken yet."
     told = f"{verdict.held} of {verdict.tried} broke in the wood"
+    soft = " One was still soft: look at the ratio, and trust none of it." if verdict.soft else ""
+    if verdict.let_go:
+        return f"{told}: the joint let go. Look at what was glued with it.{soft}{early}"
     if verdict.soft:
-        return f"{told}; one was still soft: look at the ratio and the time, and trust none of it."
-    if verdict.verdict == "bad":
-        return f"{told}: the joint let go. Look at what was glued with it."
+        return f"{told}.{soft}{early}"
     share = f"{100 * verdict.at_least:.0f} %"
     if verdict.verdict == "good":
-        return (
-            f"{told}: at least {share} of such joints are stronger than the wood, 19 times in 20."
-        )
-    return f"{told}: good so far, but so few prove only {share}; five would prove more than half."
+        return f"{told}: at least {share} of such joints are stronger than the wood, 19 times in 20.{early}"
+    return f"{told}: good so far, but so few prove only {share}; five would prove more than half.{early}"
+
+
+def _low(kind: GlueKind) -> str:
+    return "PVA" if kind == "pva" else kind
+
+
+def _when(iso: str) -> str:
+    """``Fri 2 Oct 19:05``."""
+    moment = local_time(iso)
+    return f"{day_words(moment)} {clock_words(moment)}"
 
 
 def named_joints(titles: list[str]) -> str:
@@ -218,6 +263,8 @@ def batch_edit(kind: GlueKind) -> str:
 
 
 COUPON_EDIT: Final = "break a coupon"
+JOINT_EDIT: Final = "glued with this batch"
+ALSO_GLUED: Final = "also glued with it…"
 
 
 def bottle_edit(kind: GlueKind) -> str:

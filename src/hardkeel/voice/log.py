@@ -5,7 +5,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit
 from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
 from hardkeel.survey.model import Survey
-from hardkeel.voice.advice import step_sentence
+from hardkeel.voice.deeds import seat_deed, step_deed
 from hardkeel.voice.gluing import brought_words
 from hardkeel.voice.names import body_name, name_of_check, sentence_case
 from hardkeel.voice.verdicts import VERDICT_WORDS, way_words
@@ -36,8 +36,10 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
         seat = entry.seat
         if entry.phase == "wet" and not seat.steps:  # in files from before it was sanded even so
             return brought_words(survey, seat.body)
-        steps = (step_sentence(survey, seat.body, step, unit) for step in seat.steps)
+        steps = (seat_deed(survey, seat.body, step, unit) for step in seat.steps)
         return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
+    if entry.step is not None:
+        return step_deed(entry.step.title, entry.step.minutes)
     if entry.photos:
         return "A photo" if len(entry.photos) == 1 else f"{len(entry.photos)} photos"
     if entry.kind == "readings":

@@ -1,7 +1,7 @@
 """How far each stage is, in a word or two, for the rail."""
 
 from hardkeel.build.model import Build
-from hardkeel.logbook.entries import total_hours
+from hardkeel.logbook.entries import total_hours, with_timed
 from hardkeel.survey.judging import Judgement
 from hardkeel.voice.counting import number_of
 
@@ -46,5 +46,5 @@ def how_far_planned(build: Build, _judgement: Judgement) -> str:
 
 def how_far_logged(build: Build, _judgement: Judgement) -> str:
     """The hours at the bench, or before there are any, how many entries."""
-    hours = total_hours(build.sessions)
+    hours = total_hours(with_timed(build.sessions, build.log))
     return f"{hours:.1f} h" if hours else number_of(len(build.log), "entry", "entries")

@@ -1,7 +1,7 @@
 """Glue: choices by thought experiment, mixing against the scales, coupons against the binomial table."""
 
 import math
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import get_args
 
 import numpy as np
@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
-from hardkeel.edits.glue import break_coupon, new_batch, set_bottle
-from hardkeel.edits.steps import tick
+from hardkeel.edits.glue import break_coupon, new_batch, set_bottle, tie_joint
+from hardkeel.edits.steps import tick, untick
 from hardkeel.glue.choosing import JOINTS, JointKind, choices
-from hardkeel.glue.coupons import at_least, verdict_on
+from hardkeel.glue.coupons import at_least, through, verdict_on
 from hardkeel.glue.kinds import KINDS, PLANNED, times_of
 from hardkeel.glue.mixing import HARDENER_DENSITY, RESIN_DENSITY, mix_for, weight_ratio
 from hardkeel.glue.model import Batch, Bottle, Coupon, GlueKind
@@ -28,6 +28,7 @@ from hardkeel.voice.glue import (
     glue_line,
     mix_words,
     verdict_words,
+    wait_words,
 )
 
 NOW = datetime(2026, 10, 6, 20, tzinfo=UTC)
@@ -126,7 +127,7 @@ def test_the_two_ratios_of_one_bottle_belong_together() -> None:
 def coupons(*broke: str) -> Batch:
     return Batch(
         id="b", kind="slow epoxy", mixed="2026-10-06T20:00",
-        coupons=tuple(Coupon(at="2026-10-07T20:00", broke=one) for one in broke),  # type: ignore[arg-type]
+        coupons=tuple(Coupon(at="2026-10-08T20:00", broke=one, age_hours=48.0) for one in broke),  # type: ignore[arg-type]
     )  # fmt: skip
 
 
@@ -167,7 +168,7 @@ def test_what_is_glued_is_tied_to_the_batch_in_use_and_named_when_its_coupon_fai
     build = tick(build, "seat", NOW)
     assert build.glue is not None
     assert [one.joints for one in build.glue.batches] == [("plates",), ("seat",)]
-    broken = break_coupon(build, "batch 1", "joint", NOW)
+    broken = break_coupon(build, "batch 1", "joint", NOW + timedelta(days=3))
     assert broken.glue is not None
     assert verdict_on(broken.glue.batches[0]).verdict == "bad"
     assert verdict_on(broken.glue.batches[1]).verdict == "untried"
@@ -214,3 +215,53 @@ def test_thirty_minute_epoxy_bears_nothing_before_six_hours() -> None:
     assert "no load before 6 h" in choice_under(found["30-minute epoxy"])
     gusset = {one.glue.kind: one for one in choices("gusset", minutes=240)}
     assert "too slow" not in gusset["30-minute epoxy"].against
+
+
+def test_coupons_wait_for_the_glue_and_what_is_broken_too_early_counts_for_nothing() -> None:
+    made = new_batch(Build(), "slow epoxy", NOW, temperature=20.0)
+    assert made.glue is not None
+    batch = made.glue.batches[0]
+    # between 24 and 48 h: the geometric middle, and half as long ten degrees warmer
+    hours = math.sqrt(24 * 48)
+    assert through(batch) == NOW + timedelta(hours=math.ceil(hours))
+    warm = batch.but(temperature=30.0)
+    assert through(warm) == NOW + timedelta(hours=math.ceil(hours / 2))
+    own = Bottle(kind="slow epoxy", cure_minutes=600.0)
+    assert through(batch, own) == NOW + timedelta(hours=10)
+    early = break_coupon(made, "batch 1", "joint", NOW + timedelta(hours=12))
+    assert early.glue is not None
+    said = verdict_on(early.glue.batches[0])
+    assert (said.verdict, said.early) == ("untried", 1)
+    assert verdict_words(said) == "1 coupon broken too early: not counted."
+    assert verdict_on(early.glue.batches[0], own).verdict == "bad"
+    assert wait_words(through(batch), NOW).startswith("Judge them from Thu 8 Oct ")
+    assert wait_words(through(batch), NOW + timedelta(days=2)) == ""
+
+
+def test_a_joint_that_let_go_counts_though_another_was_soft() -> None:
+    said = verdict_on(coupons("joint", "soft", "wood"))
+    assert (said.verdict, said.let_go, said.soft) == ("bad", 1, True)
+    told = verdict_words(said)
+    assert "the joint let go" in told
+    assert "still soft" in told
+
+
+def test_a_joint_is_written_to_the_batch_it_was_glued_with_and_to_no_other() -> None:
+    build = Build(steps=(Step(id="seat", glue="slow epoxy"), Step(id="plates", glue="slow epoxy")))
+    build = new_batch(build, "slow epoxy", NOW)
+    # two days later it has long set in its cup
+    late = tick(build, "seat", NOW + timedelta(days=2))
+    assert late.glue is not None
+    assert late.glue.batches[0].joints == ()
+    tied = tie_joint(new_batch(late, "slow epoxy", NOW + timedelta(days=2)), "batch 1", "seat")
+    other = tie_joint(tied, "batch 2", "seat")
+    assert other.glue is not None
+    assert [one.joints for one in other.glue.batches] == [(), ("seat",)]
+    opened = untick(other, "seat")
+    assert opened.glue is not None
+    assert [one.joints for one in opened.glue.batches] == [(), ()]
+    # a bottle that is poured from lasts
+    pva = new_batch(Build(steps=(Step(id="rib", glue="pva"),)), "pva", NOW)
+    rib = tick(pva, "rib", NOW + timedelta(days=9))
+    assert rib.glue is not None
+    assert rib.glue.batches[0].joints == ("rib",)

@@ -10,6 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.edits.bench import set_evenings, set_resource, start_timer, stop_timer, told_timers
 from hardkeel.edits.steps import begin, tick, untick
+from hardkeel.logbook.entries import StepDone
 from hardkeel.schedule.evenings import evenings_of, upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Evening, Step, Timer, local_time
 from hardkeel.schedule.timers import gone_off, running, timer, underway
@@ -51,8 +52,10 @@ def test_a_tick_starts_what_the_glue_wants_and_an_untick_stops_it() -> None:
 def test_the_log_says_how_long_it_took_but_not_a_night() -> None:
     build = begin(Build(steps=(GLUE,)), "glue", at("2026-10-02T19:00"))
     assert build.steps[0].state == "doing"
-    assert tick(build, "glue", at("2026-10-02T19:23")).log[-1].text == "Glue it (23 min)"
-    assert tick(build, "glue", at("2026-10-03T19:23")).log[-1].text == "Glue it"
+    assert tick(build, "glue", at("2026-10-02T19:23")).log[-1].step == StepDone(
+        title="Glue it", minutes=23.0
+    )
+    assert tick(build, "glue", at("2026-10-03T19:23")).log[-1].step == StepDone(title="Glue it")
 
 
 def test_twelve_hours_are_twelve_hours_in_the_night_that_has_thirteen() -> None:

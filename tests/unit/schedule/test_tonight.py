@@ -46,7 +46,7 @@ def test_the_longest_cure_of_the_evening_comes_last() -> None:
     assert [one.step.id for one in tonight.steps] == ["sand", "quick", "epoxy"]
     assert tonight.last_glue is not None
     assert tonight.last_glue.step.id == "epoxy"
-    assert tonight_title(SEVEN, 120) == "Tuesday, two hours"
+    assert tonight_title(SEVEN, 120) == "Tuesday until 21:00, two hours"
     assert tonight_line(tonight).startswith("The last glue at 19:40, by 20:40 at the latest")
 
 

@@ -1,14 +1,24 @@
 """Coupons: the batches of late, how their test strips broke, and which joints hang on them."""
 
+from dataclasses import dataclass
+from datetime import datetime
 from typing import Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLayout,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import glue as edits
-from hardkeel.glue.coupons import verdict_on
-from hardkeel.glue.model import Batch
+from hardkeel.glue.coupons import BatchVerdict, through, verdict_on
+from hardkeel.glue.model import Batch, Bottle
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
@@ -21,6 +31,26 @@ from hardkeel.voice import glue as say
 _SHOWS: Final = frozenset({"glue", "steps"})
 
 
+@dataclass(frozen=True, slots=True)
+class BatchShown:
+    """What a card says of a batch.
+
+    Attributes
+    ----------
+    joints : tuple of str
+        What hangs on it, by title.
+    others : tuple of (step id, title)
+        Glued with this kind, and written to no batch.
+    wait : str
+        From when its coupons may be judged; empty once they may.
+    """
+
+    verdict: BatchVerdict
+    joints: tuple[str, ...]
+    others: tuple[tuple[str, str], ...]
+    wait: str
+
+
 class BatchCard(Card):
     """One batch.
 
@@ -28,16 +58,22 @@ class BatchCard(Card):
     -------
     broken : str, str
         Its id, and how a coupon of it broke.
+    tied : str, str
+        Its id, and a step that was glued with it.
     """
 
     broken = pyqtSignal(str, str)
+    tied = pyqtSignal(str, str)
 
-    def __init__(self, batch: Batch, joints: list[str]) -> None:
-        verdict = verdict_on(batch)
+    def __init__(self, batch: Batch, shown: BatchShown) -> None:
+        verdict = shown.verdict
         super().__init__(say.batch_title(batch), "out" if verdict.verdict == "bad" else "")
         self.said = label("answer", say.verdict_words(verdict))
-        self.joints = label("soft", say.named_joints(joints))
+        self.joints = label("soft", say.named_joints(list(shown.joints)))
+        self.wait = label("heading", shown.wait)
+        self.wait.setVisible(bool(shown.wait))
         self.column.addWidget(self.said)
+        self.column.addWidget(self.wait)
         self.column.addWidget(self.joints)
         row = QHBoxLayout()
         self.buttons: dict[str, QPushButton] = {}
@@ -45,8 +81,24 @@ class BatchCard(Card):
             button = self.buttons[broke] = QPushButton(words)
             button.clicked.connect(lambda _on, broke=broke: self.broken.emit(batch.id, broke))
             row.addWidget(button)
+        self.also = QComboBox()
+        self.also.addItem(say.ALSO_GLUED, "")
+        for step, title in shown.others:
+            self.also.addItem(title, step)
+        self.also.setVisible(bool(shown.others))
+        self.also.setSizeAdjustPolicy(
+            QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+        )
+        self.also.setMinimumContentsLength(18)
+        self.also.activated.connect(lambda at: self._on_also(batch.id, at))
         row.addStretch(1)
+        row.addWidget(self.also)
         self.column.addLayout(row)
+
+    def _on_also(self, batch: str, at: int) -> None:
+        step = self.also.itemData(at)
+        if step:
+            self.tied.emit(batch, step)
 
 
 class CouponsPage(SubPage):
@@ -57,6 +109,7 @@ class CouponsPage(SubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self.batches: dict[str, BatchCard] = {}
+        self._asked = ("", "")  # a batch and how its coupon broke, asked about once
         self._sheet = QWidget()
         self._sheet.setObjectName("paper")
         box = QVBoxLayout(self._sheet)
@@ -83,16 +136,62 @@ class CouponsPage(SubPage):
         _emptied(self._list)
         self.batches = {}
         shelf = self.document.build.glue
-        titles = {step.id: step.title or step.id for step in self.document.build.steps}
+        self._asked = ("", "")
         for batch in reversed(shelf.batches if shelf is not None else ()):
-            joints = [titles.get(one, one) for one in batch.joints]
-            card = self.batches[batch.id] = BatchCard(batch, joints)
+            card = self.batches[batch.id] = BatchCard(batch, self._shown(batch))
             card.broken.connect(self._on_broken)
+            card.tied.connect(self._on_tied)
             self._list.addWidget(card)
         self.nothing.setVisible(not self.batches)
         wear(self._sheet)
 
+    def _shown(self, batch: Batch) -> BatchShown:
+        build = self.document.build
+        titles = {step.id: step.title or step.id for step in build.steps}
+        bottle = self._bottle(batch)
+        taken = {
+            joint for one in (build.glue.batches if build.glue else ()) for joint in one.joints
+        }
+        others = tuple(
+            (step.id, titles[step.id])
+            for step in build.steps
+            if step.state == "done" and step.glue == batch.kind and step.id not in taken
+        )
+        joints = tuple(titles.get(one, one) for one in batch.joints)
+        wait = say.wait_words(through(batch, bottle), self._now_for(batch))
+        return BatchShown(verdict_on(batch, bottle), joints, others, wait)
+
+    def _bottle(self, batch: Batch) -> Bottle | None:
+        shelf = self.document.build.glue
+        return (
+            next((one for one in shelf.bottles if one.kind == batch.kind), None) if shelf else None
+        )
+
+    def _now_for(self, batch: Batch) -> datetime:
+        """Now, with a zone where the batch has one."""
+        now = self.document.clock()
+        zone = datetime.fromisoformat(batch.mixed).tzinfo
+        return now if (now.tzinfo is None) == (zone is None) else now.replace(tzinfo=zone)
+
+    def _on_tied(self, batch: str, step: str) -> None:
+        self.apply(say.JOINT_EDIT, lambda b: edits.tie_joint(b, batch, step))
+
+    def _is_too_young(self, batch: str, broke: str) -> bool:
+        """Whether the glue is not through yet: that is said once, then it is written down as too early."""
+        shelf = self.document.build.glue
+        found = next((one for one in shelf.batches if one.id == batch), None) if shelf else None
+        if found is None:
+            return False
+        end = through(found, self._bottle(found))
+        if self._now_for(found) >= end or self._asked == (batch, broke):
+            return False
+        self._asked = (batch, broke)
+        self.tell(say.too_young(end))
+        return True
+
     def _on_broken(self, batch: str, broke: str) -> None:
+        if self._is_too_young(batch, broke):
+            return
         now = self.document.clock()
         kinds = {key: key for key, _ in say.BROKE}
         self.apply(say.COUPON_EDIT, lambda b: edits.break_coupon(b, batch, kinds[broke], now))  # type: ignore[index]

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import (
     QAbstractSpinBox,
     QCheckBox,
     QGridLayout,
+    QScrollArea,
     QSpinBox,
     QTimeEdit,
     QVBoxLayout,
@@ -99,7 +100,10 @@ class WeeksPage(SubPage):
         self.things.column.addWidget(label("soft", say.ONE_PAIR))
         column = CardColumn((self.told, self.next, self.things), theme)
         self.dressed = (column,)
-        self.lie_beside(surface, column)
+        scroll = QScrollArea()
+        scroll.setWidget(surface)
+        scroll.setWidgetResizable(True)
+        self.lie_beside(scroll, column)
         Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
 

@@ -24,7 +24,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
-from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours
+from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours, with_timed
 from hardkeel.storage.attaching import Images
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
@@ -207,7 +207,8 @@ class LogPage(StagePage):
         shown = f"{len(found)} of {shown}" if len(found) != total else shown
         self._count.setText(shown if total else say.NOTHING_WRITTEN_YET)
         self._show_photos()
-        self.hours.show_sessions(build.sessions, total_hours(build.sessions))
+        sessions = with_timed(build.sessions, build.log)
+        self.hours.show_sessions(sessions, total_hours(sessions))
 
     def _told(self, entry: Entry) -> str:
         return entry_text(self._document.build.surveyed, entry, self._unit)
