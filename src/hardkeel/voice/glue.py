@@ -186,7 +186,8 @@ def weigh_words(grams: float) -> str:
 
 def batch_title(batch: Batch) -> str:
     """``Slow epoxy, mixed Fri 2 Oct 19:05``."""
-    return f"{kind_words(batch.kind)}, mixed {_when(batch.mixed)}"
+    how = "mixed" if KINDS[batch.kind].two_parts else "opened"
+    return f"{kind_words(batch.kind)}, {how} {_when(batch.mixed)}"
 
 
 def mixed_words(batch: Batch) -> str:
@@ -227,7 +228,7 @@ def verdict_words(verdict: BatchVerdict) -> str:
     if verdict.verdict == "untried":
         return early.strip() or "No coupon broken yet."
     told = f"{verdict.held} of {verdict.tried} broke in the wood"
-    soft = " One was still soft: look at the ratio, and trust none of it." if verdict.soft else ""
+    soft = " One was still soft though it had its time: trust none of it." if verdict.soft else ""
     if verdict.let_go:
         return f"{told}: the joint let go. Look at what was glued with it.{soft}{early}"
     if verdict.soft:
