@@ -1,5 +1,6 @@
 """Pure edits of photos and of the marks sighted in them."""
 
+from collections.abc import Iterable
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
@@ -69,6 +70,15 @@ def replace_image(build: Build, photo_id: str, image: str) -> Build:
         for entry in build.log
     )
     return with_survey(build, survey.but(photos=photos)).but(log=log)
+
+
+def set_unseen(build: Build, photo_id: str, marks: Iterable[str]) -> Build:
+    """Say which marks can't be seen in a photo: they are not asked for there."""
+    survey = build.surveyed
+    was = _photo(survey, photo_id)
+    changed = was.but(unseen=tuple(dict.fromkeys(marks)))
+    photos = tuple(changed if one.id == photo_id else one for one in survey.photos)
+    return with_survey(build, survey.but(photos=photos))
 
 
 def take_sighting(

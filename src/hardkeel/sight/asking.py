@@ -17,6 +17,7 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Sight
 
 _CLICK: Final = DEFAULT_SIGMA["sight"]
+_FIX_CAMERA: Final = 3  # marks on the fuselage, with two more anywhere
 _OFTEN: Final = 0.75  # of the places from which the best seen marks are seen
 _PINS: Final = 3
 _HELPS: Final = 0.97  # of its sigma: a pin that sharpens a check by less is not asked for
@@ -73,12 +74,14 @@ def to_click(
             for mark in view.marks
         )
         most = max(seen.values(), default=0)
-        return tuple(
-            sorted(
-                left,
-                key=lambda mark: (seen[mark] < _OFTEN * most, _turn(judgement, mark), -seen[mark]),
-            )
+        fixed = {mark.id for mark in survey.marks if mark.body == FUSELAGE}
+        order = sorted(
+            left,
+            key=lambda mark: (seen[mark] < _OFTEN * most, _turn(judgement, mark), -seen[mark]),
         )
+        # nothing works before the third on the fuselage
+        first = [mark for mark in order if mark in fixed][: max(0, _FIX_CAMERA - len(fixed & done))]
+        return (*first, *(mark for mark in order if mark not in first))
     placed = judgement.solution.placed.airframe
     where = {mark.id: placed[judgement.net.index[mark.id]] for mark in survey.marks}
     for body in survey.bodies:

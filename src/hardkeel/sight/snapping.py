@@ -7,38 +7,39 @@ import numpy as np
 from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
+from hardkeel.sight.dots import rounds
 from hardkeel.sight.pictures import Pixels
 
 Mask = NDArray[np.bool_]
-Found = Literal["pin", "corner"]
-REACH_PX: Final = 10.0  # how far from the click it may lie
+Found = Literal["pin", "cross", "corner", "crowd"]
+REACH_PX: Final = 5.5  # how far from the click it may lie
+_ABOUT_PX: Final = 31.0  # what is looked at about it
 PIN_SIGMA: Final = 0.5  # pixels
 CORNER_SIGMA: Final = 0.8
+CROSS_SIGMA: Final = 0.4
+_CLEARLY: Final = 2.0  # times as far away as the nearest: less, and it is not clear which was meant
+_CORNER_PX: Final = 10.0  # edges so far about it are looked at
+_DOUBTFUL: Final = 0.3
+_CROSS_PX: Final = 8
+_ALIKE: Final = 0.85
 _ROUNDS: Final = 12
 _SETTLED: Final = 0.02
 _SHARP: Final = (
     40.0  # least slope of a corner's weaker way, grey a pixel, summed with the window's weights
 )
-_COLOUR: Final = 55.0  # a head stands out from what is about it by so much
-_LARGEST: Final = 0.45  # of the window: more is no head
-_ROUND: Final = 1.9  # longer to wide
 
 
 @dataclass(frozen=True, slots=True)
 class Snap:
-    """What lies under a click: (u, v) in pixels."""
+    """What lies under a click: (u, v) in pixels, and one sigma of it; of a crowd the nearest, which may not be meant."""
 
     at: tuple[float, float]
     kind: Found
-
-    @property
-    def sigma(self) -> float:
-        """Pixels: how well it is found."""
-        return PIN_SIGMA if self.kind == "pin" else CORNER_SIGMA
+    sigma: float
 
 
 def snap(pixels: Pixels, at: tuple[float, float], reach: float = REACH_PX) -> Snap | None:
-    """The pin's head or corner nearest to a click; ``None`` where there is neither.
+    """The dot, pin's head, ring or corner that a click means; ``None`` where there is none within reach.
 
     Parameters
     ----------
@@ -49,11 +50,26 @@ def snap(pixels: Pixels, at: tuple[float, float], reach: float = REACH_PX) -> Sn
     reach : float
         Pixels.
     """
-    head = _head(pixels, at, reach)
-    if head is not None:
-        return Snap(head, "pin")
+    window = _window(pixels, at, _ABOUT_PX)
+    if window is None:
+        return None
+    part, left, top = window
+    found = rounds(part, (at[0] - left, at[1] - top), reach)
+    if found:
+        away = [float(np.hypot(one.u + left - at[0], one.v + top - at[1])) for one in found]
+        first, *others = sorted(zip(away, found, strict=True), key=lambda pair: pair[0])
+        one = first[1]
+        if one.sigma > _DOUBTFUL and (cross := _cross(pixels, at, reach)) is not None:
+            return Snap(cross, "cross", CROSS_SIGMA)  # between the arms of a cross it is round too
+        crowded = any(far < _CLEARLY * max(first[0], 1.0) for far, _ in others)
+        return Snap((one.u + left, one.v + top), "crowd" if crowded else "pin", one.sigma)
     corner = _corner(pixels, at, reach)
-    return Snap(corner, "corner") if corner is not None else None
+    if corner is None:
+        return None
+    cross = _cross(pixels, at, reach)
+    if cross is not None:
+        return Snap(cross, "cross", CROSS_SIGMA)
+    return Snap(corner, "corner", CORNER_SIGMA)
 
 
 def _window(
@@ -72,58 +88,6 @@ def _window(
 _LEAST: Final = 4
 
 
-def _head(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[float, float] | None:
-    """The middle of a round patch whose colour stands out, by its share of that colour in each pixel."""
-    window = _window(pixels, at, 2 * reach)
-    if window is None:
-        return None
-    part, left, top = window
-    # how much redder, greener or bluer than grey: shade alone is no head
-    tint = part - part.mean(axis=2, keepdims=True)
-    rim = np.concatenate([tint[0], tint[-1], tint[:, 0], tint[:, -1]])
-    away = np.linalg.norm(tint - np.median(rim, axis=0), axis=2)
-    most = float(away.max())
-    if most < _COLOUR:
-        return None
-    patch = _about_the_peak(away > most / 2, away)
-    count = int(patch.sum())
-    if patch[0].any() or patch[-1].any() or patch[:, 0].any() or patch[:, -1].any():
-        return None  # it goes on beyond the window: a plank, not a head
-    if not 3 <= count <= _LARGEST * patch.size:  # noqa: PLR2004  a head of three pixels can still be seen
-        return None
-    soft = np.where(_grown(patch), away, 0.0)
-    soft = np.clip(soft - 0.1 * most, 0.0, None)
-    y, x = np.mgrid[: part.shape[0], : part.shape[1]]
-    whole = float(soft.sum())
-    u, v = float((soft * x).sum()) / whole, float((soft * y).sum()) / whole
-    spread = np.cov(np.vstack([x[patch], y[patch]])) if count > 4 else np.eye(2)  # noqa: PLR2004
-    sizes = np.sqrt(np.linalg.eigvalsh(spread + np.eye(2) / 12))
-    if sizes[1] > _ROUND * sizes[0] or np.hypot(u + left - at[0], v + top - at[1]) > reach:
-        return None
-    return u + left, v + top
-
-
-def _about_the_peak(mask: Mask, away: Array) -> Mask:
-    """The connected part of a mask that holds the strongest pixel."""
-    seed = np.unravel_index(int(np.argmax(away)), away.shape)
-    patch: Mask = np.zeros(mask.shape, dtype=bool)
-    patch[seed] = True
-    while True:
-        wider = _grown(patch) & mask
-        if (wider == patch).all():
-            return patch
-        patch = wider
-
-
-def _grown(patch: Mask) -> Mask:
-    out = patch.copy()
-    out[1:] |= patch[:-1]
-    out[:-1] |= patch[1:]
-    out[:, 1:] |= patch[:, :-1]
-    out[:, :-1] |= patch[:, 1:]
-    return out
-
-
 def _along_the_contrast(part: Array) -> Array:
     """One figure a pixel: along the line of colours on which this part differs most."""
     flat = part.reshape(-1, 3) - part.reshape(-1, 3).mean(axis=0)
@@ -139,6 +103,63 @@ def _smooth(grey: Array) -> Array:
     return out
 
 
+def _cross(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[float, float] | None:
+    """Where two lines cross: what is about it looks the same turned half round, and only about there.
+
+    Every half pixel is tried; the best is made finer by the parabola through it and its neighbours.
+    """
+    window = _window(pixels, at, 2 * _CORNER_PX)
+    if window is None:
+        return None
+    part, left, top = window
+    grey = _smooth(_along_the_contrast(part))
+    span = round(2 * (reach + 0.5))
+    twice = np.arange(-span, span + 1)
+    u2 = round(2 * (at[0] - left)) + twice[None, :]
+    v2 = round(2 * (at[1] - top)) + twice[:, None]
+    alike = _turned_alike(grey, u2, v2)
+    inner = alike[1:-1, 1:-1]
+    row, column = (int(i) + 1 for i in np.unravel_index(int(np.argmax(inner)), inner.shape))
+    if alike[row, column] < _ALIKE:
+        return None
+    fine_u = _top_of(*alike[row, column - 1 : column + 2])
+    fine_v = _top_of(*alike[row - 1 : row + 2, column])
+    u = (float(u2[0, column]) + fine_u) / 2 + left
+    v = (float(v2[row, 0]) + fine_v) / 2 + top
+    return (u, v) if np.hypot(u - at[0], v - at[1]) <= reach else None
+
+
+def _turned_alike(grey: Array, u2: NDArray[np.intp], v2: NDArray[np.intp]) -> Array:
+    """Correlation of what is about each middle with itself turned half round; twice the middles are whole pixels."""
+    high, wide = grey.shape
+    near = np.arange(-_CROSS_PX, _CROSS_PX + 1)
+    dv, du = (one.ravel() for one in np.meshgrid(near, near, indexing="ij"))
+    held = np.hypot(du, dv) <= _CROSS_PX
+    du, dv = du[held], dv[held]
+    weight = np.exp(-(du**2 + dv**2) / (2 * (_CROSS_PX / 2) ** 2))
+    weight /= weight.sum()
+    u = np.broadcast_to(u2, np.broadcast_shapes(u2.shape, v2.shape))[..., None]
+    v = np.broadcast_to(v2, u.shape[:2])[..., None]
+    here_u, here_v = u // 2 + du, v // 2 + dv
+
+    def at(column: NDArray[np.intp], row: NDArray[np.intp]) -> Array:
+        found: Array = grey[np.clip(row, 0, high - 1), np.clip(column, 0, wide - 1)]
+        return found
+
+    one, other = at(here_u, here_v), at(u - here_u, v - here_v)
+    one = one - (one @ weight)[..., None]
+    other = other - (other @ weight)[..., None]
+    both = np.sqrt(((one**2) @ weight) * ((other**2) @ weight))
+    alike: Array = ((one * other) @ weight) / np.maximum(both, 1e-9)
+    return alike
+
+
+def _top_of(before: float, here: float, after: float) -> float:
+    """Where a parabola through three has its top, in steps from the middle one."""
+    bend = before - 2 * here + after
+    return float(np.clip(0.5 * (before - after) / bend, -0.5, 0.5)) if bend < 0 else 0.0
+
+
 def _corner(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[float, float] | None:
     """Where the edges about a point meet.
 
@@ -146,7 +167,7 @@ def _corner(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[floa
     (W. Förstner and E. Gülch, "A fast operator for detection and precise location of distinct points, corners and
     centres of circular features", 1987).
     """
-    window = _window(pixels, at, 2 * reach)
+    window = _window(pixels, at, 2 * _CORNER_PX)
     if window is None:
         return None
     part, left, top = window
@@ -154,7 +175,7 @@ def _corner(pixels: Pixels, at: tuple[float, float], reach: float) -> tuple[floa
     down, right = np.gradient(grey)
     y, x = np.mgrid[: grey.shape[0], : grey.shape[1]]
     u, v = at[0] - left, at[1] - top
-    for width in (reach / 2, reach / 3):
+    for width in (_CORNER_PX / 2, _CORNER_PX / 3):
         for _ in range(_ROUNDS):
             weight = np.exp(-((x - u) ** 2 + (y - v) ** 2) / (2 * width**2))
             xx, xy, yy = (

@@ -39,7 +39,7 @@ _LIKELY: Final = math.log(0.03)  # enough to be told beside a bad reading
 _IN_QUESTION: Final = math.log(0.1)
 _TELLS: Final = 1.0  # what a push would do to a reading, over what it errs by, squared
 _STILL: Final = 0.3  # the same, where one after the other is taken
-_HIDES_DEG: Final = 0.16  # 1 sigma of a turn that could still hide
+_HIDES_DEG: Final = 0.2  # 1 sigma of a turn that could still hide
 
 
 @dataclass(frozen=True, slots=True)

@@ -397,6 +397,8 @@ class Photo(Value):
         Focal length in pixels, as the camera said.
     original : str, optional
         SHA-256 of the file that it came from; our own addition to the file.
+    unseen : tuple of str
+        Marks that can't be seen in it; our own addition too.
     """
 
     id: Text
@@ -404,6 +406,7 @@ class Photo(Value):
     size: tuple[Pixels, Pixels]
     focal: Positive | None = None
     original: str | None = None
+    unseen: tuple[Text, ...] = ()
 
 
 class Survey(Value):

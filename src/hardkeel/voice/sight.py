@@ -38,7 +38,12 @@ TAKE_BACK: Final = "take the click away (Del)"
 NOT_HERE: Final = "The picture itself is not here: its clicks still count."
 DROP_PHOTO: Final = "take the photo away"
 SMALLER: Final = "keep it smaller"
-SNAPPING: Final = "snap to a corner or a pin's head"
+SNAPPING: Final = "snap to a head, dot, ring or corner"
+LEFT_WHERE_CLICKED: Final = "Left where you clicked: nothing round or sharp lies there."
+TWO_LIE_THERE: Final = (
+    "Two marks lie there: come nearer with the wheel, or hold Shift to take it where you click."
+)
+SEEN_EDIT: Final = "look for what could not be seen"
 NEXT_MARK: Final = "Click now"
 ALL_CLICKED: Final = "All that can be seen is clicked"
 ALL_CLICKED_WHY: Final = "Pick a click to move it with the arrow keys, or take another picture."
@@ -131,6 +136,16 @@ def click_sentence(survey: Survey, judgement: Judgement, suspect: Suspect) -> st
     if fit is None or fit.residual is None:
         return f"{name} does not fit the rest: look at it again."
     return f"{name} lies {fit.residual:.0f} pixels off what all else says: click it again."
+
+
+def look_again_words(count: int) -> str:
+    """``1 can't be seen: look again``."""
+    return f"{count} can't be seen: look again"
+
+
+def unseen_edit(mark: str) -> str:
+    """The step's name for undo."""
+    return f"{mark} can't be seen"
 
 
 def mark_title(survey: Survey, mark: str) -> str:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Final
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import (
     QColor,
     QImage,
@@ -26,6 +26,9 @@ from hardkeel.sight.snapping import Snap
 from hardkeel.ui.theme import Theme
 from hardkeel.voice import sight as say
 
+_RESTS_MS: Final = 25
+_HAND_PX: Final = 5.5  # pixels of the screen
+_LEAST_REACH, _MOST_REACH = 4.0, 11.0
 _LOUPE_PX: Final = 84.0  # its radius
 _LOUPE_TIMES: Final = 6.0  # a pixel of the photo in it
 _PICK_PX: Final = 7.0
@@ -92,8 +95,11 @@ class PhotoView(QWidget):
         The picked click by so many pixels.
     struck, skipped : (nothing)
         The picked click away; the mark to click can't be seen.
+    crowded : (nothing)
+        Two marks lie where it was clicked.
     """
 
+    crowded = pyqtSignal()
     clicked = pyqtSignal(float, float, float)
     picked = pyqtSignal(str)
     moved = pyqtSignal(float, float)
@@ -106,13 +112,17 @@ class PhotoView(QWidget):
         self._image = QImage()
         self._size = (1, 1)
         self._on = OnPhoto()
-        self._snap: Callable[[Pixel], Snap | None] = lambda _at: None
+        self._snap: Callable[[Pixel, float], Snap | None] = lambda _at, _reach: None
         self._found: Snap | None = None
         self._times = 1.0  # nearer than the whole
         self._middle: Pixel = (0.5, 0.5)
         self._cursor: Pixel | None = None
         self._dragged: QPointF | None = None
         self._ground = QPixmap()
+        self._looking = QTimer(self)
+        self._looking.setSingleShot(True)
+        self._looking.setInterval(_RESTS_MS)
+        self._looking.timeout.connect(self._look)
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(320, 240)
@@ -144,8 +154,8 @@ class PhotoView(QWidget):
         """What lies over it."""
         return self._on
 
-    def snap_by(self, snap: Callable[[Pixel], Snap | None]) -> None:
-        """Find what a click means by this."""
+    def snap_by(self, snap: Callable[[Pixel, float], Snap | None]) -> None:
+        """Find what a click means by this: from where, and how far off it may be, both in pixels of the photo."""
         self._snap = snap
 
     def sizeHint(self) -> QSize:
@@ -159,6 +169,11 @@ class PhotoView(QWidget):
         """Pixels of the screen for one of the photo."""
         wide, high = self._size
         return min(self.width() / wide, self.height() / high) * self._times
+
+    @property
+    def reach(self) -> float:
+        """How far a hand is off on the screen, in pixels of the photo: less the nearer it is looked at."""
+        return float(min(max(_HAND_PX / self.scale, _LEAST_REACH), _MOST_REACH))
 
     def to_screen(self, at: Pixel) -> QPointF:
         """Where a pixel of the photo is on the screen."""
@@ -302,7 +317,7 @@ class PhotoView(QWidget):
             painter.setPen(pen)
             for way in (QPointF(1, 0), QPointF(-1, 0), QPointF(0, 1), QPointF(0, -1)):
                 painter.drawLine(middle + way * 6, middle + way * radius)
-        if self._found is not None:
+        if self._found is not None and self._found.kind != "crowd":
             spot = middle + QPointF(
                 (self._found.at[0] - at[0]) * _LOUPE_TIMES,
                 (self._found.at[1] - at[1]) * _LOUPE_TIMES,
@@ -326,7 +341,7 @@ class PhotoView(QWidget):
     def point_at(self, at: Pixel) -> None:
         """Hold the loupe there, and look what a click would take."""
         self._cursor = at
-        self._found = self._snap(at) if self._inside(at) else None
+        self._found = self._snap(at, self.reach) if self._inside(at) else None
         self.update()
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
@@ -344,7 +359,13 @@ class PhotoView(QWidget):
             self._ground = QPixmap()
             self.update()
             return
-        self.point_at(self.to_photo(event.position()))
+        self._cursor, self._found = self.to_photo(event.position()), None
+        self._looking.start()  # what a click would take is looked for once the hand rests
+        self.update()
+
+    def _look(self) -> None:
+        if self._cursor is not None:
+            self.point_at(self._cursor)
 
     def leaveEvent(self, event: object) -> None:
         """The loupe is laid down."""
@@ -377,7 +398,9 @@ class PhotoView(QWidget):
         if not self._inside(at):
             return
         found = None if plain else self._found
-        if found is not None:
+        if found is not None and found.kind == "crowd":
+            self.crowded.emit()
+        elif found is not None:
             self.clicked.emit(*found.at, found.sigma)
         else:
             self.clicked.emit(*at, 0.0)

@@ -72,7 +72,6 @@ class SightPage(SubPage):
         self.photo = ""
         self.mark = ""
         self._chosen = ""
-        self._skipped: dict[str, set[str]] = {}
         self._pixels: Pixels | None = None
         self._shrunk = 1.0
         self._further = QTimer(self)
@@ -165,6 +164,8 @@ class SightPage(SubPage):
         for source in (self.view, self.click):
             source.struck.connect(self._on_struck)
             source.skipped.connect(self._on_skipped)
+        self.view.crowded.connect(lambda: self.tell(say.TWO_LIE_THERE))
+        self.click.looked_again.connect(self._on_look_again)
 
     # -- showing ---------------------------------------------------------------------------------
 
@@ -208,8 +209,8 @@ class SightPage(SubPage):
         mine = [one for one in judgement.sightings if one.photo == self.photo and not one.ignored]
         if self._chosen not in {one.id for one in mine}:
             self._chosen = ""
-        skipped = self._skipped.setdefault(self.photo, set())
-        left = to_click(judgement, self.photo, skipped, hull_of(build.fuselage))
+        unseen = self._unseen()
+        left = to_click(judgement, self.photo, unseen, hull_of(build.fuselage))
         self.mark = left[0] if left else ""
         chosen = self._sight()
         ringed = chosen.mark if chosen is not None else self.mark
@@ -225,6 +226,7 @@ class SightPage(SubPage):
         self.click.show_click(
             title, why, skips=bool(left) and chosen is None, strikes=chosen is not None
         )
+        self.click.show_unseen(len(unseen))
         picture = picture_of(build, judgement, 1.0)
         self.click.map.show_mark(picture, shown.view_of(build, ringed), ringed, title)
 
@@ -271,7 +273,6 @@ class SightPage(SubPage):
     # -- doing -----------------------------------------------------------------------------------
 
     def _on_opened(self) -> None:
-        self._skipped = {}
         self.photo = self._chosen = ""
 
     def _take(self, photo: str) -> None:
@@ -292,14 +293,15 @@ class SightPage(SubPage):
     def _sight(self) -> Sight | None:
         return self.document.build.surveyed.sighting(self._chosen) if self._chosen else None
 
-    def _snap(self, at: Pixel) -> Snap | None:
+    def _snap(self, at: Pixel, reach: float) -> Snap | None:
         if self._pixels is None or not self.click.snapping.isChecked():
             return None
         shrunk = self._shrunk
-        found = snap(self._pixels, (at[0] * shrunk, at[1] * shrunk))
+        found = snap(self._pixels, (at[0] * shrunk, at[1] * shrunk), reach * shrunk)
         if found is None:
             return None
-        return Snap((found.at[0] / shrunk, found.at[1] / shrunk), found.kind)
+        at = (found.at[0] / shrunk, found.at[1] / shrunk)
+        return Snap(at, found.kind, found.sigma / shrunk)
 
     def _on_clicked(self, u: float, v: float, sigma: float) -> None:
         """The mark in hand lies there; where a click is picked, that mark does."""
@@ -308,11 +310,13 @@ class SightPage(SubPage):
         if not mark:
             return
         now = self.document.clock()
-        photo, own = self.photo, sigma / self._shrunk if sigma else None
+        photo, own = self.photo, sigma or None
         self._chosen = ""
         self._take_click(
             mark, lambda b: edits.take_sighting(b, photo, mark, (u, v), now, sigma=own)
         )
+        if own is None and self.click.snapping.isChecked() and not self.told.text():
+            self.tell(say.LEFT_WHERE_CLICKED)
         self.view.setFocus()
 
     def _take_click(self, mark: str, edit: Edit, *, nudge: str = "") -> None:
@@ -356,11 +360,23 @@ class SightPage(SubPage):
         self._chosen = ""
         self.apply(say.unsight_edit(name), lambda b: edits.drop_sighting(b, chosen.id))
 
+    def _unseen(self) -> tuple[str, ...]:
+        """Marks that can't be seen in the photo in hand, as the builder said."""
+        photo = self.document.build.surveyed.photo(self.photo)
+        return photo.unseen if photo is not None else ()
+
     def _on_skipped(self) -> None:
-        if self.mark and not self._chosen:
-            self._skipped.setdefault(self.photo, set()).add(self.mark)
-            self._show_click()
-            self._show_over()
+        photo, mark = self.photo, self.mark
+        if mark and not self._chosen:
+            name = mark_name(self.document.build.surveyed, mark)
+            self.apply(
+                say.unseen_edit(name),
+                lambda b: edits.set_unseen(b, photo, (*self._unseen(), mark)),
+            )
+
+    def _on_look_again(self) -> None:
+        photo = self.photo
+        self.apply(say.SEEN_EDIT, lambda b: edits.set_unseen(b, photo, ()))
 
     def _on_drop(self) -> None:
         photo = self.photo
