@@ -243,7 +243,7 @@ def _lay_plan(window: MainWindow) -> None:
     stops = [stop for _, stop in demo_fuselage().stops]
     plan = Plan(
         id="made-up plan page",
-        image=window.filing.images.add(page.png),
+        image=window.document.session.images.add(page.png),
         points=tuple(
             KnownPoint(pixel=page.pixel(*cross), plan=cross) for cross in page.crosses[:4]
         ),

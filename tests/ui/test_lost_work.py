@@ -220,8 +220,8 @@ def test_a_state_folder_that_refuses_stops_nothing(make_window: MakeWindow, tmp_
         assert window.document.build.name == "Kettlewick 1280"
         assert "state folder can't be written" in window.notice.text
         note(window, "kept")
-        name = window.filing.images.add(b"a scan")
-        assert window.filing.images.read(name) == b"a scan"
+        name = window.document.session.images.add(b"a scan")
+        assert window.document.session.images.read(name) == b"a scan"
         assert window.save()
         assert load(path).build.log[-1].text == "kept"
         assert window.save_to(tmp_path / "b.keel")
@@ -318,7 +318,7 @@ def test_a_jobs_fault_becomes_a_notice(qtbot: QtBot, window: MainWindow) -> None
         raise ZeroDivisionError("in a job")
 
     told: list[object] = []
-    window.jobs.start("x", work, lambda _result: None, told.append)
+    window.jobs.start(window.document.session, "x", work, lambda _result: None, told.append)
     qtbot.waitUntil(lambda: "nobody foresaw" in window.notice.text)
     assert told
     assert window.notice.buttons[0].text() == "Show the report"

@@ -59,7 +59,9 @@ def test_a_tick_goes_on_to_the_next_step(qtbot: QtBot, laid_out: MainWindow) -> 
     before = laid_out.document.build
     qtbot.mouseClick(page.now.button, LEFT)
     assert state_of(laid_out, "cut") == "done"
-    assert laid_out.document.build.log[-1].text.startswith("Cut and clean")
+    deed = laid_out.document.build.log[-1].step
+    assert deed is not None
+    assert deed.title.startswith("Cut and clean")
     assert laid_out.document.build.listed.states["F1"] == "cleaned"
     assert page.picked is not None
     assert page.picked.title == page.now.answer.text()

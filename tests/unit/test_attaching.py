@@ -11,7 +11,7 @@ from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_fuselage
 from hardkeel.demo.plan_page import ASKEW_DEG, plan_page
 from hardkeel.paper.model import Plan
-from hardkeel.storage.attaching import Images
+from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.storage.format import build_from_data
 from hardkeel.storage.package import load, save
 
@@ -19,15 +19,15 @@ PIXELS = b"\x89PNG pretended"
 
 
 @pytest.fixture
-def images(tmp_path: Path) -> Images:
-    return Images(tmp_path / "state")
+def images(tmp_path: Path) -> BuildImages:
+    return BuildImages(Images(tmp_path / "state"))
 
 
 def build_with(name: str) -> Build:
     return Build(format="hardkeel/1", name="x", plans=(Plan(id="p", image=name),))
 
 
-def test_the_same_bytes_have_the_same_name(images: Images) -> None:
+def test_the_same_bytes_have_the_same_name(images: BuildImages) -> None:
     name = images.add(PIXELS)
     assert images.add(PIXELS) == name
     assert images.read(name) == PIXELS
@@ -38,7 +38,7 @@ def test_the_same_bytes_have_the_same_name(images: Images) -> None:
 @pytest.mark.parametrize(
     "name", ["plans/../../x.png", "/etc/passwd", "plans/a/b.png", "plans/.hidden", ""]
 )
-def test_a_name_never_leads_out_of_the_file(images: Images, name: str) -> None:
+def test_a_name_never_leads_out_of_the_file(images: BuildImages, name: str) -> None:
     assert images.read(name) is None
     images.keep({name: PIXELS})
     with pytest.raises(BadInput, match=r"plans\[0\]\.image"):
@@ -46,7 +46,9 @@ def test_a_name_never_leads_out_of_the_file(images: Images, name: str) -> None:
 
 
 @pytest.mark.parametrize("file", ["a.keel", "a.json"])
-def test_an_image_is_saved_once_and_comes_back(images: Images, tmp_path: Path, file: str) -> None:
+def test_an_image_is_saved_once_and_comes_back(
+    images: BuildImages, tmp_path: Path, file: str
+) -> None:
     name = images.add(PIXELS)
     build = build_with(name)
     path = tmp_path / file
@@ -66,11 +68,13 @@ def test_a_missing_image_does_not_spoil_the_build(tmp_path: Path) -> None:
     assert loaded.build.plans[0].image == "plans/gone.png"
 
 
-def test_old_images_are_swept(images: Images) -> None:
+def test_old_images_are_swept(tmp_path: Path) -> None:
+    store = Images(tmp_path / "state")
+    images = BuildImages(store)
     name = images.add(PIXELS)
-    images.sweep()
+    store.sweep()
     assert images.read(name) == PIXELS
-    images.sweep(now=4e9)
+    store.sweep(now=4e9)
     assert images.read(name) is None
 
 

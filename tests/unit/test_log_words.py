@@ -39,7 +39,9 @@ def corrected() -> Build:
     return edits.log_verdicts(done, was, after.checks, NOW)
 
 
-def test_a_correction_says_in_either_unit_what_the_seat_card_said(corrected: Build) -> None:
+def test_a_correction_tells_in_either_unit_what_the_seat_card_said_as_done(
+    corrected: Build,
+) -> None:
     judged = judge_survey(demo_build().surveyed, "dry")
     correction = next(c for c in judged.corrections if c.body == judged.culprit)
     entry = next(e for e in corrected.log if e.kind == "correction")
@@ -47,7 +49,8 @@ def test_a_correction_says_in_either_unit_what_the_seat_card_said(corrected: Bui
     for unit in ("mm", "in"):
         card = seat_advice(demo_build().surveyed, judged, correction, "sanding", unit)
         told = entry_text(corrected.surveyed, entry, unit)
-        assert told == f"{card.title}: {' '.join(card.do)}"
+        deeds = [one.replace("Sand ", "Sanded ", 1) for one in card.do]  # as done, not as ordered
+        assert told == f"{card.title}: {' '.join(deeds)}"
     assert entry_text(corrected.surveyed, entry, "mm") != entry_text(
         corrected.surveyed, entry, "in"
     )
@@ -113,8 +116,8 @@ def test_words_are_found_as_they_are_shown(corrected: Build) -> None:
         (SeatStep(act="pack", contacts=("front_port", "front_starboard"), mm=0.4),
          "Put 0.4 mm under the port front and starboard front."),
         (SeatStep(act="slide", contacts=("rear",), aft=-1.5, starboard=0.5),
-         "Slide the rear of the foot 1.5 mm forward, 0.5 mm to starboard."),
-        (SeatStep(act="leave"), "What is left is finer than you can sand or shim."),
+         "Slid the rear of the foot 1.5 mm forward, 0.5 mm to starboard."),
+        (SeatStep(act="leave"), "Left it: what was left was finer than hands can do."),
     ],
 )  # fmt: skip
 def test_steps_at_a_seat_are_told(step: SeatStep, words: str) -> None:
@@ -182,5 +185,5 @@ def test_a_seat_that_was_sanded_while_the_page_stood_at_wet_stays_sanded() -> No
         for steps in ((step,), ())
     )
     survey = demo_build().surveyed
-    assert "Sand 0.4 mm" in entry_text(survey, sanded, "mm")
+    assert "Sanded 0.4 mm" in entry_text(survey, sanded, "mm")
     assert entry_text(survey, brought, "mm") == "Stabilizer moved back while the glue was wet"

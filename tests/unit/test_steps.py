@@ -16,6 +16,7 @@ from hardkeel.edits import framing
 from hardkeel.edits import steps as edits
 from hardkeel.edits.fuselage import rename_former
 from hardkeel.fuselage.model import PLATES
+from hardkeel.logbook.entries import StepDone
 from hardkeel.parts.model import STATES
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
@@ -175,7 +176,8 @@ def test_a_tick_moves_the_parts_and_writes_the_log() -> None:
     assert moved
     assert all(states[part] == "cleaned" for part in moved)
     assert done.log[:-1] == build.log
-    assert (done.log[-1].at, done.log[-1].text) == ("2026-11-25T19:30:00", cut.title)
+    assert done.log[-1].at == "2026-11-25T19:30:00"
+    assert done.log[-1].step == StepDone(title=cut.title)
     assert edits.untick(done, "cut").listed.states == states
 
 

@@ -1,8 +1,9 @@
 """The whole record in a folder."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from types import MappingProxyType
+from typing import Final
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
@@ -20,6 +21,8 @@ from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase
 
+_PARTS: Final = 6
+
 
 def export_record(
     build: Build,
@@ -27,6 +30,8 @@ def export_record(
     phase: Phase | None,
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
+    *,
+    step: Callable[[int, int], object] = lambda _done, _total: None,
 ) -> list[Path]:
     """Write record, readings, parts, formers and the build, each under the build's own name; the paths.
 
@@ -36,6 +41,8 @@ def export_record(
     ----------
     attached : mapping of str to bytes
         Scans that the build names; they go along, so that the written build finds them.
+    step : callable
+        Told how many of how many parts are made; where it raises, nothing was written.
 
     Raises
     ------
@@ -48,13 +55,16 @@ def export_record(
     """
     judgement = judge_survey(build.surveyed, phase)
     stem = file_stem(build.name)
+    step(0, _PARTS)
     contents = {
         f"{stem}-record.pdf": record_pdf(build, judgement, unit, attached),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
+    step(1, _PARTS)
     if build.log or build.sessions:
         contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached)
+    step(2, _PARTS)
     if build.surveyed.bodies:
         sheet = rigging_sheet_pdf(build, unit, A4_MM)
         contents[f"{stem}-measuring-sheet.pdf"] = sheet
@@ -64,10 +74,13 @@ def export_record(
     contents |= attached
     contents |= {name: words.encode("utf-8") for name, words in build.profiles.items()}
     lists = {stem: contents}
+    step(3, _PARTS)
     if build.fuselage is not None and build.fuselage.framing is not None:
         lists[f"{stem}-templates"] = named_templates(build, "A4", unit)
+    step(4, _PARTS)
     if any(surface.kind is not None for surface in build.tail):
         tail = tail_files(build, "A4", unit)
         lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
+    step(5, _PARTS)  # from here on all of it is written, or none
     renew_all(to, lists)
     return [to.folder / name for written in lists.values() for name in written]

@@ -24,6 +24,7 @@ from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 _NAME: Final = "hardkeel"
 _TIDY_AFTER_MS: Final = 5000
+_END_MS: Final = 500
 _NO_WINDOW: Final = 1
 
 
@@ -59,7 +60,11 @@ def run_window(target: str | None) -> int:
     QTimer.singleShot(0, collect_again)
     QTimer.singleShot(0, window.offer_recovery)
     QTimer.singleShot(_TIDY_AFTER_MS, window.filing.tidy)
-    return app.exec()
+    code = app.exec()
+    if not window.jobs.wait(_END_MS):  # all is on disk; what goes on reckoning is nobody's any more
+        sys.stdout.flush()
+        os._exit(code)
+    return code
 
 
 def collect_again() -> None:

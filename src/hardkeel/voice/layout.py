@@ -199,6 +199,11 @@ def left_as_they_were(names: object) -> str:
     return f"Not picked, and left as they were: {names}."
 
 
+def came_too_late(name: str) -> str:
+    """A scan that was read while another build was opened."""
+    return f"{name} came when another build lay on the bench: open it again there."
+
+
 def not_opened(why: object) -> str:
     """``Not opened: ….``."""
     return f"Not opened: {why}."

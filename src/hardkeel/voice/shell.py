@@ -70,6 +70,14 @@ NOT_SAVED: Final = "Not saved"
 SOMETHING_WENT_WRONG: Final = "Something went wrong"
 COPY_THE_REPORT: Final = "Copy the report"
 GO_ON: Final = "Go on"
+STILL_WRITING: Final = "Still writing"
+STILL_WRITING_WHY: Final = (
+    "Files are still being written. Stop that and close? Nothing half written stays."
+)
+STOP_AND_CLOSE: Final = "Stop and close"
+RECORD_LEFT_OFF: Final = (
+    "The record was left off when another build was opened: nothing of it was written."
+)
 GO_BACK: Final = "Go back"
 LEAVE_THEM_UNSAVED: Final = "Leave them unsaved"
 TYPE_FACES: Final = "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1."

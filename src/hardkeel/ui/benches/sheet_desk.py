@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     _Strips = CuttingPage | SheetsPage
 
 _LOOK_MS: Final = 80
+_SHEETS, _TEMPLATES = "sheets", "templates"
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +72,7 @@ class SheetDesk(QObject):
         self._source = source
         self._strips: tuple[object, tuple[Purchase, ...]] | None = None
         self._nested: tuple[object, tuple[NestedSheet, ...]] | None = None
-        self._under_way: tuple[object, Progress] | None = None
+        self._under_way: dict[str, tuple[object, Progress]] = {}  # by kind: sheets, templates
         self._clock = QTimer(self)
         self._clock.setInterval(_LOOK_MS)
         self._clock.timeout.connect(self._show_progress)
@@ -111,6 +112,7 @@ class SheetDesk(QObject):
             self._show_strips(self._strips[1])
 
         self._jobs.start(
+            self._document.session,
             f"{self._source.name} strips",
             lambda: purchases_of(parts, framed.kerf, framed.stock),
             done,
@@ -137,36 +139,49 @@ class SheetDesk(QObject):
         if self._nested is not None and self._nested[0] == known:
             self._sheets_page().show_sheets(self._nested[1])
             return
-        if self._under_way is not None and self._under_way[0] == known:
+        if _SHEETS in self._under_way and self._under_way[_SHEETS][0] == known:
             return
-        self._stop()
-        progress = Progress()
-        self._under_way = (known, progress)
-        self._clock.start()
+        progress = self._begin(_SHEETS, known)
 
         def done(sheets: object) -> None:
             self._nested = (known, cast("tuple[NestedSheet, ...]", sheets))
-            self._end()
+            self._end(_SHEETS, progress)
             self._sheets_page().show_sheets(self._nested[1])
 
         self._jobs.start(
-            f"{self._source.name} sheets",
+            self._document.session,
+            f"{self._source.name} {_SHEETS}",
             lambda: nested(pieces, framed.sheet, framed.sheet_gap, progress.step),
             done,
-            lambda _fault: self._end(),
+            lambda _fault: self._end(_SHEETS, progress),
+            stop=progress.stop,
+            left=lambda: self._end(_SHEETS, progress),
         )
 
     def _sheets_page(self) -> "SheetsPage":
         return cast("SheetsPage", self._page.page("sheets"))
 
-    def _stop(self) -> None:
-        if self._under_way is not None:
-            self._under_way[1].stop()
-            self._end()
+    def _begin(self, kind: str, known: object) -> Progress:
+        """Work of a kind is under way; what was of that kind leaves off."""
+        if kind in self._under_way:
+            self._under_way[kind][1].stop()
+        progress = Progress()
+        self._under_way[kind] = (known, progress)
+        self._clock.start()
+        return progress
 
-    def _end(self) -> None:
-        self._under_way = None
-        self._clock.stop()
+    def _stop(self) -> None:
+        """All that is under way leaves off."""
+        for kind, (_, progress) in list(self._under_way.items()):
+            progress.stop()
+            self._end(kind, progress)
+
+    def _end(self, kind: str, progress: Progress) -> None:
+        """It is over; another of its kind may be under way since."""
+        if kind in self._under_way and self._under_way[kind][1] is progress:
+            del self._under_way[kind]
+        if not self._under_way:
+            self._clock.stop()
         self._show_progress()
 
     def _show_progress(self) -> None:
@@ -174,8 +189,7 @@ class SheetDesk(QObject):
         if page is None:
             return
         share = None
-        if self._under_way is not None:
-            progress = self._under_way[1]
+        for _, progress in self._under_way.values():
             share = progress.done / progress.total if progress.total else 0.0
         cast("SheetsPage", page).show_working(share)
 
@@ -189,22 +203,23 @@ class SheetDesk(QObject):
     def write_templates(self, folder: Path, paper: str) -> None:
         """Write all templates into a folder, beside the window."""
         build, unit, to = self._document.build, self._page.unit, Destination(folder)
-        self._stop()
-        progress = Progress()
-        self._under_way = (object(), progress)
-        self._clock.start()
+        progress = self._begin(_TEMPLATES, object())
 
         def done(_paths: object) -> None:
-            self._end()
+            self._end(_TEMPLATES, progress)
             self._tell(say.written(folder))
 
         def failed(fault: HardKeelError) -> None:
-            self._end()
+            self._end(_TEMPLATES, progress)
             self._tell(say.not_written(fault))
 
         self._jobs.start(
-            f"{self._source.name} templates",
+            self._document.session,
+            f"{self._source.name} {_TEMPLATES}",
             lambda: self._source.write(build, to, paper, unit, progress.step),
             done,
             failed,
+            stop=progress.stop,
+            left=lambda: self._end(_TEMPLATES, progress),
+            writes=True,
         )

@@ -1,8 +1,9 @@
 """The document: one frozen build, one undo stack, and what the survey says of it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
+from types import MappingProxyType
 from typing import Final
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
@@ -12,8 +13,10 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
 from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
+from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES, Phase
+from hardkeel.ui.document.session import Session
 
 Clock = Callable[[], datetime]
 Judged = dict[Phase | None, Judgement]
@@ -66,13 +69,14 @@ class Document(QObject):
     build_opened = pyqtSignal()
     refused = pyqtSignal(str)
 
-    def __init__(self, build: Build, clock: Clock, parent: QObject | None = None) -> None:
+    def __init__(
+        self, build: Build, clock: Clock, parent: QObject | None = None, store: Images | None = None
+    ) -> None:
         super().__init__(parent)
         self.stack = QUndoStack(self)
         self.clock = clock
-        self.session = (
-            0  # which build this is of those that lay on the bench, for answers that come late
-        )
+        self._store = store or Images()
+        self.session = Session(BuildImages(self._store), self)
         self._build = build
         self._judged: Judged = {}
         self._nudging: _EditCommand | None = None
@@ -110,8 +114,19 @@ class Document(QObject):
         before = [phase for phase in PHASES[: PHASES.index(now)] if phase in taken]
         return before[-1] if before else None
 
-    def open_build(self, build: Build, *, clean: bool = True) -> None:
-        """Put another build on the bench; undo starts afresh.
+    def open_build(
+        self,
+        build: Build,
+        *,
+        clean: bool = True,
+        came: Mapping[str, bytes] = MappingProxyType({}),
+    ) -> None:
+        """Put another build on the bench: its session begins, the one before ends, and undo starts afresh.
+
+        Parameters
+        ----------
+        came : mapping of str to bytes
+            Images that came with its file, by the names in it.
 
         Raises
         ------
@@ -125,7 +140,8 @@ class Document(QObject):
         if not clean:
             self.stack.resetClean()
         self._build, self._judged = build, judged
-        self.session += 1
+        before, self.session = self.session, Session(BuildImages(self._store, came), self)
+        before.end()
         self.build_opened.emit()
         self.build_changed.emit(Change())
 
@@ -184,6 +200,8 @@ class Document(QObject):
         try:
             judgement = judge_survey(build.surveyed, build.phase, near=before, sound=True)
         except BadInput as fault:
+            if command is not None:
+                command.refused = True  # what could not stay is not to be done again either
             self.stack.undo()
             self.refused.emit(str(fault))
             return
@@ -247,6 +265,7 @@ class _EditCommand(QUndoCommand):
         super().__init__(name)
         self._document = document
         self.nudge = nudge
+        self.refused = False
         self._before = (document.build, document.known)
         self._after = (after, judged)
 
@@ -257,6 +276,8 @@ class _EditCommand(QUndoCommand):
     def undo(self) -> None:
         self._document.nudging(None)
         self._document.set_build(*self._before)
+        if self.refused:
+            self.setObsolete(True)  # Qt asks once it is undone, and drops it
 
     def settle(self, after: Build, judged: Judged) -> None:
         """Lead to this build, now that it is judged."""

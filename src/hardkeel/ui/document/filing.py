@@ -1,7 +1,9 @@
 """A document's life on disk: open, save, the journal, and the hold on its file."""
 
+from collections.abc import Mapping
 from datetime import datetime
 from pathlib import Path
+from types import MappingProxyType
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
@@ -26,6 +28,8 @@ class Filing(QObject):
     ----------
     state : Path
         The application's state folder: locks and journals.
+    store : Images
+        Where images are kept until a file holds them.
 
     Signals
     -------
@@ -38,12 +42,14 @@ class Filing(QObject):
     filed = pyqtSignal()
     state_failed = pyqtSignal(str)
 
-    def __init__(self, document: Document, state: Path, parent: QObject | None = None) -> None:
+    def __init__(
+        self, document: Document, state: Path, store: Images, parent: QObject | None = None
+    ) -> None:
         super().__init__(parent)
         self._document = document
         self._state = state
         self._journal = Journal(state)
-        self.images = Images(state)
+        self._store = store
         self._hold: Hold | None = None
         self._stamp: Stamp | None = None
         self._others: Others | None = None
@@ -85,8 +91,7 @@ class Filing(QObject):
         held = self._held(path)
         try:
             loaded = load(path)
-            self.images.keep(loaded.attached())
-            self._document.open_build(loaded.build)
+            self._document.open_build(loaded.build, came=loaded.attached())
         except BaseException:
             if held is not None and held is not self._hold:
                 held.release()
@@ -102,12 +107,16 @@ class Filing(QObject):
             When it can't be read.
         """
         loaded = load(path)
-        self.images.keep(loaded.attached())
-        self.start(loaded.build, loaded.others)
+        self.start(loaded.build, loaded.others, loaded.attached())
 
-    def start(self, build: Build, others: Others | None = None) -> None:
+    def start(
+        self,
+        build: Build,
+        others: Others | None = None,
+        came: Mapping[str, bytes] = MappingProxyType({}),
+    ) -> None:
         """Put a build on the bench that no file holds yet, with what came with it."""
-        self._document.open_build(build, clean=build == empty_build())
+        self._document.open_build(build, clean=build == empty_build(), came=came)
         self._take(None, None, None, others)
 
     def save(self, *, lose: bool = False) -> None:
@@ -167,7 +176,7 @@ class Filing(QObject):
                 loaded = _loaded(path)
                 others = loaded.others if loaded is not None else None
                 if loaded is not None:
-                    self.images.keep(loaded.attached())
+                    self._document.session.images.keep(loaded.attached())
                 hold = self._held(path)
                 if stamp is not None and path.exists() and stamp_of(path) != stamp:
                     said = f"{path.name} was changed since; saving will ask for another name."
@@ -187,7 +196,7 @@ class Filing(QObject):
 
     def tidy(self) -> None:
         """Sweep scans that nobody uses and what killed programs left half written."""
-        self.images.sweep()
+        self._store.sweep()
         sweep(self._state)
 
     def close(self) -> None:
@@ -200,7 +209,7 @@ class Filing(QObject):
     def _write(self, path: Path, expected: Stamp | None, held: Hold | None, *, lose: bool) -> None:
         self._document.come_to_rest()  # what the app adds to the log belongs in the file
         build = self._document.build
-        attached = self.images.of(build)
+        attached = self._document.session.images.of(build)
         others = None if lose else self._others
         stamp = save(build, path, expected, attached, others)
         if path.suffix.lower() != ".json":  # a bare file holds none: they stay where they came from

@@ -2,9 +2,11 @@
 
 import traceback
 from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Protocol
 
 from PyQt6 import sip
-from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtSignal
+from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtBoundSignal, pyqtSignal
 
 from hardkeel.base.errors import HardKeelError
 
@@ -32,8 +34,27 @@ class _Job(QRunnable):
             self._mouth.done.emit(result)
 
 
+class Owner(Protocol):
+    """What a job is done for: a session of a build, or whatever lives shorter than the window."""
+
+    ended: pyqtBoundSignal
+
+
+@dataclass(frozen=True, slots=True)
+class _Begun:
+    """A job that was begun and is still wanted."""
+
+    number: int
+    stop: Callable[[], object]
+    left: Callable[[], object]
+    writes: bool
+
+
 class Jobs(QObject):
-    """Starts jobs; an answer to a job that is no longer the newest of its kind is dropped.
+    """Starts jobs; an answer that nobody waits for any more is dropped.
+
+    A job belongs to somebody and is of a kind.  Another of the same kind for the same owner takes its place; when the
+    owner ends all of its jobs are stopped, and no answer arrives.
 
     Signals
     -------
@@ -46,18 +67,42 @@ class Jobs(QObject):
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._pool = QThreadPool(self)
-        self._newest: dict[str, int] = {}
+        self._number = 0
+        self._begun: dict[tuple[int, str], _Begun] = {}
+        self._owners: set[int] = set()
         self._mouths: set[_Mouth] = set()
 
-    def start(
+    def start(  # noqa: PLR0913
         self,
+        owner: Owner,
         kind: str,
         work: Callable[[], object],
         done: Callable[[object], object],
         failed: Callable[[HardKeelError], object],
+        *,
+        stop: Callable[[], object] = lambda: None,
+        left: Callable[[], object] = lambda: None,
+        writes: bool = False,
     ) -> None:
-        """Run `work` on frozen input; `done` or `failed` is called in the window's thread."""
-        number = self._newest[kind] = self._newest.get(kind, 0) + 1
+        """Run `work` on frozen input; `done` or `failed` is called in the window's thread.
+
+        Parameters
+        ----------
+        stop : callable
+            Lets the work know that it may leave off.
+        left : callable
+            Called where the owner ended before there was an answer.
+        writes : bool
+            It writes files: the window asks before it closes over it.
+        """
+        self._heed(owner)
+        key = (id(owner), kind)
+        before = self._begun.get(key)
+        if before is not None:
+            before.stop()
+        self._number += 1
+        number = self._number
+        self._begun[key] = _Begun(number, stop, left, writes)
         mouth = _Mouth(self)
         self._mouths.add(mouth)
 
@@ -66,13 +111,43 @@ class Jobs(QObject):
                 return
             self._mouths.discard(mouth)
             mouth.deleteLater()
-            if self._newest.get(kind) == number:
+            begun = self._begun.get(key)
+            if begun is not None and begun.number == number:
+                del self._begun[key]
                 answer()
 
         mouth.done.connect(lambda result: finish(lambda: done(result)))
         mouth.failed.connect(lambda fault: finish(lambda: failed(fault)))
         mouth.crashed.connect(lambda report: finish(lambda: self._crash(report, failed)))
         self._pool.start(_Job(work, mouth))
+
+    def is_running(self, owner: Owner, kind: str) -> bool:
+        """Whether an answer of this kind is still waited for."""
+        return (id(owner), kind) in self._begun
+
+    @property
+    def writing(self) -> bool:
+        """Whether files are being written."""
+        return any(begun.writes for begun in self._begun.values())
+
+    def stop_all(self) -> None:
+        """Let everything leave off; no answer arrives."""
+        for begun in self._begun.values():
+            begun.stop()
+        self._begun.clear()
+
+    def _heed(self, owner: Owner) -> None:
+        if id(owner) not in self._owners:
+            self._owners.add(id(owner))
+            owner.ended.connect(lambda: self._end(id(owner)))
+
+    def _end(self, owner: int) -> None:
+        mine = [key for key in self._begun if key[0] == owner]
+        gone = [self._begun.pop(key) for key in mine]
+        self._owners.discard(owner)
+        for begun in gone:
+            begun.stop()
+            begun.left()
 
     def _crash(self, report: str, failed: Callable[[HardKeelError], object]) -> None:
         failed(HardKeelError("it went wrong in a way that nobody foresaw"))

@@ -47,6 +47,34 @@ class UnsavedDialog(QDialog):
         self.accept()
 
 
+class StillWritingDialog(QDialog):
+    """Files are being written: stop that and close, or go back."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(say.STILL_WRITING)
+        self.stops = False
+        box = QVBoxLayout(self)
+        box.setContentsMargins(24, 20, 24, 18)
+        box.setSpacing(12)
+        box.addWidget(label("title", say.STILL_WRITING_WHY))
+        row = QHBoxLayout()
+        row.addStretch(1)
+        self.back, self.stop = QPushButton(say.GO_BACK), QPushButton(say.STOP_AND_CLOSE)
+        self.back.setObjectName("primary")
+        self.back.setDefault(True)
+        self.back.clicked.connect(self.reject)
+        self.stop.clicked.connect(self._on_stop)
+        for button in (self.stop, self.back):
+            row.addWidget(button)
+        box.addLayout(row)
+        wear(self)
+
+    def _on_stop(self) -> None:
+        self.stops = True
+        self.accept()
+
+
 class AboutDialog(QDialog):
     """What this is, and the safety word."""
 

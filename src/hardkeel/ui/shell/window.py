@@ -28,18 +28,20 @@ from hardkeel.base.late import late
 from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.export.renewing import Destination
+from hardkeel.storage.attaching import Images
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
 from hardkeel.ui.document.document import Clock, Document
 from hardkeel.ui.document.filing import Filing
 from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.blank_page import BlankPage
 from hardkeel.ui.shell.header import Header
 from hardkeel.ui.shell.keel import keel_of
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
-from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog
+from hardkeel.ui.shell.questions import ReportDialog, StillWritingDialog, UnsavedDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench
 from hardkeel.ui.theme import Theme, make_theme, wear
@@ -81,8 +83,9 @@ class MainWindow(QMainWindow):
         super().__init__()
         self._settings = settings
         self._clock = clock
-        self.document = Document(empty_build(), clock, self)
-        self.filing = Filing(self.document, state, self)
+        store = Images(state)
+        self.document = Document(empty_build(), clock, self, store)
+        self.filing = Filing(self.document, state, store, self)
         self.jobs = Jobs(self)
         theme = make_theme(settings.theme, settings.text_percent)
         self.menu = BuildMenu(self.document.stack, self)
@@ -90,9 +93,7 @@ class MainWindow(QMainWindow):
         self.notice = Notice()
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
         self.blank = BlankPage()
-        bench = Bench(
-            self.document, settings, theme, self.filing.images, self.jobs, self.notice.tell
-        )
+        bench = Bench(self.document, settings, theme, self.jobs, self.notice.tell)
         self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
         self._stage = HOME
         self._stack = QStackedWidget()
@@ -256,7 +257,7 @@ class MainWindow(QMainWindow):
         try:
             loaded = load(version)
             older = loaded.build
-            self.filing.images.keep(loaded.attached())
+            self.document.session.images.keep(loaded.attached())
             self.document.apply(f"go back to {version.name[:19]}", lambda _build: older)
         except BadInput as fault:
             self.notice.tell(say.version_not_taken(fault))
@@ -317,12 +318,19 @@ class MainWindow(QMainWindow):
         """Write the record into a folder, beside the window; other builds' files only when told to."""
         build, unit = self.document.build, self._settings.unit
         to = Destination(folder, self.filing.path, overwrite)
-        attached = self.filing.images.of(build)
+        attached = self.document.session.images.of(build)
+        progress = Progress()
         self.jobs.start(
+            self.document.session,
             "export",
-            lambda: bundle.export_record(build, to, build.phase, unit, attached),
+            lambda: bundle.export_record(
+                build, to, build.phase, unit, attached, step=progress.step
+            ),
             lambda _paths: self.notice.tell(say.the_record_is_in(folder)),
             lambda fault: self._on_not_exported(folder, fault),
+            stop=progress.stop,
+            left=lambda: self.notice.tell(say.RECORD_LEFT_OFF),
+            writes=True,
         )
 
     def _on_not_exported(self, folder: Path, fault: HardKeelError) -> None:
@@ -451,18 +459,26 @@ class MainWindow(QMainWindow):
         for page in self.pages.values():
             page.choose_stop(stop)
 
+    def _may_stop_writing(self) -> bool:
+        """Whether what is being written may be left off; asked once."""
+        if not self.jobs.writing:
+            return True
+        dialog = StillWritingDialog(self)
+        dialog.exec()
+        return dialog.stops
+
     # -- leaving ---------------------------------------------------------------------------------
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         """Ask about unsaved work, then end in peace."""
         if event is None:
             return
-        if not self._may_leave():
+        if not self._may_stop_writing() or not self._may_leave():
             event.ignore()
             return
         self._settings.geometry = self.saveGeometry()
         for page in self.pages.values():
             page.closed.emit()
-        self.jobs.wait()
+        self.jobs.stop_all()
         self.filing.close()
         event.accept()

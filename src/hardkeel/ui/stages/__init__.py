@@ -10,7 +10,6 @@ from importlib import import_module
 from typing import Final, cast
 
 from hardkeel.build.model import Build
-from hardkeel.storage.attaching import Images
 from hardkeel.survey.judging import Judgement
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
@@ -41,7 +40,6 @@ class Bench:
     document: Document
     settings: Settings
     theme: Theme
-    images: Images
     jobs: Jobs
     tell: Callable[[str], object]
 

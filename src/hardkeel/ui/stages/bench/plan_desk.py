@@ -30,6 +30,10 @@ class _Flag:
     def __call__(self) -> bool:
         return self.up
 
+    def raise_it(self) -> None:
+        """Leave off."""
+        self.up = True
+
 
 class PlanDesk(QObject):
     """Holds the plan of the evening that is seen."""
@@ -81,7 +85,7 @@ class PlanDesk(QObject):
         steps, _ = page.steps_now()
         if steps:
             work = self._work(page, _QUICK_S, _Flag())
-            self._jobs.start("plan", work, self._on_moved, self._on_failed)
+            self._start("plan", work, self._on_moved)
 
     def _on_moved(self, found: object) -> None:
         if isinstance(found, Tonight):
@@ -108,6 +112,7 @@ class PlanDesk(QObject):
         if page is None:
             return
         self._stale = self._searching = False
+        self._rest.stop()
         self._flag.up = True
         self._flag = _Flag()
         steps, trouble = page.steps_now()
@@ -115,13 +120,20 @@ class PlanDesk(QObject):
             page.show_nothing(trouble)
             return
         work = self._work(page, _QUICK_S, self._flag)
-        self._jobs.start("plan", work, self._on_quick, self._on_failed)
+        self._start("plan", work, self._on_quick)
 
     def _work(self, page: TonightPage, limit: float, flag: _Flag) -> Callable[[], Tonight]:
         steps, _ = page.steps_now()
         bench, now, minutes = self._document.build.bench, page.now, page.minutes
         kept = {one.step.id: one.start for one in page.plan.steps} if page.plan is not None else {}
         return lambda: plan_tonight(steps, bench, now, minutes, limit, stopped=flag, kept=kept)
+
+    def _start(
+        self, kind: str, work: Callable[[], Tonight], done: Callable[[object], object]
+    ) -> None:
+        self._jobs.start(
+            self._document.session, kind, work, done, self._on_failed, stop=self._flag.raise_it
+        )
 
     def _on_quick(self, found: object) -> None:
         if not isinstance(found, Tonight) or self._tonight is None:
@@ -137,7 +149,7 @@ class PlanDesk(QObject):
         if self._tonight is not None and not self._flag.up:
             self._searching = True
             work = self._work(self._tonight, self.limit, self._flag)
-            self._jobs.start("plan", work, self._on_searched, self._on_failed)
+            self._start("plan", work, self._on_searched)
 
     def _on_searched(self, found: object) -> None:
         self._searching = False
@@ -162,6 +174,7 @@ class PlanDesk(QObject):
         steps, _ = page.steps_now()
         bench, now, minutes = self._document.build.bench, page.now, page.minutes
         self._jobs.start(
+            self._document.session,
             "wonder",
             lambda: plan_otherwise(steps, bench, one, now, minutes, limit=_QUICK_S),
             lambda found: self._on_wonder(one, found),
@@ -180,6 +193,7 @@ class PlanDesk(QObject):
         steps, _ = page.steps_now()
         bench, now, minutes, flag = self._document.build.bench, page.now, page.minutes, self._flag
         self._jobs.start(
+            self._document.session,
             "what if",
             lambda: what_ifs(steps, bench, now, minutes, flag),
             self._on_help,

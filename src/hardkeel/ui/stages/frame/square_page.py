@@ -129,8 +129,14 @@ class SquarePage(FrameSubPage):
         self._factor = label("soft", wrap=False)
         self._lay_out()
         self._connect()
+        document.build_opened.connect(self._on_opened)
         Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
+
+    def _on_opened(self) -> None:
+        """What was picked on another build is not on this one."""
+        self._target, self._own, self._check, self._pointed = None, False, "", ""
+        self._asked = AskedTwice()
 
     def _lay_out(self) -> None:
         self.scale.setRange(0, len(_SCALES) - 1)

@@ -10,6 +10,6 @@ from hardkeel.ui.stages.layout.scan_desk import ScanDesk
 def make(bench: Bench) -> StagePage:
     """The page, with who carries out what its benches ask of the disk."""
     page = LayoutPage(bench.document, bench.theme, bench.settings.unit)
-    ScanDesk(bench.document, page, bench.images, bench.jobs, bench.tell)
+    ScanDesk(bench.document, page, bench.jobs, bench.tell)
     DrawingDesk(bench.document, page, bench.tell)
     return page

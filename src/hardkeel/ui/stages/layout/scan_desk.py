@@ -12,7 +12,6 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
 from hardkeel.edits import paper as paper_edits
 from hardkeel.paper.model import Plan
-from hardkeel.storage.attaching import Images
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.scans import PATTERN, image_from, pages_of, read_scan
@@ -40,12 +39,11 @@ class ScanDesk(QObject):
         self,
         document: Document,
         page: LayoutPage,
-        images: Images,
         jobs: Jobs,
         tell: Callable[[str], object],
     ) -> None:
         super().__init__(page)
-        self._document, self._page, self._images = document, page, images
+        self._document, self._page = document, page
         self._jobs, self._tell = jobs, tell
         page.made.connect(self._on_made)
 
@@ -84,30 +82,29 @@ class ScanDesk(QObject):
     def lay_scan(self, path: Path, page: int = 0) -> None:
         """Read a scan beside the window and lay it on the desk."""
         self._tell(say.reading_scan(path.name))
-        session = self._document.session
         self._jobs.start(
+            self._document.session,
             "scan",
             lambda: read_scan(path, page),
-            lambda data: self._lay(path.stem, data, session),
+            lambda data: self._lay(path.stem, data),
             lambda why: self._tell(say.not_opened(why)),
+            left=lambda: self._tell(say.came_too_late(path.stem)),
         )
 
     def lay_sample(self) -> None:
         """Draw the made-up page of the demo's fuselage and lay it on the desk."""
         self._tell(say.DRAWING_THE_PAGE)
-        session = self._document.session
         self._jobs.start(
+            self._document.session,
             "scan",
             _sample_png,
-            lambda data: self._lay(SAMPLE, data, session),
+            lambda data: self._lay(SAMPLE, data),
             lambda why: self._tell(say.not_drawn(why)),
+            left=lambda: self._tell(say.came_too_late(SAMPLE)),
         )
 
-    def _lay(self, stem: str, data: object, session: int) -> None:
+    def _lay(self, stem: str, data: object) -> None:
         if not isinstance(data, bytes):
-            return
-        if session != self._document.session:
-            self._tell(f"{stem} came when another build lay on the bench: open it again there.")
             return
         self._tell("")
         used = {plan.id for plan in self._document.build.plans}
@@ -115,7 +112,7 @@ class ScanDesk(QObject):
         while name in used:
             name, number = f"{stem} {number}", number + 1
         try:
-            plan = Plan(id=name, image=self._images.add(data))
+            plan = Plan(id=name, image=self._document.session.images.add(data))
             self._document.apply(f"lay {name} on the desk", lambda b: paper_edits.add_plan(b, plan))
         except BadInput as fault:
             self._tell(f"{fault}.")
@@ -127,7 +124,7 @@ class ScanDesk(QObject):
         name = self._page.paper.image_wanted
         if not name:
             return
-        data = self._images.read(name)
+        data = self._document.session.images.read(name)
         image, size = image_from(data) if data is not None else (QImage(), QSize())
         if image.isNull():
             self._tell(say.scan_is_gone(name))

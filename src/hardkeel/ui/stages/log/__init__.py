@@ -7,4 +7,4 @@ from hardkeel.ui.stages.log.page import LogPage
 
 def make(bench: Bench) -> StagePage:
     """The page."""
-    return LogPage(bench.document, bench.theme, bench.settings.unit, bench.images)
+    return LogPage(bench.document, bench.theme, bench.settings.unit)

@@ -25,7 +25,6 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours, with_timed
-from hardkeel.storage.attaching import Images
 from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
@@ -85,12 +84,10 @@ class LogPage(StagePage):
         document: Document,
         theme: Theme,
         unit: LengthUnit,
-        images: Images,
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
         self._document = document
-        self._images = images
         self._unit: LengthUnit = unit
         self._theme = theme
         self.setObjectName("paper")
@@ -231,7 +228,7 @@ class LogPage(StagePage):
         ]
         self.photos.show_photos(
             [
-                (_when(entry.at), self._told(entry), self._images.read(photo))
+                (_when(entry.at), self._told(entry), self._document.session.images.read(photo))
                 for photo, entry in named[:LATEST]
             ]
         )
@@ -249,7 +246,7 @@ class LogPage(StagePage):
             self._hours_told.setText(str(fault))
             return
         name, text, now = (
-            self._images.add(data, ".jpg", "photos"),
+            self._document.session.images.add(data, ".jpg", "photos"),
             self.note.text(),
             self._document.clock(),
         )

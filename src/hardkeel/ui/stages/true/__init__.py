@@ -13,5 +13,5 @@ def make(bench: Bench) -> StagePage:
     page = TrueStage(bench.document, bench.theme, bench.settings.unit)
     MeasuringSheetDesk(bench.document, page.rigging)
     GaugeBench(bench.document, page.rigging, bench.settings)  # lives as long as the page
-    SightDesk(bench.document, page, bench.images, bench.jobs, bench.tell)
+    SightDesk(bench.document, page, bench.jobs, bench.tell)
     return page

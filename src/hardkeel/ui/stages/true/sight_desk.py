@@ -17,7 +17,6 @@ from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
 from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, shrunk
 from hardkeel.sight.viewpoints import Place, place_named
-from hardkeel.storage.attaching import Images
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.true.sight_page import SightPage
@@ -34,13 +33,12 @@ class SightDesk(QObject):
         self,
         document: Document,
         stage: TrueStage,
-        images: Images,
         jobs: Jobs,
         tell: Callable[[str], object],
     ) -> None:
         super().__init__(stage)
         self._document, self._stage = document, stage
-        self._images, self._jobs, self._tell = images, jobs, tell
+        self._jobs, self._tell = jobs, tell
         self._page: SightPage | None = None
         stage.made.connect(self._on_made)
 
@@ -62,34 +60,37 @@ class SightDesk(QObject):
     def open_photo(self, path: Path) -> None:
         """Read a photo beside the window and lay it down."""
         self._tell(say.READING.format(name=path.name))
-        session = self._document.session
         self._jobs.start(
+            self._document.session,
             "photo",
             lambda: _read(path),
-            lambda found: self._lay(found, session),
+            self._lay,
             self._on_failed,
+            left=lambda: self._tell(""),
         )
 
     def photograph(self, place: Place) -> None:
         """Let the stand-in camera take the hidden airframe's picture."""
         self._tell(say.DRAWING)
-        session, build = self._document.session, self._document.build
+        build = self._document.build
         seed = len(build.surveyed.photos)
         self._jobs.start(
+            self._document.session,
             "photo",
             lambda: _sample(build, place, seed),
-            lambda found: self._lay(found, session),
+            self._lay,
             self._on_failed,
+            left=lambda: self._tell(""),
         )
 
     def _on_failed(self, fault: HardKeelError) -> None:
         self._tell(f"{fault}.")
 
-    def _lay(self, found: object, session: int) -> None:
-        if not isinstance(found, tuple) or session != self._document.session:
+    def _lay(self, found: object) -> None:
+        if not isinstance(found, tuple):
             return
         picture, original = cast("tuple[Picture, str]", found)
-        image = self._images.add(picture.jpeg, ".jpg", "photos")
+        image = self._document.session.images.add(picture.jpeg, ".jpg", "photos")
         now = self._document.clock()
         try:
             self._document.apply(
@@ -110,25 +111,26 @@ class SightDesk(QObject):
         """Keep the photo in hand smaller; its pixels stay those of the whole picture."""
         page = self._page
         held = self._document.build.surveyed.photo(page.photo) if page is not None else None
-        data = self._images.read(held.image) if held is not None else None
+        data = self._document.session.images.read(held.image) if held is not None else None
         if held is None or data is None:
             return
         small = shrunk(data, _SMALL_PX)
         if small == data:
             return
-        image, photo = self._images.add(small, ".jpg", "photos"), held.id
+        image, photo = self._document.session.images.add(small, ".jpg", "photos"), held.id
         self._document.apply(say.SMALLER_EDIT, lambda b: edits.replace_image(b, photo, image))
         self._show(photo)
 
     def _show(self, photo: str) -> None:
         held = self._document.build.surveyed.photo(photo)
-        data = self._images.read(held.image) if held is not None else None
+        data = self._document.session.images.read(held.image) if held is not None else None
         if data is None:
             if self._page is not None:
                 self._page.tell(say.NOT_HERE)
             return
         image_data = data
         self._jobs.start(
+            self._document.session,
             "photo shown",
             lambda: pixels_of(image_data),
             lambda pixels: self._give(photo, pixels),
