@@ -250,6 +250,21 @@ def test_a_timer_rings_once_when_it_goes_off_whatever_page_is_seen(
     assert rung == ["own 1"]
 
 
+def test_a_timer_that_was_started_after_the_clock_was_put_back_rings(
+    window: MainWindow, tonight: TonightPage, clock: StepClock
+) -> None:
+    rung: list[str] = []
+    watch = bench_of(window).watch
+    watch.rang.connect(rung.append)
+    watch.look()
+    clock.moment -= timedelta(hours=1)
+    tonight.timers.minutes.setValue(10)
+    tonight.timers.start.click()
+    clock.moment += timedelta(minutes=11)
+    watch.look()
+    assert rung == ["own 1"]
+
+
 def test_another_week_and_another_board_are_the_builders(
     window: MainWindow, tonight: TonightPage, qtbot: QtBot
 ) -> None:

@@ -1,5 +1,6 @@
 """Work that could be lost: unsaved builds, files changed or gone, a state folder that refuses."""
 
+import json
 import os
 import threading
 import zipfile
@@ -8,15 +9,18 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import QByteArray
-from PyQt6.QtWidgets import QMenu
+from PyQt6.QtCore import QByteArray, QTimer
+from PyQt6.QtWidgets import QApplication, QMenu
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.sight import add_photo
 from hardkeel.storage.package import load, save
 from hardkeel.ui import app
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell.questions import YesNoDialog
 from hardkeel.ui.shell.window import MainWindow
+from tests.conftest import StepClock
 from tests.ui.test_files import answer_unsaved, note
 
 MakeWindow = Callable[[], MainWindow]
@@ -342,3 +346,135 @@ def test_the_list_of_left_work_is_hidden_where_there_is_none(
     action = left.menuAction()
     assert action is not None
     assert not action.isVisible()
+
+
+def test_a_copy_that_was_killed_comes_back_with_all_that_came_with_it(
+    make_window: MakeWindow, tmp_path: Path, clock: StepClock
+) -> None:
+    path, state = tmp_path / "a.keel", tmp_path / "state"
+    build = add_photo(demo_build(), "photos/p1.jpg", (640, 480), None, clock())
+    save(build, path, attached={"photos/p1.jpg": b"a picture"})
+    with zipfile.ZipFile(path, "a") as archive:
+        archive.writestr("notes/unknown.txt", b"from elsewhere")
+    holds, window = make_window(), make_window()
+    holds.open_path(path)
+    window.open_path(path)
+    press(window, "Open a copy")
+    note(window, "in the copy")
+    window.filing.write_journal()
+    kept = {file: file.read_bytes() for file in (state / "journals").iterdir()}
+    window.document.stack.setClean()
+    window.close()
+    for file, data in kept.items():
+        file.write_bytes(data)
+    again = make_window()
+    again.offer_recovery()
+    press(again, "Bring them back")
+    assert last_note(again) == "in the copy"
+    assert again.document.session.images.read("photos/p1.jpg") == b"a picture"
+    assert again.save_to(tmp_path / "b.keel")
+    with zipfile.ZipFile(tmp_path / "b.keel") as archive:
+        assert archive.read("photos/p1.jpg") == b"a picture"
+        assert archive.read("notes/unknown.txt") == b"from elsewhere"
+
+
+@pytest.mark.parametrize("how", ["deleted", "damaged"])
+def test_what_can_no_longer_be_carried_along_is_told_before_it_is_lost(
+    make_window: MakeWindow, tmp_path: Path, how: str, clock: StepClock
+) -> None:
+    path = tmp_path / "a.keel"
+    build = add_photo(demo_build(), "photos/p1.jpg", (640, 480), None, clock())
+    save(build, path, attached={"photos/p1.jpg": b"a picture"})
+    with zipfile.ZipFile(path, "a") as archive:
+        archive.writestr("notes/unknown.txt", b"from elsewhere")
+    killed(make_window, tmp_path, "mine", path)
+    if how == "deleted":
+        path.unlink()
+    else:
+        path.write_bytes(path.read_bytes()[:200])
+    window = make_window()
+    window.offer_recovery()
+    press(window, "Bring them back")
+    assert not window.save_to(tmp_path / "b.keel")
+    assert "unknown.txt" in window.notice.text
+    press(window, "Save without it")
+    with zipfile.ZipFile(tmp_path / "b.keel") as archive:
+        assert archive.read("photos/p1.jpg") == b"a picture"  # the picture was still known
+
+
+def test_a_file_that_another_program_replaced_is_told_and_what_is_here_is_kept(
+    make_window: MakeWindow, tmp_path: Path
+) -> None:
+    path = tmp_path / "a.keel"
+    save(demo_build(), path)
+    window = make_window()
+    window.open_path(path)
+    assert window.filing.standing.startswith("saved")
+    save(demo_build().but(name="another's"), path)
+    window.filing.look_at_file()
+    assert window.filing.standing == "its file was changed"
+    assert window.filing.unsaved  # closing asks
+    answer_unsaved("back")
+    assert not window.close()
+    path.unlink()
+    window.filing.look_at_file()
+    assert window.filing.standing == "its file is gone"
+    [journal] = (tmp_path / "state" / "journals").glob("*.journal")
+    assert "Kettlewick" in journal.read_text()
+
+
+def test_bringing_back_keeps_the_old_journal_where_no_new_one_can_be_written(
+    make_window: MakeWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    killed(make_window, tmp_path, "lost")
+    window = make_window()
+    window.offer_recovery()
+
+    def full(*_given: object, **_more: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    with monkeypatch.context() as patch:
+        patch.setattr("hardkeel.storage.journal.Journal.write", full)
+        press(window, "Bring them back")
+        assert last_note(window) == "of lost"
+        assert "No space left" in window.notice.text
+    other = make_window()
+    assert len(other.filing.left_behind()) == 1
+
+
+def test_a_journal_of_a_newer_version_is_mentioned_and_kept(
+    make_window: MakeWindow, tmp_path: Path
+) -> None:
+    folder = tmp_path / "state" / "journals"
+    folder.mkdir(parents=True)
+    head = json.dumps({"path": None, "at": "2030-01-01T10:00:00+00:00", "stamp": None})
+    newer = folder / "abc.journal"
+    newer.write_text(f"{head}\n{json.dumps({'format': 'hardkeel/9'})}")
+    window = make_window()
+    window.offer_recovery()
+    assert "left unsaved by a newer Hard Keel" in window.notice.text
+    window.filing.tidy()
+    assert newer.exists()
+
+
+def test_saving_under_a_name_that_becomes_anothers_asks(
+    make_window: MakeWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    other = tmp_path / "mymodel.keel"
+    save(demo_build().but(name="another"), other)
+    window = make_window()
+    window.start(demo_build())
+    monkeypatch.setattr(
+        "hardkeel.ui.shell.window.QFileDialog.getSaveFileName",
+        lambda *_given: (str(tmp_path / "mymodel"), ""),
+    )
+    for yes in (False, True):
+        QTimer.singleShot(50, lambda yes=yes: _answer(yes=yes))
+        window.menu.save_as_wanted.emit()
+        assert (load(other).build.name != "another") is yes
+
+
+def _answer(*, yes: bool) -> None:
+    dialog = QApplication.activeModalWidget()
+    assert isinstance(dialog, YesNoDialog)
+    (dialog.yes if yes else dialog.back).click()

@@ -21,7 +21,7 @@ from hardkeel.edits.fuselage import delete_former
 from hardkeel.edits.sight import add_photo
 from hardkeel.edits.truing import change_value
 from hardkeel.storage.package import load, save
-from hardkeel.ui.shell.questions import StillWritingDialog
+from hardkeel.ui.shell.questions import YesNoDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
 from hardkeel.ui.stages.frame.square_page import SquarePage
@@ -197,9 +197,9 @@ def test_closing_while_files_are_written_asks_once_and_writes_nothing_half(
 
     def answer(stops: bool) -> None:
         dialog = QApplication.activeModalWidget()
-        assert isinstance(dialog, StillWritingDialog)
+        assert isinstance(dialog, YesNoDialog)
         asked.append(stops)
-        (dialog.stop if stops else dialog.back).click()
+        (dialog.yes if stops else dialog.back).click()
 
     QTimer.singleShot(50, lambda: answer(False))
     assert not window.close()

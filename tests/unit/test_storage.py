@@ -1,5 +1,6 @@
 import json
 import os
+import re
 import signal
 import subprocess
 import sys
@@ -11,7 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from hardkeel.base.errors import BadInput, CannotSave, FileInUse
+from hardkeel.base.errors import BadInput, CannotSave, FileInUse, WouldLose
 from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.storage.atomic import stamp_of, versions_of, write_atomically
@@ -79,6 +80,61 @@ def test_the_last_versions_are_kept_and_can_be_loaded(tmp_path: Path) -> None:
     assert [load(p).build.name for p in versions_of(path)] == [
         f"build {n}" for n in (6, 5, 4, 3, 2)
     ]
+
+
+def test_the_newest_versions_are_kept_when_the_clock_is_put_back(tmp_path: Path) -> None:
+    path = tmp_path / "a.keel"
+    hours = [9, 8, 7, 6, 5, 4, 3, 2]  # each written an hour before the one before, by the clock
+    for number, hour in enumerate(hours):
+        save(Build(name=f"build {number}"), path)
+        os.utime(path, ns=(hour * 3600 * 10**9,) * 2)
+    assert [load(p).build.name for p in versions_of(path)] == [
+        f"build {n}" for n in (6, 5, 4, 3, 2)
+    ]
+    assert all("Z" in p.name for p in versions_of(path))  # no zone, no summer time
+
+
+def test_versions_from_before_they_were_counted_go_first(tmp_path: Path) -> None:
+    path = tmp_path / "a.keel"
+    save(Build(name="old"), path)
+    folder = tmp_path / ".a.keel.versions"
+    folder.mkdir()
+    for day in range(1, 6):
+        (folder / f"2026-10-0{day} 19-00-00.000000000.keel").write_bytes(path.read_bytes())
+    save(Build(name="new"), path)
+    found = versions_of(path)
+    assert len(found) == 5
+    assert found[0].name.startswith("v000001 ")
+    assert [p.name[:10] for p in found[1:]] == [f"2026-10-0{day}" for day in (5, 4, 3, 2)]
+
+
+@pytest.mark.parametrize(
+    "name", [".config/autostart/x.desktop", "notes.txt", "photos/.x", "x.json"]
+)
+def test_a_bare_build_puts_nothing_but_pictures_and_sections_in_its_folder(
+    tmp_path: Path, name: str
+) -> None:
+    path = tmp_path / "a.keel"
+    save(Build(name="a"), path)
+    with zipfile.ZipFile(path, "a") as archive:
+        archive.writestr(name, b"planted")
+        archive.writestr("photos/tail.jpg", b"tail")
+    loaded = load(path)
+    bare = tmp_path / "bare"
+    bare.mkdir()
+    with pytest.raises(WouldLose, match=re.escape(name)):
+        save(loaded.build, bare / "b.json", others=loaded.others)
+    assert not (bare / name).exists()
+
+
+def test_a_bare_build_writes_through_no_link(tmp_path: Path) -> None:
+    elsewhere, bare = tmp_path / "elsewhere", tmp_path / "bare"
+    elsewhere.mkdir()
+    bare.mkdir()
+    (bare / "photos").symlink_to(elsewhere)
+    with pytest.raises(CannotSave, match="through a link"):
+        save(Build(name="a"), bare / "b.json", attached={"photos/tail.jpg": b"tail"})
+    assert list(elsewhere.iterdir()) == []
 
 
 def test_a_file_changed_behind_our_back_is_not_written_over(tmp_path: Path) -> None:

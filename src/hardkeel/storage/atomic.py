@@ -1,12 +1,13 @@
 """Writing a file so that at every moment either the old or the new one is there, whole."""
 
 import os
+import re
 import shutil
 import stat
 import tempfile
 import time
 from contextlib import suppress
-from datetime import datetime
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Final
 
@@ -15,6 +16,7 @@ from hardkeel.base.errors import CannotSave
 Stamp = tuple[int, int, int]
 VERSIONS_KEPT: Final = 5
 _BESIDE: Final = ".new"
+_NUMBERED: Final = re.compile(r"v(\d{6,}) ")
 _LITTER_AFTER_S: Final = 3600.0
 
 
@@ -73,8 +75,25 @@ def write_atomically(
 
 def versions_of(path: Path) -> list[Path]:
     """Older versions of a file, newest first."""
-    folder = _version_folder(path.resolve())
-    return sorted(folder.glob(f"*{path.suffix}"), reverse=True) if folder.is_dir() else []
+    return _versions(path.resolve())
+
+
+def moment_of(version: Path) -> datetime:
+    """When a version was written, local time."""
+    return datetime.fromtimestamp(version.stat().st_mtime).astimezone()
+
+
+def _versions(target: Path) -> list[Path]:
+    """By their numbers, the last kept first: a clock may be put back, and a flight goes west."""
+    folder = _version_folder(target)
+    found = folder.glob(f"*{target.suffix}") if folder.is_dir() else []
+    return sorted(found, key=lambda one: (_number_of(one), one.name), reverse=True)
+
+
+def _number_of(version: Path) -> int:
+    """The number that its name begins with; 0 for one from before versions were counted."""
+    match = _NUMBERED.match(version.name)
+    return int(match[1]) if match is not None else 0
 
 
 def _sweep_beside(target: Path) -> None:
@@ -100,17 +119,17 @@ def _keep_version(target: Path, most: int) -> None:
         return
     folder = _version_folder(target)
     folder.mkdir(exist_ok=True)
-    moment = datetime.fromtimestamp(target.stat().st_mtime).astimezone()
-    kept = (
-        folder
-        / f"{moment:%Y-%m-%d %H-%M-%S}.{target.stat().st_mtime_ns % 10**9:09d}{target.suffix}"
-    )
-    if not kept.exists():
-        try:
-            os.link(target, kept)
-        except OSError:
-            shutil.copy2(target, kept)
-    for old in sorted(folder.glob(f"*{target.suffix}"), reverse=True)[most:]:
+    before = _versions(target)
+    if before and before[0].samefile(target):
+        return
+    number = _number_of(before[0]) + 1 if before else 1
+    moment = datetime.fromtimestamp(target.stat().st_mtime, UTC)
+    kept = folder / f"v{number:06d} {moment:%Y-%m-%d %H-%M-%S}Z{target.suffix}"
+    try:
+        os.link(target, kept)
+    except OSError:
+        shutil.copy2(target, kept)
+    for old in _versions(target)[most:]:
         old.unlink(missing_ok=True)
 
 

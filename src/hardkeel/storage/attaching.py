@@ -89,6 +89,17 @@ class BuildImages:
         self._named: dict[str, str] = {}
         self.keep(came)
 
+    @property
+    def named(self) -> dict[str, str]:
+        """By the names in the build's file, the names by content under which the store keeps them."""
+        return dict(self._named)
+
+    def call(self, named: Mapping[str, str]) -> None:
+        """What names meant when the build was on the bench before, where nothing else is known of them."""
+        for name, own in named.items():
+            if _NAME.fullmatch(name) and _NAME.fullmatch(own):
+                self._named.setdefault(name, own)
+
     def keep(self, images: Mapping[str, bytes]) -> None:
         """Keep images that came with a file of this build."""
         for name, data in images.items():

@@ -102,6 +102,13 @@ def _no_twins(pairs: list[tuple[str, Any]]) -> Json:
     return found
 
 
+def is_newer(data: object) -> bool:
+    """Whether a newer version of the program than this one has written it."""
+    found = data.get("format") if isinstance(data, dict) else None
+    match = re.fullmatch(rf"{FORMAT_NAME}/(\d{{1,6}})", found) if isinstance(found, str) else None
+    return match is not None and int(match[1]) > FORMAT_VERSION
+
+
 def _migrated(data: Json) -> Json:
     """Bring an older format up to this one, in memory only.
 

@@ -8,17 +8,20 @@ time: that guards against power cuts, not against a killed program, and would be
 
 import json
 import uuid
+from collections.abc import Mapping
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from pathlib import Path
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import BadInput, FileInUse
 from hardkeel.build.model import Build
 from hardkeel.storage.atomic import Stamp
-from hardkeel.storage.format import build_from_data, text_of
+from hardkeel.storage.format import build_from_data, is_newer, text_of
 from hardkeel.storage.holding import Hold, sweep_locks
+from hardkeel.storage.package import Others
 
 _SUFFIX: Final = ".journal"
 _BESIDE: Final = ".new"
@@ -36,6 +39,10 @@ class Rescued:
         When it was last written.
     stamp : Stamp or None
         How that file looked when it was last read or saved: saving over another one is refused.
+    others : Others or None
+        What came with the build beside it, and from which file.
+    images : mapping of str to str
+        What the names of its images meant, by their names in the store.
     """
 
     journal: Path
@@ -43,6 +50,8 @@ class Rescued:
     path: Path | None
     at: datetime
     stamp: Stamp | None = None
+    others: Others | None = None
+    images: Mapping[str, str] = field(default_factory=dict)
 
 
 class Journal:
@@ -60,9 +69,16 @@ class Journal:
         self._hold: Hold | None = None
 
     def write(
-        self, build: Build, path: Path | None, at: datetime, stamp: Stamp | None = None
+        self,
+        build: Build,
+        path: Path | None,
+        at: datetime,
+        stamp: Stamp | None = None,
+        *,
+        others: Others | None = None,
+        images: Mapping[str, str] = MappingProxyType({}),
     ) -> None:
-        """Keep the build as it is now.
+        """Keep the build as it is now, and where what belongs to it lies.
 
         Raises
         ------
@@ -72,7 +88,13 @@ class Journal:
         if self._hold is None:
             self._hold = Hold(self._file.with_suffix(".lock"))
         head = json.dumps(
-            {"path": str(path) if path else None, "at": at.isoformat(), "stamp": stamp}
+            {
+                "path": str(path) if path else None,
+                "at": at.isoformat(),
+                "stamp": stamp,
+                "others": [str(others.path), *others.names] if others is not None else None,
+                "images": dict(images),
+            }
         )
         beside = self._file.with_suffix(_BESIDE)
         try:
@@ -109,6 +131,20 @@ def orphans(state: Path) -> list[Rescued]:
     return sorted(found, key=lambda rescued: rescued.at, reverse=True)
 
 
+def left_by_newer(state: Path) -> int:
+    """How many journals a newer version has left, which this one can't read: they are kept for that one."""
+    folder = state / "journals"
+    count = 0
+    for file in folder.glob(f"*{_SUFFIX}") if folder.is_dir() else []:
+        with (
+            suppress(FileInUse, OSError, ValueError, AttributeError),
+            Hold(file.with_suffix(".lock")),
+        ):
+            body = file.read_text(encoding="utf-8").partition("\n")[2]
+            count += is_newer(json.loads(body))
+    return count
+
+
 def forget(rescued: Rescued) -> None:
     """Drop an orphaned journal, after it was recovered or declined."""
     with suppress(OSError):
@@ -132,10 +168,13 @@ def _read(file: Path) -> Rescued:
     build = build_from_data(json.loads(body))
     path = Path(about["path"]) if about["path"] else None
     stamp = about.get("stamp")
+    others = about.get("others")
     return Rescued(
         file,
         build,
         path,
         datetime.fromisoformat(about["at"]),
         (int(stamp[0]), int(stamp[1]), int(stamp[2])) if stamp else None,
+        Others(Path(others[0]), tuple(str(name) for name in others[1:])) if others else None,
+        {str(name): str(own) for name, own in (about.get("images") or {}).items()},
     )

@@ -1,6 +1,7 @@
 """A build on disk: the ``.keel`` zip, or a bare ``build.json``."""
 
 import io
+import re
 import zipfile
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -22,6 +23,8 @@ _LARGEST_JSON: Final = 64 * 1024 * 1024
 _LARGEST_PROFILE: Final = 2 * 1024 * 1024
 _LARGEST_FILE: Final = 1024 * 1024 * 1024
 _LARGEST_IMAGES: Final = 256 * 1024 * 1024  # all of a build's together
+# what a bare build's folder may get: pictures, scans, sections, each in its own folder
+_OURS: Final = re.compile(r"(photos|plans|profiles)/[A-Za-z0-9][A-Za-z0-9 ._-]{0,80}")
 _EPOCH: Final = (1980, 1, 1, 0, 0, 0)  # zip's own beginning: the same build gives the same bytes
 
 
@@ -257,6 +260,8 @@ def _write_beside(folder: Path, files: Mapping[str, bytes]) -> None:
     for name, data in files.items():
         place = folder / name
         try:
+            if place.is_symlink() or (place.parent != folder and place.parent.is_symlink()):
+                raise CannotSave(f"{name} would be written through a link; it was left alone")
             if place.exists():
                 if place.read_bytes() != data:
                     raise CannotSave(f"{name} beside it is another file; it was left alone")
@@ -273,9 +278,10 @@ def _unpacked(others: Others | None) -> dict[str, bytes]:
         return {}
     found: dict[str, bytes] = {}
     lost = [name for name in others.names if not name.endswith("/")]
+    ours = [name for name in lost if _OURS.fullmatch(name)]  # nothing else is put in a folder
     try:
         with zipfile.ZipFile(others.path) as before:
-            for name in list(lost):
+            for name in ours:
                 try:
                     found[name] = before.read(name)
                 except (*UNREADABLE, KeyError):

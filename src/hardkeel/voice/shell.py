@@ -70,6 +70,8 @@ NOT_SAVED: Final = "Not saved"
 SOMETHING_WENT_WRONG: Final = "Something went wrong"
 COPY_THE_REPORT: Final = "Copy the report"
 GO_ON: Final = "Go on"
+REPLACE: Final = "There is one already"
+REPLACE_IT: Final = "Replace it"
 STILL_WRITING: Final = "Still writing"
 STILL_WRITING_WHY: Final = (
     "Files are still being written. Stop that and close? Nothing half written stays."
@@ -160,3 +162,14 @@ def the_record_is_in(folder: object) -> str:
 def not_brought_back(fault: object) -> str:
     """``It was not brought back. ….``."""
     return f"It was not brought back. {fault}."
+
+
+def replaces(name: str) -> str:
+    """Asked where the name that was typed becomes that of a file that is there."""
+    return f"{name} is there already. Replace it?"
+
+
+def left_by_newer(count: int) -> str:
+    """Journals that only a newer version can read."""
+    what = "A build was" if count == 1 else f"{count} builds were"
+    return f"{what} left unsaved by a newer Hard Keel: open that one to bring {'it' if count == 1 else 'them'} back."

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from datetime import datetime
 from pathlib import Path
 from types import MappingProxyType
+from typing import Final
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
@@ -12,10 +13,12 @@ from hardkeel.build.model import Build, empty_build
 from hardkeel.storage.atomic import Stamp, stamp_of
 from hardkeel.storage.attaching import Images
 from hardkeel.storage.holding import Hold, hold_file
-from hardkeel.storage.journal import Journal, Rescued, forget, orphans, sweep
+from hardkeel.storage.journal import Journal, Rescued, forget, left_by_newer, orphans, sweep
 from hardkeel.storage.package import Loaded, Others, load, save
 from hardkeel.ui.document.document import Document
 from hardkeel.voice import shell as say
+
+_LOOK_MS: Final = 4_000
 
 
 class Filing(QObject):
@@ -59,19 +62,26 @@ class Filing(QObject):
         self._soon.setSingleShot(True)
         self._soon.setInterval(0)
         self._soon.timeout.connect(self.write_journal)
+        self._told = ""  # how the build stood on disk when it was last looked at
+        self._looking = QTimer(self)
+        self._looking.setInterval(_LOOK_MS)
+        self._looking.timeout.connect(self.look_at_file)
+        self._looking.start()
         document.build_changed.connect(lambda _change: self._soon.start())
         document.stack.cleanChanged.connect(self._on_clean_changed)
 
     @property
     def unsaved(self) -> bool:
         """Whether there is something that no file holds."""
-        return not self._document.stack.isClean() or self._is_gone()
+        return not self._document.stack.isClean() or self._is_gone() or self._is_another()
 
     @property
     def standing(self) -> str:
         """How the build stands on disk, in two words."""
         if self._is_gone():
             return "its file is gone"
+        if self._is_another():
+            return "its file was changed"
         if self.unsaved:
             return "not saved"
         written = self._written()
@@ -167,16 +177,18 @@ class Filing(QObject):
         The file that it belonged to is taken along where nobody else holds it, so that saving goes
         to the right place; a file that was changed since is not written over unasked.
         """
-        self._document.open_build(rescued.build, clean=False)
+        came = _came_with(rescued)
+        self._document.open_build(rescued.build, clean=False, came=came)
+        self._document.session.images.call(rescued.images)
         said = ""
-        path, stamp, hold, others = rescued.path, rescued.stamp, None, None
+        path, stamp, hold = rescued.path, rescued.stamp, None
+        others = rescued.others
         if path is not None:
             try:
                 stamp = stamp or _stamp_unless_newer(path, rescued.at)
                 loaded = _loaded(path)
-                others = loaded.others if loaded is not None else None
-                if loaded is not None:
-                    self._document.session.images.keep(loaded.attached())
+                if others is None and loaded is not None:  # a journal from before kept no more
+                    others = loaded.others
                 hold = self._held(path)
                 if stamp is not None and path.exists() and stamp_of(path) != stamp:
                     said = f"{path.name} was changed since; saving will ask for another name."
@@ -186,8 +198,8 @@ class Filing(QObject):
             except OSError:
                 path, stamp = None, None
         self._take(path, stamp, hold, others)
-        self.write_journal()
-        forget(rescued)
+        if self.write_journal():  # until then the old journal is all there is
+            forget(rescued)
         return said
 
     def decline(self, rescued: Rescued) -> None:
@@ -202,6 +214,7 @@ class Filing(QObject):
     def close(self) -> None:
         """End in peace."""
         self._soon.stop()
+        self._looking.stop()
         self._journal.close()
         if self._hold is not None:
             self._hold.release()
@@ -238,6 +251,19 @@ class Filing(QObject):
         self._journal.clear()
         self.filed.emit()
 
+    def left_by_newer(self) -> int:
+        """How many journals of a newer version there are."""
+        return left_by_newer(self._state)
+
+    def _is_another(self) -> bool:
+        """Whether another program has put another file in the place of ours."""
+        if self.path is None or self._stamp is None:
+            return False
+        try:
+            return stamp_of(self.path) != self._stamp
+        except OSError:
+            return False
+
     def _is_gone(self) -> bool:
         return self.path is not None and self._written() is None
 
@@ -250,17 +276,32 @@ class Filing(QObject):
         except OSError:
             return None
 
-    def write_journal(self) -> None:
-        """Keep what no file holds; done by itself right after each edit was painted."""
+    def write_journal(self) -> bool:
+        """Keep what no file holds, done by itself right after each edit was painted; whether nothing can be lost."""
         if not self.unsaved:
             self._journal.clear()
-            return
+            return True
         try:
             self._journal.write(
-                self._document.build, self.path, self._document.clock(), self._stamp
+                self._document.build,
+                self.path,
+                self._document.clock(),
+                self._stamp,
+                others=self._others,
+                images=self._document.session.images.named,
             )
         except (OSError, FileInUse) as fault:
             self.state_failed.emit(str(getattr(fault, "strerror", None) or fault))
+            return False
+        return True
+
+    def look_at_file(self) -> None:
+        """What another program did to the file: where ours is gone, what is on the bench is worth a journal."""
+        told = self.standing
+        if told != self._told:
+            self._told = told
+            self.write_journal()
+            self.filed.emit()
 
     def _on_clean_changed(self, _clean: bool) -> None:  # noqa: FBT001  the signal's own argument
         self._soon.start()
@@ -273,6 +314,15 @@ def _stamp_unless_newer(path: Path, at: datetime) -> Stamp | None:
         return None
     stamp = stamp_of(path)
     return stamp if path.stat().st_mtime <= at.timestamp() else (0, 0, 0)
+
+
+def _came_with(rescued: Rescued) -> dict[str, bytes]:
+    """The images of what was rescued, as far as the file that they came with still holds them."""
+    source = rescued.others.path if rescued.others is not None else rescued.path
+    if source is None:
+        return {}
+    others = rescued.others or Others(source, ())
+    return Loaded(rescued.build, source, (0, 0, 0), others).attached()
 
 
 def _loaded(path: Path) -> Loaded | None:

@@ -8,7 +8,7 @@ from PyQt6.QtCore import pyqtBoundSignal, pyqtSignal
 from PyQt6.QtGui import QAction, QKeySequence, QUndoStack
 from PyQt6.QtWidgets import QMenu, QWidget
 
-from hardkeel.storage.atomic import versions_of
+from hardkeel.storage.atomic import moment_of, versions_of
 from hardkeel.storage.journal import Rescued
 from hardkeel.ui.shell.questions import AboutDialog
 from hardkeel.ui.theme import SCALES
@@ -109,7 +109,7 @@ class BuildMenu(QMenu):
         """List recent files and this file's older versions."""
         self._fill(self._recent, [(p.name, p) for p in recent], self.path_wanted)
         older = (
-            [(p.name[:19].replace(" ", "  "), p) for p in versions_of(path)]
+            [(f"{moment_of(one):%Y-%m-%d  %H:%M:%S}", one) for one in versions_of(path)]
             if path is not None
             else []
         )

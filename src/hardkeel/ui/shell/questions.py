@@ -47,31 +47,31 @@ class UnsavedDialog(QDialog):
         self.accept()
 
 
-class StillWritingDialog(QDialog):
-    """Files are being written: stop that and close, or go back."""
+class YesNoDialog(QDialog):
+    """A question before something that can't be taken back; going back is what Enter does."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
+    def __init__(self, title: str, question: str, yes: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle(say.STILL_WRITING)
-        self.stops = False
+        self.setWindowTitle(title)
+        self.said_yes = False
         box = QVBoxLayout(self)
         box.setContentsMargins(24, 20, 24, 18)
         box.setSpacing(12)
-        box.addWidget(label("title", say.STILL_WRITING_WHY))
+        box.addWidget(label("title", question))
         row = QHBoxLayout()
         row.addStretch(1)
-        self.back, self.stop = QPushButton(say.GO_BACK), QPushButton(say.STOP_AND_CLOSE)
+        self.back, self.yes = QPushButton(say.GO_BACK), QPushButton(yes)
         self.back.setObjectName("primary")
         self.back.setDefault(True)
         self.back.clicked.connect(self.reject)
-        self.stop.clicked.connect(self._on_stop)
-        for button in (self.stop, self.back):
+        self.yes.clicked.connect(self._on_yes)
+        for button in (self.yes, self.back):
             row.addWidget(button)
         box.addLayout(row)
         wear(self)
 
-    def _on_stop(self) -> None:
-        self.stops = True
+    def _on_yes(self) -> None:
+        self.said_yes = True
         self.accept()
 
 

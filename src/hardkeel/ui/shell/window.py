@@ -28,6 +28,7 @@ from hardkeel.base.late import late
 from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.export.renewing import Destination
+from hardkeel.storage.atomic import moment_of
 from hardkeel.storage.attaching import Images
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
@@ -41,7 +42,7 @@ from hardkeel.ui.shell.header import Header
 from hardkeel.ui.shell.keel import keel_of
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
-from hardkeel.ui.shell.questions import ReportDialog, StillWritingDialog, UnsavedDialog
+from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench
 from hardkeel.ui.theme import Theme, make_theme, wear
@@ -258,7 +259,8 @@ class MainWindow(QMainWindow):
             loaded = load(version)
             older = loaded.build
             self.document.session.images.keep(loaded.attached())
-            self.document.apply(f"go back to {version.name[:19]}", lambda _build: older)
+            when = f"{moment_of(version):%Y-%m-%d %H:%M}"
+            self.document.apply(f"go back to {when}", lambda _build: older)
         except BadInput as fault:
             self.notice.tell(say.version_not_taken(fault))
 
@@ -270,8 +272,7 @@ class MainWindow(QMainWindow):
 
     def save_to(self, path: Path) -> bool:
         """Save under a name; whether it is saved."""
-        if path.suffix.lower() not in (".keel", ".json"):
-            path = path.with_name(path.name + ".keel")
+        path = _with_suffix(path)
         if not self._saved(partial(self.filing.save_as, path)):
             return False
         self._settings.add_recent(path.absolute())
@@ -302,8 +303,9 @@ class MainWindow(QMainWindow):
     def offer_recovery(self) -> None:
         """Offer what a program that died has left."""
         left = self.filing.left_behind()
+        newer = self.filing.left_by_newer()
         if not left:
-            self.notice.offer("")
+            self.notice.offer(say.left_by_newer(newer) if newer else "")
         else:
             rescued = left[0]
             name = rescued.build.name or "A build"
@@ -360,7 +362,8 @@ class MainWindow(QMainWindow):
             except BadInput as fault:
                 self.notice.tell(say.not_brought_back(fault))
                 return
-            self.notice.tell(said)
+            if said:
+                self.notice.tell(said)
             self.show_stage(HOME)
         self.offer_recovery()
 
@@ -396,7 +399,19 @@ class MainWindow(QMainWindow):
     def _on_save_as_wanted(self) -> bool:
         start = str(self.filing.path or f"{self.document.build.name or say.MY_MODEL}.keel")
         name, _ = QFileDialog.getSaveFileName(self, say.SAVE_THE_BUILD, start, say.SAVED_FILES)
-        return bool(name) and self.save_to(Path(name))
+        if not name:
+            return False
+        path = _with_suffix(Path(name))
+        own = self.filing.path is not None and path.absolute() == self.filing.path
+        # the dialog has asked about the name as it was typed, not as it becomes
+        if path != Path(name) and path.exists() and not own and not self._may_replace(path):
+            return False
+        return self.save_to(path)
+
+    def _may_replace(self, path: Path) -> bool:
+        dialog = YesNoDialog(say.REPLACE, say.replaces(path.name), say.REPLACE_IT, self)
+        dialog.exec()
+        return dialog.said_yes
 
     def _on_export_wanted(self) -> None:
         name = QFileDialog.getExistingDirectory(self, say.RECORD_WHERE)
@@ -463,9 +478,9 @@ class MainWindow(QMainWindow):
         """Whether what is being written may be left off; asked once."""
         if not self.jobs.writing:
             return True
-        dialog = StillWritingDialog(self)
+        dialog = YesNoDialog(say.STILL_WRITING, say.STILL_WRITING_WHY, say.STOP_AND_CLOSE, self)
         dialog.exec()
-        return dialog.stops
+        return dialog.said_yes
 
     # -- leaving ---------------------------------------------------------------------------------
 
@@ -482,3 +497,10 @@ class MainWindow(QMainWindow):
         self.jobs.stop_all()
         self.filing.close()
         event.accept()
+
+
+def _with_suffix(path: Path) -> Path:
+    """The name that a build is saved under."""
+    if path.suffix.lower() in (".keel", ".json"):
+        return path
+    return path.with_name(path.name + ".keel")

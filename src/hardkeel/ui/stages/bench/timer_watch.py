@@ -4,6 +4,7 @@ from typing import Final
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
+from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import running
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.bench.chime import Chime
@@ -28,35 +29,37 @@ class TimerWatch(QObject):
         super().__init__(parent)
         self._document = document
         self._chime = Chime(self)
-        self._seen = document.clock()
+        self._rung: set[tuple[str, str]] = set()  # what went off and was heard, or went off before
         self._wait = QTimer(self)
         self._wait.setSingleShot(True)
         self._wait.timeout.connect(self.look)
         document.build_changed.connect(lambda _change: self._set())
         document.build_opened.connect(self._on_opened)
-        self._set()
+        self._on_opened()
 
     def _on_opened(self) -> None:
-        self._seen = (
-            self._document.clock()
-        )  # what went off before is told on the card, and does not ring
+        now = self._document.clock()  # what went off before is told on the card, and does not ring
+        self._rung = {(one.id, one.ends) for one in self._timers() if one.over <= now}
         self._set()
+
+    def _timers(self) -> tuple[Timer, ...]:
+        bench = self._document.build.bench
+        return bench.timers if bench is not None else ()
 
     def look(self) -> None:
         """Ring for what went off since it was last looked."""
         now = self._document.clock()
-        bench = self._document.build.bench
-        for one in bench.timers if bench is not None else ():
-            if self._seen < one.over <= now and not one.told:
+        for one in self._timers():
+            # by what it is, not by when it was last looked: a clock may be put back
+            if one.over <= now and not one.told and (one.id, one.ends) not in self._rung:
+                self._rung.add((one.id, one.ends))
                 self._chime.ring()
                 self.rang.emit(one.id)
-        self._seen = max(self._seen, now)
         self._set()
 
     def _set(self) -> None:
-        bench = self._document.build.bench
         now = self._document.clock()
-        left = running(bench.timers, now) if bench is not None else ()
+        left = running(self._timers(), now)
         if not left:
             self._wait.stop()
             return
