@@ -49,6 +49,8 @@ def clause_of(error: Any) -> str:
     kind, given, context = error["type"], error.get("input"), error.get("ctx", {})
     if kind in ("string_too_short", "string_pattern_mismatch") and str(given).strip():
         return f"{_quoted(given)} is not of the right form"
+    if kind == "greater_than" and isinstance(given, int | float) and given <= 0 < context["gt"] < 1:
+        context = {**context, "gt": 0}  # what is nothing or less is told as that, not by our bound
     template = _FAULTS.get(kind)
     if template is None:
         return str(error["msg"])

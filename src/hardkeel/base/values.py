@@ -16,15 +16,18 @@ from hardkeel.base.faults import faults_told
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
 # overflows in the first square.
 LARGEST_FIGURE: Final = 1e9
+# nor is one smaller than this there: 1e-300 is more than nothing and vanishes in the first square
+SMALLEST_FIGURE: Final = 1e-6
 Finite = Annotated[float, Field(allow_inf_nan=False, ge=-LARGEST_FIGURE, le=LARGEST_FIGURE)]
-Positive = Annotated[float, Field(allow_inf_nan=False, gt=0, le=LARGEST_FIGURE)]
+Positive = Annotated[float, Field(allow_inf_nan=False, gt=SMALLEST_FIGURE, le=LARGEST_FIGURE)]
 NotNegative = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LARGEST_FIGURE)]
 Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
 # No model is twenty metres long: a place or a size beyond that is a slip, and the adjustment would
 # spend its steps on it.
 LONGEST_MODEL_MM: Final = 20_000.0
 Place = Annotated[float, Field(allow_inf_nan=False, ge=-LONGEST_MODEL_MM, le=LONGEST_MODEL_MM)]
-Size = Annotated[float, Field(allow_inf_nan=False, gt=0, le=LONGEST_MODEL_MM)]
+THINNEST_MM: Final = 1e-3  # a thousandth: foil is ten times as thick
+Size = Annotated[float, Field(allow_inf_nan=False, gt=THINNEST_MM, le=LONGEST_MODEL_MM)]
 SizeOrZero = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LONGEST_MODEL_MM)]
 Slope = Annotated[float, Field(allow_inf_nan=False, ge=-60, le=60)]  # incidence, dihedral: degrees
 Point = tuple[Place, Place, Place]

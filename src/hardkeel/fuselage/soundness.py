@@ -35,6 +35,10 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
             )
             if not known:
                 raise BadInput(f"{place}.sections[{i}].{field}", f'no former "{name}"')
+        if section.from_ == section.to:
+            raise BadInput(
+                f"{place}.sections[{i}].to", f'is "{section.to}", where it begins: it has no length'
+            )
     unique_ids(f"{place}.longerons", (longeron.id for longeron in fuselage.longerons))
     unique_ids(f"{place}.framing.members", (member.id for member in fuselage.framed.members))
     for i, member in enumerate(fuselage.framed.members):

@@ -4,6 +4,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
+from hardkeel.base.errors import BadInput
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece, Mark, ring_of
@@ -162,6 +163,8 @@ def _running(surface: TailSurface, profiles: Profiles) -> list[CutPart]:
     if not places:
         return []
     end, sides = places[-1], 1 if surface.upright else 2
+    if end <= 0:
+        raise BadInput(f"tail {surface.id}.span", "is too small: no rib stands beside the middle")
     found = []
     edges = (
         ("leading edge", surface.leading_edge, planform.leading),
