@@ -1,8 +1,10 @@
 """DXF drawings by ezdxf, read and written; nothing here knows what the lines are for."""
 
 import io
+import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
 from typing import TYPE_CHECKING, Final
 
@@ -24,6 +26,8 @@ else:
 
 _FLAT_MM: Final = 0.02  # how far a chord may leave its arc
 _LARGEST_FILE: Final = 64 * 1024 * 1024
+_MOST_ENTITIES: Final = 40_000
+_FARTHEST_MM: Final = 100_000.0  # a plan far from its origin, but no other country
 # $INSUNITS → mm; unitless drawings are taken for millimetres
 _UNITS: Final = {0: 1.0, 1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0}
 _MM: Final = 4
@@ -63,7 +67,7 @@ def lines_of(path: Path) -> Iterator[tuple[str, list[Point2]]]:
     Raises
     ------
     BadInput
-        When the file is no DXF drawing.
+        When the file is no DXF drawing, holds more than a drawing of formers would, or figures that are none.
     """
     drawing = _read(path)
     factor = _UNITS.get(drawing.units, 1.0)
@@ -71,23 +75,126 @@ def lines_of(path: Path) -> Iterator[tuple[str, list[Point2]]]:
         layer.dxf.name.casefold() for layer in drawing.layers if layer.is_off() or layer.is_frozen()
     }
     shown = [one for one in drawing.modelspace() if not _is_hidden(one, hidden)]
+    # before anything is drawn out: a block may be laid in rows and columns, in blocks, in itself
+    count = _Counted(drawing, path.name).of(shown)
+    if count > _MOST_ENTITIES:
+        raise BadInput(path.name, f"holds {count:,} lines and more: too many for outlines")
     for entity in parts.recursive_decompose(shown):
         if _is_hidden(entity, hidden):
             continue
-        try:
-            made = paths.make_path(entity)
-        except TypeError:
-            continue  # text, dimensions and the like
-        points = [(p.x * factor, p.y * factor) for p in made.flattening(_FLAT_MM / factor)]
+        points = _flattened(entity, factor, path.name)
         if len(points) > 1:
             yield str(entity.dxf.layer), points
+
+
+def _flattened(entity: "DXFEntity", factor: float, name: str) -> list[Point2]:
+    """An entity as a line of points, mm; none for text, dimensions and the like.
+
+    Raises
+    ------
+    BadInput
+        Where it lies beyond any model, or at no place at all.
+    """
+    if not _is_finite(entity):
+        raise BadInput(name, f"has a {entity.dxftype().lower()} whose figures are no numbers")
+    if entity.dxftype() == "CIRCLE" and not entity.dxf.hasattr("extrusion"):
+        return _round(entity, factor, name)
+    try:
+        made = paths.make_path(entity)
+    except TypeError:
+        return []
+    except (ValueError, ArithmeticError):
+        raise BadInput(name, f"has a {entity.dxftype().lower()} that can't be drawn") from None
+    for corner in made.control_vertices():
+        if not max(abs(corner.x), abs(corner.y)) * factor <= _FARTHEST_MM:  # nan too
+            raise BadInput(
+                name, f"has a {entity.dxftype().lower()} more than {_FARTHEST_MM / 1000:g} m away"
+            )
+    return [(p.x * factor, p.y * factor) for p in made.flattening(_FLAT_MM / factor)]
+
+
+def _round(circle: "DXFEntity", factor: float, name: str) -> list[Point2]:
+    """A circle that lies flat, as a line of points; drawings hold thousands of holes."""
+    x, y, radius = (
+        circle.dxf.center.x * factor,
+        circle.dxf.center.y * factor,
+        circle.dxf.radius * factor,
+    )
+    if not max(abs(x), abs(y)) + radius <= _FARTHEST_MM:
+        raise BadInput(name, f"has a circle more than {_FARTHEST_MM / 1000:g} m away")
+    if radius <= 0:
+        return []
+    sag = min(_FLAT_MM / 4 / radius, 1.0)  # so that its area is its own to a thousandth
+    count = max(8, math.ceil(math.pi / math.acos(1 - sag)))
+    return [(x + radius * c, y + radius * s) for c, s in _unit_circle(count)]
+
+
+@lru_cache(maxsize=256)
+def _unit_circle(count: int) -> tuple[Point2, ...]:
+    step = 2 * math.pi / count
+    points = tuple((math.cos(i * step), math.sin(i * step)) for i in range(count))
+    return (*points, points[0])
+
+
+def _is_finite(entity: "DXFEntity") -> bool:
+    """Whether all figures of an entity are numbers."""
+    for value in entity.dxfattribs().values():
+        figures = (
+            tuple(value) if isinstance(value, Iterable) and not isinstance(value, str) else (value,)
+        )
+        if any(isinstance(one, float) and not math.isfinite(one) for one in figures):
+            return False
+    return True
+
+
+class _Counted:
+    """How many entities a drawing comes to, its blocks laid out; nothing is laid out for it.
+
+    Raises
+    ------
+    BadInput
+        Where a block lies in itself.
+    """
+
+    def __init__(self, drawing: "Drawing", name: str) -> None:
+        self._drawing, self._name = drawing, name
+        self._known: dict[str, int] = {}
+        self._within: list[str] = []
+
+    def of(self, entities: Iterable["DXFEntity"]) -> int:
+        """Of these, no further than it matters."""
+        total = 0
+        for entity in entities:
+            total += self._laid(entity) if entity.dxftype() == "INSERT" else 1
+            if total > _MOST_ENTITIES:
+                break
+        return total
+
+    def _laid(self, insert: "DXFEntity") -> int:
+        rows, columns = (int(insert.dxf.get(one, 1)) for one in ("row_count", "column_count"))
+        return max(1, rows) * max(1, columns) * self._block(str(insert.dxf.get("name", "")))
+
+    def _block(self, name: str) -> int:
+        key = name.casefold()
+        if key in self._within:
+            raise BadInput(self._name, f"holds a block that lies in itself: {name}")
+        if key not in self._known:
+            self._within.append(key)
+            self._known[key] = (
+                self.of(self._drawing.blocks[name]) if name in self._drawing.blocks else 0
+            )
+            self._within.pop()
+        return self._known[key]
 
 
 def _read(path: Path) -> "Drawing":
     try:
         if path.stat().st_size > _LARGEST_FILE:
             raise BadInput(path.name, "is too large for a former's outline")
-        drawing, _audit = recover.readfile(str(path))
+        try:
+            drawing = files.readfile(str(path))  # half the time, where the file is sound
+        except (const.DXFError, ValueError, IndexError, KeyError, UnicodeError):
+            drawing, _audit = recover.readfile(str(path))
     except OSError as fault:
         raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from None
     except (const.DXFError, ValueError, IndexError, KeyError):

@@ -14,6 +14,7 @@ from hardkeel.storage.dxf import lines_of
 
 _TOUCH_MM: Final = 0.05  # ends nearer than this are joined
 _SLACK_MM: Final = 0.2  # ends up to here are joined too, and told: drawn by eye
+_CELL_MM: Final = 2.0  # more than the slack
 _LEAST_AREA_MM2: Final = 25.0
 _MOST_PIECES: Final = 20_000
 _SHEET_MM: Final = 205.0  # the long side of the smallest paper that plans are drawn on
@@ -65,7 +66,15 @@ def read_outlines(path: Path) -> tuple[Outline, ...]:
     found = [one for one in _once_each(closed) if one.area >= _LEAST_AREA_MM2]
     if not found:
         raise BadInput(path.name, "holds no closed line that could be a former")
-    return tuple(sorted(found, key=lambda one: (_is_border(one, found), -one.area)))
+    boxes = [_box(one.ring) for one in found]
+    whole = tuple(
+        f(sides) for f, sides in zip((min, min, max, max), zip(*boxes, strict=True), strict=True)
+    )
+    # only what encloses all else can be the sheet's border
+    around = {id(one) for one, box in zip(found, boxes, strict=True) if box == whole}
+    return tuple(
+        sorted(found, key=lambda one: (id(one) in around and _is_border(one, found), -one.area))
+    )
 
 
 def _once(pieces: list[list[Point2]]) -> list[list[Point2]]:
@@ -173,14 +182,20 @@ def _outline(layer: str, ring: Iterable[Point2], gap: float) -> Outline:
 def _once_each(outlines: list[Outline]) -> list[Outline]:
     """The outlines without those that lie on another: the same area about the same middle."""
     kept: list[Outline] = []
+    near: dict[tuple[int, int], list[tuple[Outline, tuple[float, float, float, float]]]] = {}
     for one in outlines:
         box = _box(one.ring)
+        # by the corner of their boxes: what lies on another has its corner in the same cell or the next
+        column, row = (math.floor(value / _CELL_MM) for value in box[:2])
+        cells = [(column + i, row + j) for i in (-1, 0, 1) for j in (-1, 0, 1)]
         if not any(
             math.isclose(one.area, other.area, rel_tol=1e-3)
-            and all(abs(a - b) <= _SLACK_MM for a, b in zip(box, _box(other.ring), strict=True))
-            for other in kept
+            and all(abs(a - b) <= _SLACK_MM for a, b in zip(box, beside, strict=True))
+            for cell in cells
+            for other, beside in near.get(cell, ())
         ):
             kept.append(one)
+            near.setdefault((column, row), []).append((one, box))
     return kept
 
 

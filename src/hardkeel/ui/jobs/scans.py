@@ -153,6 +153,8 @@ def _pdf_page(path: Path, page: int) -> QImage:
     size = QSize(round(points.width() * scale), round(points.height() * scale))
     image = document.render(page, size)
     document.close()
+    if image.isNull():
+        raise BadInput(path.name, f"page {page + 1} can't be made a picture")
     paper = QImage(image.size(), QImage.Format.Format_RGB32)
     paper.fill(0xFFFFFFFF)
     painter = QPainter(paper)
