@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Final, NoReturn, cast
 
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
-from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, TO, Option
+from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, SHEETS, TO, Option
 
 DONE: Final = 0
 BAD_INPUT: Final = 2
@@ -47,7 +47,7 @@ COMMANDS: Final = {
     command.name: command
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
-        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES)),
+        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS)),
         Command("tail", "ribs, sticks and hinges of the tail", (JSON, INCHES)),
         Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),

@@ -1,6 +1,7 @@
 """``hardkeel frame``: sides, formers, bends, what to cut and what to buy."""
 
 import argparse
+from collections.abc import Sequence
 from typing import Any
 
 from hardkeel.airframe.framing import build_pieces, limits_of, stiffness_of
@@ -16,12 +17,13 @@ from hardkeel.fuselage.easing import pulls_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import nested, sheets_to_buy
 from hardkeel.storage.package import load
 from hardkeel.voice.frame import (
@@ -42,11 +44,18 @@ def run(parsed: argparse.Namespace) -> str:
     build = load(parsed.file).build
     if build.fuselage is None:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
-    return as_text(frame_json(build)) if parsed.json else frame_table(build, unit_of(parsed))
+    if parsed.json:
+        return as_text(frame_json(build, sheets=parsed.sheets))
+    return frame_table(build, unit_of(parsed), sheets=parsed.sheets)
 
 
-def frame_json(build: Build) -> dict[str, Any]:
+def frame_json(build: Build, *, sheets: bool = False) -> dict[str, Any]:
     """The contract's figures.
+
+    Parameters
+    ----------
+    sheets : bool
+        Nest the flat pieces, too.
 
     Raises
     ------
@@ -119,16 +128,47 @@ def frame_json(build: Build) -> dict[str, Any]:
     }
     if fuselage.squaring is not None:
         found["squaring"] = squaring_json(fuselage)
-    return found if fuselage.framing is None else found | _framed_json(build)
+    return found if fuselage.framing is None else found | _framed_json(build, sheets=sheets)
 
 
-def _framed_json(build: Build) -> dict[str, Any]:
+def _sheets_json(pieces: Sequence[FlatPiece], framed: Framing) -> list[dict[str, Any]]:
+    """What to buy of each wood and thickness, and where each piece lies, mm on the sheet."""
+    sheets = nested(pieces, framed.sheet, framed.sheet_gap)
+    return [
+        {
+            "material": one.material,
+            "thickness": one.thickness,
+            "size": list(one.size),
+            "sheets": one.sheets,
+            "waste_percent": one.waste,
+            "placed": [
+                {
+                    "piece": placed.piece.name,
+                    "sheet": number,
+                    "outline": [list(point) for point in placed.moved(placed.piece.outline)],
+                }
+                for number, sheet in enumerate(
+                    (
+                        s
+                        for s in sheets
+                        if (s.material, s.thickness) == (one.material, one.thickness)
+                    ),
+                    1,
+                )
+                for placed in sheet.placed
+            ],
+        }
+        for one in sheets_to_buy(sheets, framed.sheet)
+    ]
+
+
+def _framed_json(build: Build, *, sheets: bool) -> dict[str, Any]:
     """What a build with our own ``framing`` has beside the contract's figures."""
     fuselage = build.fuselage or Fuselage()
     framed, pieces = fuselage.framed, build_pieces(build)
     post = post_chamfer_of(fuselage)
-    sheets = nested(pieces, framed.sheet, framed.sheet_gap)
-    return {
+    nested_too = {"sheets": _sheets_json(pieces, framed)} if sheets else {}
+    return nested_too | {
         "pieces": [
             {
                 "name": one.name,
@@ -142,16 +182,6 @@ def _framed_json(build: Build) -> dict[str, Any]:
                 "holes": [[list(point) for point in hole] for hole in one.holes],
             }
             for one in pieces
-        ],
-        "sheets": [
-            {
-                "material": one.material,
-                "thickness": one.thickness,
-                "size": list(one.size),
-                "sheets": one.sheets,
-                "waste_percent": one.waste,
-            }
-            for one in sheets_to_buy(sheets, framed.sheet)
         ],
         "pulls": [
             {"stop": one.stop, "station": one.station, "force": one.force}
@@ -196,7 +226,7 @@ def _cut_json(part: CutPart) -> dict[str, Any]:
     }
 
 
-def frame_table(build: Build, unit: LengthUnit) -> str:
+def frame_table(build: Build, unit: LengthUnit, *, sheets: bool = False) -> str:
     """Sides and formers, bends, the cut list, the wood to buy."""
     fuselage = build.fuselage or Fuselage()
     loft, parts = loft_of(fuselage), cut_list_of(fuselage)
@@ -235,10 +265,10 @@ def frame_table(build: Build, unit: LengthUnit) -> str:
         lines += ["", SQUARE, *(f"  {text}" for text in told)]
     bought = purchases_of(parts, framed.kerf, framed.stock)
     lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in bought)]
-    if fuselage.framing is not None:
-        sheets = nested(build_pieces(build), framed.sheet, framed.sheet_gap)
+    if fuselage.framing is not None and sheets:
+        laid = nested(build_pieces(build), framed.sheet, framed.sheet_gap)
         lines += [
             f"  {sheet_sentence(one, one.material or '', unit)}"
-            for one in sheets_to_buy(sheets, framed.sheet)
+            for one in sheets_to_buy(laid, framed.sheet)
         ]
     return "\n".join(lines) + "\n"

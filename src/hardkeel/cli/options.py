@@ -35,6 +35,9 @@ LIMIT: Final = Option(
     "how long to look for a better plan, 10 without it",
     {"type": float, "metavar": "SECONDS"},
 )
+SHEETS: Final = Option(
+    "--sheets", "[--sheets]", "nest the flat pieces on sheets, too: that takes a while", _SWITCH
+)
 OVERWRITE: Final = Option(
     "--overwrite", "[--overwrite]", "write over files that are not this build's, too", _SWITCH
 )

@@ -8,7 +8,9 @@ from typing import Any
 
 import numpy as np
 import pytest
+import shapely
 
+from hardkeel.airframe.framing import build_pieces
 from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.frame import frame_json, frame_table
@@ -348,3 +350,27 @@ def test_a_spoiled_file_is_framed_or_refused_with_one_sentence(
         assert json.loads(told.out)["sides"]["plan_length"] > 0
         assert "NaN" not in told.out
         assert "Infinity" not in told.out
+
+
+def test_sheets_are_nested_only_when_they_are_asked_for_and_then_say_where_each_piece_lies() -> (
+    None
+):
+    build = demo_build()
+    assert "sheets" not in frame_json(build)
+    told = frame_json(build, sheets=True)["sheets"]
+    assert told
+    pieces = {one.name: one for one in build_pieces(build)}
+    wanted = sum(one.quantity for one in pieces.values())
+    assert sum(len(one["placed"]) for one in told) == wanted
+    for one in told:
+        long, wide = one["size"]
+        for placed in one["placed"]:
+            outline = np.array(placed["outline"])
+            area = float(shapely.Polygon(outline).area)
+            assert area == pytest.approx(shapely.Polygon(pieces[placed["piece"]].outline).area)
+            assert outline.min() >= -1e-6
+            assert outline[:, 1].max() <= wide + 1e-6
+            assert 1 <= placed["sheet"] <= one["sheets"]
+        assert long > 0
+    table = frame_table(build, "mm", sheets=True)
+    assert len(table.splitlines()) == len(frame_table(build, "mm").splitlines()) + len(told)
