@@ -87,3 +87,15 @@ def test_circles_laid_twice_count_once_and_rows_of_blocks_are_laid_out(tmp_path:
     # a circle's points lie on it, and its area is its own to the chord's sag
     largest = found[0]
     assert largest.area == pytest.approx(3.14159 * 11**2, rel=0.004)
+
+
+@pytest.mark.parametrize("text", ["nonsense", "", "0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n10\nx\n"])
+def test_what_is_no_drawing_is_told_without_its_folder(tmp_path: Path, text: str) -> None:
+    path = tmp_path / "bad.dxf"
+    path.write_text(text)
+    with pytest.raises(BadInput) as fault:
+        read_outlines(path)
+    assert str(tmp_path) not in str(fault.value)
+    assert "bad.dxf" in str(fault.value)
+    with pytest.raises(BadInput, match="can't be read"):
+        read_outlines(tmp_path / "gone.dxf")

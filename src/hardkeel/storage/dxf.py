@@ -193,7 +193,7 @@ def _read(path: Path) -> "Drawing":
             raise BadInput(path.name, "is too large for a former's outline")
         try:
             drawing = files.readfile(str(path))  # half the time, where the file is sound
-        except (const.DXFError, ValueError, IndexError, KeyError, UnicodeError):
+        except (const.DXFError, ValueError, IndexError, KeyError, OSError):
             drawing, _audit = recover.readfile(str(path))
     except OSError as fault:
         raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from None
