@@ -129,7 +129,7 @@ def _an_evening_more(bench: BenchTime, now: datetime, minutes: int, ahead: int) 
         start=from_.replace(second=0, microsecond=0).isoformat(timespec="minutes"), minutes=minutes
     )
     end = from_ + timedelta(minutes=minutes)
-    day = made.start[: len("2026-10-02")]
+    day = from_.date().isoformat()
     others = [
         one
         for one in upcoming(bench, now)

@@ -7,7 +7,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.lock_watch import LockWatch
-from hardkeel.survey.model import Survey
+from hardkeel.survey.model import Reading, Survey, bodies_of
 from hardkeel.survey.rigging import in_question
 from hardkeel.voice.counting import number_of
 from hardkeel.voice.gluing import moved_words
@@ -34,7 +34,8 @@ def moved_why(survey: Survey, watch: LockWatch, unit: LengthUnit) -> str:
     left = number_of(len(watch.before), "reading")
     few = len(watch.read) <= _FEW
     read = _and(watch.read) if few else f"{len(watch.read)} readings since"
-    told = f"{how}{read} fit nothing else."
+    other = f"this, or {_and(watch.rivals)} being bad, and " if watch.rivals else ""
+    told = f"{how}{read} fit {other}nothing else."
     return f"{told} Unlock it and true it again: {left} from before no longer count."
 
 
@@ -43,15 +44,16 @@ def in_question_why(survey: Survey, watch: LockWatch) -> str:
     return f"Tells whether a reading is bad or the {body_name(survey, watch.body)} has moved since it was locked."
 
 
-def check_why(survey: Survey, watches: tuple[LockWatch, ...]) -> str:
-    """Why something is read at the end of a stage that is no question of it."""
-    names = [body_name(survey, one.body) for one in watches]
-    told = _and(names)
-    one = len(names) == 1
-    return (
-        f"{'Does' if one else 'Do'} the {told} still stand as when {'it was' if one else 'they were'} locked? "
-        "Read it before this is glued."
+def check_why(survey: Survey, judgement: Judgement, check: Reading) -> str:
+    """Why something is read at the end of a stage that is no question of it: asks of no lock that it does not touch."""
+    touched = bodies_of(survey, check)
+    names = [body_name(survey, one.body) for one in judgement.locks if one.body in touched]
+    asked = (
+        f"Does the {names[0]} still stand as when it was locked?"
+        if len(names) == 1
+        else f"Do the {_and(names)} still stand as when they were locked?"
     )
+    return f"{asked} Read it before this is glued."
 
 
 def _and(names: Sequence[str]) -> str:

@@ -60,7 +60,7 @@ def _ending(survey: Survey, judgement: Judgement, body: str) -> NextStep:
     check = ends_stage(judgement, body)
     if check is not None:
         title = sentence_case(reading_name(survey, check))
-        return NextStep("reading", title, check_why(survey, judgement.locks), check)
+        return NextStep("reading", title, check_why(survey, judgement, check), check)
     open_ = [c for c in judgement.checks if c.body == body and c.verdict == "unsure"]
     if any(not check.edge for check in open_):
         names = ", ".join(check_name(survey, check).lower() for check in open_)

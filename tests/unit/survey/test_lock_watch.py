@@ -28,6 +28,7 @@ from hardkeel.survey.model import (
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.rigging import ends_stage, in_question, next_on_stage, rig_stages
 from hardkeel.voice.advice import headline
+from hardkeel.voice.locks import check_why
 from hardkeel.voice.rig_next import stage_step
 from hardkeel.voice.rigging import stage_tip
 from tests.airframes import plain_survey
@@ -155,7 +156,9 @@ def test_a_reading_from_before_that_alone_may_be_bad_instead_is_told() -> None:
     assert said.moved[0].rivals == (rival,)
     step = stage_step(said.net.survey, said, "stab", "mm")
     assert step.title == f"The wing has moved since it was locked, or {rival} was bad"
-    assert "Unlock it and true it again" in step.why
+    assert (
+        f"fit this, or {rival} being bad, and nothing else. Unlock it and true it again" in step.why
+    )
 
 
 def test_without_a_date_nothing_is_held_against_a_lock_and_a_date_without_one_is_refused() -> None:
@@ -217,7 +220,14 @@ def test_each_stage_ends_with_one_reading_of_what_is_locked() -> None:
     locked_later = set_locked(build, "stab", locked=True, now=at(80))
     said = judged(locked_later)
     seen = Seen(said.net, said.pool, said.solution, said.readings)
-    assert check_of_locked(seen, said.locks, last_stage=False) is not None
+    asked = check_of_locked(seen, said.locks, last_stage=False)
+    assert asked is not None
+    said_of = check_why(said.net.survey, said, asked)
+    touched = bodies_of(build.surveyed, asked)
+    for body, name in (("wing", "wing"), ("stab", "stabilizer")):
+        assert (name in said_of) == (
+            body in touched
+        )  # nothing is asked of a lock it does not touch
 
 
 def test_the_story_of_a_push_is_as_likely_as_the_normal_distribution_says() -> None:
