@@ -143,6 +143,26 @@ def test_figures_are_typed_in_inches_and_nonsense_is_told_and_loses_nothing(
     assert "not above its bottom" in page.told.text()
 
 
+def test_a_figure_that_hardly_any_model_has_is_asked_about_once(
+    qtbot: QtBot, laid: MainWindow
+) -> None:
+    page = layout_of(laid).airframe
+    page.choose_stop("F4")
+    before = laid.document.build
+    type_in(qtbot, page.former.fields["half_width"].line, "37in")
+    assert laid.document.build == before
+    assert "once more" in page.told.text()
+    assert "939.80 mm = 37″" in page.told.text()
+    type_in(qtbot, page.former.fields["half_width"].line, "37in")
+    assert stop(laid, "F4").half_width == pytest.approx(939.8)
+    assert not page.told.text()
+    # believed now: another figure of the same former is not held up by it
+    type_in(qtbot, page.former.fields["corner"].line, "3")
+    former = stop(laid, "F4")
+    assert isinstance(former, Former)
+    assert former.corner == 3
+
+
 def test_a_wing_figure_moves_the_survey_with_it(qtbot: QtBot, laid: MainWindow) -> None:
     layout_of(laid).airframe.choose_body("wing")
     type_in(qtbot, layout_of(laid).airframe.surface.fields["le_x"].line, "190")
@@ -436,19 +456,25 @@ def test_the_pack_moves_as_masses_change(qtbot: QtBot, laid: MainWindow) -> None
 
 
 def test_an_outline_comes_from_a_drawing_and_a_template_goes_to_one(
-    laid: MainWindow, tmp_path: Path
+    qtbot: QtBot, laid: MainWindow, tmp_path: Path
 ) -> None:
     page = layout_of(laid).airframe
     page.choose_stop("F4")
     drawings_of(laid).write_former_to("F4", tmp_path / "F4.dxf")
     page.choose_stop("F5")
     drawings_of(laid).take_outline(tmp_path / "F4.dxf")
+    qtbot.waitUntil(
+        lambda: not laid.jobs.is_running(laid.document.session, "outline"), timeout=20000
+    )
     brought, source = stop(laid, "F5"), stop(laid, "F4")
     assert brought.half_width == pytest.approx(source.half_width, abs=0.01)
     assert brought.top - brought.bottom == pytest.approx(source.top - source.bottom, abs=0.01)
     (tmp_path / "bad.dxf").write_text("nonsense")
     before = laid.document.build
     drawings_of(laid).take_outline(tmp_path / "bad.dxf")
+    qtbot.waitUntil(
+        lambda: not laid.jobs.is_running(laid.document.session, "outline"), timeout=20000
+    )
     assert "is not a DXF drawing" in laid.notice.text
     assert laid.document.build == before
 

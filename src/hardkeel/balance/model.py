@@ -6,17 +6,24 @@ from pydantic import Field
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import (
+    Chord,
+    ChordOrZero,
+    Dihedral,
+    Incidence,
     NotNegative,
-    Place,
     Positive,
     Size,
-    SizeOrZero,
-    Slope,
+    Span,
+    Station,
+    Sweep,
     Text,
+    Upward,
+    Usual,
     Value,
 )
 
 _SAME_MM = 1e-6
+_PackSide = Annotated[Size, Usual(3, 400)]
 
 
 class Wing(Value):
@@ -31,14 +38,14 @@ class Wing(Value):
     """
 
     id: Text
-    le_x: Place
-    z: Place = 0.0
-    span: Size
-    root_chord: Size
-    tip_chord: SizeOrZero
-    sweep_le: Place = 0.0
-    dihedral: Slope = 0.0
-    incidence: Slope = 0.0
+    le_x: Station
+    z: Upward = 0.0
+    span: Span
+    root_chord: Chord
+    tip_chord: ChordOrZero
+    sweep_le: Sweep = 0.0
+    dihedral: Dihedral = 0.0
+    incidence: Incidence = 0.0
     seat_width: Size | None = None
     profile: Text | None = None
 
@@ -53,8 +60,8 @@ class Mass(Value):
     """
 
     id: Text
-    mass: NotNegative
-    x: Place
+    mass: Annotated[NotNegative, Usual(0, 25_000, "g")]
+    x: Station
     weighed: bool = False
 
 
@@ -68,9 +75,9 @@ class Battery(Value):
     """
 
     id: Text = "pack"
-    mass: Positive
-    between: tuple[Place, Place] | None = None
-    size: tuple[Size, Size, Size] | None = None
+    mass: Annotated[Positive, Usual(2, 8000, "g")]
+    between: tuple[Station, Station] | None = None
+    size: tuple[_PackSide, _PackSide, _PackSide] | None = None
 
     @property
     def length(self) -> float:
@@ -105,15 +112,15 @@ class Hatch(Value):
     """An opening for the pack: `between` along the fuselage and `width` across, mm; our own key."""
 
     id: Text
-    between: tuple[Place, Place]
-    width: Size
+    between: tuple[Station, Station]
+    width: Annotated[Size, Usual(5, 500)]
 
 
 class Balance(Value):
     """Where the model shall balance, and what there is to bring it there."""
 
     target_percent: Annotated[float, Field(ge=-100, le=200, allow_inf_nan=False)] | None = None
-    target_x: Place | None = None
+    target_x: Station | None = None
     battery: Battery | None = None
-    nose_weight_x: Place | None = None
+    nose_weight_x: Station | None = None
     hatches: tuple[Hatch, ...] = ()

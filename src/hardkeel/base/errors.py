@@ -29,6 +29,10 @@ class BadInput(HardKeelError):
         return f"{self.place}: {self.fault}" if self.place else self.fault
 
 
+class Unusual(BadInput):
+    """A figure is possible and far from what is usual: the same again is taken."""
+
+
 class GivenUp(HardKeelError):
     """Long work was stopped because the builder asked for it."""
 

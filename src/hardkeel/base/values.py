@@ -6,12 +6,33 @@ level), and the same definition then checks a file and a builder's entry alike.
 """
 
 from collections.abc import Iterable
-from typing import Annotated, Final, Self
+from dataclasses import dataclass
+from typing import Annotated, Final, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
+
+
+@dataclass(frozen=True, slots=True)
+class Usual:
+    """Between what a figure of this meaning lies on nearly all models; one beyond is possible and asked about.
+
+    It stands beside the type of a figure (`Annotated[Size, Usual(0.2, 40)]`); of several the last counts.
+
+    Attributes
+    ----------
+    least, most : float
+        In the unit that the figure is kept in.
+    unit : str
+        That unit, as it is written behind a figure.
+    """
+
+    least: float
+    most: float
+    unit: Literal["mm", "°", "g"] = "mm"
+
 
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and
 # overflows in the first square.
@@ -25,11 +46,33 @@ Text = Annotated[str, Field(min_length=1, pattern=r"\S")]
 # No model is twenty metres long: a place or a size beyond that is a slip, and the adjustment would
 # spend its steps on it.
 LONGEST_MODEL_MM: Final = 20_000.0
-Place = Annotated[float, Field(allow_inf_nan=False, ge=-LONGEST_MODEL_MM, le=LONGEST_MODEL_MM)]
+Place = Annotated[
+    float,
+    Field(allow_inf_nan=False, ge=-LONGEST_MODEL_MM, le=LONGEST_MODEL_MM),
+    Usual(-4000, 6000),
+]
 THINNEST_MM: Final = 1e-3  # a thousandth: foil is ten times as thick
-Size = Annotated[float, Field(allow_inf_nan=False, gt=THINNEST_MM, le=LONGEST_MODEL_MM)]
-SizeOrZero = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LONGEST_MODEL_MM)]
+Size = Annotated[
+    float, Field(allow_inf_nan=False, gt=THINNEST_MM, le=LONGEST_MODEL_MM), Usual(0.05, 6000)
+]
+SizeOrZero = Annotated[float, Field(allow_inf_nan=False, ge=0, le=LONGEST_MODEL_MM), Usual(0, 6000)]
 Slope = Annotated[float, Field(allow_inf_nan=False, ge=-60, le=60)]  # incidence, dihedral: degrees
+
+# What the figures of an airframe mean, with what is usual: from a foam glider of half a metre to a
+# model of six metres; the largest sheets and sticks that are sold for models.
+Station = Annotated[Place, Usual(-700, 5000)]  # from the datum aft
+Upward = Annotated[Place, Usual(-900, 900)]
+HalfWidth = Annotated[SizeOrZero, Usual(0, 300)]
+Thickness = Annotated[Size, Usual(0.2, 40)]  # of sheet, cap, frame
+Skin = Annotated[SizeOrZero, Usual(0, 12)]
+Stick = Annotated[Size, Usual(0.4, 60)]  # a side of its section
+SmallGap = Annotated[SizeOrZero, Usual(0, 60)]
+Incidence = Annotated[Slope, Usual(-15, 15, "°")]
+Dihedral = Annotated[Slope, Usual(-25, 25, "°")]
+Span = Annotated[Size, Usual(80, 7000)]
+Chord = Annotated[Size, Usual(15, 1500)]
+ChordOrZero = Annotated[SizeOrZero, Usual(0, 1500)]
+Sweep = Annotated[Place, Usual(-900, 900)]
 Point = tuple[Place, Place, Place]
 Point2 = tuple[Place, Place]
 

@@ -9,7 +9,7 @@ from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.paper.audit import Finding, audit
 from hardkeel.paper.model import Sheet
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.voice.paper import (
     cure_sentence,
     finding_sentence,
@@ -18,9 +18,9 @@ from hardkeel.voice.paper import (
 )
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """The pairs of each sheet, and what they come to."""
-    build = load(parsed.file).build
+    build = loaded.build
     if not build.audit:
         raise BadInput("audit", "is missing: there are no pairs to audit")
     return as_text(audit_json(build)) if parsed.json else audit_table(build, unit_of(parsed))

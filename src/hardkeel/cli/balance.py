@@ -9,13 +9,13 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """The answer and its figures."""
-    build = load(parsed.file).build
+    build = loaded.build
     if build.balance is None:
         raise BadInput("balance", "is missing: there is nothing to balance to")
     return as_text(balance_json(build)) if parsed.json else balance_table(build, unit_of(parsed))

@@ -7,10 +7,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
-from typing import Final, NoReturn, cast
+from typing import TYPE_CHECKING, Final, NoReturn, cast
 
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
+from hardkeel.base.late import late
 from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, SHEETS, TO, Option
+
+if TYPE_CHECKING:
+    from hardkeel.build import unusual
+    from hardkeel.storage import package
+    from hardkeel.voice import unusual as messages
+else:  # help and a slip of the keys need no build
+    package, unusual = late("hardkeel.storage.package"), late("hardkeel.build.unusual")
+    messages = late("hardkeel.voice.unusual")
 
 DONE: Final = 0
 BAD_INPUT: Final = 2
@@ -19,7 +28,7 @@ _WIDE: Final = 45  # of what is typed, in the page of help
 
 @dataclass(frozen=True, slots=True)
 class Command:
-    """A command: ``hardkeel NAME FILE``; its module in this room has ``run(parsed)``, which gives the text."""
+    """A command: ``hardkeel NAME FILE``; its module in this room has ``run(loaded, parsed)``, which gives the text."""
 
     name: str
     says: str
@@ -30,8 +39,13 @@ class Command:
         """How it is typed."""
         return " ".join(("hardkeel", self.name, "FILE", *(one.usage for one in self.options)))
 
-    def run(self, parsed: argparse.Namespace) -> str:
+    def run(self, parsed: argparse.Namespace) -> tuple[str, str]:
         """Run it; what it imports is loaded now, and of the others nothing.
+
+        Returns
+        -------
+        text, told : str
+            The answer, and what is to be looked at in the file itself: figures that hardly any model has.
 
         Raises
         ------
@@ -40,7 +54,9 @@ class Command:
         """
         module = import_module(f"hardkeel.cli.{self.name}")
         gc.enable()  # from here on there is garbage; see __main__
-        return cast("str", module.run(parsed))
+        loaded = package.load(parsed.file)
+        text = cast("str", module.run(loaded, parsed))
+        return text, messages.looked_at(unusual.oddities_in(loaded.build))
 
 
 COMMANDS: Final = {
@@ -87,12 +103,14 @@ def run_command(arguments: Sequence[str]) -> int:
     """Run one of `COMMANDS`; the exit code is 0, or 2 for bad input or usage."""
     parsed = _parser().parse_args(arguments)
     try:
-        text = COMMANDS[parsed.command].run(parsed)
+        text, told = COMMANDS[parsed.command].run(parsed)
     except (BadInput, CannotSave) as fault:
         hint = " (--overwrite writes over it)" if isinstance(fault, NotOurs) else ""
         print(f"hardkeel: {fault}{hint}", file=sys.stderr)
         return BAD_INPUT
     sys.stdout.write(text)
+    if told:
+        print(f"hardkeel: {told}", file=sys.stderr)
     return DONE
 
 

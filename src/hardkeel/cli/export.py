@@ -5,12 +5,11 @@ import argparse
 from hardkeel.cli.options import unit_of
 from hardkeel.export.bundle import export_record
 from hardkeel.export.renewing import Destination
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """The files that were written, a line each."""
-    loaded = load(parsed.file)
     build = loaded.build
     to = Destination(parsed.to, parsed.file, parsed.overwrite)
     written = export_record(

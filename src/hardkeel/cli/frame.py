@@ -25,7 +25,7 @@ from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import nested, sheets_to_buy
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.voice.frame import (
     bend_sentence,
     closed_sentence,
@@ -39,9 +39,9 @@ from hardkeel.voice.frame import (
 from hardkeel.voice.square import SQUARE, squared_lines
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """What the fuselage is framed from."""
-    build = load(parsed.file).build
+    build = loaded.build
     if build.fuselage is None:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     if parsed.json:

@@ -12,14 +12,14 @@ from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import compare
 from hardkeel.parts.model import Part
 from hardkeel.parts.weighing import Weight
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.voice.counting import number_of
 from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """Every part with its state and weight."""
-    build = load(parsed.file).build
+    build = loaded.build
     if not parts_of(build):
         raise BadInput("fuselage", "is missing, and wings too: there are no parts to list")
     return as_text(parts_json(build)) if parsed.json else parts_table(build, unit_of(parsed))

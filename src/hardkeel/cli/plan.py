@@ -10,15 +10,15 @@ from hardkeel.cli.options import as_text
 from hardkeel.schedule.evenings import dated
 from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
 from hardkeel.schedule.timers import underway
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.voice import plan as say
 
 Json = dict[str, Any]
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """When what is done."""
-    plan = _plan(load(parsed.file).build, LIMIT_S if parsed.limit is None else parsed.limit)
+    plan = _plan(loaded.build, LIMIT_S if parsed.limit is None else parsed.limit)
     return as_text(plan_json(plan)) if parsed.json else plan_table(plan)
 
 

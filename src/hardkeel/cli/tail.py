@@ -16,7 +16,7 @@ from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.joinery.buying import purchases_of
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.tail import telling
 from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
@@ -32,9 +32,9 @@ from hardkeel.voice.frame import ends_words, purchase_sentence
 Json = dict[str, Any]
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """What the tail is built from."""
-    build = load(parsed.file).build
+    build = loaded.build
     if not build.tail:
         raise BadInput("tail", "is missing: there is no surface to build")
     return as_text(tail_json(build)) if parsed.json else tail_table(build, unit_of(parsed))

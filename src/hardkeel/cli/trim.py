@@ -8,7 +8,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase
 from hardkeel.trim.flying import Lifting, Trim
@@ -19,9 +19,9 @@ Json = dict[str, Any]
 _PERCENT = 100.0
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """What an error does in the air."""
-    build = load(parsed.file).build
+    build = loaded.build
     if not build.wings:
         raise BadInput("wings", "is missing: nothing flies")
     phase = parsed.phase

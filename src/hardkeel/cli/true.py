@@ -6,7 +6,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
-from hardkeel.storage.package import load
+from hardkeel.storage.package import Loaded
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.telling import as_json
@@ -27,9 +27,9 @@ from hardkeel.voice.verdicts import format_doubt, format_value, verdict_word, wa
 _NAME_WIDTH = 44
 
 
-def run(parsed: argparse.Namespace) -> str:
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """The judgement of the survey."""
-    build = load(parsed.file).build
+    build = loaded.build
     if build.survey is None:
         raise BadInput("survey", "is missing: there are no readings to adjust")
     judgement = judge_survey(build.survey, parsed.phase)

@@ -8,7 +8,23 @@ from typing import Annotated, Final, Literal, Self
 
 from pydantic import Field
 
-from hardkeel.base.values import Place, Point2, Positive, Size, SizeOrZero, Text, Value
+from hardkeel.base.values import (
+    HalfWidth,
+    Place,
+    Point2,
+    Positive,
+    Size,
+    SizeOrZero,
+    Skin,
+    SmallGap,
+    Station,
+    Stick,
+    Text,
+    Thickness,
+    Upward,
+    Usual,
+    Value,
+)
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.survey.model import Reading
 from hardkeel.survey.priors import Shared
@@ -80,15 +96,15 @@ class CutOut(Value):
     width: Size
     height: Size
     y: Place = 0.0
-    z: Place = 0.0
+    z: Upward = 0.0
 
 
 class Template(Value):
     """What was measured on the template that does not fit, mm to the outside; our own key."""
 
-    half_width: SizeOrZero
-    bottom: Place
-    top: Place
+    half_width: HalfWidth
+    bottom: Upward
+    top: Upward
 
 
 class Former(Value):
@@ -111,29 +127,29 @@ class Former(Value):
     """
 
     id: Text
-    station: Place
-    bottom: Place
-    top: Place
-    half_width: SizeOrZero
-    thickness: Size | None = None
+    station: Station
+    bottom: Upward
+    top: Upward
+    half_width: HalfWidth
+    thickness: Thickness | None = None
     material: str | None = None
-    corner: SizeOrZero = 0.0
+    corner: Annotated[SizeOrZero, Usual(0, 300)] = 0.0
     cutouts: tuple[CutOut, ...] = ()
     lightened: bool = False
     outline: tuple[Point2, ...] = ()
     template: Template | None = None
     split: bool = False
-    sticks: tuple[Size, Size] | None = None
+    sticks: tuple[Stick, Stick] | None = None
     joint: Literal["butt", "lap"] = "butt"
 
 
 class TailPost(Value):
     """Where the sides close, mm."""
 
-    station: Place
-    bottom: Place
-    top: Place
-    half_width: SizeOrZero
+    station: Station
+    bottom: Upward
+    top: Upward
+    half_width: HalfWidth
 
 
 class Section(Value):
@@ -148,7 +164,7 @@ class Longeron(Value):
     """A stick along all stations; `section` is (across the side, as seen in side view), mm."""
 
     id: Text
-    section: tuple[Size, Size]
+    section: tuple[Stick, Stick]
     material: str | None = None
 
     @property
@@ -161,15 +177,15 @@ class Longeron(Value):
 class Bracing(Value):
     """Uprights and diagonals of stick sides, sections in mm."""
 
-    upright: tuple[Size, Size] | None = None
-    diagonal: tuple[Size, Size] | None = None
+    upright: tuple[Stick, Stick] | None = None
+    diagonal: tuple[Stick, Stick] | None = None
     pattern: Literal["zigzag", "crossed", "none"] = "zigzag"
 
 
 class Board(Value):
     """The building board, `z` in airframe axes, mm."""
 
-    z: Place = 0.0
+    z: Upward = 0.0
     inverted: bool = False
 
 
@@ -210,20 +226,20 @@ class Member(Value):
     kind: MemberKind
     from_: Text | None = Field(default=None, alias="from")
     to: Text | None = None
-    station: Place | None = None
-    section: tuple[Size, Size] | None = None
+    station: Station | None = None
+    section: tuple[Stick, Stick] | None = None
     triangular: bool = False
     curved: bool = False
-    thickness: Size | None = None
-    width: Size | None = None
-    height: Size | None = None
-    diameter: Size | None = None
-    y: Place = 0.0
-    z: Place = 0.0
+    thickness: Thickness | None = None
+    width: Annotated[Size, Usual(1, 600)] | None = None
+    height: Annotated[Size, Usual(1, 300)] | None = None
+    diameter: Annotated[Size, Usual(0.3, 30)] | None = None
+    y: Annotated[Place, Usual(-300, 300)] = 0.0
+    z: Upward = 0.0
     angle: Annotated[float, Field(ge=0, le=180)] = 0.0
-    gap: SizeOrZero = 0.0
-    inset: SizeOrZero = 0.0
-    short: SizeOrZero = 0.0
+    gap: SmallGap = 0.0
+    inset: SmallGap = 0.0
+    short: Annotated[SizeOrZero, Usual(0, 150)] = 0.0
     material: str | None = None
 
 
@@ -248,12 +264,12 @@ class Framing(Value):
         Id of the audited sheet that tells what the printer makes of a millimetre.
     """
 
-    web: SizeOrZero = 3.0
-    kerf: SizeOrZero = 0.0
+    web: SmallGap = 3.0
+    kerf: Annotated[SizeOrZero, Usual(0, 6)] = 0.0
     sheet: tuple[Size, Size] = (1000.0, 100.0)
-    sheet_gap: SizeOrZero = 2.0
+    sheet_gap: SmallGap = 2.0
     sheeting: Literal["across", "along"] = "across"
-    cutter_kerf: SizeOrZero = 0.0
+    cutter_kerf: Annotated[SizeOrZero, Usual(0, 6)] = 0.0
     printer: str | None = None
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
@@ -282,10 +298,10 @@ class Squaring(Value):
 class Fuselage(Value):
     """The fuselage section of a build."""
 
-    side_thickness: SizeOrZero = 0.0
+    side_thickness: Skin = 0.0
     side_material: str | None = None
-    bottom_skin: SizeOrZero = 0.0
-    top_skin: SizeOrZero = 0.0
+    bottom_skin: Skin = 0.0
+    top_skin: Skin = 0.0
     board: Board | None = None
     formers: Annotated[tuple[Former, ...], Field(max_length=MOST_FORMERS)] = ()
     tail_post: TailPost | None = None

@@ -4,7 +4,27 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from hardkeel.base.values import Place, Point2, Size, SizeOrZero, Slope, Text, Value
+from hardkeel.base.values import (
+    Chord,
+    ChordOrZero,
+    Dihedral,
+    Incidence,
+    Place,
+    Point2,
+    Size,
+    SizeOrZero,
+    Skin,
+    SmallGap,
+    Span,
+    Station,
+    Stick,
+    Sweep,
+    Text,
+    Thickness,
+    Upward,
+    Usual,
+    Value,
+)
 
 Kind = Literal["stick", "ribbed", "foam"]
 Face = Literal["top", "bottom", "middle"]
@@ -35,9 +55,9 @@ class TailSpar(Value):
 
     id: Text
     at_chord: Share
-    section: tuple[Size, Size]
+    section: tuple[Stick, Stick]
     face: Face = "top"
-    tip_section: tuple[Size, Size] | None = None
+    tip_section: tuple[Stick, Stick] | None = None
     material: str | None = None
 
 
@@ -52,8 +72,8 @@ class Tube(Value):
 
     id: Text
     at_chord: Share
-    diameter: Size
-    length: Size
+    diameter: Annotated[Size, Usual(0.5, 40)]
+    length: Annotated[Size, Usual(10, 3000)]
     material: str | None = None
 
 
@@ -71,9 +91,9 @@ class Tip(Value):
     """
 
     shape: TipShape
-    length: Size
+    length: Annotated[Size, Usual(1, 500)]
     layers: Annotated[int, Field(ge=1, le=20)] = 4
-    strip: Size = 1.5
+    strip: Annotated[Size, Usual(0.3, 12)] = 1.5
     form_at: Share = 0.55
 
 
@@ -95,10 +115,10 @@ class TailBracing(Value):
     """
 
     pattern: Pattern = "ladder"
-    pitch: Size = 45.0
-    width: Size = 5.0
+    pitch: Annotated[Size, Usual(8, 300)] = 45.0
+    width: Stick = 5.0
     joint: Literal["butt", "half-lap"] = "butt"
-    gusset: SizeOrZero = 0.0
+    gusset: Annotated[SizeOrZero, Usual(0, 120)] = 0.0
     curved_gussets: bool = False
     stiff: bool = True
 
@@ -116,10 +136,10 @@ class Linkage(Value):
         Where the horn stands, from the middle.
     """
 
-    servo_arm: Size = 10.0
+    servo_arm: Annotated[Size, Usual(3, 60)] = 10.0
     travel: Throw = 45.0
-    horn: Size = 14.0
-    y: Place = 12.0
+    horn: Annotated[Size, Usual(3, 80)] = 14.0
+    y: Annotated[Place, Usual(-900, 900)] = 12.0
 
 
 class Controls(Value):
@@ -143,12 +163,12 @@ class Controls(Value):
 
     up: Throw = 20.0
     down: Throw = 20.0
-    gap: SizeOrZero = DEFAULT_CHORD_GAP_MM
-    inner: SizeOrZero = 0.0
-    edge: SizeOrZero = 2.0
+    gap: Annotated[SizeOrZero, Usual(0, 12)] = DEFAULT_CHORD_GAP_MM
+    inner: Annotated[SizeOrZero, Usual(0, 400)] = 0.0
+    edge: Annotated[SizeOrZero, Usual(0, 25)] = 2.0
     joiner: Literal["wire", "bar", "none"] = "wire"
-    joiner_size: Size = 2.0
-    thickness: Size | None = None
+    joiner_size: Annotated[Size, Usual(0.5, 20)] = 2.0
+    thickness: Thickness | None = None
     linkage: Linkage = Linkage()
 
 
@@ -162,7 +182,7 @@ class FlatReading(Value):
     """
 
     at: BoardPlace
-    value: Place
+    value: Annotated[Place, Usual(-150, 300)]
     phase: Literal["dry", "wet", "cured"] = "dry"
     sigma: Size | None = None
 
@@ -197,37 +217,37 @@ class TailSurface(Value):
 
     id: Text
     kind: Kind | None = None
-    span: Size | None = None
-    root_chord: Size | None = None
-    tip_chord: SizeOrZero | None = None
-    sweep_le: Place = 0.0
+    span: Span | None = None
+    root_chord: Chord | None = None
+    tip_chord: ChordOrZero | None = None
+    sweep_le: Sweep = 0.0
     root_profile: Text | None = None
     tip_profile: Text | None = None
     ribs: tuple[SizeOrZero, ...] = ()
     spars: tuple[TailSpar, ...] = ()
-    leading_edge: tuple[Size, Size] | None = None
-    trailing_edge: tuple[Size, Size] | None = None
-    skin: SizeOrZero = 0.0
+    leading_edge: tuple[Stick, Stick] | None = None
+    trailing_edge: tuple[Stick, Stick] | None = None
+    skin: Skin = 0.0
     hinge_at_chord: InnerShare | None = None
-    le_x: Place | None = None
-    z: Place | None = None
-    y: Place = 0.0
-    incidence: Slope = 0.0
-    dihedral: Slope = 0.0
+    le_x: Station | None = None
+    z: Upward | None = None
+    y: Annotated[Place, Usual(-1500, 1500)] = 0.0
+    incidence: Incidence = 0.0
+    dihedral: Dihedral = 0.0
     seat_width: Size | None = None
     upright: bool = False
     outline: tuple[Point2, ...] = ()
     tip: Tip | None = None
-    tip_thickness: Size | None = None
-    washout: Slope = 0.0
-    thickness: Size | None = None
+    tip_thickness: Annotated[Size, Usual(0.5, 150)] | None = None
+    washout: Incidence = 0.0
+    thickness: Thickness | None = None
     material: str | None = None
-    rib_thickness: Size = 1.5
-    centre: SizeOrZero = 0.0
-    hinge_edge: Size | None = None
+    rib_thickness: Annotated[Size, Usual(0.3, 12)] = 1.5
+    centre: Annotated[SizeOrZero, Usual(0, 400)] = 0.0
+    hinge_edge: Stick | None = None
     bracing: TailBracing | None = None
     half_ribs: bool = False
-    feet: SizeOrZero = 0.0
+    feet: SmallGap = 0.0
     tubes: tuple[Tube, ...] = ()
     skin_material: str | None = None
     controls: Controls | None = None

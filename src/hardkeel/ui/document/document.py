@@ -9,14 +9,16 @@ from typing import Final
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
-from hardkeel.base.errors import BadInput
+from hardkeel.base.errors import BadInput, Unusual
 from hardkeel.base.faults import faults_told
 from hardkeel.build.model import Build
+from hardkeel.build.unusual import Oddity, oddities
 from hardkeel.edits import truing as edits
 from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES, Phase
 from hardkeel.ui.document.session import Session
+from hardkeel.voice.unusual import asked_about
 
 Clock = Callable[[], datetime]
 Judged = dict[Phase | None, Judgement]
@@ -80,6 +82,7 @@ class Document(QObject):
         self._build = build
         self._judged: Judged = {}
         self._nudging: _EditCommand | None = None
+        self._asked: tuple[Oddity, ...] = ()
         self._restless = False
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
@@ -139,7 +142,7 @@ class Document(QObject):
         self.stack.clear()
         if not clean:
             self.stack.resetClean()
-        self._build, self._judged = build, judged
+        self._build, self._judged, self._asked = build, judged, ()
         before, self.session = self.session, Session(BuildImages(self._store, came), self)
         before.end()
         self.build_opened.emit()
@@ -158,6 +161,8 @@ class Document(QObject):
         ------
         BadInput
             When the edit can't be done; nothing has changed then.
+        Unusual
+            When it makes a figure that hardly any model has; the same edit again is done.
         """
         if (
             not nudge
@@ -173,6 +178,8 @@ class Document(QObject):
             after = edit(before)
         if after == before:
             return
+        if not nudge:
+            self._ask_about(oddities(before, after))
         same = after.survey == before.survey and after.phase == before.phase
         if same or nudge:
             judged = self._judged if same and not self.restless else None
@@ -184,6 +191,12 @@ class Document(QObject):
             after = self._with_verdicts_logged(after, self.judgement, judgement)
         # what the app adds to the log changes no reading: the judgement stays good
         self.stack.push(_EditCommand(self, name, after, {after.phase: judgement}, nudge=""))
+
+    def _ask_about(self, found: tuple[Oddity, ...]) -> None:
+        """Ask once about figures that are nearly always a slip."""
+        told, self._asked = self._asked == found, found
+        if found and not told:
+            raise Unusual("", asked_about(found[0]))
 
     @property
     def restless(self) -> bool:

@@ -26,6 +26,7 @@ from hardkeel.base.errors import (
 )
 from hardkeel.base.late import late
 from hardkeel.build.model import Build, empty_build
+from hardkeel.build.unusual import oddities_in
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.export.renewing import Destination
 from hardkeel.storage.atomic import moment_of
@@ -49,6 +50,7 @@ from hardkeel.ui.theme import Theme, make_theme, wear
 from hardkeel.voice import shell as say
 from hardkeel.voice.advice import headline
 from hardkeel.voice.names import PHASE_WORDS
+from hardkeel.voice.unusual import looked_at
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
@@ -235,7 +237,14 @@ class MainWindow(QMainWindow):
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""
         self.filing.start(build)
+        self._show_opened()
+
+    def _show_opened(self) -> None:
+        """Turn to what was opened, and ask about figures in it that hardly any model has."""
         self.show_stage(HOME)
+        told = looked_at(oddities_in(self.document.build))
+        if told:
+            self.notice.tell(told)
 
     def open_path(self, path: Path) -> None:
         """Open a file, or say why not."""
@@ -251,7 +260,7 @@ class MainWindow(QMainWindow):
             )
         else:
             self._settings.add_recent(path.absolute())
-            self.show_stage(HOME)
+            self._show_opened()
 
     def go_back_to(self, version: Path) -> None:
         """Take up an older version of this build, as one more step that can be undone."""
@@ -353,7 +362,7 @@ class MainWindow(QMainWindow):
         except BadInput as fault:
             self.notice.tell(f"{path.name} was not opened. {fault}.")
             return
-        self.show_stage(HOME)
+        self._show_opened()
 
     def _recover(self, rescued: Rescued) -> None:
         if self._may_leave():
