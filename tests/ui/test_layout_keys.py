@@ -170,7 +170,7 @@ def test_the_hatch_and_the_pack_are_typed_figure_by_figure(
 
 
 def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
-    active: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+    qtbot: QtBot, active: MainWindow, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     before = active.document.build
     answers: list[str] = [""]
@@ -189,7 +189,9 @@ def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
     desk.write_former("F3")
     layout_of(active).airframe.choose_stop("F6")
     desk.bring_outline()
-    assert active.document.stack.undoText() == "outline of F6 from F3.dxf"
+    qtbot.waitUntil(
+        lambda: active.document.stack.undoText() == "outline of F6 from F3.dxf", timeout=20000
+    )
     answers[0] = str(tmp_path / "no such folder" / "x.csv")
     desk.write_parts()
     assert "Not written" in active.notice.text
@@ -214,13 +216,14 @@ def test_a_pdf_of_several_pages_asks_which(
     monkeypatch.setattr(QInputDialog, "getInt", which)
     layout_of(active).turn_to("paper")
     scans_of(active).open_scan()
+    qtbot.waitUntil(lambda: len(asked) == 1, timeout=20000)
     assert active.document.build.plans == ()  # given up at the question
     scans_of(active).open_scan()
     qtbot.waitUntil(lambda: bool(active.document.build.plans), timeout=10000)
     assert asked == ["plans.pdf has 3 pages."] * 2
     (tmp_path / "plans.pdf").write_bytes(b"%PDF broken")
     scans_of(active).open_scan()
-    assert "can't be read as a PDF" in active.notice.text
+    qtbot.waitUntil(lambda: "can't be read as a PDF" in active.notice.text, timeout=20000)
 
 
 def test_the_same_scan_twice_gets_a_name_of_its_own(qtbot: QtBot, active: MainWindow) -> None:

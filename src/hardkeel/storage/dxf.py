@@ -2,7 +2,7 @@
 
 import io
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
@@ -58,17 +58,25 @@ def dxf_text(layers: Iterable[Layer]) -> str:
     return out.getvalue()
 
 
-def lines_of(path: Path) -> Iterator[tuple[str, list[Point2]]]:
+def lines_of(
+    path: Path, step: Callable[[int, int], object] = lambda _done, _total: None
+) -> Iterator[tuple[str, list[Point2]]]:
     """Every line that is to be seen in a drawing, flattened, with its layer, mm.
 
     Polylines, circles, arcs, ellipses and splines, those in blocks too; what lies on a layer that is
     off or frozen is left out.
+
+    Parameters
+    ----------
+    step : callable
+        Told how many lines have been read of about how many; raises where the work is to be left off.
 
     Raises
     ------
     BadInput
         When the file is no DXF drawing, holds more than a drawing of formers would, or figures that are none.
     """
+    step(0, 0)
     drawing = _read(path)
     factor = _UNITS.get(drawing.units, 1.0)
     hidden = {
@@ -79,7 +87,8 @@ def lines_of(path: Path) -> Iterator[tuple[str, list[Point2]]]:
     count = _Counted(drawing, path.name).of(shown)
     if count > _MOST_ENTITIES:
         raise BadInput(path.name, f"holds {count:,} lines and more: too many for outlines")
-    for entity in parts.recursive_decompose(shown):
+    for number, entity in enumerate(parts.recursive_decompose(shown)):
+        step(number, count)
         if _is_hidden(entity, hidden):
             continue
         points = _flattened(entity, factor, path.name)

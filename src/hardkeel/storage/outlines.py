@@ -1,7 +1,7 @@
 """Outlines of formers from a DXF drawing."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 from pathlib import Path
@@ -41,11 +41,18 @@ class Outline:
     gap: float = 0.0
 
 
-def read_outlines(path: Path) -> tuple[Outline, ...]:
+def read_outlines(
+    path: Path, step: Callable[[int, int], object] = lambda _done, _total: None
+) -> tuple[Outline, ...]:
     """Closed lines of what is to be seen in a drawing, the largest first; a sheet's border comes last.
 
     Polylines, circles, ellipses, splines, chains of lines and arcs that close, and all of these in
     blocks; what lies on a layer that is off or frozen is left out, and a line drawn twice counts once.
+
+    Parameters
+    ----------
+    step : callable
+        Told how many lines have been read of about how many; raises where the work is to be left off.
 
     Raises
     ------
@@ -54,7 +61,7 @@ def read_outlines(path: Path) -> tuple[Outline, ...]:
     """
     closed: list[Outline] = []
     loose: dict[str, list[list[Point2]]] = {}
-    for layer, points in lines_of(path):
+    for layer, points in lines_of(path, step):
         if math.dist(points[0], points[-1]) <= _TOUCH_MM and len(points) > 3:  # noqa: PLR2004
             closed.append(_outline(layer, points[:-1], 0.0))
         else:

@@ -3,6 +3,10 @@
 from typing import Final
 
 # files
+NO_PICTURE: Final = (
+    "can't be made a picture: it is damaged, or takes more memory than two gigabytes"
+)
+LEAVE_IT_OFF: Final = "Leave it off"
 SCAN_FILES: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
 
 # blank page
@@ -173,3 +177,8 @@ def left_by_newer(count: int) -> str:
     """Journals that only a newer version can read."""
     what = "A build was" if count == 1 else f"{count} builds were"
     return f"{what} left unsaved by a newer Hard Keel: open that one to bring {'it' if count == 1 else 'them'} back."
+
+
+def too_long_to_draw(seconds: int) -> str:
+    """Of a page that is not done in the time that any plan needs."""
+    return f"takes more than {seconds} seconds to draw: it was left off"

@@ -1,58 +1,108 @@
 """Reading scans, photos and PDF pages from disk, beside the window."""
 
+import signal
+import subprocess
+import sys
+import time
+from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PyQt6.QtGui import QImage, QImageReader, QPainter
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.late import late
 from hardkeel.voice import shell as say
 
-if TYPE_CHECKING:
-    from PyQt6 import QtPdf
-else:
-    QtPdf = late("PyQt6.QtPdf")
+Step = Callable[[int, int], object]
 
 SCAN_DPI: Final = 150
 _LARGEST_MB: Final = 512
 MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
 PHOTO_PX: Final = 1600  # the longer side: enough for a page of the diary
 _PHOTO_QUALITY: Final = 85
-_LEAST_PT: Final = 4.0  # a page smaller than a letter of print is no page
-_POINTS_PER_INCH: Final = 72.0
+PDF_SECONDS: Final = 30  # of reckoning; a plan of a hundred thousand lines takes three
+_PDF_PROGRAM: Final = "hardkeel.ui.jobs.pdf_child"
+PDF_UNUSABLE: Final = 2  # what it ends with where the file can't be used
+_LOOK_S: Final = 0.05
 PATTERN: Final = say.SCAN_FILES
 
 
-def pages_of(path: Path) -> int:
+def _never(_done: int, _total: int) -> None:
+    """For work that nobody stops."""
+
+
+def pages_of(path: Path, step: Step = _never) -> int:
     """How many pages a PDF has; 1 for an image.
+
+    Parameters
+    ----------
+    step : callable
+        Called now and then; raises where the work is to be left off.
 
     Raises
     ------
     BadInput
         When it is no PDF.
+    GivenUp
+        Where it was left off.
     """
-    if path.suffix.lower() != ".pdf":
-        return 1
-    document = QtPdf.QPdfDocument(None)
-    if document.load(str(path)) != QtPdf.QPdfDocument.Error.None_:
-        raise BadInput(path.name, "can't be read as a PDF")
-    count = document.pageCount()
-    document.close()
-    return count
+    return int(_of_pdf(path, "count", step)) if path.suffix.lower() == ".pdf" else 1
 
 
-def read_scan(path: Path, page: int = 0) -> bytes:
+def read_scan(path: Path, page: int = 0, step: Step = _never, seconds: int = PDF_SECONDS) -> bytes:
     """A scan, photo or PDF page as a grey PNG with its resolution in it.
+
+    Parameters
+    ----------
+    step : callable
+        Called now and then; raises where the work is to be left off.
+    seconds : int
+        How long a PDF may be reckoned with.
 
     Raises
     ------
     BadInput
         When it can't be read as such.
+    GivenUp
+        Where it was left off.
     """
-    image = _pdf_page(path, page) if path.suffix.lower() == ".pdf" else _picture(path)
-    return as_png(image)
+    if path.suffix.lower() == ".pdf":
+        return _of_pdf(path, str(page), step, seconds)
+    return as_png(_picture(path))
+
+
+def _of_pdf(path: Path, wanted: str, step: Step, seconds: int = PDF_SECONDS) -> bytes:
+    """What a process of its own makes of a PDF: whatever is in the file, it ends, and takes nothing of ours with it."""
+    command = [sys.executable, "-m", _PDF_PROGRAM, str(path), wanted, str(max(1, seconds))]
+    with subprocess.Popen(  # noqa: S603  our own program
+        command, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE, stderr=subprocess.PIPE
+    ) as child:
+        try:
+            # twice as long on the clock: the machine has other things to do as well
+            answer = _answer_of(child, step, time.monotonic() + 2 * seconds)
+        finally:
+            child.kill()
+    if answer is None or child.returncode in (-signal.SIGXCPU, -signal.SIGKILL):
+        raise BadInput(path.name, say.too_long_to_draw(seconds))
+    made, told = answer
+    if child.returncode == 0 and made:
+        return made
+    said = told.decode(errors="replace") if child.returncode == PDF_UNUSABLE else ""
+    raise BadInput(path.name, said or say.NO_PICTURE)
+
+
+def _answer_of(
+    child: subprocess.Popen[bytes], step: Step, until: float
+) -> tuple[bytes, bytes] | None:
+    """What a process writes, and what it says is wrong; ``None`` where it does not end in time."""
+    while time.monotonic() < until:
+        step(0, 0)
+        try:
+            return child.communicate(timeout=_LOOK_S)
+        except subprocess.TimeoutExpired:
+            continue
+    return None
 
 
 def read_photo(path: Path) -> bytes:
@@ -132,35 +182,3 @@ def _reduced(reader: QImageReader) -> QImage:
         image.setDotsPerMeterX(round(image.dotsPerMeterX() * small.width() / size.width()))
         image.setDotsPerMeterY(round(image.dotsPerMeterY() * small.height() / size.height()))
     return image
-
-
-def _pdf_page(path: Path, page: int) -> QImage:
-    document = QtPdf.QPdfDocument(None)
-    if document.load(str(path)) != QtPdf.QPdfDocument.Error.None_:
-        raise BadInput(path.name, "can't be read as a PDF")
-    if not 0 <= page < document.pageCount():
-        raise BadInput(path.name, f"has no page {page + 1}")
-    points = document.pagePointSize(page)
-    scale = SCAN_DPI / _POINTS_PER_INCH
-    if min(points.width(), points.height()) < _LEAST_PT:
-        raise BadInput(
-            path.name,
-            f"page {page + 1} is {points.width():.3g} by {points.height():.3g} points: nothing is on it",
-        )
-    pixels = points.width() * points.height() * scale**2
-    if pixels > MOST_PIXELS:
-        scale *= (MOST_PIXELS / pixels) ** 0.5
-    size = QSize(round(points.width() * scale), round(points.height() * scale))
-    image = document.render(page, size)
-    document.close()
-    if image.isNull():
-        raise BadInput(path.name, f"page {page + 1} can't be made a picture")
-    paper = QImage(image.size(), QImage.Format.Format_RGB32)
-    paper.fill(0xFFFFFFFF)
-    painter = QPainter(paper)
-    painter.drawImage(0, 0, image)
-    painter.end()
-    dots = round(scale * _POINTS_PER_INCH / 0.0254)
-    paper.setDotsPerMeterX(dots)
-    paper.setDotsPerMeterY(dots)
-    return paper

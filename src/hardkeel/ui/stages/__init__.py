@@ -7,7 +7,7 @@ its page; the window shows the page and knows no stage by name.
 from collections.abc import Callable
 from dataclasses import dataclass
 from importlib import import_module
-from typing import Final, cast
+from typing import Final, Protocol, cast
 
 from hardkeel.build.model import Build
 from hardkeel.survey.judging import Judgement
@@ -27,6 +27,13 @@ from hardkeel.voice.standing import (
 )
 
 
+class Tell(Protocol):
+    """Says a sentence to the builder, with answers that may be given to it; an empty one takes it back."""
+
+    def __call__(self, text: str, *answers: tuple[str, Callable[[], object]]) -> object:
+        """Say it."""
+
+
 @dataclass(frozen=True, slots=True)
 class Bench:
     """What the window hands to a stage.
@@ -41,7 +48,7 @@ class Bench:
     settings: Settings
     theme: Theme
     jobs: Jobs
-    tell: Callable[[str], object]
+    tell: Tell
 
 
 def always(_build: Build) -> bool:

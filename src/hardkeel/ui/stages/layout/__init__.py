@@ -11,5 +11,5 @@ def make(bench: Bench) -> StagePage:
     """The page, with who carries out what its benches ask of the disk."""
     page = LayoutPage(bench.document, bench.theme, bench.settings.unit)
     ScanDesk(bench.document, page, bench.jobs, bench.tell)
-    DrawingDesk(bench.document, page, bench.tell)
+    DrawingDesk(bench.document, page, bench.jobs, bench.tell)
     return page

@@ -26,7 +26,6 @@ from hardkeel.picture.board import (
 )
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
@@ -146,7 +145,7 @@ class AirframePage(SubPage):
         self.marks.unmark.clicked.connect(self._on_unmark)
         self.former.name.returnPressed.connect(self._on_renamed)
         self.picker.start_wanted.connect(self._on_start)
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
 
     # -- showing ---------------------------------------------------------------------------------
 

@@ -17,7 +17,6 @@ from hardkeel.edits import paper as paper_edits
 from hardkeel.paper.audit import Finding, audit
 from hardkeel.paper.model import Pair, Sheet
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -126,7 +125,7 @@ class AuditPage(SubPage):
         editor = self.sheets.lineEdit()
         if editor is not None:
             editor.returnPressed.connect(self._on_sheet)
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
 
     @property
     def sheet(self) -> Sheet:

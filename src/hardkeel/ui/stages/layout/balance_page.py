@@ -12,7 +12,6 @@ from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_n
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.picture.truing import keel_strokes
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -96,7 +95,7 @@ class BalancePage(SubPage):
         self.add.clicked.connect(self._on_add)
         for line in (self.name, self.grams, self.station):
             line.returnPressed.connect(self._on_add)
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
 
     @property
     def answer(self) -> str:

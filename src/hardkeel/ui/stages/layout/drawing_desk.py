@@ -1,22 +1,25 @@
 """Drawings and lists of Lay out: an outline brought in, a former or the parts list written."""
 
-from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QFileDialog
 
-from hardkeel.base.errors import BadInput, CannotSave
+from hardkeel.base.errors import BadInput, CannotSave, GivenUp
 from hardkeel.base.units import format_length
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.export.parts import former_dxf, parts_csv
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.storage.atomic import write_atomically
-from hardkeel.storage.outlines import read_outlines
+from hardkeel.storage.outlines import Outline, read_outlines
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.jobs.progress import Progress
+from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.voice import layout as say
+from hardkeel.voice import shell
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage
@@ -31,9 +34,9 @@ class DrawingDesk(QObject):
         Says a sentence to the builder.
     """
 
-    def __init__(self, document: Document, page: LayoutPage, tell: Callable[[str], object]) -> None:
+    def __init__(self, document: Document, page: LayoutPage, jobs: Jobs, tell: Tell) -> None:
         super().__init__(page)
-        self._document, self._page, self._tell = document, page, tell
+        self._document, self._page, self._jobs, self._tell = document, page, jobs, tell
         page.made.connect(self._on_made)
 
     def _on_made(self, key: str, page: object) -> None:
@@ -52,25 +55,38 @@ class DrawingDesk(QObject):
             self.take_outline(Path(name))
 
     def take_outline(self, path: Path) -> None:
-        """Give the former in hand the largest closed line of a drawing."""
+        """Read a drawing beside the window and give its largest closed line to the former in hand."""
         fuselage = self._document.build.fuselage
         stop = self._page.airframe.stop
         former = fuselage.former(stop) if fuselage is not None else None
         if former is None:
             self._tell(say.TAKE_A_FORMER_FIRST)
             return
+        progress = Progress()
+        self._tell(say.reading_scan(path.name), (shell.LEAVE_IT_OFF, progress.stop))
+        self._jobs.start(
+            self._document.session,
+            "outline",
+            lambda: read_outlines(path, progress.step)[0],
+            lambda outline: self._give(former.id, cast("Outline", outline), path.name),
+            lambda why: self._tell("" if isinstance(why, GivenUp) else f"{why}."),
+            stop=progress.stop,
+            left=lambda: self._tell(say.came_too_late(path.stem)),
+        )
+
+    def _give(self, former: str, outline: Outline, file: str) -> None:
+        self._tell("")
         try:
-            outline = read_outlines(path)[0]
             self._document.apply(
-                f"outline of {former.id} from {path.name}",
-                lambda b: drawing_edits.give_outline(b, former.id, outline.ring),
+                f"outline of {former} from {file}",
+                lambda b: drawing_edits.give_outline(b, former, outline.ring),
             )
         except BadInput as fault:
             self._tell(f"{fault}.")
             return
         if outline.gap:
             gap = format_length(outline.gap, self._page.unit, 2)
-            self._tell(say.gap_joined(gap, path.name))
+            self._tell(say.gap_joined(gap, file))
 
     def write_former(self, name: str) -> None:
         """Ask where, and write a former's cut line."""

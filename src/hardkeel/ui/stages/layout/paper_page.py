@@ -15,7 +15,6 @@ from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
 from hardkeel.paper.picking import Picked, direction_between, picked_outline, picked_stations
 from hardkeel.paper.settling import USUAL_PX_PER_MM
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.empty_desk import EmptyDesk
@@ -103,7 +102,7 @@ class PaperPage(SubPage):
         self.empty.scan_wanted.connect(self.scan_wanted)
         self.empty.sample_wanted.connect(self.sample_wanted)
         self.document.build_opened.connect(self._on_another_build)
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
 
     # -- showing ---------------------------------------------------------------------------------
 

@@ -22,7 +22,6 @@ from hardkeel.parts.lists import Difference, compare
 from hardkeel.parts.model import STATES, Part, State
 from hardkeel.parts.woods import woods_with
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -170,7 +169,7 @@ class PartsPage(SubPage):
         self.take_printed.clicked.connect(lambda: self._on_list("printed"))
         self.take_box.clicked.connect(lambda: self._on_list("box"))
         self.filter.textChanged.connect(self.refresh)
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
 
     # -- showing ---------------------------------------------------------------------------------
 

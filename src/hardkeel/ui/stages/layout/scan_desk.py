@@ -2,21 +2,24 @@
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import QObject, QSize
 from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QFileDialog, QInputDialog
 
-from hardkeel.base.errors import BadInput
+from hardkeel.base.errors import BadInput, GivenUp
 from hardkeel.base.late import late
 from hardkeel.edits import paper as paper_edits
 from hardkeel.paper.model import Plan
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
-from hardkeel.ui.jobs.scans import PATTERN, image_from, pages_of, read_scan
+from hardkeel.ui.jobs.progress import Progress
+from hardkeel.ui.jobs.scans import PATTERN, Step, image_from, pages_of, read_scan
+from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.voice import layout as say
+from hardkeel.voice import shell
 
 if TYPE_CHECKING:
     from hardkeel.demo import kettlewick, plan_page
@@ -40,7 +43,7 @@ class ScanDesk(QObject):
         document: Document,
         page: LayoutPage,
         jobs: Jobs,
-        tell: Callable[[str], object],
+        tell: Tell,
     ) -> None:
         super().__init__(page)
         self._document, self._page = document, page
@@ -64,31 +67,46 @@ class ScanDesk(QObject):
         if not name:
             return
         path = Path(name)
-        page = 0
-        try:
-            count = pages_of(path)
-        except BadInput as fault:
-            self._tell(f"{fault}.")
+        self._begin(
+            path.name,
+            lambda step: pages_of(path, step),
+            lambda count: self._choose_page(path, cast("int", count)),
+        )
+
+    def _choose_page(self, path: Path, count: int) -> None:
+        """Ask which page of several, and lay it on the desk."""
+        self._tell("")
+        if count == 1:
+            self.lay_scan(path)
             return
-        if count > 1:
-            asked, sure = QInputDialog.getInt(
-                self._page, say.WHICH_PAGE, f"{path.name} has {count} pages.", 1, 1, count
-            )
-            if not sure:
-                return
-            page = asked - 1
-        self.lay_scan(path, page)
+        asked, sure = QInputDialog.getInt(
+            self._page, say.WHICH_PAGE, f"{path.name} has {count} pages.", 1, 1, count
+        )
+        if sure:
+            self.lay_scan(path, asked - 1)
 
     def lay_scan(self, path: Path, page: int = 0) -> None:
         """Read a scan beside the window and lay it on the desk."""
-        self._tell(say.reading_scan(path.name))
+        self._begin(
+            path.name,
+            lambda step: read_scan(path, page, step),
+            lambda data: self._lay(path.stem, data),
+        )
+
+    def _begin(
+        self, name: str, work: Callable[[Step], object], done: Callable[[object], object]
+    ) -> None:
+        """Read something of a file beside the window, and offer to leave it off."""
+        progress = Progress()
+        self._tell(say.reading_scan(name), (shell.LEAVE_IT_OFF, progress.stop))
         self._jobs.start(
             self._document.session,
             "scan",
-            lambda: read_scan(path, page),
-            lambda data: self._lay(path.stem, data),
-            lambda why: self._tell(say.not_opened(why)),
-            left=lambda: self._tell(say.came_too_late(path.stem)),
+            lambda: work(progress.step),
+            done,
+            lambda why: self._tell("" if isinstance(why, GivenUp) else say.not_opened(why)),
+            stop=progress.stop,
+            left=lambda: self._tell(say.came_too_late(Path(name).stem)),
         )
 
     def lay_sample(self) -> None:

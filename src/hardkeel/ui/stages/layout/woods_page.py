@@ -13,7 +13,6 @@ from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, Figures, Ply, figures_of, laminate_of
 from hardkeel.parts.woods import WOODS, Wood
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -77,7 +76,7 @@ class WoodsPage(SubPage):
         self._laminate, self._made = Card(say.LAMINATE), label("heading")
         self._caution = label("soft", CARBON_CAUTION)
         self._lay_out()
-        Freshness(self, self.document, self.refresh)
+        self.keep_fresh()
         self.refresh()
 
     def _lay_out(self) -> None:
