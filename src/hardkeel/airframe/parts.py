@@ -73,7 +73,8 @@ def balance_wanted(build: Build) -> Balance:
     return build.balance or Balance(target_percent=_USUAL_BALANCE)
 
 
-def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
+@lru_cache(maxsize=4)  # a drag, an edit and what it is held against ask for the same again
+def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     loft = loft_of(fuselage)
     first, last = float(loft.stations[0]), float(loft.stations[-1])
     parts = [
@@ -137,7 +138,7 @@ def _fuselage_parts(fuselage: Fuselage) -> list[Part]:
                     x=(first + last) / 2,
                 )
             )
-    return parts
+    return tuple(parts)
 
 
 def _is_doubled(fuselage: Fuselage, a: float, b: float) -> bool:

@@ -1,9 +1,7 @@
 """How tightly sides and longerons are bent, and what their wood says to it."""
 
-import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from itertools import pairwise
 from typing import Final, Literal
 
 import numpy as np
@@ -16,10 +14,8 @@ from hardkeel.geometry.spline import NaturalCubic
 Verdict = Literal["dry", "soaked", "too tight"]
 Limits = Mapping[str, tuple[float, float]]  # by material: strain in percent dry, and soaked
 
-_PIECES: Final = 64  # of a stretch between two stations, before the tightest place is closed in on
 _STRAIGHT: Final = 1e-9  # 1/mm: a radius of a thousand kilometres
-_ROUNDS: Final = 60
-_GOLDEN: Final = (math.sqrt(5) - 1) / 2
+_REAL: Final = 1e-6  # a double root is found a little beside the real line
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +86,7 @@ def _bend(
     stretches: list[tuple[float, float]],
     limits: tuple[float, float] | None,
 ) -> Bend:
-    curvature, at = max(_tightest(line, a, b) for a, b in stretches)
+    curvature, at = max(tightest(line, a, b) for a, b in stretches)
     if curvature < _STRAIGHT:
         return Bend(member, thickness, None, None, 0.0, "dry")
     strain = 100 * thickness * curvature / 2
@@ -104,35 +100,50 @@ def _verdict(strain: float, limits: tuple[float, float] | None) -> Verdict | Non
     return "dry" if strain <= dry else "soaked" if strain <= soaked else "too tight"
 
 
-def _tightest(line: NaturalCubic, a: float, b: float) -> tuple[float, float]:
-    """The greatest curvature (1/mm) of a line between two stations, and where.
-
-    Between two knots the second derivative is straight and the slope a parabola, so that the curvature
-    has few tops; each is closed in on by golden section.
-    """
+def tightest(line: NaturalCubic, a: float, b: float) -> tuple[float, float]:
+    """The greatest curvature (1/mm) of a line between two stations, and where."""
     knots = np.array([a, *(x for x in line.x if a < x < b), b])
-    best = (0.0, a)
-    for left, right in pairwise(knots.tolist()):
-        at = np.linspace(left, right, _PIECES + 1)
-        found = _curvature(line, at)
-        top = int(np.argmax(found))
-        low, high = at[max(top - 1, 0)], at[min(top + 1, _PIECES)]
-        place = _closed_in(line, float(low), float(high))
-        for x in (place, float(at[top])):
-            best = max(best, (float(_curvature(line, np.array([x]))[0]), x))
-    return best
+    places = np.concatenate([knots, _tops(line, knots)])
+    found = _curvature(line, places)
+    top = int(np.argmax(found))
+    return float(found[top]), float(places[top])
+
+
+def _tops(line: NaturalCubic, knots: Array) -> Array:
+    """Places between knots where the curvature may be greatest, shape (n,).
+
+    Between two knots the second derivative m is straight and the slope s a parabola with s' = m, so that the
+    curvature |m| / (1 + s²)^1.5 has its tops where m' (1 + s²) = 3 s m².  That is a quartic in u, the share of the
+    way from knot to knot; its roots are the eigenvalues of its companion matrix.
+    """
+    width = np.diff(knots)
+    slope, bends = line.slope(knots)[:-1], line.bend(knots)
+    m, rise = width * bends[:-1], width * np.diff(bends)  # of the slope, per u and per u²
+    # s = slope + m u + rise u²/2, and width · m = m + rise u
+    bent = np.abs(rise) > _STRAIGHT
+    level = ~bent & (np.abs(m) > _STRAIGHT)  # an arc of a parabola: its top lies where it is level
+    slope, m, rise, whole = slope[bent], m[bent], rise[bent], np.flatnonzero(bent)
+    half = rise / 2
+    quartic = [
+        rise * half**2 - 3 * half * rise**2,
+        2 * rise * half * m - 3 * (half * 2 * m * rise + m * rise**2),
+        rise * (m**2 + 2 * half * slope) - 3 * (half * m**2 + 2 * m**2 * rise + slope * rise**2),
+        2 * rise * m * slope - 3 * (m**3 + 2 * slope * m * rise),
+        rise * (1 + slope**2) - 3 * slope * m**2,
+    ]
+    companion = np.zeros((len(whole), 4, 4))
+    companion[:, 1:, :-1] = np.eye(3)
+    for row, part in enumerate(reversed(quartic[1:])):
+        companion[:, row, -1] = -part / quartic[0]
+    roots = np.linalg.eigvals(companion)
+    inside = (np.abs(roots.imag) <= _REAL) & (roots.real > 0) & (roots.real < 1)
+    of, _ = np.nonzero(inside)
+    left = knots[:-1]
+    tops = left[whole[of]] + width[whole[of]] * roots.real[inside]
+    flat = np.flatnonzero(level)
+    share = -line.slope(left[flat]) / (width * bends[:-1])[flat]
+    return np.concatenate([tops, left[flat] + width[flat] * np.clip(share, 0, 1)])
 
 
 def _curvature(line: NaturalCubic, at: Array) -> Array:
     return np.asarray(np.abs(line.bend(at)) / (1 + line.slope(at) ** 2) ** 1.5)
-
-
-def _closed_in(line: NaturalCubic, low: float, high: float) -> float:
-    for _ in range(_ROUNDS):
-        width = _GOLDEN * (high - low)
-        a, b = high - width, low + width
-        if _curvature(line, np.array([a]))[0] > _curvature(line, np.array([b]))[0]:
-            high = b
-        else:
-            low = a
-    return (low + high) / 2

@@ -73,50 +73,72 @@ class Clash:
 def clashes_of(plates: Sequence[Plate]) -> tuple[Clash, ...]:
     """Every pair that touches in any of its positions, at the worst of them; the deepest first."""
     found = []
-    for one, other in itertools.combinations(plates, 2):
+    swung = [tuple(_Swung.to(plate, throw) for throw in plate.throws) for plate in plates]
+    for (one, ones), (other, others) in itertools.combinations(zip(plates, swung, strict=True), 2):
         if one.hinge is None and other.hinge is None:
             continue  # what stands still was fitted together
         worst: Clash | None = None
-        for a, b in itertools.product(one.throws, other.throws):
-            hit = _deepest(one, a, other, b)
+        for a, b in itertools.product(ones, others):
+            hit = _deepest(a, b) if a.may_touch(b) else None
             if hit is not None and (worst is None or hit[0] > worst.depth):
-                worst = Clash((one.name, other.name), (a, b), *hit)
+                worst = Clash((one.name, other.name), (a.throw, b.throw), *hit)
         if worst is not None:
             found.append(worst)
     return tuple(sorted(found, key=lambda clash: -clash.depth))
 
 
-def _deepest(one: Plate, a: float, other: Plate, b: float) -> tuple[float, Point] | None:
-    hits = [
-        hit for hit in (_inside(one, a, other, b), _inside(other, b, one, a)) if hit is not None
-    ]
+@dataclass(frozen=True, slots=True)
+class _Swung:
+    """A plate at one throw.
+
+    Attributes
+    ----------
+    points : Array
+        Along its edges, shape (n, 3), airframe axes, mm.
+    low, high : Array
+        Corners of the box around it, shape (3,).
+    """
+
+    plate: Plate
+    throw: float
+    points: Array
+    low: Array
+    high: Array
+
+    @classmethod
+    def to(cls, plate: Plate, throw: float) -> "_Swung":
+        """A plate swung to a throw."""
+        points = _turned(plate, throw, _walk(plate))
+        return cls(plate, throw, points, points.min(axis=0), points.max(axis=0))
+
+    def may_touch(self, other: "_Swung") -> bool:
+        """Whether the boxes meet: all of a plate lies within the box of its edges."""
+        return bool(np.all(self.low <= other.high) and np.all(other.low <= self.high))
+
+
+def _deepest(one: _Swung, other: _Swung) -> tuple[float, Point] | None:
+    hits = [hit for hit in (_inside(one, other), _inside(other, one)) if hit is not None]
     return max(hits, key=lambda hit: hit[0]) if hits else None
 
 
-def _inside(walker: Plate, a: float, other: Plate, b: float) -> tuple[float, Point] | None:
+def _inside(walker: _Swung, standing: _Swung) -> tuple[float, Point] | None:
     """The point of one plate's edges that stands deepest in another."""
-    points = _turned(walker, a, _walk(walker))
-    shape = shapely.Polygon(other.ring)
-    shapely.prepare(shape)
-    local = _back(other, b, points)
+    other, near = standing.plate, np.all(walker.points >= standing.low, axis=1)
+    points = walker.points[near & np.all(walker.points <= standing.high, axis=1)]
+    local = _back(other, standing.throw, points)
     flat = np.abs(local[:, 2]) < other.thickness / 2
-    if not flat.any():
+    points, local = points[flat], local[flat]
+    if not len(points):
         return None
-    within = np.zeros(len(points), dtype=bool)
-    within[flat] = shapely.contains_xy(shape, local[flat, 0], local[flat, 1])
+    shape = shapely.Polygon(other.ring)
+    within = shapely.contains_xy(shape, local[:, 0], local[:, 1])
     if not within.any():
         return None
-    edge = shape.exterior
-    inner = np.flatnonzero(within)
-    depths = [
-        min(
-            float(edge.distance(shapely.Point(*local[i, :2]))),
-            other.thickness / 2 - abs(local[i, 2]),
-        )
-        for i in inner
-    ]
+    points, local = points[within], local[within]
+    to_edge = shapely.distance(shape.exterior, shapely.points(local[:, :2]))
+    depths = np.minimum(to_edge, other.thickness / 2 - np.abs(local[:, 2]))
     best = int(np.argmax(depths))
-    x, y, z = points[inner[best]]
+    x, y, z = points[best]
     return float(depths[best]), (float(x), float(y), float(z))
 
 

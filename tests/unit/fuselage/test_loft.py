@@ -12,6 +12,7 @@ from scipy.interpolate import CubicSpline
 
 from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, fuselage_from
 from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.bending import tightest
 from hardkeel.fuselage.fairing import bumps_of, stiffness
 from hardkeel.fuselage.loft import former_at, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
@@ -138,3 +139,20 @@ def test_a_bump_on_any_starter_is_blamed_on_the_right_station() -> None:
                     total += 1
                     right += bool(named) and named[0].former == fuselage.formers[i].id
     assert right / total > 0.9
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_the_tightest_place_is_that_of_a_fine_walk_along_the_line(seed: int) -> None:
+    rng = np.random.default_rng(seed)
+    x = np.cumsum(rng.uniform(20, 150, int(rng.integers(2, 10))))
+    y = rng.normal(0, (5.0, 60.0, 300.0)[seed % 3], len(x))
+    if seed == 5:
+        y = 1e-4 * (x - x.mean()) ** 2
+    line = NaturalCubic(x, y)
+    a, b = (x[0], x[-1]) if seed % 2 else (x[0] + 7.0, x[-1] - 11.0)
+    curvature, at = tightest(line, a, b)
+    walked = np.linspace(a, b, 400_001)
+    found = np.abs(line.bend(walked)) / (1 + line.slope(walked) ** 2) ** 1.5
+    assert curvature >= found.max() * (1 - 1e-9)
+    assert curvature == pytest.approx(found.max(), rel=1e-3, abs=1e-12)
+    assert a <= at <= b
