@@ -14,7 +14,6 @@ from hardkeel.joinery.jig import settings_needed
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.benches.sticks_shown import Sticks, stick_shown, wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -65,7 +64,7 @@ class CuttingPage(SubPage):
         self.wood = LinesCard(say.WOOD_TO_BUY)
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, self.shows)
+        self.keep_fresh(self.shows)
         self.refresh()
 
     def _lay_out(self) -> None:

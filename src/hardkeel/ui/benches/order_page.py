@@ -13,7 +13,6 @@ from hardkeel.edits import steps as edits
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import Standing, standing_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -100,7 +99,7 @@ class OrderPage(SubPage):
         self._count = QLabel()
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, order.shows | {"steps"})
+        self.keep_fresh(order.shows | {"steps"})
         self.refresh()
 
     def _lay_out(self) -> None:

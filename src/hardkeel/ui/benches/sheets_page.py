@@ -24,7 +24,6 @@ from hardkeel.joinery.nesting import NestedSheet, sheets_to_buy
 from hardkeel.picture.framing import sheet_picture
 from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -76,7 +75,7 @@ class SheetsPage(SubPage):
         self._templates = Card(say.TEMPLATES, "act")
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, self.shows | {"audit"})
+        self.keep_fresh(self.shows | {"audit"})
         self.refresh()
 
     def _lay_out(self) -> None:

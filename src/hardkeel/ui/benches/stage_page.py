@@ -35,6 +35,11 @@ class StagePage(QWidget):
         """What of this stage stands at the foot of the rail, whichever stage is shown."""
         return None
 
+    @property
+    def benches(self) -> tuple[str, ...]:
+        """The benches that it can be turned to, where it has any."""
+        return ()
+
     def wake(self) -> None:
         """Get ready: the stage was turned to."""
 
@@ -110,6 +115,11 @@ class BenchedPage(StagePage):
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(0)
         self.column.addWidget(self._tabs, 1)
+
+    @property
+    def benches(self) -> tuple[str, ...]:
+        """The benches, in the order of their tabs."""
+        return tuple(self._kinds)
 
     @property
     def now(self) -> str:

@@ -37,6 +37,10 @@ class Freshness(QObject):
     def _on_build_changed(self, change: Change) -> None:
         if self._shows is not None and not change.touches(self._shows):
             return
+        self.renew()
+
+    def renew(self) -> None:
+        """Show the page anew: now if it is seen, else when it is next turned to."""
         if self._page.isVisible():
             self.catch_up()
         else:

@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import Edit
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.tab_order import work_through
@@ -54,6 +55,24 @@ class SubPage(QWidget):
         self.told = label("warn")
         self.told.hide()
         self.dressed: tuple[Dressed, ...] = ()
+        self._fresh: Freshness | None = None
+
+    def keep_fresh(self, shows: frozenset[str] | None = None) -> None:
+        """Follow the document: at once while the page is seen, else when it is next turned to.
+
+        Parameters
+        ----------
+        shows : frozenset of str, optional
+            The parts of a build that the page shows, as `Change` names them; without it all.
+        """
+        self._fresh = Freshness(self, self.document, self.refresh, shows)
+
+    def show_anew(self) -> None:
+        """Refresh now if the page is seen, else when it is next turned to."""
+        if self._fresh is not None:
+            self._fresh.renew()
+        else:
+            self.refresh()
 
     def lie_beside(self, work: QWidget | QLayout, cards: CardColumn, left_px: int = 0) -> None:
         """Lay the working surface out with its cards to the right."""
@@ -75,14 +94,14 @@ class SubPage(QWidget):
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self.unit = unit
-        self.refresh()
+        self.show_anew()
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
         self.theme = theme
         for part in self.dressed:
             part.set_theme(theme)
-        self.refresh()
+        self.show_anew()
 
     def refresh(self) -> None:
         """Show the document as it is now."""

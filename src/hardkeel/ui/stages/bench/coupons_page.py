@@ -20,7 +20,6 @@ from hardkeel.edits import glue as edits
 from hardkeel.glue.coupons import BatchVerdict, through, verdict_on
 from hardkeel.glue.model import Batch, Bottle
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -128,7 +127,7 @@ class CouponsPage(SubPage):
         column = CardColumn((self.told, self.how), theme)
         self.dressed = (column,)
         self.lie_beside(scroll, column)
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def refresh(self) -> None:

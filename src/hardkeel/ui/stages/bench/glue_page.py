@@ -25,7 +25,6 @@ from hardkeel.glue.kinds import KINDS, WARM
 from hardkeel.glue.mixing import mix_for, needed_for, weight_ratio
 from hardkeel.glue.model import Bottle, GlueKind
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card import Card, label
@@ -141,7 +140,7 @@ class GluePage(SubPage):
         self.dressed = (column,)
         self.lie_beside(surface, column)
         self._connect()
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:

@@ -21,7 +21,6 @@ from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
 from hardkeel.schedule.what_if import Otherwise, WhatIf, otherwise_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.kit.card import label
@@ -99,7 +98,7 @@ class TonightPage(SubPage):
         self._ticking.timeout.connect(self.look_at_clock)
         self._ticking.start()
         self._connect()
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:

@@ -23,7 +23,6 @@ from hardkeel.schedule.model import Evening, local_time
 from hardkeel.schedule.planning import EveningPlan
 from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -104,7 +103,7 @@ class WeeksPage(SubPage):
         scroll.setWidget(surface)
         scroll.setWidgetResizable(True)
         self.lie_beside(scroll, column)
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     @property

@@ -15,7 +15,6 @@ from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.parts.woods import WOODS
 from hardkeel.ui.benches.sticks_shown import wood_names
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
@@ -60,7 +59,7 @@ class BendsPage(FrameSubPage):
         self.lie_beside(work, self._cards)
         self.dressed = (self.chart, self.table, self._cards)
         self.table.row_picked.connect(self._on_row_picked)
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def focus_work(self) -> None:

@@ -8,7 +8,6 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.picture.boarding import board_from_above, board_from_the_side
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.cells_table import CellsTable
@@ -57,7 +56,7 @@ class BoardPage(FrameSubPage):
         self.turn.clicked.connect(self._on_turned)
         self.now.asked.connect(lambda _key: self._set_on_board(inverted=False))
         self.figures.figure_changed.connect(self._on_height)
-        Freshness(self, document, self.refresh, frozenset({"fuselage"}))
+        self.keep_fresh(frozenset({"fuselage"}))
         self.refresh()
 
     def choose(self, ref: str) -> None:

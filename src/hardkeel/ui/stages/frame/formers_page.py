@@ -13,7 +13,6 @@ from hardkeel.picture.framing import former_picture, gallery
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
@@ -53,7 +52,7 @@ class FormersPage(FrameSubPage):
         self.card.figure_changed.connect(self._on_figure)
         self.split.clicked.connect(self._on_split)
         self.made.activated.connect(self._on_made)
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

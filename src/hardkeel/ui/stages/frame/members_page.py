@@ -20,7 +20,6 @@ from hardkeel.picture.framing import side_view, view_from_above
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
@@ -83,7 +82,7 @@ class MembersPage(FrameSubPage):
         self.pattern = QComboBox()
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

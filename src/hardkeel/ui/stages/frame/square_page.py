@@ -24,7 +24,6 @@ from hardkeel.picture.wood import WoodPicture
 from hardkeel.survey.expecting import expected_of
 from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -130,7 +129,7 @@ class SquarePage(FrameSubPage):
         self._lay_out()
         self._connect()
         document.build_opened.connect(self._on_opened)
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _on_opened(self) -> None:

@@ -110,7 +110,7 @@ class LogPage(StagePage):
         self.note.returnPressed.connect(self._on_note)
         self.filter.textChanged.connect(self.refresh)
         self.hours_line.returnPressed.connect(self._on_hours)
-        Freshness(self, document, self.refresh, _SHOWS)
+        self._fresh = Freshness(self, document, self.refresh, _SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -191,7 +191,7 @@ class LogPage(StagePage):
         """Dress in another theme."""
         self._theme = theme
         self.hours.set_theme(theme)
-        self.refresh()
+        self._fresh.renew()
 
     def refresh(self) -> None:
         """Show the log as it is now, filtered."""
@@ -213,7 +213,7 @@ class LogPage(StagePage):
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
-        self.refresh()
+        self._fresh.renew()
 
     def _on_note(self) -> None:
         text, now = self.note.text(), self._document.clock()

@@ -13,7 +13,6 @@ from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.controls import hinge_stations, mismatch_of, throws_of
 from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import LinesCard
@@ -48,7 +47,7 @@ class ControlsPage(TailSubPage):
         self.linkage.figure_changed.connect(self._on_linkage)
         self.joiner.answered.connect(self._on_joiner)
         self.board.picked.connect(self.piece_chosen)
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

@@ -19,7 +19,6 @@ from hardkeel.tail.flatness import (
 )
 from hardkeel.tail.model import BoardPlace, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -75,7 +74,7 @@ class FlatPage(TailSubPage):
         self.flex = LinesCard(say.FLEX)
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

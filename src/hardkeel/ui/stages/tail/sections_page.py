@@ -25,7 +25,6 @@ from hardkeel.tail.own_sections import own_names
 from hardkeel.tail.ribs import CutRib, cut_ribs
 from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -101,7 +100,7 @@ class SectionsPage(TailSubPage):
         self.foam = LinesCard(say.FOAM)
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

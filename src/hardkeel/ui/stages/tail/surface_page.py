@@ -25,7 +25,6 @@ from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.laminating import lamination_of
 from hardkeel.tail.model import TailBracing, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.kit.buttons_card import ButtonsCard
 from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
@@ -75,7 +74,7 @@ class SurfacePage(TailSubPage):
         self._late.timeout.connect(self._follow)
         self._lay_out()
         self._connect()
-        Freshness(self, document, self.refresh, SHOWS)
+        self.keep_fresh(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:

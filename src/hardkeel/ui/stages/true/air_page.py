@@ -11,7 +11,6 @@ from hardkeel.edits import flying as edits
 from hardkeel.trim.flying import Craft, Trim
 from hardkeel.trim.trading import decalage_for, flown_at, lift_for, trading_curve
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -131,7 +130,7 @@ class AirPage(SubPage):
         self.dressed = (self.drawing, column)
         self.lie_beside(self.drawing, column)
         self._connect()
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _connect(self) -> None:

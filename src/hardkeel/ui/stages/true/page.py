@@ -151,7 +151,7 @@ class TruePage(StagePage):
     def _connect(self) -> None:
         self._document.build_opened.connect(self._on_build_opened)
         self.hands.moved.connect(self._on_hands_moved)
-        Freshness(self, self._document, self.refresh, showing.SHOWN_ON_TRUE)
+        self._fresh = Freshness(self, self._document, self.refresh, showing.SHOWN_ON_TRUE)
         self.exaggeration.factor_changed.connect(self._show_drawing)
         self.drawing.mark_picked.connect(self.hands.add_mark)
         self.drawing.body_picked.connect(self._on_body_picked)
@@ -191,7 +191,7 @@ class TruePage(StagePage):
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
-        self.refresh()
+        self._fresh.renew()
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
@@ -205,8 +205,7 @@ class TruePage(StagePage):
         ):
             part.set_theme(theme)
         self._theme = theme
-        self._show_rows()
-        self.hands.show()
+        self._fresh.renew()
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""

@@ -28,7 +28,6 @@ from hardkeel.survey.adjusting import PHOTOS_PLACE
 from hardkeel.survey.model import Sight
 from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -90,7 +89,7 @@ class SightPage(SubPage):
         self.dressed = (self.view, self.click.map, column)
         self.lie_beside(self._surface(), column)
         self._connect()
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:

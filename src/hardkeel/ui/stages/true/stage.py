@@ -57,6 +57,11 @@ class TrueStage(StagePage):
         column.addWidget(self._tabs)
 
     @property
+    def benches(self) -> tuple[str, ...]:
+        """The benches, in the order of their tabs."""
+        return tuple(self.tabs)
+
+    @property
     def foot(self) -> QWidget | None:
         """The gauges at hand."""
         return self.rigging.foot

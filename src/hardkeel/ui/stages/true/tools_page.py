@@ -12,7 +12,6 @@ from hardkeel.survey.model import Instrument
 from hardkeel.survey.priors import SquaredTo
 from hardkeel.survey.proposing import tools_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.kit.card import Card, label
 from hardkeel.ui.kit.card_column import CardColumn
@@ -61,7 +60,7 @@ class ToolsPage(SubPage):
         self.shared.said.connect(self._on_said)
         self.shared.switched.connect(self._on_switched)
         self.shared.squared.connect(self._on_squared)
-        Freshness(self, document, self.refresh, _SHOWS)
+        self.keep_fresh(_SHOWS)
         self.refresh()
 
     def focus_work(self) -> None:
