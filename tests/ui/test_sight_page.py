@@ -82,6 +82,7 @@ def truth(window: MainWindow, camera: Camera) -> dict[str, tuple[float, float]]:
 
 def click(page: SightPage, at: tuple[float, float], qtbot: QtBot, **more: Any) -> None:
     qtbot.mouseClick(page.view, LEFT, pos=page.view.to_screen(at).toPoint(), **more)
+    qtbot.waitUntil(lambda: not page.document.restless, timeout=20_000)
 
 
 def test_before_there_is_a_photo_it_says_what_to_do(page: SightPage) -> None:
@@ -116,6 +117,31 @@ def test_the_answer_is_there_after_a_dozen_clicks(
     assert check is not None
     assert check.verdict == "out"
     assert abs(check.value - 0.90) < 4 * check.sigma
+
+
+def test_clicks_need_not_wait_for_what_the_one_before_says(
+    window: MainWindow, taken: SightPage, camera: Camera, qtbot: QtBot
+) -> None:
+    where = truth(window, camera)
+    asked = []
+    for _ in range(4):
+        while taken.mark not in where:
+            qtbot.keyClick(taken.view, Qt.Key.Key_N)
+        asked.append(taken.mark)
+        qtbot.mouseClick(taken.view, LEFT, pos=taken.view.to_screen(where[taken.mark]).toPoint())
+        assert window.document.restless  # what it says comes later
+        assert len(taken.view.shown.ticks) == len(asked)  # where it was clicked is seen at once
+    assert [one.mark for one in window.document.build.surveyed.sightings] == asked
+    assert len(set(asked)) == 4
+    assert "Reckoning" in taken.says.answer.text()
+    qtbot.waitUntil(lambda: not window.document.restless, timeout=20_000)
+    assert {one.mark for one in window.document.judgement.sightings} == set(asked)
+    assert "Reckoning" not in taken.says.answer.text()
+    for _ in range(4):
+        window.document.stack.undo()
+    qtbot.waitUntil(lambda: not window.document.restless, timeout=20_000)
+    assert window.document.build.surveyed.sightings == ()
+    assert window.document.judgement.sightings == ()
 
 
 def test_a_pin_is_snapped_to_and_shift_takes_the_click_as_it_is(

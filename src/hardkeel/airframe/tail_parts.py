@@ -1,9 +1,5 @@
 """The parts of a tail surface that says how it is built: what it weighs follows from its own wood."""
 
-from collections.abc import Mapping
-from functools import lru_cache
-from types import MappingProxyType
-
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import LARGEST_FIGURE
 from hardkeel.build.model import Build
@@ -20,13 +16,6 @@ def built_surfaces(build: Build) -> dict[str, TailSurface]:
     return {surface.id: surface for surface in build.tail if surface.kind is not None}
 
 
-@lru_cache(maxsize=8)  # by the figures alone: each edit of whatever else asks for the same again
-def _volumes(
-    surface: TailSurface, profiles: tuple[tuple[str, str], ...]
-) -> Mapping[str | None, float]:
-    return MappingProxyType(wood_volume(surface, dict(profiles)))
-
-
 def as_built(parts: list[Part], surface: TailSurface, build: Build) -> list[Part]:
     """The panel with the wood of its frame, ribs or foam; a tip that is part of it is no part of its own.
 
@@ -34,7 +23,7 @@ def as_built(parts: list[Part], surface: TailSurface, build: Build) -> list[Part
     yet, for want of a section, keeps its first guess.
     """
     try:
-        volumes = _volumes(surface, tuple(build.profiles.items()))
+        volumes = wood_volume(surface, build.profiles)
     except BadInput:
         return parts
     woods = woods_with(build.listed.woods)

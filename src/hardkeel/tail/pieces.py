@@ -1,7 +1,9 @@
 """Everything that is cut for a surface: sticks, and flat pieces for sheet."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -246,7 +248,7 @@ def _part(
     )
 
 
-def wood_volume(surface: TailSurface, profiles: Profiles) -> dict[str | None, float]:
+def wood_volume(surface: TailSurface, profiles: Profiles) -> Mapping[str | None, float]:
     """mm³ of each material in a surface, templates and forms left out.
 
     Raises
@@ -254,6 +256,14 @@ def wood_volume(surface: TailSurface, profiles: Profiles) -> dict[str | None, fl
     BadInput
         When a figure or a section is missing.
     """
+    return _wood_volume(surface, tuple(profiles.items()))
+
+
+@lru_cache(maxsize=8)  # each edit of whatever else asks for the same again
+def _wood_volume(
+    surface: TailSurface, texts: tuple[tuple[str, str], ...]
+) -> Mapping[str | None, float]:
+    profiles = dict(texts)
     found: dict[str | None, float] = {}
 
     def add(material: str | None, volume: float) -> None:
@@ -278,4 +288,4 @@ def wood_volume(surface: TailSurface, profiles: Profiles) -> dict[str | None, fl
     for piece in flat_pieces_of_tail(surface, profiles):
         if piece.kind not in ("template", "form"):
             add(piece.material, piece.area * piece.thickness * piece.quantity)
-    return found
+    return MappingProxyType(found)

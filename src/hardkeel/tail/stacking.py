@@ -8,7 +8,7 @@ import numpy as np
 
 from hardkeel.geometry.hull import Point2, convex_hull
 from hardkeel.geometry.rotation import Array
-from hardkeel.tail.lofting import LoftedRib, Profiles, TailLoft, loft_of_tail, rib_places
+from hardkeel.tail.lofting import Profiles, TailLoft, loft_of_tail, rib_places
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.ribs import spar_size, spar_x
 
@@ -99,9 +99,10 @@ def stack_of(surface: TailSurface, profiles: Profiles) -> Stack:
     first, last = loft.rib(places[0]), loft.rib(places[-1])
     count = len(places)
     ribs = []
+    ends = np.array(convex_hull(first.outline)), np.array(convex_hull(last.outline))
     for i, y in enumerate(places):
         share = i / (count - 1) if count > 1 else 0.0
-        ribs.append(_left_by_block(loft, y, (first, last), share))
+        ribs.append(_left_by_block(loft, y, ends, share))
     left = (first, last)
     size = (
         max(rib.chord for rib in left) + 2 * _SPARE_MM,
@@ -111,17 +112,15 @@ def stack_of(surface: TailSurface, profiles: Profiles) -> Stack:
     return Stack(blanks, size, first.outline, last.outline, tuple(ribs))
 
 
-def _left_by_block(
-    loft: TailLoft, y: float, ends: tuple[LoftedRib, LoftedRib], share: float
-) -> Stacked:
+def _left_by_block(loft: TailLoft, y: float, ends: tuple[Array, Array], share: float) -> Stacked:
     """What stands proud of the loft: support of the mix less the loft, along the loft's own points."""
     normals, points = _normals(np.array(convex_hull(loft.rib(y).outline)))
     turns = np.linspace(0, 2 * np.pi, _DIRECTIONS, endpoint=False)
     # a block's face lies along the rib's own faces, too
     ways = np.vstack([np.column_stack([np.cos(turns), np.sin(turns)]), normals])
     support = sum(
-        weight * np.max(ways @ np.array(convex_hull(rib.outline)).T, axis=1)
-        for rib, weight in ((ends[0], 1 - share), (ends[1], share))
+        weight * np.max(ways @ hull.T, axis=1)
+        for hull, weight in ((ends[0], 1 - share), (ends[1], share))
     )
     # how far a point of the true outline can be moved outward, square to it, until the block's face stops it
     along = normals @ ways.T

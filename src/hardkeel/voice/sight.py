@@ -77,6 +77,7 @@ PLACE_NAMES: Final[dict[Place, str]] = {
     "above-tail": "above the tail",
     "nose-quarter": "nose quarter",
 }
+RECKONING: Final = "Reckoning with the last click …"
 HOW: Final = (
     "The model fills the picture: zoom from afar is as good as going near.",
     (

@@ -9,7 +9,7 @@ from typing import Final
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
-from hardkeel.base.errors import BadInput, Unusual
+from hardkeel.base.errors import BadInput, HardKeelError, Unusual
 from hardkeel.base.faults import faults_told
 from hardkeel.build.model import Build
 from hardkeel.build.unusual import Oddity, oddities
@@ -21,6 +21,11 @@ from hardkeel.ui.document.session import Session
 from hardkeel.voice.unusual import asked_about
 
 Clock = Callable[[], datetime]
+# what kind of work is done beside the window, the work, what is done with its answer, and what with its fault
+Beside = Callable[
+    [str, Callable[[], object], Callable[[object], object], Callable[[HardKeelError], object]],
+    object,
+]
 Judged = dict[Phase | None, Judgement]
 _ALONE: Final = -1  # Qt's word for a command that never merges
 _NUDGE: Final = 1
@@ -63,13 +68,18 @@ class Document(QObject):
         The build is another one now: by an edit, undo, redo, or because a file was opened.
     build_opened : (nothing)
         Another build lies on the bench; told before `build_changed`.
-    refused : str
-        Why what was nudged could not stay: it was judged only once it was at rest.
+    refused : BadInput
+        Why what was done could not stay: it was judged only once it was at rest.
+
+    Attributes
+    ----------
+    beside : callable, optional
+        Runs work beside the window; without it everything is judged at once.
     """
 
     build_changed = pyqtSignal(object)
     build_opened = pyqtSignal()
-    refused = pyqtSignal(str)
+    refused = pyqtSignal(object)
 
     def __init__(
         self, build: Build, clock: Clock, parent: QObject | None = None, store: Images | None = None
@@ -87,7 +97,8 @@ class Document(QObject):
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_AT_REST_MS)
-        self._rest.timeout.connect(self.come_to_rest)
+        self._rest.timeout.connect(self._on_rested)
+        self.beside: Beside | None = None
 
     @property
     def build(self) -> Build:
@@ -148,7 +159,9 @@ class Document(QObject):
         self.build_opened.emit()
         self.build_changed.emit(Change())
 
-    def apply(self, name: str, edit: edits.Edit, *, nudge: str = "") -> None:
+    def apply(
+        self, name: str, edit: edits.Edit, *, nudge: str = "", judged_later: bool = False
+    ) -> None:
         """Do an edit as one named step.
 
         Parameters
@@ -156,6 +169,8 @@ class Document(QObject):
         nudge : str
             What is nudged, if it is a nudge; it goes on where a nudge of the same thing right before it
             left off, the two are one step to undo, and they are judged once they are at rest.
+        judged_later : bool
+            Judging takes seconds: it is done beside the window, and further edits need not wait for it.
 
         Raises
         ------
@@ -164,7 +179,8 @@ class Document(QObject):
         Unusual
             When it makes a figure that hardly any model has; the same edit again is done.
         """
-        if (
+        later = judged_later and self.beside is not None
+        if not later and (
             not nudge
             or self._nudging is None
             or self._nudging.nudge != nudge
@@ -181,9 +197,11 @@ class Document(QObject):
         if not nudge:
             self._ask_about(oddities(before, after))
         same = after.survey == before.survey and after.phase == before.phase
-        if same or nudge:
+        if same or nudge or later:
             judged = self._judged if same and not self.restless else None
             self.stack.push(_EditCommand(self, name, after, judged, nudge=nudge))
+            if later and not nudge and judged is None:
+                self._judge_beside()
             return
         # the edit has checked the survey that it made
         judgement = judge_survey(after.surveyed, after.phase, near=self.judgement, sound=True)
@@ -207,17 +225,58 @@ class Document(QObject):
         """Judge what was nudged; where it can't be judged it goes back to where it was, and that is told."""
         if not self._restless:
             return
-        self._settled()
-        command, self._nudging = self._nudging, None
         build, before = self._build, self.judgement
         try:
             judgement = judge_survey(build.surveyed, build.phase, near=before, sound=True)
         except BadInput as fault:
-            if command is not None:
-                command.refused = True  # what could not stay is not to be done again either
-            self.stack.undo()
-            self.refused.emit(str(fault))
+            self._put_back(fault)
             return
+        self._rest_at(judgement)
+
+    def _on_rested(self) -> None:
+        """Judge what is at rest: beside the window where that takes long."""
+        if self.beside is not None and self._build.surveyed.sightings:
+            self._judge_beside()
+        else:
+            self.come_to_rest()
+
+    def _judge_beside(self) -> None:
+        """Judge the build as it is now while the window goes on; an answer about another build is let go."""
+        if self.beside is None:
+            return
+        self._rest.stop()
+        build, before = self._build, self.judgement
+
+        def done(judgement: object) -> None:
+            if self._build is build and self._restless and isinstance(judgement, Judgement):
+                self._rest_at(judgement)
+
+        def failed(fault: HardKeelError) -> None:
+            if self._build is build and self._restless:
+                self._put_back(fault)
+
+        self.beside(
+            "judging",
+            lambda: judge_survey(build.surveyed, build.phase, near=before, sound=True),
+            done,
+            failed,
+        )
+
+    def _put_back(self, fault: HardKeelError) -> None:
+        """What can't be judged goes back to where it was, and that is told."""
+        self._settled()
+        command, self._nudging = self._nudging, None
+        if command is not None:
+            command.refused = True  # what could not stay is not to be done again either
+        self.stack.undo()
+        self.refused.emit(fault)
+
+    def _rest_at(self, judgement: Judgement) -> None:
+        """What was done is judged now."""
+        before = self.judgement
+        self._settled()
+        command, self._nudging = self._nudging, None
+        build = self._build
         judged: Judged = {build.phase: judgement}
         logged = self._with_verdicts_logged(build, before, judgement)
         if command is not None:

@@ -90,6 +90,7 @@ class MainWindow(QMainWindow):
         self.document = Document(empty_build(), clock, self, store)
         self.filing = Filing(self.document, state, store, self)
         self.jobs = Jobs(self)
+        self.document.beside = self._work_beside
         theme = make_theme(settings.theme, settings.text_percent)
         self.menu = BuildMenu(self.document.stack, self)
         self.header = Header(theme, self.menu)
@@ -166,6 +167,15 @@ class MainWindow(QMainWindow):
         self.filing.state_failed.connect(self._on_state_failed)
         self.jobs.crashed.connect(self.tell_fault)
         menu.left_wanted.connect(self._recover)
+
+    def _work_beside(
+        self,
+        kind: str,
+        work: Callable[[], object],
+        done: Callable[[object], object],
+        failed: Callable[[HardKeelError], object],
+    ) -> None:
+        self.jobs.start(self.document.session, kind, work, done, failed)
 
     # -- showing ---------------------------------------------------------------------------------
 

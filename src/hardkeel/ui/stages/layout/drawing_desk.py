@@ -68,14 +68,16 @@ class DrawingDesk(QObject):
             self._document.session,
             "outline",
             lambda: read_outlines(path, progress.step)[0],
-            lambda outline: self._give(former.id, cast("Outline", outline), path.name),
+            lambda outline: self._give(former.id, outline, path.name),
             lambda why: self._tell("" if isinstance(why, GivenUp) else f"{why}."),
             stop=progress.stop,
             left=lambda: self._tell(say.came_too_late(path.stem)),
         )
 
-    def _give(self, former: str, outline: Outline, file: str) -> None:
+    def _give(self, former: str, outline: object, file: str) -> None:
         self._tell("")
+        if not isinstance(outline, Outline):
+            return
         try:
             self._document.apply(
                 f"outline of {former} from {file}",

@@ -25,7 +25,7 @@ from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.adjusting import PHOTOS_PLACE
-from hardkeel.survey.model import Sight
+from hardkeel.survey.model import Sight, in_phase
 from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
@@ -71,6 +71,7 @@ class SightPage(SubPage):
         self.photo = ""
         self.mark = ""
         self._chosen = ""
+        self._clicked = ""  # the mark of the last click
         self._pixels: Pixels | None = None
         self._shrunk = 1.0
         self._further = QTimer(self)
@@ -149,6 +150,7 @@ class SightPage(SubPage):
 
     def _connect(self) -> None:
         self.document.build_opened.connect(self._on_opened)
+        self.document.refused.connect(self._on_refused)
         self.open.clicked.connect(self.photo_wanted)
         self.smaller.clicked.connect(self.smaller_wanted)
         self.sample.clicked.connect(
@@ -205,17 +207,20 @@ class SightPage(SubPage):
         if not self.photo:
             self.mark = ""
             return
-        mine = [one for one in judgement.sightings if one.photo == self.photo and not one.ignored]
+        sightings = in_phase(build.surveyed.sightings, build.phase)
+        mine = [one for one in sightings if one.photo == self.photo and not one.ignored]
         if self._chosen not in {one.id for one in mine}:
             self._chosen = ""
         unseen = self._unseen()
-        left = to_click(judgement, self.photo, unseen, hull_of(build.fuselage))
+        done = {one.mark for one in mine}  # the last of them may not be judged yet
+        left = to_click(judgement, self.photo, done.union(unseen), hull_of(build.fuselage))
         self.mark = left[0] if left else ""
         chosen = self._sight()
         ringed = chosen.mark if chosen is not None else self.mark
         if chosen is not None:
-            fit = next(one for one in judgement.sight_fits if one.id == chosen.id)
-            title, why = say.sighted_words(build.surveyed, chosen, fit.residual), say.KEYS
+            fit = next((one for one in judgement.sight_fits if one.id == chosen.id), None)
+            off = fit.residual if fit is not None else None
+            title, why = say.sighted_words(build.surveyed, chosen, off), say.KEYS
         elif left:
             title = say.mark_title(build.surveyed, self.mark)
             used = self.photo in judgement.solution.cameras
@@ -242,7 +247,10 @@ class SightPage(SubPage):
         if view is not None:
             lines.append(say.view_words(view, self.unit))
         measured = judgement.measured
-        self.says.show_lines(headline(build.surveyed, judgement), lines if measured else [])
+        said = headline(build.surveyed, judgement)
+        self.says.show_lines(
+            say.RECKONING if self.document.restless else said, lines if measured else []
+        )
         self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
         self.how.show_lines("", [*say.HOW, say.EXPECT, *([say.HANDS] if self.photo else [])])
 
@@ -251,9 +259,19 @@ class SightPage(SubPage):
         build = self.document.build
         if not self.isVisible() or not build.surveyed.marks:
             return
-        walls = hull_of(build.fuselage)
-        lines = shown.next_lines(build, self.document.judgement, walls, self.unit)
-        self.take.show_lines("", lines)
+        walls, judgement, unit = hull_of(build.fuselage), self.document.judgement, self.unit
+
+        def work() -> object:
+            return shown.next_lines(build, judgement, walls, unit)
+
+        if self.document.beside is None:
+            self._show_further(work())
+        else:
+            self.document.beside("what to photograph", work, self._show_further, lambda _why: None)
+
+    def _show_further(self, lines: object) -> None:
+        if isinstance(lines, list):
+            self.take.show_lines("", lines)
 
     def show_image(self, photo: str, image: QImage, pixels: Pixels | None) -> None:
         """The image of the photo in hand is here."""
@@ -321,13 +339,18 @@ class SightPage(SubPage):
     def _take_click(self, mark: str, edit: Edit, *, nudge: str = "") -> None:
         """Take a click; one that no camera can have seen with the others is told as what it is."""
         name = mark_name(self.document.build.surveyed, mark)
+        self._clicked = name
         try:
-            self.document.apply(say.sight_edit(name), edit, nudge=nudge)
+            self.document.apply(say.sight_edit(name), edit, nudge=nudge, judged_later=True)
         except BadInput as fault:
-            told = say.does_not_go(name) if fault.place == PHOTOS_PLACE else str(fault)
-            self.tell(told)
+            self._on_refused(fault)
         else:
             self.tell("")
+
+    def _on_refused(self, fault: BadInput) -> None:
+        """A click could not stay."""
+        does_not_go = fault.place == PHOTOS_PLACE
+        self.tell(say.does_not_go(self._clicked) if does_not_go else str(fault))
 
     def _on_picked(self, sight: str) -> None:
         self._chosen = sight

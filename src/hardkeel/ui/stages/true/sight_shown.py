@@ -13,7 +13,7 @@ from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.model import FUSELAGE, in_phase
 from hardkeel.survey.proposing import is_upright
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
 from hardkeel.voice import sight as say
@@ -28,9 +28,12 @@ def on_photo(
     """The clicks in a photo and the airframe over it."""
     survey = build.surveyed
     aside = {one.reading for one in judgement.suspects}
+    off = {
+        fit.id: fit.off for fit in judgement.sight_fits
+    }  # none of a click that is not judged yet
     ticks = tuple(
-        Tick(one.id, mark_name(survey, one.mark), one.value, fit.off, one.id in aside)
-        for one, fit in zip(judgement.sightings, judgement.sight_fits, strict=True)
+        Tick(one.id, mark_name(survey, one.mark), one.value, off.get(one.id), one.id in aside)
+        for one in in_phase(survey.sightings, build.phase)
         if one.photo == photo and not one.ignored
     )
     over = over_photo(build, judgement, photo, factor)
