@@ -14,6 +14,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.ui.kit.cells import CellsModel, Column, Row
 from hardkeel.ui.kit.vial import Vial, VialValue
 from hardkeel.ui.settings import Settings
+from hardkeel.ui.shell import new_build
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.questions import AboutDialog, ReportDialog
 from hardkeel.ui.shell.window import MainWindow
@@ -157,17 +158,41 @@ def test_a_new_build_follows_its_figures_and_refuses_nonsense(qtbot: QtBot) -> N
     span = dialog.fields["wing_span"].line
     span.clear()
     qtbot.keyClicks(span, "60 in")
+    qtbot.waitUntil(lambda: built(dialog).wings[0].span > 1500)
     assert built(dialog).wings[0].span == pytest.approx(1524)
     arm = dialog.fields["tail_arm"].line
     arm.clear()
     qtbot.keyClicks(arm, "10")
-    assert dialog.build is None
+    qtbot.waitUntil(lambda: dialog.build is None)
     assert not dialog.take.isEnabled()
+    dialog.accept()
+    assert not dialog.result()
     arm.clear()
     qtbot.keyClicks(arm, "600")
     for box in dialog.tools.values():
         box.setChecked(False)
+    dialog.accept()  # as typed a moment ago
     assert built(dialog).surveyed.instruments == ()
+
+
+def test_a_name_is_typed_without_anything_being_planned(
+    qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    dialog = NewBuildDialog(make_theme("light"), "mm")
+    qtbot.addWidget(dialog)
+    planned: list[object] = []
+
+    def plan(*given: object) -> tuple[()]:
+        planned.append(given)
+        return ()
+
+    monkeypatch.setattr(new_build, "plan", plan)
+    qtbot.keyClicks(dialog.name, "Sedge")
+    qtbot.wait(200)
+    assert not planned
+    dialog.accept()
+    assert len(planned) == 1
+    assert built(dialog).name.endswith("Sedge")
 
 
 def test_about_carries_the_safety_word_and_the_report_can_be_copied(

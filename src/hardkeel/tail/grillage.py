@@ -11,6 +11,7 @@ Plane: x aft, y out, z up; mm, N, moduli in GPa (kN/mm²).
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import pairwise
 from typing import Final
 
@@ -274,6 +275,7 @@ def _crossing(a: Point2, b: Point2, c: Point2, d: Point2) -> Point2:
     return ax + share * (bx - ax), ay + share * (by - ay)
 
 
+@lru_cache(maxsize=16)  # each showing of a page asks for the same again
 def twist_of(surface: TailSurface, moduli: tuple[float, float]) -> Twist:
     """Tip twist under the pinch of 1 N.
 

@@ -1,6 +1,7 @@
 """Where a frame is pinned to its board."""
 
 import math
+from functools import lru_cache
 from typing import Final
 
 from hardkeel.geometry.hull import Point2
@@ -10,6 +11,7 @@ from hardkeel.tail.stick_frame import StickFrame
 _PIN_BESIDE: Final = (0.6, 1.6)  # mm from the wood to a pin's middle
 
 
+@lru_cache(maxsize=8)  # each showing of a page asks for the same again
 def pins_of(frame: StickFrame, every: float = 45.0) -> tuple[Point2, ...]:
     """Where pins stand: beside the wood on either side of each stick, never through it; of one half."""
     wood = shapely.union_all([shapely.Polygon(p.strip.outline) for p in frame.pieces])

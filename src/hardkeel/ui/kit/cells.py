@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, Qt
-from PyQt6.QtGui import QFont
+from PyQt6.QtGui import QFont, QFontMetrics
 
 from hardkeel.ui.theme import Theme
 
@@ -141,6 +141,15 @@ class CellsModel(QAbstractTableModel):
     def number_of(self, key: str) -> int:
         """The number of the row with this key; −1 where there is none."""
         return next((i for i, row in enumerate(self._rows) if row.key == key), -1)
+
+    def text_width(self, column: int) -> int:
+        """How wide the widest text of a column is, pixels."""
+        if not self._rows:
+            return 0
+        metrics = {
+            row.weight: QFontMetrics(self._theme.font(_PX, weight=row.weight)) for row in self._rows
+        }
+        return max(metrics[row.weight].horizontalAdvance(row.cells[column]) for row in self._rows)
 
     def rowCount(self, parent: QModelIndex = QModelIndex()) -> int:
         """How many rows."""

@@ -1,13 +1,16 @@
 """A table view in the house's dress."""
 
-from PyQt6.QtCore import QAbstractItemModel, QModelIndex, QSize, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QResizeEvent
+from PyQt6.QtCore import QModelIndex, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QAbstractItemView, QHeaderView, QTableView
 
+from hardkeel.ui.kit.cells import CellsModel
 from hardkeel.ui.kit.own_colour import OwnColour
 from hardkeel.ui.theme import Theme
 
 _ROW_PX = 27
+_BESIDE_PX = 6  # as the style sheet leaves on either side of a text
+_FOCUS_PX = 8  # what Qt keeps for the frame of a focus
 
 
 class CellsTable(QTableView):
@@ -28,7 +31,7 @@ class CellsTable(QTableView):
 
     def __init__(
         self,
-        model: QAbstractItemModel,
+        model: CellsModel,
         theme: Theme,
         stretch: int,
         name: str,
@@ -37,7 +40,7 @@ class CellsTable(QTableView):
         super().__init__()
         self._stretch = stretch
         self._gives_way = gives_way
-        self._theme = theme
+        self._theme, self._cells = theme, model
         self.setModel(model)
         self.setShowGrid(False)
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
@@ -57,13 +60,19 @@ class CellsTable(QTableView):
             down.hide()
         if across is not None:
             across.setHighlightSections(False)
-            across.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+            # by the texts themselves: Qt would dress every cell for it, at each change of theme and text
+            across.setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
             across.setSectionResizeMode(stretch, QHeaderView.ResizeMode.Stretch)
         picked = self.selectionModel()
         if picked is not None:
             picked.currentRowChanged.connect(lambda now, _before: self.row_picked.emit(now.row()))
         self.doubleClicked.connect(self._on_double)
-        for changed in (model.modelReset, model.rowsInserted, model.rowsRemoved):
+        for changed in (
+            model.modelReset,
+            model.rowsInserted,
+            model.rowsRemoved,
+            model.dataChanged,
+        ):
             changed.connect(self._fit)
         self.set_theme(theme)
 
@@ -76,12 +85,22 @@ class CellsTable(QTableView):
         super().resizeEvent(event)
         self._fit()
 
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """What changed while nobody saw it is fitted now."""
+        super().showEvent(event)
+        self._fit()
+
     def _fit(self) -> None:
+        """Hide what has no room; a table that is not seen is fitted when it is."""
+        if not self.isVisible():
+            return
         across, view = self.horizontalHeader(), self.viewport()
         if across is None or view is None:
             return
+        beside = 2 * self._theme.across(_BESIDE_PX) + _FOCUS_PX
         wanted = [
-            max(self.sizeHintForColumn(i), across.sectionSizeHint(i)) for i in range(across.count())
+            max(self._cells.text_width(i) + beside, across.sectionSizeHint(i))
+            for i in range(across.count())
         ]
         hidden: set[int] = set()
         for column in self._gives_way:
@@ -90,6 +109,9 @@ class CellsTable(QTableView):
             hidden.add(column)
         for column in self._gives_way:
             self.setColumnHidden(column, column in hidden)
+        for column, width in enumerate(wanted):
+            if column not in hidden and column != self._stretch:
+                across.resizeSection(column, width)
 
     def set_theme(self, theme: Theme) -> None:
         """Rows as tall as the text wants."""

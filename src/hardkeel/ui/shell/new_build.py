@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, Final
 
 from pydantic import ValidationError
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -34,6 +34,7 @@ from hardkeel.voice import shell as say
 from hardkeel.voice.counting import number_of
 from hardkeel.voice.names import INSTRUMENT_NAMES
 
+_PAUSE_MS: Final = 120  # a hand that types rests longer between two fields
 _FIELDS: Final = (
     (
         say.WING,
@@ -91,6 +92,21 @@ class NewBuildDialog(QDialog):
         self.take = QPushButton(say.PUT_IT_ON_THE_BENCH)
         self.take.setObjectName("primary")
         self.take.clicked.connect(self.accept)
+        right = QVBoxLayout()
+        right.addWidget(self._drawing, 1)
+        right.addLayout(self._foot())
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(scroll)
+        row.addLayout(right, 1)
+        self._pause = QTimer(self)
+        self._pause.setSingleShot(True)
+        self._pause.setInterval(_PAUSE_MS)
+        self._pause.timeout.connect(self.refresh)
+        self.refresh()
+        wear(self)
+
+    def _foot(self) -> QHBoxLayout:
         back = QPushButton(say.NOT_NOW)
         back.clicked.connect(self.reject)
         foot = QHBoxLayout()
@@ -98,15 +114,7 @@ class NewBuildDialog(QDialog):
         foot.addWidget(self._told, 1)
         foot.addWidget(back)
         foot.addWidget(self.take)
-        right = QVBoxLayout()
-        right.addWidget(self._drawing, 1)
-        right.addLayout(foot)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(scroll)
-        row.addLayout(right, 1)
-        self._refresh()
-        wear(self)
+        return foot
 
     def _form(self, theme: Theme, usual: Figures) -> QScrollArea:
         form = QWidget()
@@ -140,7 +148,7 @@ class NewBuildDialog(QDialog):
                 field = QuantityEdit(angular=angular, unit=self._unit)
                 field.set_value(getattr(usual, key))
                 field.line.setAccessibleName(f"{title} {words}")
-                field.value_changing.connect(self._refresh)
+                field.value_changing.connect(self._on_figure)
                 self.fields[key] = field
                 said = label("soft", words)
                 said.setBuddy(field.line)
@@ -155,11 +163,20 @@ class NewBuildDialog(QDialog):
         for i, tool in enumerate(TOOL_CHOICES):
             box = QCheckBox(tool.label or INSTRUMENT_NAMES[tool.kind])
             box.setChecked(tool.id in usual.tools)
-            box.toggled.connect(self._refresh)
+            box.toggled.connect(self._on_figure)
             self.tools[tool.id] = box
             grid.addWidget(box, line + i // 2, i % 2)
-        self.model_class.currentIndexChanged.connect(self._refresh)
-        self.name.textChanged.connect(self._refresh)
+        self.model_class.currentIndexChanged.connect(self._on_figure)
+
+    def _on_figure(self, _value: object = None) -> None:
+        """What follows from the figures is drawn and planned once the hand rests."""
+        self._pause.start()
+
+    def accept(self) -> None:
+        """Take name and figures as they stand, typed a moment ago or not."""
+        self.refresh()
+        if self.build is not None:
+            super().accept()
 
     def _figures(self) -> Figures:
         values: dict[str, object] = {}
@@ -177,7 +194,9 @@ class NewBuildDialog(QDialog):
             key = str(fault.errors()[0]["loc"][0])
             raise BadInput(self.fields[key].line.accessibleName(), "must be more than 0") from None
 
-    def _refresh(self) -> None:
+    def refresh(self) -> None:
+        """Draw what the figures say and how many readings will settle it."""
+        self._pause.stop()
         try:
             figures = self._figures()
             build = build_from(figures)
