@@ -8,9 +8,13 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
+from tests.draws import draws
+
 # `make test` and CI take the same examples each time; `make soak` takes new ones.  Past failures stand
 # as `@example` beside their test.  No deadline: a slow machine is no fault of the code.
-settings.register_profile("steady", derandomize=True, deadline=None, database=None)
+settings.register_profile(
+    "steady", derandomize=True, deadline=None, database=None, max_examples=draws(30, 100)
+)
 settings.register_profile("soak", deadline=None, print_blob=True)
 settings.load_profile(os.environ.get("HARDKEEL_HYPOTHESIS", "steady"))
 

@@ -3,11 +3,15 @@
 import io
 import math
 from dataclasses import dataclass
+from functools import cache
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
+
+from hardkeel.demo.kettlewick import demo_fuselage
+from hardkeel.demo.plan_page import PlanPage, plan_page
 
 Paper = Literal["white", "grey", "yellowed", "uneven", "pencil", "blueprint", "jpeg", "lettering"]
 PAPERS: tuple[Paper, ...] = (
@@ -146,3 +150,9 @@ def _smooth(values: NDArray[np.float64], reach: int) -> NDArray[np.float64]:
 def _down(values: NDArray[np.float64], times: int) -> NDArray[np.float64]:
     n = values.shape[0] // times
     return np.asarray(values.reshape(n, times, n, times).mean(axis=(1, 3)))
+
+
+@cache
+def page_of_the_demo(*, photo: bool = False) -> PlanPage:
+    """The made-up page of the demo's fuselage, drawn once."""
+    return plan_page(demo_fuselage(), "Kettlewick 1280, fuselage", photo=photo)

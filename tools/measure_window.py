@@ -10,6 +10,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 sys.path.insert(0, str(Path(__file__).parent.parent))
 
+from typing import TYPE_CHECKING
+
 from PyQt6.QtCore import QSettings
 from PyQt6.QtWidgets import QApplication
 
@@ -19,6 +21,11 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts
 from tests.heartbeat import Heartbeat, edits_for, places_of, settle, turn
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from hardkeel.build.model import Build
 
 _TOLD_MS = 60.0
 
@@ -36,7 +43,8 @@ def main() -> None:
         window.resize(1280, 800)
         window.show()
         heart = Heartbeat()
-        makers = [("Kettlewick", demo_build), *((demo.name, demo.make) for demo in DEMOS)]
+        makers: list[tuple[str, Callable[[], Build]]] = [("Kettlewick", demo_build)]
+        makers += [(demo.name, demo.make) for demo in DEMOS]
         for name, make in makers:
             build = make()
             with heart.felt():

@@ -6,6 +6,7 @@ import re
 import subprocess
 import sys
 import tomllib
+from functools import cache
 from importlib.metadata import packages_distributions
 from pathlib import Path
 
@@ -29,6 +30,13 @@ CORE = sorted(
     if path.relative_to(SOURCE).parts[0] not in ("ui", "__main__.py")
 )
 
+
+@cache
+def tree_of(path: Path) -> ast.Module:
+    """A file read once for all rules."""
+    return ast.parse(path.read_text(encoding="utf-8"))
+
+
 BLOCKED = """
 import importlib, sys
 sys.modules["PyQt6"] = None
@@ -45,28 +53,41 @@ def test_no_core_module_needs_qt() -> None:
     assert done.returncode == 0, done.stderr
 
 
+ALL_COMMANDS = """
+import contextlib, io, json, sys
+sys.modules["PyQt6"] = None
+from hardkeel.__main__ import main
+told = []
+for line in json.loads(sys.argv[1]):
+    sys.argv = ["hardkeel", *line]
+    out, err = io.StringIO(), io.StringIO()
+    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+        code = main()
+    told.append((code, out.getvalue(), err.getvalue()))
+print(json.dumps(told))
+"""
+
+
 def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
-    code = (
-        "import sys; sys.modules['PyQt6'] = None; sys.argv = ['hardkeel', *sys.argv[1:]];"
-        "from hardkeel.__main__ import main; sys.exit(main())"
+    demo = demo_build()
+    assert demo.fuselage is not None
+    tail = tuple(one.but(kind=None) for one in demo.tail[1:])  # little to write
+    save(demo.but(tail=(demo.tail[0], *tail)), tmp_path / "demo.keel")
+    more = {"export": ["--to", str(tmp_path / "out")], "plan": ["--json", "--limit", "1"]}
+    lines = [[one, str(tmp_path / "demo.keel"), *more.get(one, ["--json"])] for one in COMMANDS]
+    done = subprocess.run(
+        [sys.executable, "-c", ALL_COMMANDS, json.dumps([*lines, ["true", "none.keel"]])],
+        capture_output=True,
+        text=True,
+        check=False,
     )
-    save(demo_build(), tmp_path / "demo.keel")
-
-    def run(*arguments: str) -> "subprocess.CompletedProcess[str]":
-        command = [sys.executable, "-c", code, *arguments]
-        return subprocess.run(command, capture_output=True, text=True, check=False)
-
-    for command in COMMANDS:
-        more = {
-            "export": ["--to", str(tmp_path / "out")],
-            "plan": ["--json", "--limit", "1"],
-        }.get(command, ["--json"])
-        done = run(command, str(tmp_path / "demo.keel"), *more)
-        assert done.returncode == 0, done.stderr
-        assert done.stdout
-    assert json.loads(run("true", str(tmp_path / "demo.keel"), "--json").stdout)["checks"]
-    done = run("true", str(tmp_path / "none.keel"))
-    assert (done.returncode, done.stderr) == (2, "hardkeel: no file none.keel\n")
+    assert done.returncode == 0, done.stderr
+    *told, none = json.loads(done.stdout)
+    for line, (code, out, err) in zip(lines, told, strict=True):
+        assert (code, err) == (0, ""), line
+        assert out
+    assert json.loads(told[list(COMMANDS).index("true")][1])["checks"]
+    assert none == [2, "", "hardkeel: no file none.keel\n"]
 
 
 @pytest.mark.parametrize(
@@ -135,7 +156,7 @@ def test_heavy_libraries_are_not_loaded_before_they_are_needed() -> None:
 def libraries_named(path: Path) -> set[str]:
     """Top-level modules that a file imports, at once or late."""
     found: set[str] = set()
-    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+    for node in ast.walk(tree_of(path)):
         match node:
             case ast.Import():
                 found |= {alias.name for alias in node.names}
@@ -161,7 +182,7 @@ def test_no_import_stands_in_the_middle_of_a_file() -> None:
     late = [
         f"{path.relative_to(SOURCE)}:{inner.lineno}"
         for path in SOURCE.rglob("*.py")
-        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8")))
+        for node in ast.walk(tree_of(path))
         if isinstance(node, ast.FunctionDef)
         for inner in ast.walk(node)
         if isinstance(inner, ast.Import | ast.ImportFrom)
@@ -172,7 +193,7 @@ def test_no_import_stands_in_the_middle_of_a_file() -> None:
 def public_widgets(path: Path) -> dict[str, set[str]]:
     """By class, the names that it makes public of what it makes: ``self.x = Thing()``."""
     found: dict[str, set[str]] = {}
-    for kind in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+    for kind in ast.walk(tree_of(path)):
         if not isinstance(kind, ast.ClassDef):
             continue
         names = found.setdefault(kind.name, set())
@@ -205,7 +226,7 @@ NO_WORDS = re.compile(
 
 def capitalised(path: Path) -> list[str]:
     """Literals that begin a sentence or stand as a heading: capital first, a letter after it."""
-    tree = ast.parse(path.read_text(encoding="utf-8"))
+    tree = tree_of(path)
     documented = (ast.Module, ast.ClassDef, ast.FunctionDef)
     docs = {
         id(node.body[0].value)

@@ -15,7 +15,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
-from hardkeel.demo.plan_page import PlanPage, plan_page
+from hardkeel.demo.plan_page import PlanPage
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper as paper_edits
@@ -31,6 +31,8 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 from tests.conftest import StepClock
+from tests.draws import draws
+from tests.scans import page_of_the_demo
 from tests.stages_of import layout_of, scans_of, true_of
 
 pytestmark = pytest.mark.timeout(120)
@@ -87,7 +89,7 @@ def note_point(qtbot: QtBot, window: MainWindow, page: PlanPage, x: float, y: fl
 def test_a_photo_gives_points_within_eight_tenths(
     qtbot: QtBot, make: Callable[[], MainWindow], tmp_path: Path
 ) -> None:
-    page = plan_page(demo_fuselage(), "a photo", photo=True)
+    page = page_of_the_demo(photo=True)
     window = make()
     lay(qtbot, window, page, tmp_path)
     desk = layout_of(window).paper
@@ -113,7 +115,7 @@ def test_clicks_on_a_scan_lie_within_three_tenths_of_the_truth(
     qtbot: QtBot, make: Callable[[], MainWindow], tmp_path: Path
 ) -> None:
     """Calibrated and picked with the mouse alone, at every station of the top line."""
-    page = plan_page(demo_fuselage(), "a scan")
+    page = page_of_the_demo()
     window = make()
     lay(qtbot, window, page, tmp_path)
     desk = layout_of(window).paper
@@ -121,7 +123,7 @@ def test_clicks_on_a_scan_lie_within_three_tenths_of_the_truth(
         note_point(qtbot, window, page, x, y)
     top = loft_of(demo_fuselage()).top
     # between the stations, where no other line crosses the one that is clicked
-    wanted = [(float(x), float(top.value(x))) for x in np.arange(25.0, 880.0, 67.0)]
+    wanted = [(float(x), float(top.value(x))) for x in np.arange(25.0, 880.0, draws(200.0, 67.0))]
     qtbot.mouseClick(desk.tools.tools["side-top"], LEFT)
     for x, y in wanted:
         click(qtbot, window, page, x, y)
@@ -173,7 +175,7 @@ def test_a_scan_survives_a_kill(
     qtbot: QtBot, make: Callable[[], MainWindow], tmp_path: Path
 ) -> None:
     first = make()
-    lay(qtbot, first, plan_page(demo_fuselage(), "kept"), tmp_path)
+    lay(qtbot, first, page_of_the_demo(), tmp_path)
     journals = tmp_path / "state" / "journals"
     qtbot.waitUntil(lambda: any(journals.glob("*.journal")))
     journal = next(journals.glob("*.journal"))
@@ -217,7 +219,7 @@ def _steps(rng: random.Random) -> Iterator[tuple[str, edits.Edit]]:
         yield f"step {rng.random():.3f}", rng.choice(pools)()
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(draws(1, 4)))
 def test_undo_goes_all_the_way_back_and_redo_all_the_way_forward(
     qapp: QApplication, clock: StepClock, seed: int
 ) -> None:
@@ -232,7 +234,7 @@ def test_undo_goes_all_the_way_back_and_redo_all_the_way_forward(
         text = text_of(document.build)
         if text != states[-1]:
             states.append(text)
-        if len(states) > 11:
+        if len(states) > draws(6, 11):
             break
     assert document.stack.count() == len(states) - 1
     for wanted in reversed(states[:-1]):

@@ -1,7 +1,9 @@
 """A real window for each test, on folders of its own."""
 
 from collections.abc import Callable, Iterator
+from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PyQt6.QtCore import QCoreApplication, QEvent, QSettings
@@ -9,6 +11,8 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.model import Phase, Survey
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
@@ -20,6 +24,23 @@ def _dressed(qapp: QApplication) -> None:
     qapp.setStyle("Fusion")
     load_fonts()
     apply_theme(qapp, make_theme("light"))
+
+
+@pytest.fixture(scope="session", autouse=True)
+def _judged_once() -> Iterator[None]:
+    """Some six hundred tests open the same few builds: what their readings say is reckoned once."""
+    plain = judge_survey
+
+    @lru_cache(maxsize=16)
+    def afresh(survey: Survey, phase: Phase | None) -> Judgement:
+        return plain(survey, phase)
+
+    def judge(survey: Survey, phase: Phase | None = None, **more: Any) -> Judgement:
+        return plain(survey, phase, **more) if more else afresh(survey, phase)
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("hardkeel.ui.document.document.judge_survey", judge)
+        yield
 
 
 @pytest.fixture

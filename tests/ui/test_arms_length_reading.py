@@ -20,6 +20,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.large import LargeReading
 from hardkeel.ui.stages.true.page import TruePage
 from tests.conftest import StepClock
+from tests.draws import draws
 from tests.stages_of import true_of
 
 
@@ -290,7 +291,9 @@ def test_fingers_on_arms_length_take_nothing_that_was_not_held_still_and_pressed
     rng = np.random.default_rng(19)
     document, value, going, still, presses = window.document, 900.0, 0, 0, 0
     taken = 0
-    for _ in range(int(os.environ.get("HARDKEEL_FINGERS", "100"))):  # 900: five minutes
+    for _ in range(
+        int(os.environ.get("HARDKEEL_FINGERS", draws("40", "300")))
+    ):  # 900: five minutes
         if going == 0:
             going = int(rng.integers(1, 9)) * int(rng.choice([-1, 1]))
         step = float(rng.normal(0, 0.05)) if going > 0 else float(rng.uniform(5, 60))
@@ -304,5 +307,5 @@ def test_fingers_on_arms_length_take_nothing_that_was_not_held_still_and_pressed
             new = len(document.build.surveyed.readings) - count
             assert new <= (still >= 3 and not held)
             taken, presses = taken + new, presses + 1
-    assert presses > 70
-    assert taken > 3
+    assert presses > 25
+    assert taken > 1

@@ -13,6 +13,7 @@ from hardkeel.survey.model import Body, contacts_of
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.voice.names import contact_name
+from tests.draws import draws
 from tests.stages_of import true_of
 
 _HAND_MM = 0.1
@@ -146,7 +147,9 @@ def _slides(sentence: str) -> tuple[float, float]:
 def test_the_biplane_is_rigged_stage_by_stage(qtbot: QtBot, window: MainWindow) -> None:
     page = true_of(window)
     window.start(teasel())
-    assert list(page.rig.stages) == ["fuselage", "wing", "upper_wing", "stab", "fin"]
+    stages = ["fuselage", "wing", "upper_wing", "stab", "fin"]
+    assert list(page.rig.stages) == stages
+    last = draws("wing", "fin")
     builder = Builder(qtbot, page, window)
     qtbot.mouseClick(page.rig.stages["fuselage"], Qt.MouseButton.LeftButton)
     done: list[str] = []
@@ -170,11 +173,14 @@ def test_the_biplane_is_rigged_stage_by_stage(qtbot: QtBot, window: MainWindow) 
                 continue
             done.append(step.body)
             qtbot.mouseClick(page.next._action, Qt.MouseButton.LeftButton)  # noqa: SLF001
-            if step.body == "fin":
+            if step.body == last:
                 break
-    assert done == ["fuselage", "wing", "upper_wing", "stab", "fin"]
-    assert window.document.build.surveyed.locked == ("wing", "upper_wing", "stab", "fin")
-    assert builder.corrected >= 3
+    stages = stages[: stages.index(last) + 1]
+    assert done == stages
+    assert window.document.build.surveyed.locked == tuple(stages[1:])
+    assert builder.corrected >= draws(1, 3)
+    if last != "fin":
+        return
     # and it is true, by the model itself; what the page called "at the edge" may lie a little beyond
     judgement = window.document.judgement
     for rule, check in zip(judgement.rules, judgement.checks, strict=True):

@@ -25,6 +25,7 @@ from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Distance, Mark
 from hardkeel.voice.airframe import read_mark
+from tests.draws import draws
 
 DEMO = demo_build()
 
@@ -94,7 +95,7 @@ def test_a_part_with_readings_can_not_be_lost() -> None:
         redrawn(build, gone)
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(
     i=st.integers(0, 7),
     figures=st.dictionaries(

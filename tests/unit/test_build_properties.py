@@ -32,10 +32,11 @@ from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.picture.board import figures_of_drag, lines_of
 from hardkeel.storage.format import build_from_text, text_of
 from tests.builds import balances, builds, fuselages, masses
+from tests.draws import draws
 from tests.strategies import seeds
 
 
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 @given(build=builds())
 def test_a_file_gives_back_every_section(build: Build) -> None:
     check_build(build)
@@ -45,7 +46,7 @@ def test_a_file_gives_back_every_section(build: Build) -> None:
     assert text_of(again) == text
 
 
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 @given(build=builds())
 def test_every_build_has_parts_with_sizes_that_a_saw_can_cut(build: Build) -> None:
     parts = parts_of(build)
@@ -64,7 +65,7 @@ def test_every_build_has_parts_with_sizes_that_a_saw_can_cut(build: Build) -> No
     json.dumps(audit_json(build), allow_nan=False)
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(weights=masses, wanted=balances)
 def test_balance_never_gives_what_is_not_a_number(
     weights: tuple[object, ...], wanted: object
@@ -84,7 +85,7 @@ def test_balance_never_gives_what_is_not_a_number(
     assert balance_table(build, "mm")
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(fuselage=fuselages())
 def test_former_shapes_never_leave_their_outside(fuselage: Fuselage) -> None:
     check_fuselage(fuselage)
@@ -111,7 +112,7 @@ _ONE_CLOSE_BESIDE = Fuselage(
 )
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(fuselage=fuselages(), share=st.floats(0.02, 0.98))
 @example(fuselage=_ONE_CLOSE_BESIDE, share=0.828125)
 def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float) -> None:
@@ -132,7 +133,7 @@ def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float
             assert np.abs(before - after).max() < 1e-6 * scale
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(fuselage=fuselages(), pick=st.randoms(use_true_random=False))
 def test_a_handle_dropped_where_it_was_changes_nothing(
     fuselage: Fuselage, pick: random.Random
@@ -146,7 +147,7 @@ def test_a_handle_dropped_where_it_was_changes_nothing(
         assert getattr(after, figure) == pytest.approx(getattr(before, figure), abs=0.0501)
 
 
-@settings(max_examples=30)
+@settings(max_examples=draws(10, 30))
 @given(build=builds())
 def test_redrawing_what_has_not_changed_changes_nothing(build: Build) -> None:
     assert redrawn(build, build) == build
@@ -154,7 +155,7 @@ def test_redrawing_what_has_not_changed_changes_nothing(build: Build) -> None:
     assert {mark.id for mark in build.surveyed.marks} == {mark.id for mark in marks_from(build)}
 
 
-@settings(max_examples=20)
+@settings(max_examples=draws(8, 20))
 @given(seed=seeds)
 def test_any_walk_of_edits_keeps_a_build_sound(seed: int) -> None:
     rng = random.Random(seed)

@@ -258,6 +258,9 @@ def tape(line: str, zero: str) -> str:
 
 def test_zeroed_is_what_was_answered() -> None:
     assert zeroed_after(lambda _n, line: tape(line, "OK")).zeroed
+
+
+def test_a_gauge_that_does_not_zero_says_why() -> None:
     refused = zeroed_after(lambda _n, line: tape(line, "ERR hold it still"))
     assert (refused.zeroed, refused.refused) == (False, "hold it still")
 

@@ -16,6 +16,7 @@ from hardkeel.parts.model import Listed, Part
 from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.woods import WOODS, woods_with
 from tests.builds import fuselages
+from tests.draws import draws
 from tests.strategies import seeds
 
 BY_ID = woods_with({})
@@ -25,7 +26,7 @@ part_names = st.text(alphabet="abcdefgh XYZ0123456789-", min_size=1, max_size=12
 )
 
 
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 @given(seed=seeds)
 def test_a_batten_bends_as_little_as_it_can(seed: int) -> None:
     """Of all curves through the pins the natural cubic has the least bending energy."""
@@ -47,7 +48,7 @@ def test_a_batten_bends_as_little_as_it_can(seed: int) -> None:
         assert energy(curve.value(fine) + amount * wave) >= least * (1 - 1e-6)
 
 
-@settings(max_examples=50)
+@settings(max_examples=draws(16, 50))
 @given(fuselage=fuselages())
 def test_a_bent_side_is_never_shorter_than_its_drawing(fuselage: Fuselage) -> None:
     loft = loft_of(fuselage)

@@ -20,6 +20,7 @@ from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.holding import Hold, hold_file
 from hardkeel.storage.journal import Journal, forget, orphans
 from hardkeel.storage.package import load, save
+from tests.draws import draws
 from tests.strategies import words
 
 NOW = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)
@@ -44,7 +45,7 @@ def test_the_same_build_gives_the_same_bytes(tmp_path: Path) -> None:
     ),
     words,
 )
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 def test_keys_that_nobody_knows_are_given_back_at_every_level(
     extra: dict[str, object], key: str
 ) -> None:

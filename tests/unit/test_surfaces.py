@@ -21,6 +21,7 @@ from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Body, Survey
 from hardkeel.tail.model import TailSurface
 from hardkeel.voice.airframe import STARTER_WORDS
+from tests.draws import draws
 
 BOX = fuselage_from(SHEET_BOX, 0.0, 900.0, 85.0)
 angles = st.floats(-8, 8)
@@ -134,7 +135,7 @@ def test_a_fin_is_half_its_span_high() -> None:
     assert marks["fin_top_te"] == (900.0, 0.0, 150.0)
 
 
-@settings(max_examples=25)
+@settings(max_examples=draws(8, 25))
 @given(
     kind=st.sampled_from([one.id for one in STARTERS]),
     figure=st.sampled_from(

@@ -4,6 +4,8 @@ import csv
 import io
 import math
 import re
+from collections.abc import Callable
+from functools import cache
 from itertools import pairwise
 from pathlib import Path
 from xml.etree import ElementTree as ET
@@ -37,6 +39,13 @@ from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark
 from tests.frames import box, member
 
+
+@cache
+def files_of(make: Callable[[], Build], paper: str) -> dict[str, bytes]:
+    """All templates of a demo, made once for those who look at them."""
+    return template_files(make(), paper, "mm")
+
+
 SQUARE = FlatPiece(
     "plate",
     "plate",
@@ -47,7 +56,7 @@ SQUARE = FlatPiece(
     material="light-ply",
     thickness=3.0,
 )
-FILES = template_files(demo_build(), "A4", "mm")
+FILES = files_of(demo_build, "A4")
 
 
 @pytest.mark.parametrize("paper", list(PAPERS))
@@ -193,7 +202,7 @@ def test_what_a_cutter_takes_is_added_outside_and_left_in_holes(kerf: float) -> 
 
 
 def test_the_cutters_kerf_of_the_build_is_in_its_files() -> None:
-    plain = template_files(withy(), "A4", "mm")["svg/F2.svg"].decode()
+    plain = files_of(withy, "A4")["svg/F2.svg"].decode()
     wide = template_files(set_framing(withy(), cutter_kerf=0.4), "A4", "mm")["svg/F2.svg"].decode()
     assert svg_size(wide)[0] == pytest.approx(svg_size(plain)[0] + 0.4, abs=1e-3)
 
@@ -249,7 +258,7 @@ def test_without_a_fuselage_there_is_one_clear_sentence() -> None:
 
 @pytest.mark.parametrize(("paper", "wide"), [("A4", 210.0), ("Letter", 215.9)])
 def test_a_frame_on_a_board_gets_a_sheet_to_write_its_readings_on(paper: str, wide: float) -> None:
-    files = template_files(sallow(), paper, "mm")
+    files = files_of(sallow, paper)
     reader = PdfReader(io.BytesIO(files[f"reading-sheet-{paper}.pdf"]))
     assert float(reader.pages[0].mediabox.width) * 25.4 / 72 == pytest.approx(wide, abs=0.1)
     lines = [line for page in reader.pages for line in page.extract_text().splitlines()]
@@ -266,4 +275,4 @@ def test_a_frame_on_a_board_gets_a_sheet_to_write_its_readings_on(paper: str, wi
     assert f"F4 bottom port to F4 top starboard {diagonal}" in text
     spacer = fitted_formers(fuselage)[3].spacer
     assert f"height of F4 bottom port {spacer:.1f} mm" in text
-    assert "reading-sheet-A4.pdf" not in template_files(withy(), "A4", "mm")
+    assert "reading-sheet-A4.pdf" not in files_of(withy, "A4")

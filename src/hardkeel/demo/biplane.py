@@ -1,6 +1,7 @@
 """A biplane to rig from the bare fuselage: lower wing first, the upper from it by its struts; all made up."""
 
 import math
+from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
@@ -24,6 +25,7 @@ _STRUTS_AT: Final = 0.68  # of the half span
 _SPARS: Final = (0.18, 0.66)  # of the chord: where a strut is held
 
 
+@cache
 def teasel() -> Build:
     """The bare airframe, nothing measured yet; its gauges measure `TRUTH`."""
     build = edits.frame_as_usual(start_from("biplane", 1100.0, 946.0, NAME))

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
@@ -23,6 +24,7 @@ class Demo:
     make: Callable[[], Build]
 
 
+@cache
 def withy() -> Build:
     """A stick fuselage for indoor light: longerons, uprights, zigzag bracing, formers of sticks aft."""
     build = edits.frame_as_usual(start_from("stick", 820.0, 640.0, "Withy 820"))
@@ -39,6 +41,7 @@ def withy() -> Build:
     return _some_cut(with_bent_tips(build), 6)
 
 
+@cache
 def marram() -> Build:
     """A round fuselage on a crutch, with bearers for an engine and wing dowels."""
     build = edits.frame_as_usual(start_from("crutch", 1450.0, 1130.0, "Marram 1450"))
@@ -49,6 +52,7 @@ def marram() -> Build:
     return edits.set_framing(that_lifts(build), sheet=(1000.0, 100.0))
 
 
+@cache
 def sallow() -> Build:
     """Formers on a board: keel, stringers, wires that hold them in line, a tail that is closed last."""
     build = edits.frame_as_usual(start_from("board", 1120.0, 850.0, "Sallow 1120"))

@@ -1,6 +1,7 @@
 """The Kettlewick 1280: an invented high-wing sport model, half way through its truing."""
 
 from datetime import datetime, timedelta, timezone
+from functools import cache
 from typing import Any, Final
 
 import numpy as np
@@ -89,6 +90,7 @@ _MISREAD_MM: Final = 10.0  # a tape read off by one centimetre mark
 _MISREAD: Final = ("nose_pin", "stab_tip_te_starboard")
 
 
+@cache
 def demo_build() -> Build:
     """The demo as it opens: dry fit nearly measured, wing already wet."""
     # its stand-in gauges err each by itself, so nothing is supposed to be shared

@@ -5,8 +5,8 @@ from typing import TYPE_CHECKING
 from hardkeel.base.late import late
 
 if TYPE_CHECKING:
-    from scipy import optimize, signal, sparse
+    from scipy import optimize, sparse
 else:
-    optimize, sparse, signal = late("scipy.optimize"), late("scipy.sparse"), late("scipy.signal")
+    optimize, sparse = late("scipy.optimize"), late("scipy.sparse")
 
-__all__ = ["optimize", "signal", "sparse"]
+__all__ = ["optimize", "sparse"]

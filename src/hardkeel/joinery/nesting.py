@@ -9,12 +9,13 @@ dimensions", SIAM Journal on Computing 9 (1980), 846-855; for free shapes on a g
 import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Final
 
 import numpy as np
 
 from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
-from hardkeel.geometry.solving import signal
+from hardkeel.geometry.rotation import Array
 from hardkeel.joinery.flat import FlatPiece, Ring
 
 _CELL_MM: Final = 1.0
@@ -267,13 +268,39 @@ def _place(grid: _Mask, body: _Mask) -> tuple[int, int] | None:
         return 0, 0
     # behind what lies there is room at once: no need to look further
     until = min(grid.shape[1], int(lying[-1]) + 1 + body.shape[1])
-    near = grid[:, :until].astype(np.float32)
-    taken = signal.fftconvolve(near, body[::-1, ::-1].astype(np.float32), mode="valid")
+    taken = _overlaps(grid[:, :until], body)
     free = np.argwhere((taken < _TAKEN).T)  # columns first: nearest to the end
     if not len(free):
         return None
     column, row = free[0]
     return int(row), int(column)
+
+
+def _overlaps(grid: _Mask, body: _Mask) -> Array:
+    """How many taken cells a body covers at each place where it lies on the grid whole.
+
+    A correlation by the convolution theorem: as large as the grid, for a place that does not reach over its edge
+    is not reached by what wraps around.
+    """
+    size = tuple(_fast(side) for side in grid.shape)
+    product = np.fft.rfft2(grid.astype(np.float32), size)
+    product *= np.fft.rfft2(body.astype(np.float32), size).conj()
+    found = np.fft.irfft2(product, size)
+    rows, columns = (g - b + 1 for g, b in zip(grid.shape, body.shape, strict=True))
+    return np.asarray(found[:rows, :columns])
+
+
+@cache
+def _fast(side: int) -> int:
+    """The next number whose prime factors are 2, 3 and 5: a transform of that many is quick."""
+    while True:
+        rest = side
+        for prime in (2, 3, 5):
+            while rest % prime == 0:
+                rest //= prime
+        if rest == 1:
+            return side
+        side += 1
 
 
 def _stamp(grid: _Mask, mask: _Mask, row: int, column: int) -> None:

@@ -9,6 +9,7 @@ from hardkeel.balance.balancing import balance_of, hatch_for, mean_chord, mean_c
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
+from tests.draws import draws
 
 WING = Wing(id="wing", le_x=200, z=55, span=1250, root_chord=210, tip_chord=170, sweep_le=25)
 MASSES = (
@@ -23,7 +24,7 @@ def pack(*between: float, **more: object) -> Battery:
     return Battery(id="pack", mass=180, between=between, **more)  # type: ignore[arg-type]
 
 
-@settings(max_examples=50)
+@settings(max_examples=draws(16, 50))
 @given(tip=st.floats(0, 400), sweep=st.floats(-80, 120))
 def test_the_mean_chord_is_the_integral_over_the_span(tip: float, sweep: float) -> None:
     wing = WING.but(tip_chord=tip, sweep_le=sweep)
@@ -44,7 +45,7 @@ def test_a_biplane_has_one_mean_chord_and_a_stabilizer_does_not_count() -> None:
     assert mean_chord_of([]) is None
 
 
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 @given(target=st.floats(5, 60), front=st.floats(-50, 150), length=st.floats(0, 200))
 def test_with_everything_in_it_balances_where_it_should(
     target: float, front: float, length: float

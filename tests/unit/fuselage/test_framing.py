@@ -26,6 +26,7 @@ from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.parts.woods import woods_with
 from hardkeel.storage.format import text_of
+from tests.draws import draws
 from tests.frame_independent import frame
 
 LIMITS = {wood.id: wood.bend for wood in woods_with({}).values()}
@@ -84,7 +85,7 @@ def random_fuselage(rng: np.random.Generator) -> Fuselage:
     )
 
 
-@pytest.mark.parametrize("seed", range(16))
+@pytest.mark.parametrize("seed", range(draws(6, 16)))
 def test_all_figures_agree_with_the_second_implementation(seed: int) -> None:
     fuselage = random_fuselage(np.random.default_rng(seed))
     other = frame(fuselage)
@@ -221,7 +222,7 @@ def test_the_wood_to_buy_holds_all_parts_and_no_less_would_do() -> None:
     assert (turned.section, other.section) == ((5.0, 5.0), (3.0, 5.0))
 
 
-@pytest.mark.parametrize("seed", range(12))
+@pytest.mark.parametrize("seed", range(draws(5, 12)))
 def test_the_bound_is_never_over_what_is_bought(seed: int) -> None:
     rng = np.random.default_rng(seed)
     parts = [part(float(length), 1) for length in rng.uniform(20, 700, 40)]
@@ -329,7 +330,7 @@ def spoiled(data: Any, rng: np.random.Generator) -> Any:
     return data
 
 
-@pytest.mark.parametrize("seed", range(40))
+@pytest.mark.parametrize("seed", range(draws(14, 40)))
 def test_a_spoiled_file_is_framed_or_refused_with_one_sentence(
     seed: int, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:

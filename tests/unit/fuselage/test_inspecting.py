@@ -8,6 +8,7 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.inspecting import Finding, findings_of
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron
 from hardkeel.voice.frame import finding_sentence, finding_title, side_taken_off
+from tests.draws import draws
 from tests.frames import box, member, random_frame
 
 
@@ -179,7 +180,7 @@ def test_a_former_between_sides_of_sticks_is_as_wide_as_drawn() -> None:
     assert "nothing is taken off" in side_taken_off(fuselage, fuselage.formers[3], "mm")
 
 
-@pytest.mark.parametrize("seed", range(60))
+@pytest.mark.parametrize("seed", range(draws(20, 60)))
 def test_every_finding_can_be_said(seed: int) -> None:
     fuselage = random_frame(np.random.default_rng(seed))
     if fuselage is None or len(fuselage.stops) < 2:

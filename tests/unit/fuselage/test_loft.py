@@ -18,6 +18,7 @@ from hardkeel.fuselage.loft import former_at, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from tests.draws import draws
 from tests.strategies import seeds
 
 
@@ -45,7 +46,7 @@ def with_bump(fuselage: Fuselage, i: int, **off: float) -> Fuselage:
     return fuselage.but(formers=(*fuselage.formers[:i], changed, *fuselage.formers[i + 1 :]))
 
 
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 @given(seed=seeds, count=st.integers(3, 12))
 def test_the_spline_is_scipys_natural_cubic(seed: int, count: int) -> None:
     rng = np.random.default_rng(seed)
@@ -111,7 +112,7 @@ def test_one_station_makes_no_loft() -> None:
         loft_of(Fuselage(formers=fair().formers[:1]))
 
 
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 @given(seed=seeds, count=st.integers(5, 14))
 def test_a_pin_is_off_by_what_the_batten_without_it_says(seed: int, count: int) -> None:
     rng = np.random.default_rng(seed)

@@ -20,6 +20,7 @@ from hardkeel.survey.model import Distance, Gap, Height, Incidence, Offset
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.suspecting import Suspect
 from hardkeel.voice.square import doubt_sentence, reading_words, squared_lines, what_to_do
+from tests.draws import draws
 from tests.frames import box
 from tests.square_frames import FAULTS, fault_of, frame_on_board, places, read
 from tests.squaring_independent import squaring
@@ -29,7 +30,7 @@ def stations(fuselage: Fuselage) -> np.ndarray:
     return np.array([former.station for former in fuselage.formers])
 
 
-@pytest.mark.parametrize("seed", range(len(FAULTS)))
+@pytest.mark.parametrize("seed", draws([1, 4, 6], list(range(len(FAULTS)))))
 def test_random_frames_agree_with_a_second_implementation(seed: int) -> None:
     rng = np.random.default_rng(seed)
     plain = frame_on_board(rng, int(rng.integers(2, 6)), inverted=bool(rng.random() < 0.4))
@@ -140,7 +141,7 @@ def test_equal_diagonals_do_not_hide_a_twist() -> None:
 @pytest.mark.parametrize("kind", FAULTS)
 def test_every_fault_gets_its_name(kind: str) -> None:
     right = wrong = 0
-    for seed in range(12):
+    for seed in range(draws(6, 12)):
         rng = np.random.default_rng(seed)
         plain = frame_on_board(rng, 7)
         truth = fault_of(rng, kind, stations(plain), 1.2)
@@ -151,7 +152,7 @@ def test_every_fault_gets_its_name(kind: str) -> None:
         wrong += name not in (kind, "unsure")
     assert wrong == 0
     # that all is well is said only where the readings bear it: half of what is carefully glued
-    assert right >= (1 if kind == "true" else 9)
+    assert right >= (1 if kind == "true" else draws(4, 9))
 
 
 def test_moves_bring_every_corner_home() -> None:

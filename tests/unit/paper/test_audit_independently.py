@@ -10,6 +10,7 @@ from hardkeel.paper import audit as module
 from hardkeel.paper.audit import CAUSES, Cause, audit
 from hardkeel.paper.model import Pair
 from tests.audits import random_sheet
+from tests.draws import draws
 
 _GRID = np.linspace(-6.0, 6.0, 48001)  # sigmas of the prior
 
@@ -62,7 +63,7 @@ def evidence(pairs: Sequence[Pair]) -> dict[Cause, float]:
     }
 
 
-@pytest.mark.parametrize("seed", range(12))
+@pytest.mark.parametrize("seed", range(draws(5, 12)))
 def test_the_ratios_of_causes_are_those_of_brute_integration(seed: int) -> None:
     rng = np.random.default_rng(seed)
     cause: Cause = ("right", "scale", "constant", "development")[seed % 4]
@@ -84,20 +85,20 @@ def test_named_causes_are_right_as_often_as_they_say() -> None:
     """Of the sheets that are named with 80 to 95 %, most are right."""
     rng = np.random.default_rng(5)
     named, right = 0, 0
-    for _ in range(900):
+    for _ in range(draws(300, 900)):
         cause = CAUSES[rng.integers(len(CAUSES))]
         found = audit(random_sheet(rng, cause, count=5))
         if found.cause != "undecided" and found.probability < 0.95:
             named += 1
             right += found.cause == cause
-    assert named > 40
+    assert named > draws(13, 40)
     assert right / named > 0.85
 
 
 def test_noise_that_is_twice_as_large_makes_it_less_sure_not_wrong() -> None:
     rng = np.random.default_rng(8)
     wrong = 0
-    for _ in range(250):
+    for _ in range(draws(80, 250)):
         cause = CAUSES[rng.integers(len(CAUSES))]
         sheet = tuple(
             p.but(measured=p.measured + rng.normal() * 0.3, sigma=0.45)

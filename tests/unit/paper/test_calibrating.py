@@ -14,6 +14,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.paper.calibrating import PICK_SIGMA_PX, calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.paper.picking import picked_stations
+from tests.draws import draws
 
 DPI = 150.0
 
@@ -95,7 +96,7 @@ def test_four_points_give_the_skew_and_five_leave_something_over() -> None:
     assert abs(worst.mm) > 0.7
 
 
-@settings(max_examples=25)
+@settings(max_examples=draws(8, 25))
 @given(turn=st.floats(-0.3, 0.3), stretch=st.floats(0.97, 1.03), seed=st.integers(0, 99))
 def test_picked_points_of_a_scan_are_within_three_tenths(
     turn: float, stretch: float, seed: int
@@ -110,7 +111,7 @@ def test_picked_points_of_a_scan_are_within_three_tenths(
     assert np.percentile(np.hypot(*off.T), 95) < 0.3
 
 
-@settings(max_examples=25)
+@settings(max_examples=draws(8, 25))
 @given(lean=st.floats(-4e-5, 4e-5), seed=st.integers(0, 99))
 def test_a_photo_is_within_eight_tenths(lean: float, seed: int) -> None:
     matrix = scan(0.02, 1.0, 1.0, lean)
@@ -211,7 +212,7 @@ def test_residuals_have_the_spread_of_the_clicks_that_made_them() -> None:
     assert total / spare == pytest.approx(1.0, abs=0.12)
 
 
-@settings(max_examples=20)
+@settings(max_examples=draws(8, 20))
 @given(shift=st.tuples(st.floats(-500, 500), st.floats(-500, 500)), turn=st.floats(-3, 3))
 def test_a_sheet_moved_or_turned_on_the_glass_gives_the_same_lengths(
     shift: tuple[float, float], turn: float

@@ -18,6 +18,7 @@ from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.schedule.planning import EveningPlan, plan_evenings
 from hardkeel.schedule.tasks import problem_of
 from hardkeel.storage.format import build_from_text
+from tests.draws import draws
 from tests.plan_independent import broken, later, minute, optimum
 
 Json = dict[str, Any]
@@ -219,7 +220,7 @@ def graph(seed: int, count: int) -> Json:
     return case(*steps, evenings=evenings, board=1, clamps=rng.choice([1, 2, 3]))
 
 
-@settings(max_examples=25)
+@settings(max_examples=draws(8, 25))
 @given(st.integers(0, 10_000), st.integers(1, 30))
 def test_no_plan_breaks_a_rule_whatever_the_graph(seed: int, count: int) -> None:
     data = graph(seed, count)
@@ -229,7 +230,7 @@ def test_no_plan_breaks_a_rule_whatever_the_graph(seed: int, count: int) -> None
         assert broken(data, plan_json(plan)) == []
 
 
-@pytest.mark.parametrize("seed", range(14))
+@pytest.mark.parametrize("seed", range(draws(6, 14)))
 def test_finish_and_evenings_equal_an_independent_optimum(seed: int) -> None:
     data = graph(300 + seed, 4 + seed % 4)
     plan = planned(data, 20.0)
@@ -241,7 +242,7 @@ def test_finish_and_evenings_equal_an_independent_optimum(seed: int) -> None:
     assert optimum(data, finish + 120) == (finish, plan.evenings_used)
 
 
-@settings(max_examples=20)
+@settings(max_examples=draws(8, 20))
 @given(st.integers(0, 10_000), st.integers(2, 25))
 def test_the_bound_never_lies_past_a_plan_and_shaking_never_worsens_a_list(
     seed: int, count: int

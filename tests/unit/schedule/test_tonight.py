@@ -18,6 +18,7 @@ from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
 from hardkeel.schedule.what_if import what_ifs
 from hardkeel.voice.at_hand import steps_at_hand
 from hardkeel.voice.bench import tonight_line, tonight_title, what_if_lines
+from tests.draws import draws
 from tests.plan_independent import broken
 from tests.unit.schedule.test_planning import graph
 
@@ -50,7 +51,7 @@ def test_the_longest_cure_of_the_evening_comes_last() -> None:
     assert tonight_line(tonight).startswith("The last glue at 19:40, by 20:40 at the latest")
 
 
-@pytest.mark.parametrize("seed", range(20))
+@pytest.mark.parametrize("seed", range(draws(8, 20)))
 def test_putting_long_cures_last_breaks_no_rule_and_costs_no_minute(seed: int) -> None:
     data = graph(900 + seed, 14)
     bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})
@@ -143,7 +144,7 @@ def test_what_would_help_is_told_by_what_it_saves() -> None:
     assert any(line.startswith("Another board would save") for line in lines)
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", range(draws(3, 6)))
 def test_planned_again_what_need_not_move_stays_on_its_day(seed: int) -> None:
     data = graph(1200 + seed, 16)
     bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})

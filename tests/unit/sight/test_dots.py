@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from hardkeel.sight.snapping import snap
+from tests.draws import draws
 from tests.painted import COLOURS, GROUNDS, SIZE, apart, painted
 
 _FAINT = 30.0  # grey levels: nobody sees white on paper
@@ -38,7 +39,7 @@ def tried(shape: str, count: int, smallest: float = 3.0) -> tuple[Counter[str], 
 def test_a_round_mark_of_any_colour_on_any_ground_is_found_to_half_a_pixel(
     shape: str, smallest: float
 ) -> None:
-    became, pulls = tried(shape, 3, smallest)
+    became, pulls = tried(shape, draws(1, 3), smallest)
     seen = became.total() - became["faint"]
     assert became["found"] >= 0.95 * seen, became
     assert became["wrong"] <= 0.02 * seen, became
@@ -46,7 +47,7 @@ def test_a_round_mark_of_any_colour_on_any_ground_is_found_to_half_a_pixel(
 
 
 def test_a_cross_is_found_where_its_lines_meet() -> None:
-    became, _ = tried("cross", 2, 4.0)
+    became, _ = tried("cross", draws(1, 2), 4.0)
     assert became["found"] >= 0.85 * (became.total() - became["faint"]), became
     assert became["wrong"] <= 0.05 * became.total(), became
 

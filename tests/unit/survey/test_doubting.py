@@ -13,6 +13,7 @@ from hardkeel.survey.model import Survey, counted, sigma_of
 from hardkeel.survey.network import network_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
+from tests.draws import draws
 
 TAU2, P = 168.0, 0.04
 C = math.log(P / (1 - P))
@@ -89,7 +90,7 @@ def crooked(seed: int, count: int = 14, blunders: float = 0.08) -> Survey:
     return read.but(readings=tuple(off))
 
 
-@pytest.mark.parametrize("seed", range(12))
+@pytest.mark.parametrize("seed", range(draws(4, 12)))
 def test_every_verdict_and_story_agrees_with_the_other_way(seed: int) -> None:
     judgement = judge_survey(crooked(seed, 22))
     other = Other(judgement)
@@ -126,7 +127,7 @@ def test_every_verdict_and_story_agrees_with_the_other_way(seed: int) -> None:
 
 def test_value_and_sigma_stay_and_only_verdicts_fall() -> None:
     fell = 0
-    for seed in range(30):
+    for seed in range(draws(12, 30)):
         judgement = judge_survey(crooked(seed, 26))
         own = judge(judgement.rules, judgement.solution.unknowns, judgement.solution.covariance)
         for plain, check in zip(own, judgement.checks, strict=True):
@@ -149,7 +150,7 @@ def test_without_a_misfit_no_story_turns_a_true_verdict() -> None:
 def test_false_outs_become_rare() -> None:
     """A nearly true airframe with blunders: what the rule is for."""
     plain_wrong = wrong = 0
-    for seed in range(200):
+    for seed in range(draws(60, 200)):
         rng = np.random.default_rng(seed)
         survey = plain_survey()
         truth = random_truth(network_of(survey), rng, 0.1)
@@ -166,7 +167,7 @@ def test_false_outs_become_rare() -> None:
             is_out = abs(float(rule.slope @ truth)) > check.tolerance
             plain_wrong += plain.verdict == "out" and not is_out
             wrong += check.verdict == "out" and not is_out
-    assert plain_wrong > 10
+    assert plain_wrong > draws(3, 10)
     assert wrong < plain_wrong / 2
 
 

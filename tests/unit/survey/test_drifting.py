@@ -12,6 +12,7 @@ from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.voice.advice import next_step
 from tests.airframes import plain_survey
+from tests.draws import draws
 
 BASE = plain_survey()
 _EMPTY = judge_survey(BASE)
@@ -53,17 +54,17 @@ def test_a_drift_is_named_and_a_zero_is_asked_for() -> None:
 
 
 def test_most_drifts_are_named_and_slips_never() -> None:
-    drifting = [named(judge_survey(read(seed, each=0.3))) for seed in range(20)]
-    assert sum(one is not None for one in drifting) >= 18
-    slips = [judge_survey(read(seed, slips=0.1)) for seed in range(40)]
-    assert sum(bool(one.suspects) for one in slips) > 30
+    drifting = [named(judge_survey(read(seed, each=0.3))) for seed in range(draws(7, 20))]
+    assert sum(one is not None for one in drifting) >= draws(6, 18)
+    slips = [judge_survey(read(seed, slips=0.1)) for seed in range(draws(12, 40))]
+    assert sum(bool(one.suspects) for one in slips) > draws(9, 30)
     assert not any(one.drift for one in slips)
 
 
 @pytest.mark.parametrize("off", [0.6, 0.8, 1.0])
 def test_what_was_set_aside_when_a_seat_was_put_right_is_no_drift(off: float) -> None:
     """Some readings of how it stood, some of how it stands: a step, no line."""
-    for seed in range(12):
+    for seed in range(draws(5, 12)):
         survey = read(seed)
         gauged = [one for one in survey.readings if one.kind == "incidence"][:6]
         rest = tuple(one for one in survey.readings if one.kind != "incidence")
@@ -79,7 +80,7 @@ def test_what_was_set_aside_when_a_seat_was_put_right_is_no_drift(off: float) ->
 def test_a_gauge_that_drifts_is_told_beside_one_that_does_not() -> None:
     gauges = tuple(Instrument(id=one, kind="incidence-gauge") for one in ("one", "two"))
     named_for = []
-    for seed in range(8):
+    for seed in range(draws(4, 8)):
         count, readings = 0, []
         for reading in read(seed).figures:
             held = reading
@@ -93,11 +94,11 @@ def test_a_gauge_that_drifts_is_told_beside_one_that_does_not() -> None:
         if judged.drift is not None:
             held_by = {one.instrument for one in readings if one.id in judged.drift.readings}
             named_for.append(held_by)
-    assert len(named_for) >= 6
+    assert len(named_for) >= draws(3, 6)
     assert all(one == {"one"} for one in named_for)
 
 
-@settings(max_examples=10, deadline=None)
+@settings(max_examples=draws(8, 10), deadline=None)
 @given(seed=st.integers(0, 10_000), each=st.sampled_from([-0.5, -0.3, 0.3, 0.4]))
 def test_the_slope_is_that_of_readings_against_a_solution_without_them(
     seed: int, each: float

@@ -15,6 +15,7 @@ from hardkeel.survey.model import Gluing, Reading, Survey, counted, in_phase, ma
 from hardkeel.survey.network import network_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
+from tests.draws import draws
 
 
 def two_phases(
@@ -77,7 +78,7 @@ def allowed(survey: Survey) -> np.ndarray:
     return found
 
 
-@pytest.mark.parametrize("seed", range(8))
+@pytest.mark.parametrize("seed", range(draws(4, 8)))
 def test_the_rule_agrees_with_both_phases_adjusted_at_once(seed: int) -> None:
     survey, _, _ = two_phases(seed, 9)
     wet = judge_survey(survey, "wet")
@@ -99,7 +100,7 @@ def test_the_rule_agrees_with_both_phases_adjusted_at_once(seed: int) -> None:
 def test_six_wet_readings_do_more_than_ten_alone() -> None:
     """Of the stabilizer's own checks, by the middle of thirty builds."""
     ratios = []
-    for seed in range(30):
+    for seed in range(draws(12, 30)):
         survey, _, _ = two_phases(seed, 6)
         alone, _, _ = two_phases(seed, 10)
         leaning, by_itself = (
@@ -123,7 +124,7 @@ def test_six_wet_readings_do_more_than_ten_alone() -> None:
 
 def test_a_movement_is_seen_and_what_did_not_move_is_left() -> None:
     pulls: list[float] = []
-    for seed in range(40):
+    for seed in range(draws(14, 40)):
         survey, before, after = two_phases(seed, 12)
         judgement = judge_survey(survey, "wet")
         if judgement.suspects:

@@ -39,6 +39,7 @@ from hardkeel.survey.proposing import candidates_of
 from hardkeel.voice.advice import format_reading
 from hardkeel.voice.names import reading_name, tool_name
 from tests.airframes import plain_survey
+from tests.draws import draws
 
 NOW = datetime(2026, 11, 20, 19, tzinfo=UTC)
 TIPS = ("wing_tip_le_port", "wing_tip_le_starboard")
@@ -164,7 +165,7 @@ def test_what_repeats_scatter_by_is_the_pooled_deviation_of_a_textbook() -> None
 
 
 def test_the_scatter_is_right_in_the_mean_and_its_doubt_too() -> None:
-    told = [learned(repeats(0.3, 3, 3, seed))[0] for seed in range(300)]
+    told = [learned(repeats(0.3, 3, 3, seed))[0] for seed in range(draws(150, 300))]
     variances = np.array([one.sigma**2 for one in told])
     assert variances.mean() == pytest.approx(0.09, rel=0.08)
     spread = np.array([one.sigma for one in told]).std()
@@ -195,8 +196,8 @@ def test_counting_a_tool_anew_counts_its_readings_anew_and_never_finer_than_half
     counted = count_as(build, one.tool, one.usable)
     assert {sigma_of(reading) for reading in counted.surveyed.readings} == {0.25}
     assert {sigma_of(reading) for reading in candidates_of(counted.surveyed)} == {0.25}
-    as_counted = [learned(repeats(0.5, 5, 3, seed))[0].differs for seed in range(300)]
-    assert np.mean(as_counted) < 0.08  # two sigmas: one in twenty by chance
+    as_counted = [learned(repeats(0.5, 5, 3, seed))[0].differs for seed in range(draws(150, 300))]
+    assert np.mean(as_counted) < draws(0.12, 0.08)  # two sigmas: one in twenty by chance
     with pytest.raises(BadInput, match="no tool"):
         count_as(build, "yardstick", 0.3)
 
@@ -216,7 +217,7 @@ def turned(error: float, seed: int, *, noise: float = 0.1) -> Build:
 
 
 def test_turning_a_level_end_for_end_tells_its_own_error_and_its_doubt() -> None:
-    told = [zero_errors(turned(0.5, seed).surveyed)[0] for seed in range(200)]
+    told = [zero_errors(turned(0.5, seed).surveyed)[0] for seed in range(draws(100, 200))]
     errors = np.array([one.error for one in told])
     assert errors.mean() == pytest.approx(0.5, abs=0.01)
     assert errors.std() == pytest.approx(told[0].sigma, rel=0.12)

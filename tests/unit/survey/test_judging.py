@@ -18,6 +18,7 @@ from hardkeel.survey.ranking import predicted_sigmas
 from hardkeel.survey.reaching import error_at_reach_mm
 from hardkeel.survey.telling import as_json
 from tests.airframes import exactly_wrong, plain_survey, random_truth, readings_of, surface
+from tests.draws import draws
 
 
 @pytest.mark.parametrize(
@@ -222,7 +223,7 @@ def test_judged_from_nearby_it_says_the_same_as_from_nothing() -> None:
     rng = np.random.default_rng(11)
     build = demo_build()
     before = judge_survey(build.surveyed, "dry")
-    for _ in range(25):
+    for _ in range(draws(10, 25)):
         one = build.surveyed.figures[rng.integers(len(build.surveyed.figures))]
         build_then = change_value(build, one.id, one.value + float(rng.normal(0, 2.0)))
         cold = judge_survey(build_then.surveyed, "dry")

@@ -28,6 +28,7 @@ from hardkeel.survey.priors import USUAL_SHARED, Shared
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
+from tests.draws import draws
 from tests.shared_independent import SharedIndependent
 
 Drawn = tuple[Survey, np.ndarray]
@@ -255,7 +256,7 @@ def test_errors_are_as_large_as_told_with_shared_errors_and_far_larger_without()
     base = plain_survey().but(shared=USUAL_SHARED)
     listed = plan_of(base, 50)
     pulls: dict[bool, list[float]] = {True: [], False: []}
-    for seed in range(20):
+    for seed in range(draws(8, 20)):
         survey, truth = drawn(base, np.random.default_rng(seed), listed)
         for declared, judged in (
             (True, judge_survey(survey, sound=True)),
@@ -273,12 +274,12 @@ def test_undeclared_the_fit_says_that_something_is_wrong() -> None:
     base = plain_survey().but(shared=Shared(mark=0.6, gauge=0.4, gauge_seat=0.1, bend_y=2.0))
     listed = plan_of(base, 50)
     poor = {True: 0, False: 0}
-    for seed in range(12):
+    for seed in range(draws(6, 12)):
         survey, _ = drawn(base, np.random.default_rng(seed), listed)
         poor[True] += judge_survey(survey, sound=True).goodness.poor
         poor[False] += judge_survey(survey.but(shared=None), sound=True).goodness.poor
     assert poor[True] <= 1
-    assert poor[False] >= 8
+    assert poor[False] >= draws(4, 8)
 
 
 def test_wet_readings_keep_marks_and_bends_and_forget_zeros() -> None:

@@ -25,6 +25,7 @@ from hardkeel.tail.model import Controls, FlatReading, Linkage, TailSpar, TailSu
 from hardkeel.tail.movement import Plate, clashes_of
 from hardkeel.tail.passing import Slot, passing_of
 from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
+from tests.draws import draws
 
 
 def stab(**more: object) -> TailSurface:
@@ -112,7 +113,7 @@ def test_hinges_go_near_both_ends_and_a_thick_rudder_is_told() -> None:
 
 
 @given(st.floats(60, 120), st.floats(0, 30), st.floats(60, 140), st.floats(20, 60), st.booleans())
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 def test_passing_against_brute_pushing(
     tip: float, sweep: float, long: float, wide: float, has_hinge: bool
 ) -> None:
@@ -176,7 +177,7 @@ def test_a_flap_touches_what_stands_in_its_way() -> None:
 
 
 @given(st.floats(5, 40), st.floats(2, 30))
-@settings(max_examples=30)
+@settings(max_examples=draws(10, 30))
 def test_touching_agrees_with_the_corner_reckoned_by_hand(throw: float, height: float) -> None:
     """The lower rear corner of a flap that turns down, over a floor."""
     hinge = ((0.0, 0.0, 0.0), (0.0, 1.0, 0.0))
@@ -208,7 +209,7 @@ def read_corners(surface: TailSurface, twist: float, bow: float, roll: float, ph
 
 
 @given(st.floats(-3, 3), st.floats(-3, 3), st.floats(-0.5, 0.5))
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 def test_a_crooked_frame_is_read_as_it_is(twist: float, bow: float, roll: float) -> None:
     made = stab(kind="stick", root_profile=None)
     flat = flatness_of(made.but(flatness=read_corners(made, twist, bow, roll)), "dry")

@@ -14,6 +14,7 @@ from hardkeel.tail.lofting import even_ribs, loft_of_tail
 from hardkeel.tail.model import Controls, TailSpar, TailSurface, Tip, Tube
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.ribs import cut_ribs, rib_pieces
+from tests.draws import draws
 from tests.tail_independent import Ribbed, distance_to_ring, halves_of, loop_of
 
 sizes = st.floats(60, 220)
@@ -58,7 +59,7 @@ def ribbed(draw: st.DrawFn) -> tuple[TailSurface, dict[str, str], Ribbed]:
 
 
 @given(ribbed())
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 def test_the_loft_agrees_with_the_second_way(
     case: tuple[TailSurface, dict[str, str], Ribbed],
 ) -> None:
@@ -78,7 +79,7 @@ def test_the_loft_agrees_with_the_second_way(
 
 
 @given(ribbed(), st.floats(0.2, 0.5), st.floats(2, 5), st.floats(0, 1.5))
-@settings(max_examples=40)
+@settings(max_examples=draws(13, 40))
 def test_floors_of_a_straight_spar_lie_on_one_line(
     case: tuple[TailSurface, dict[str, str], Ribbed], at: float, deep: float, skin: float
 ) -> None:

@@ -25,6 +25,7 @@ from hardkeel.tail.model import Controls, Pattern, TailBracing, TailSurface, Tip
 from hardkeel.tail.pinning import pins_of
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.stick_frame import frame_cut_list, stick_frame_of
+from tests.draws import draws
 
 BALSA = (2.8, 0.13)
 
@@ -73,7 +74,7 @@ surfaces = st.builds(
 
 
 @given(surfaces)
-@settings(max_examples=60)
+@settings(max_examples=draws(20, 60))
 def test_sticks_lie_in_the_outline_and_beside_each_other(surface: TailSurface) -> None:
     frame = stick_frame_of(surface)
     whole = shapely.Polygon(planform_of(surface).ring).buffer(0.02)
@@ -92,7 +93,7 @@ def test_sticks_lie_in_the_outline_and_beside_each_other(surface: TailSurface) -
 
 
 @given(surfaces)
-@settings(max_examples=25)
+@settings(max_examples=draws(8, 25))
 def test_pins_stand_beside_the_wood(surface: TailSurface) -> None:
     frame = stick_frame_of(surface)
     wood = shapely.union_all([shapely.Polygon(piece.strip.outline) for piece in frame.pieces])
@@ -206,7 +207,7 @@ def test_a_ladder_of_two_beams_by_energy() -> None:
 
 
 @given(surfaces)
-@settings(max_examples=20)
+@settings(max_examples=draws(8, 20))
 def test_a_refined_mesh_says_the_same(surface: TailSurface) -> None:
     grillage, front, rear = grillage_of(stick_frame_of(surface), BALSA)
     gives = [
@@ -220,7 +221,7 @@ def test_a_refined_mesh_says_the_same(surface: TailSurface) -> None:
 
 
 @given(surfaces)
-@settings(max_examples=15)
+@settings(max_examples=draws(8, 15))
 def test_the_work_done_is_the_energy_in_the_sticks(surface: TailSurface) -> None:
     """Another way to the number: load times travel is twice the energy of bending and twist, summed by hand."""
     grillage, front, rear = grillage_of(stick_frame_of(surface), BALSA)
