@@ -4,10 +4,10 @@ from hypothesis import strategies as st
 
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
-from hardkeel.build.model import Build
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron, Section, TailPost, Template
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace
 from hardkeel.parts.model import STATES, Ledger, Listed, OwnWood
+from hardkeel.project.model import Build
 
 figures = st.floats(-400, 400).map(lambda x: round(x, 3))
 sizes = st.floats(0.5, 400).map(lambda x: round(x, 3))

@@ -5,7 +5,6 @@ from itertools import pairwise
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.framing import add_member
 from hardkeel.fuselage.model import (
     MEMBER_NEEDS,
@@ -22,6 +21,7 @@ from hardkeel.fuselage.model import (
     TailPost,
 )
 from hardkeel.fuselage.soundness import check_fuselage
+from hardkeel.project.model import Build
 
 SIDE, SKIN = 3.0, 1.5
 

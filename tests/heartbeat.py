@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QCoreApplication, QEventLoop, Qt, QTimer
 
-from hardkeel.build.model import Build
 from hardkeel.edits import bench, framing, ledger, squaring, steps, surfaces, truing
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.tail import set_figures
+from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages import STAGES
 

@@ -1,6 +1,5 @@
 """The pages of a window by what they are; the window itself knows no stage by name."""
 
-from hardkeel.ui.benches.sheet_desk import SheetDesk
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.frame.page import FramePage
@@ -11,6 +10,7 @@ from hardkeel.ui.stages.log.page import LogPage
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.stage import TrueStage
+from hardkeel.ui.tabbed.sheet_desk import SheetDesk
 
 
 def true_of(window: MainWindow) -> TruePage:

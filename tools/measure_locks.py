@@ -10,14 +10,14 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from hardkeel.build.model import Build
 from hardkeel.demo.biplane import teasel
 from hardkeel.edits.truing import correction_done, set_locked, take_again, take_reading
+from hardkeel.messages.rig_next import stage_step
 from hardkeel.practice.hidden import hidden_from
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
 from hardkeel.survey.rigging import RigStage, rig_stages
-from hardkeel.voice.rig_next import stage_step
 from tests.airframes import plain_survey
 
 _COUNT = 150

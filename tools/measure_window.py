@@ -25,7 +25,7 @@ from tests.heartbeat import Heartbeat, edits_for, places_of, settle, turn
 if TYPE_CHECKING:
     from collections.abc import Callable
 
-    from hardkeel.build.model import Build
+    from hardkeel.project.model import Build
 
 _TOLD_MS = 60.0
 

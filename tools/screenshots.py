@@ -15,7 +15,6 @@ import numpy as np
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
-from hardkeel.build.model import Build
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
@@ -24,16 +23,17 @@ from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
+from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, seen_from
+from hardkeel.project.model import Build
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.true.sight_desk import SightDesk
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
-from hardkeel.voice.stepping import STAGE, frame_steps
 
 _AT_REST_MS = 500
 _ROUNDS = 3

@@ -11,7 +11,7 @@ import pytest
 ROOT = Path(__file__).parents[2]
 PACKAGE = '''"""Spare: a stage with nothing on it yet."""
 
-from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.stages import Bench
 
 

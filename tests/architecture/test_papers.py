@@ -10,9 +10,9 @@ import pytest
 
 import hardkeel
 from hardkeel.base.values import Value
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import COMMANDS, Command
 from hardkeel.parts.model import STATES
+from hardkeel.project.model import Build
 
 ROOT = Path(__file__).parents[2]
 SOURCE = Path(hardkeel.__file__).parent

@@ -9,7 +9,6 @@ from pytest_benchmark.fixture import BenchmarkFixture
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.framing import build_pieces
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -18,8 +17,9 @@ from hardkeel.fuselage.model import Bracing, Former, Fuselage, Longeron, Section
 from hardkeel.joinery.buying import packing
 from hardkeel.joinery.nesting import nested
 from hardkeel.picture.framing import laid_flat
-from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.project.model import Build
 from hardkeel.ui.theme import make_theme
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 
 def large_frame() -> Build:

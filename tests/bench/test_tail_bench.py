@@ -10,8 +10,8 @@ from hardkeel.edits.tail import surface_of
 from hardkeel.picture.tail import flat_picture_of, rib_gallery
 from hardkeel.tail.model import TailBracing, TailSpar, TailSurface
 from hardkeel.tail.ribs import cut_ribs
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.theme import make_theme
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 
 def ribbed(root: float) -> TailSurface:

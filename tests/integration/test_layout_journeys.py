@@ -12,7 +12,6 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import PlanPage
@@ -24,6 +23,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
+from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from hardkeel.storage.package import load
 from hardkeel.ui.document.document import Document

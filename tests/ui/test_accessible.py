@@ -26,13 +26,13 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.squaring import set_on_board
 from hardkeel.edits.steps import plan_steps
 from hardkeel.edits.surfaces import add_wing_above
-from hardkeel.ui.kit.card_column import CardColumn
+from hardkeel.messages.names import mark_name
+from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import FrameOrderPage
 from hardkeel.ui.theme import apply_theme, make_theme
-from hardkeel.voice.names import mark_name
-from hardkeel.voice.stepping import STAGE, frame_steps
+from hardkeel.ui.widgets.card_column import CardColumn
 from tests.stages_of import frame_of, layout_of, true_of
 
 FRAME = ("sticks", "formers", "members", "bends", "sheets", "board", "square", "order")

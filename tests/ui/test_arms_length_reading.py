@@ -10,15 +10,15 @@ from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.gauges.link import GaugeReport, LinkState
 from hardkeel.gauges.protocol import UNITS, GaugeKind, Shown
+from hardkeel.project.model import Build
 from hardkeel.survey.expecting import expected_of
-from hardkeel.ui.kit.arms_length import ArmsLength
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.large import LargeReading
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.widgets.arms_length import ArmsLength
 from tests.conftest import StepClock
 from tests.draws import draws
 from tests.stages_of import true_of

@@ -8,11 +8,11 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.biplane import TRUTH, teasel
+from hardkeel.messages.names import contact_name
 from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.survey.model import Body, contacts_of
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.page import TruePage
-from hardkeel.voice.names import contact_name
 from tests.draws import draws
 from tests.stages_of import true_of
 

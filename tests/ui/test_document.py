@@ -11,11 +11,11 @@ from PyQt6.QtWidgets import QLabel, QWidget
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.surfaces import set_wing
+from hardkeel.project.model import Build
 from hardkeel.storage.package import load
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Distance

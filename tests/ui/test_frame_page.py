@@ -8,19 +8,19 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QApplication, QFileDialog, QLineEdit, QMenu
 from pytestqt.qtbot import QtBot
 
-from hardkeel.build.model import empty_build
 from hardkeel.demo.fleet import DEMOS, marram, sallow, withy
 from hardkeel.edits import framing as edits
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.joinery.jig import settings_needed
-from hardkeel.ui.benches.sheets_page import SheetsPage
-from hardkeel.ui.benches.sticks_shown import sticks_of_build
-from hardkeel.ui.kit.wood_board import WoodBoard
+from hardkeel.project.model import empty_build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.bends_page import BendsPage
 from hardkeel.ui.stages.frame.formers_page import FormersPage
 from hardkeel.ui.stages.frame.members_page import MembersPage
 from hardkeel.ui.stages.frame.sticks_page import SticksPage
+from hardkeel.ui.tabbed.sheets_page import SheetsPage
+from hardkeel.ui.tabbed.sticks_shown import sticks_of_build
+from hardkeel.ui.widgets.wood_board import WoodBoard
 from tests.stages_of import frame_of, sheets_of
 
 LEFT = Qt.MouseButton.LeftButton

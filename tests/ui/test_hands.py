@@ -5,12 +5,12 @@ from PyQt6.QtCore import QPoint, Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Survey
-from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.widgets.fields import QuantityEdit
 from tests.stages_of import layout_of, true_of
 
 LEFT = Qt.MouseButton.LeftButton

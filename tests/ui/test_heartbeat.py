@@ -5,9 +5,9 @@ from typing import Final
 
 import pytest
 
-from hardkeel.build.model import Build
 from hardkeel.demo.fleet import DEMOS
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages import STAGES
 from tests.heartbeat import Heartbeat, edits_for, places_of, settle, turn

@@ -9,10 +9,10 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QInputDialog, QLineEdit, 
 from pytestqt.qtbot import QtBot
 from reportlab.pdfgen.canvas import Canvas
 
-from hardkeel.build.model import empty_build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.paper.model import Plan
+from hardkeel.project.model import empty_build
 from hardkeel.storage.package import save
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.audit_page import AuditPage

@@ -8,11 +8,11 @@ from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import surfaces as surface_edits
+from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from tests.stages_of import layout_of
 

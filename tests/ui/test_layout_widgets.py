@@ -12,10 +12,6 @@ from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.parts.model import STATES
 from hardkeel.picture.board import Handle, bodies_on_board, lines_of
 from hardkeel.picture.truing import keel_strokes
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.part_state import paint_state
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
 from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
@@ -24,6 +20,10 @@ from hardkeel.ui.stages.layout.chances import Chances
 from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
 from hardkeel.ui.stages.layout.sheet_marks import SheetMark
 from hardkeel.ui.theme import SCALES, ThemeName, apply_theme, make_theme
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.part_state import paint_state
 from tests.stages_of import layout_of
 from tests.ui.cutting import is_cut
 

@@ -6,8 +6,8 @@ import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import withy
+from hardkeel.project.model import Build, empty_build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import FrameOrderPage
 from tests.frames import box

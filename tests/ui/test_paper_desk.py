@@ -12,6 +12,7 @@ from reportlab.pdfgen.canvas import Canvas
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
+from hardkeel.messages.paper import picks_words
 from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
 from hardkeel.storage.package import save
@@ -20,7 +21,6 @@ from hardkeel.ui.jobs.scans import as_png, image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
 from hardkeel.ui.theme import make_theme
-from hardkeel.voice.paper import picks_words
 from tests.stages_of import layout_of, scans_of
 
 LEFT = Qt.MouseButton.LeftButton

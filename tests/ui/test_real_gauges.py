@@ -16,6 +16,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.gauges.link import GaugeReport
+from hardkeel.messages.advice import headline
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Height
@@ -24,7 +25,6 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.gauge_dock import GaugeRow, PlaceMenu
-from hardkeel.voice.advice import headline
 from tests.conftest import StepClock
 from tests.stages_of import true_of
 from tests.unit.test_export import text_of_pdf

@@ -14,12 +14,12 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import sallow
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import delete_former
 from hardkeel.edits.sight import add_photo
 from hardkeel.edits.truing import change_value
+from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.package import load, save
 from hardkeel.ui.shell.questions import YesNoDialog
 from hardkeel.ui.shell.window import MainWindow

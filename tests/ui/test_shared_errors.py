@@ -6,8 +6,9 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import Build
 from hardkeel.cli.true import true_table
+from hardkeel.messages.verdicts import verdict_word
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import sigma_of
 from hardkeel.survey.network import network_of
@@ -16,7 +17,6 @@ from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.tools_page import ToolsPage
-from hardkeel.voice.verdicts import verdict_word
 from tests.stages_of import true_of
 
 

@@ -10,10 +10,10 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.fleet import sallow, withy
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.fuselage.model import Squaring
-from hardkeel.ui.kit.reading_rows import ReadingColumn
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.square_page import SquarePage
+from hardkeel.ui.widgets.reading_rows import ReadingColumn
+from hardkeel.ui.widgets.wood_board import WoodBoard
 from tests.stages_of import frame_of
 
 LEFT = Qt.MouseButton.LeftButton

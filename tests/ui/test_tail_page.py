@@ -7,10 +7,10 @@ import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import marram, sallow
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.tail import put_surface, surface_of
+from hardkeel.project.model import Build, empty_build
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.own_sections import own_section
 from hardkeel.ui.shell.window import MainWindow
@@ -267,7 +267,7 @@ def test_sheets_are_nested_and_written(
     assert isinstance(page, TailSheetsPage)
     qtbot.waitUntil(lambda: bool(page.boards), timeout=20_000)
     assert "strip" in page.wood.answer.text()
-    from hardkeel.ui.benches.sheet_desk import SheetDesk  # noqa: PLC0415  only here
+    from hardkeel.ui.tabbed.sheet_desk import SheetDesk  # noqa: PLC0415  only here
 
     desk = tail_of(window).findChild(SheetDesk)
     assert desk is not None

@@ -6,12 +6,12 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.biplane import TRUTH, teasel
+from hardkeel.messages.locks import BEFORE_IT_MOVED
+from hardkeel.messages.next_steps import NextStep
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.page import TruePage
-from hardkeel.voice.locks import BEFORE_IT_MOVED
-from hardkeel.voice.next_steps import NextStep
 from tests.conftest import StepClock
 from tests.stages_of import true_of
 

@@ -10,13 +10,13 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
+from hardkeel.messages.log import entry_text
 from hardkeel.survey.model import DistanceDifference, Incidence, Reading, place_of
 from hardkeel.survey.sheet import sheet_list
-from hardkeel.ui.kit.reading_rows import ReadingColumn
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
-from hardkeel.voice.log import entry_text
+from hardkeel.ui.widgets.reading_rows import ReadingColumn
 from tests.conftest import StepClock
 from tests.stages_of import true_of
 

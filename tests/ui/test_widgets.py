@@ -9,10 +9,8 @@ from pytestqt.modeltest import ModelTester
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.gauges.protocol import GAUGE_KINDS
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.vial import Vial, VialValue
+from hardkeel.project.model import Build
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell import new_build
 from hardkeel.ui.shell.new_build import NewBuildDialog
@@ -21,6 +19,8 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.log.page import parse_hours
 from hardkeel.ui.stages.true.gauge_dock import PlaceMenu
 from hardkeel.ui.theme import PALETTES, SCALES, ThemeName, apply_theme, make_theme
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.vial import Vial, VialValue
 from tests.stages_of import gauges_of, log_of, true_of
 from tests.ui.cutting import is_cut
 

@@ -10,21 +10,21 @@ from hardkeel.airframe.bodies import bodies_of, marks_from, redrawn
 from hardkeel.airframe.parts import balance_wanted, parts_of, weights_of
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build, empty_build
-from hardkeel.build.soundness import check_build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper, surfaces
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.messages.airframe import read_mark
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
 from hardkeel.picture.board import bodies_on_board, lines_of
+from hardkeel.project.model import Build, empty_build
+from hardkeel.project.soundness import check_build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Distance, Mark
-from hardkeel.voice.airframe import read_mark
 from tests.draws import draws
 
 DEMO = demo_build()

@@ -7,10 +7,10 @@ from pathlib import Path
 import pytest
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_fuselage
 from hardkeel.demo.plan_page import ASKEW_DEG, plan_page
 from hardkeel.paper.model import Plan
+from hardkeel.project.model import Build
 from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.storage.format import build_from_data
 from hardkeel.storage.package import load, save

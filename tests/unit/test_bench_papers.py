@@ -6,7 +6,6 @@ from datetime import UTC, datetime
 from PIL import Image
 from pypdf import PdfReader
 
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
 from hardkeel.edits.glue import break_coupon, new_batch
@@ -15,12 +14,13 @@ from hardkeel.edits.truing import add_note
 from hardkeel.export.calendar import calendar_text
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.record import record_pdf
+from hardkeel.messages.at_hand import steps_at_hand
+from hardkeel.messages.deeds import seat_deed
+from hardkeel.project.model import Build
 from hardkeel.schedule.planning import list_evenings
 from hardkeel.schedule.tonight import plan_tonight
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.seatwork import SeatStep
-from hardkeel.voice.at_hand import steps_at_hand
-from hardkeel.voice.deeds import seat_deed
 
 NOW = datetime(2026, 10, 6, 19, tzinfo=UTC)
 SEVEN = datetime.fromisoformat("2026-10-06T19:00")

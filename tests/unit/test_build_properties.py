@@ -15,8 +15,6 @@ from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.balance.balancing import balance_of
 from hardkeel.balance.model import Balance
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
-from hardkeel.build.soundness import check_build
 from hardkeel.cli.audit import audit_json
 from hardkeel.cli.balance import balance_json, balance_table
 from hardkeel.cli.commands import run_command
@@ -30,6 +28,8 @@ from hardkeel.fuselage.loft import former_at, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.picture.board import figures_of_drag, lines_of
+from hardkeel.project.model import Build
+from hardkeel.project.soundness import check_build
 from hardkeel.storage.format import build_from_text, text_of
 from tests.builds import balances, builds, fuselages, masses
 from tests.draws import draws

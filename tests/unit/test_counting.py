@@ -3,12 +3,12 @@
 import pytest
 
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.messages.bench import one_more, resource_edit
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.frame import members_count
+from hardkeel.messages.sight import clicked_words
+from hardkeel.messages.standing import how_far_logged
 from hardkeel.survey.judging import judge_survey
-from hardkeel.voice.bench import one_more, resource_edit
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.frame import members_count
-from hardkeel.voice.sight import clicked_words
-from hardkeel.voice.standing import how_far_logged
 
 
 @pytest.mark.parametrize(

@@ -9,15 +9,15 @@ import pytest
 from hardkeel.airframe.framing import cut_off, pieces_cut
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.demo.fleet import withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import framing as edits
 from hardkeel.edits import fuselage as drawing
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import MEMBER_NEEDS, Fuselage, Member
+from hardkeel.messages.rack import rack_text, read_rack
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
-from hardkeel.voice.rack import rack_text, read_rack
 
 DEMO = demo_build()
 

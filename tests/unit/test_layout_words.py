@@ -7,6 +7,10 @@ from hardkeel.balance.balancing import balance_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import parse_number
+from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.messages.paper import calibration_sentence, cure_sentence, finding_sentence
+from hardkeel.messages.parts import difference_sentence, hand_words, weight_sentence
+from hardkeel.messages.swaps import laminate_sentence, swap_sentences
 from hardkeel.paper.audit import Cause, audit
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan
@@ -15,10 +19,6 @@ from hardkeel.parts.model import Part
 from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.weighing import weight_of
 from hardkeel.parts.woods import woods_with
-from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
-from hardkeel.voice.paper import calibration_sentence, cure_sentence, finding_sentence
-from hardkeel.voice.parts import difference_sentence, hand_words, weight_sentence
-from hardkeel.voice.swaps import laminate_sentence, swap_sentences
 from tests.audits import random_sheet
 
 WOODS = woods_with({})

@@ -9,7 +9,6 @@ from shapely.geometry import Polygon, box
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.airframe.parts import ledger_renamed, parts_of, weights_of
 from hardkeel.airframe.starters import STARTERS, start_from
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import ledger as ledger_edits
@@ -21,6 +20,7 @@ from hardkeel.paper.model import Pair, Sheet
 from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, figures_of
 from hardkeel.parts.woods import woods_with
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Contact, Seat

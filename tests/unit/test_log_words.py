@@ -7,19 +7,19 @@ from pathlib import Path
 import pytest
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import truing as edits
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.logbook.entries import Entry, SeatDone, VerdictChange, matching
+from hardkeel.messages.advice import seat_advice
+from hardkeel.messages.log import entry_text
+from hardkeel.messages.names import mark_name
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Survey
 from hardkeel.survey.seatwork import SeatStep, seat_work
-from hardkeel.voice.advice import seat_advice
-from hardkeel.voice.log import entry_text
-from hardkeel.voice.names import mark_name
 
 NOW = datetime(2026, 11, 3, 19, 30, tzinfo=UTC)
 PINS = 2  # for photos: the file is older than they

@@ -9,8 +9,8 @@ from pathlib import Path
 import pytest
 
 from hardkeel.base.errors import BadInput, CannotSave, WouldLose
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project.model import Build
 from hardkeel.storage import package
 from hardkeel.storage.package import load, save
 

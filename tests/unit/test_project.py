@@ -8,11 +8,11 @@ from hypothesis import strategies as st
 
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.geometry.rotation import Array
 from hardkeel.picture.truing import VIEWS, body_ring, picture_of
+from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.drafts import KIND_ORDER, Draft, find_body, find_mark
 from hardkeel.survey.judging import judge_survey

@@ -9,7 +9,6 @@ import pytest
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build, empty_build
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import framing
@@ -17,13 +16,14 @@ from hardkeel.edits import steps as edits
 from hardkeel.edits.fuselage import rename_former
 from hardkeel.fuselage.model import PLATES
 from hardkeel.logbook.entries import StepDone
+from hardkeel.messages.order import glue_words
+from hardkeel.messages.stepping import STAGE, frame_steps
+from hardkeel.messages.work import reasons
 from hardkeel.parts.model import STATES
+from hardkeel.project.model import Build, empty_build
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.storage.format import build_from_text, text_of
-from hardkeel.voice.order import glue_words
-from hardkeel.voice.stepping import STAGE, frame_steps
-from hardkeel.voice.work import reasons
 
 AT = datetime.fromisoformat("2026-11-25T19:30:00")
 FLEET = (demo_build, withy, marram, sallow)

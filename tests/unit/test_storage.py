@@ -13,8 +13,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput, CannotSave, FileInUse, WouldLose
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project.model import Build
 from hardkeel.storage.atomic import stamp_of, versions_of, write_atomically
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.holding import Hold, hold_file
@@ -203,7 +203,7 @@ WRITER = """
 import sys, itertools
 from datetime import datetime, timezone
 from pathlib import Path
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.storage.journal import Journal
 journal = Journal(Path(sys.argv[1]))
 for n in itertools.count():

@@ -13,14 +13,14 @@ from hardkeel.airframe.shapes import Fin, Surface
 from hardkeel.airframe.starters import STARTERS, start_from, starter
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits import surfaces
 from hardkeel.fuselage.loft import loft_of
+from hardkeel.messages.airframe import STARTER_WORDS
+from hardkeel.project.model import Build
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import FUSELAGE, Body, Survey
 from hardkeel.tail.model import TailSurface
-from hardkeel.voice.airframe import STARTER_WORDS
 from tests.draws import draws
 
 BOX = fuselage_from(SHEET_BOX, 0.0, 900.0, 85.0)

@@ -17,7 +17,6 @@ from ezdxf.filemanagement import readfile
 from pypdf import PdfReader
 
 from hardkeel.base.errors import BadInput, GivenUp, NotOurs
-from hardkeel.build.model import Build
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import set_framing
@@ -37,6 +36,7 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark
+from hardkeel.project.model import Build
 from tests.frames import box, member
 
 

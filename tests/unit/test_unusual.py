@@ -8,13 +8,13 @@ from hypothesis import given
 from pydantic import BaseModel
 
 from hardkeel.airframe.starters import STARTERS, Starter, start_from
-from hardkeel.build.model import Build
-from hardkeel.build.unusual import oddities, oddities_in
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.fleet import DEMOS
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.messages.unusual import asked_about, looked_at
+from hardkeel.project.model import Build
+from hardkeel.project.unusual import oddities, oddities_in
 from hardkeel.storage.format import text_of
-from hardkeel.voice.unusual import asked_about, looked_at
 from tests.builds import builds
 
 DEMO = demo_build()

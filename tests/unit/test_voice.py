@@ -4,16 +4,16 @@ from dataclasses import replace
 import pytest
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import empty_build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
+from hardkeel.messages import names
+from hardkeel.messages.advice import headline, next_step, seat_advice, suspect_sentence
+from hardkeel.messages.doubts import check_sentence, doubt_of
+from hardkeel.messages.verdicts import state_words, verdict_sentence, way_off
+from hardkeel.project.model import empty_build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import AngleAt, Body, DistanceDifference, Incidence, Survey, Tilt
 from hardkeel.survey.rigging import deciding
-from hardkeel.voice import names
-from hardkeel.voice.advice import headline, next_step, seat_advice, suspect_sentence
-from hardkeel.voice.doubts import check_sentence, doubt_of
-from hardkeel.voice.verdicts import state_words, verdict_sentence, way_off
 from tests.airframes import exactly_wrong
 
 BUILD = demo_build()

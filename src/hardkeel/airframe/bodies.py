@@ -15,9 +15,9 @@ from hardkeel.airframe.shapes import (
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Value
-from hardkeel.build.model import Build
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE, Body, Mark, Seat, Survey, marks_of
 from hardkeel.tail.model import TailSurface
 

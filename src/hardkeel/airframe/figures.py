@@ -10,7 +10,7 @@ from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Finite, Positive
-from hardkeel.build.model import FORMAT, Build, ModelClass
+from hardkeel.project.model import FORMAT, Build, ModelClass
 from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.priors import USUAL_SHARED, Shared
 from hardkeel.survey.proposing import EVERY_TOOL

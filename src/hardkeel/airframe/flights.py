@@ -3,7 +3,7 @@
 from hardkeel.balance.balancing import Balanced, MeanChord, balance_of, mean_chord_of
 from hardkeel.balance.model import Balance, Wing
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.tail.lofting import section_named
 from hardkeel.tail.model import TailSurface

@@ -7,7 +7,6 @@ from typing import Final
 from hardkeel.airframe.parts import woods_of
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.flexing import Moduli
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
@@ -15,6 +14,7 @@ from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece, Mark
+from hardkeel.project.model import Build
 
 SAME_LENGTH_MM: Final = 0.2  # a sanding stroke: a stick within it fits
 _DOUBLER_MM: Final = 1.5

@@ -10,7 +10,6 @@ from hardkeel.airframe.shapes import Fin, Surface
 from hardkeel.airframe.tail_parts import as_built, built_surfaces
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
@@ -19,6 +18,7 @@ from hardkeel.geometry.spline import arc_lengths
 from hardkeel.parts.model import Ledger, Part
 from hardkeel.parts.weighing import Weight, weight_of
 from hardkeel.parts.woods import Wood, woods_with
+from hardkeel.project.model import Build
 
 _LEDGER_OF_PARTS: Final = ("states", "weighed", "pairs")  # what the ledger keeps by part
 _HAIR: Final = 0.051  # older files hold grams and places to a tenth

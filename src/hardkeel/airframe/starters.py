@@ -7,7 +7,7 @@ from hardkeel.airframe.bodies import redrawn
 from hardkeel.airframe.figures import NOSE_SHARE, SHORTEST_NOSE_MM, Figures, build_from
 from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, FuselageKind
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 
 _SHORTEST_SHARE: Final = 0.45  # of the span: shorter, wing and tail would run into each other
 _LONGEST_SHARE: Final = 1.6  # longer, the nose is drawn out beyond any kind that is built here

@@ -2,9 +2,9 @@
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import LARGEST_FIGURE
-from hardkeel.build.model import Build
 from hardkeel.parts.model import Part
 from hardkeel.parts.woods import woods_with
+from hardkeel.project.model import Build
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import wood_volume
 

@@ -8,13 +8,13 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.parts.woods import G_PER_MM3, Wood, woods_with
+from hardkeel.project.model import Build
 from hardkeel.tail.controls import thickness_at_hinge
 from hardkeel.tail.foam import TubeHole, tube_holes
 from hardkeel.tail.grillage import Choice, choices_of

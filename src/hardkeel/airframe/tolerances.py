@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
-from hardkeel.build.model import ModelClass
+from hardkeel.project.model import ModelClass
 from hardkeel.survey.checking import TOLERANCES
 
 # How much of the default tolerance a class allows.  Half a degree of incidence or roll is trimmed out

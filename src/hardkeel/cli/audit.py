@@ -5,17 +5,17 @@ from typing import Any
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
-from hardkeel.paper.audit import Finding, audit
-from hardkeel.paper.model import Sheet
-from hardkeel.storage.package import Loaded
-from hardkeel.voice.paper import (
+from hardkeel.messages.paper import (
     cure_sentence,
     finding_sentence,
     why_sentence,
     wrong_pair_sentence,
 )
+from hardkeel.paper.audit import Finding, audit
+from hardkeel.paper.model import Sheet
+from hardkeel.project.model import Build
+from hardkeel.storage.package import Loaded
 
 
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:

@@ -7,10 +7,10 @@ from hardkeel.balance.balancing import Balanced, balance_of
 from hardkeel.balance.model import Balance
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
-from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
 
 
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:

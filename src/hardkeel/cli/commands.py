@@ -14,12 +14,12 @@ from hardkeel.base.late import late
 from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, SHEETS, TO, Option
 
 if TYPE_CHECKING:
-    from hardkeel.build import unusual
+    from hardkeel.messages import unusual as messages
+    from hardkeel.project import unusual
     from hardkeel.storage import package
-    from hardkeel.voice import unusual as messages
 else:  # help and a slip of the keys need no build
-    package, unusual = late("hardkeel.storage.package"), late("hardkeel.build.unusual")
-    messages = late("hardkeel.voice.unusual")
+    package, unusual = late("hardkeel.storage.package"), late("hardkeel.project.unusual")
+    messages = late("hardkeel.messages.unusual")
 
 DONE: Final = 0
 BAD_INPUT: Final = 2

@@ -7,7 +7,6 @@ from typing import Any
 from hardkeel.airframe.framing import build_pieces, limits_of, stiffness_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
@@ -25,8 +24,7 @@ from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import nested, sheets_to_buy
-from hardkeel.storage.package import Loaded
-from hardkeel.voice.frame import (
+from hardkeel.messages.frame import (
     bend_sentence,
     closed_sentence,
     edge_sentence,
@@ -36,7 +34,9 @@ from hardkeel.voice.frame import (
     purchase_sentence,
     sheet_sentence,
 )
-from hardkeel.voice.square import SQUARE, squared_lines
+from hardkeel.messages.square import SQUARE, squared_lines
+from hardkeel.project.model import Build
+from hardkeel.storage.package import Loaded
 
 
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:

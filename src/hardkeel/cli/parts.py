@@ -6,15 +6,15 @@ from typing import Any
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_size
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.parts import difference_sentence, hand_words, pair_sentence
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import compare
 from hardkeel.parts.model import Part
 from hardkeel.parts.weighing import Weight
+from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:

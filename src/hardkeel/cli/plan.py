@@ -5,13 +5,13 @@ from datetime import datetime
 from typing import Any
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text
+from hardkeel.messages import plan as say
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import dated
 from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
 from hardkeel.schedule.timers import underway
 from hardkeel.storage.package import Loaded
-from hardkeel.voice import plan as say
 
 Json = dict[str, Any]
 

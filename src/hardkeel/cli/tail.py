@@ -13,9 +13,12 @@ from hardkeel.airframe.tails import (
 )
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.joinery.buying import purchases_of
+from hardkeel.messages import flat as say_flat
+from hardkeel.messages import tail as say
+from hardkeel.messages.frame import ends_words, purchase_sentence
+from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
 from hardkeel.tail import telling
 from hardkeel.tail.controls import hinge_stations, mismatch_of
@@ -25,9 +28,6 @@ from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail, flat_pieces_of_tail
 from hardkeel.tail.ribs import cut_ribs
 from hardkeel.tail.stacking import stack_of, trimmed_of
-from hardkeel.voice import flat as say_flat
-from hardkeel.voice import tail as say
-from hardkeel.voice.frame import ends_words, purchase_sentence
 
 Json = dict[str, Any]
 

@@ -6,14 +6,14 @@ from typing import Any
 from hardkeel.airframe.flights import build_trim, effects_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.messages import air as say
+from hardkeel.messages.names import check_name
+from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase
 from hardkeel.trim.flying import Lifting, Trim
-from hardkeel.voice import air as say
-from hardkeel.voice.names import check_name
 
 Json = dict[str, Any]
 _PERCENT = 100.0

@@ -4,13 +4,8 @@ import argparse
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length
-from hardkeel.build.model import Build
 from hardkeel.cli.options import as_text, unit_of
-from hardkeel.storage.package import Loaded
-from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.sighting import photo_view
-from hardkeel.survey.telling import as_json
-from hardkeel.voice.advice import (
+from hardkeel.messages.advice import (
     format_reading,
     format_residual,
     headline,
@@ -18,11 +13,16 @@ from hardkeel.voice.advice import (
     seat_advice,
     suspect_sentence,
 )
-from hardkeel.voice.doubts import check_sentence, doubt_of
-from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
-from hardkeel.voice.sharing import findings, fit_sentence
-from hardkeel.voice.sight import TOO_FEW, clicked_words, view_words
-from hardkeel.voice.verdicts import format_doubt, format_value, verdict_word, way_off
+from hardkeel.messages.doubts import check_sentence, doubt_of
+from hardkeel.messages.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.messages.sharing import findings, fit_sentence
+from hardkeel.messages.sight import TOO_FEW, clicked_words, view_words
+from hardkeel.messages.verdicts import format_doubt, format_value, verdict_word, way_off
+from hardkeel.project.model import Build
+from hardkeel.storage.package import Loaded
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.sighting import photo_view
+from hardkeel.survey.telling import as_json
 
 _NAME_WIDTH = 44
 

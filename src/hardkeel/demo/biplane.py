@@ -5,9 +5,9 @@ from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
-from hardkeel.build.model import Build
 from hardkeel.edits import framing as edits
 from hardkeel.edits.truing import set_seat_kind
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Body, Contact, Seat
 from hardkeel.survey.proposing import EVERY_TOOL
 

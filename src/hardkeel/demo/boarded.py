@@ -5,11 +5,11 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.build.model import Build
 from hardkeel.edits.squaring import take_square
 from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import readings_at_hand
+from hardkeel.project.model import Build
 from hardkeel.survey.model import ANGULAR, Height, Incidence, Offset, Reading, Tilt, sigma_of
 
 _SEED: Final = 12

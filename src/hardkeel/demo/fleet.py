@@ -6,13 +6,13 @@ from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
-from hardkeel.build.model import Build
 from hardkeel.demo.biplane import NAME, teasel
 from hardkeel.demo.boarded import squared_in_part
 from hardkeel.demo.tails import of_foam, that_lifts, with_bent_tips
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.joinery.cut_part import Stock
+from hardkeel.project.model import Build
 
 
 @dataclass(frozen=True, slots=True)

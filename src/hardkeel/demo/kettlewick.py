@@ -7,13 +7,13 @@ from typing import Any, Final
 import numpy as np
 
 from hardkeel.airframe.figures import Figures, build_from
-from hardkeel.build.model import Build
 from hardkeel.demo.tails import of_sticks
 from hardkeel.demo.workshop import furnish
 from hardkeel.edits import truing as edits
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.practice.hidden import Hidden, hidden_from
+from hardkeel.project.model import Build
 from hardkeel.schedule.model import BenchTime, Evening
 from hardkeel.survey.model import (
     ANGULAR,

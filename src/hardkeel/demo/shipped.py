@@ -5,7 +5,7 @@ A test holds the file against what the code makes; ``python -m tests.golden.make
 
 from importlib import resources
 
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text
 
 

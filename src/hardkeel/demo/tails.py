@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from hardkeel.build.model import Build
 from hardkeel.edits import tail as edits
+from hardkeel.project.model import Build
 from hardkeel.tail.flatness import corner_places
 
 # heights over the board, by place: a frame that was pulled a little crooked while it was pinned

@@ -6,7 +6,6 @@ import numpy as np
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
-from hardkeel.build.model import Build
 from hardkeel.edits import framing as framing_edits
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits.ledger import bring_parts_in
@@ -15,6 +14,7 @@ from hardkeel.fuselage.model import CutOut, Fuselage, MemberKind, Template
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.paper.model import Pair, Sheet
 from hardkeel.parts.model import CutPiece, Ledger, Listed
+from hardkeel.project.model import Build
 
 _SCALE: Final = 1.016  # the template sheet was printed this much too large
 _SEED: Final = 41

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import date, datetime
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import dated, with_week
 from hardkeel.schedule.model import BenchTime, Evening, Step, TimerKind
 from hardkeel.schedule.tasks import check_evenings

@@ -1,9 +1,9 @@
 """Pure edits of what flies: wing section, wanted lift, and what decalage and balance it is built to."""
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import checked
 from hardkeel.edits.surfaces import set_tail
+from hardkeel.project.model import Build
 from hardkeel.tail.lofting import section_named
 from hardkeel.trim.aerofoil import thin_aerofoil
 from hardkeel.trim.model import Flight

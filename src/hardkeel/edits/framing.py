@@ -6,11 +6,11 @@ from typing import Final
 from hardkeel.airframe.framing import usual_framing
 from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
+from hardkeel.project.model import Build
 
 _STICK_MM: Final = 4.0
 _THINNEST_STICK_MM: Final = 1.5

@@ -9,8 +9,6 @@ from hardkeel.airframe.frame_parts import section_part
 from hardkeel.airframe.parts import followed, ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
-from hardkeel.build.model import Build
-from hardkeel.build.soundness import check_build
 from hardkeel.fuselage.cutting import former_from_outline
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
@@ -31,6 +29,8 @@ from hardkeel.fuselage.model import (
 from hardkeel.fuselage.squaring import BOARD
 from hardkeel.paper.model import Sheet
 from hardkeel.paper.picking import Picked
+from hardkeel.project.model import Build
+from hardkeel.project.soundness import check_build
 from hardkeel.schedule.model import Step
 from hardkeel.survey.model import Incidence, Reading, marks_of
 

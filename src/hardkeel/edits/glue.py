@@ -4,9 +4,9 @@ from collections.abc import Callable
 from datetime import datetime, timedelta
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.glue.kinds import KINDS
 from hardkeel.glue.model import Batch, Bottle, Broke, Coupon, GlueKind, Shelf
+from hardkeel.project.model import Build
 
 
 def _shelf(build: Build) -> Shelf:

@@ -6,12 +6,12 @@ from typing import Final
 from hardkeel.airframe.parts import followed, parts_of, weights_of
 from hardkeel.balance.model import Balance, Battery, Mass
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
-from hardkeel.build.soundness import check_build
 from hardkeel.edits.fuselage import with_fuselage
 from hardkeel.parts.handing import question_for
 from hardkeel.parts.lists import read_list
 from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
+from hardkeel.project.model import Build
+from hardkeel.project.soundness import check_build
 
 SWAPPED_KINDS: Final = ("former", "side")
 BuildEdit = Callable[[Build], Build]

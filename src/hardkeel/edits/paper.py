@@ -1,9 +1,9 @@
 """Pure edits of audit sheets and of the plans on the desk."""
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
-from hardkeel.build.soundness import check_build
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace, TraceKind
+from hardkeel.project.model import Build
+from hardkeel.project.soundness import check_build
 
 # -- audit -----------------------------------------------------------------------------------------
 

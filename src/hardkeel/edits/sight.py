@@ -4,9 +4,9 @@ from collections.abc import Iterable
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Phase, Photo, Sight, Survey
 
 

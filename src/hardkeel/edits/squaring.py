@@ -4,10 +4,10 @@ from datetime import datetime
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.fuselage.model import Board, Fuselage, Squaring
 from hardkeel.fuselage.squaring import check_squaring
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Phase, Reading
 
 _OVER_BOARD_MM: Final = 25.0  # room for the hand that glues

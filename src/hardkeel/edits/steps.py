@@ -6,10 +6,10 @@ from typing import Final, Literal
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.glue import glued, unglued
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES, State
+from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.schedule.timers import timers_of, with_timers

@@ -7,9 +7,9 @@ from hardkeel.airframe.starters import start_from
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import checked, fuselage_of
 from hardkeel.fuselage.loft import loft_of
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Mark, Survey, marks_of
 from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.tail.model import TailSurface

@@ -3,11 +3,11 @@
 from typing import Final, Literal
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import checked
 from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
+from hardkeel.project.model import Build
 from hardkeel.tail.lofting import even_ribs, section_named
 from hardkeel.tail.model import (
     BoardPlace,

@@ -7,8 +7,8 @@ is their own scatter that says so.
 from collections.abc import Iterable
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import with_survey
+from hardkeel.project.model import Build
 from hardkeel.survey.instruments import ZeroError
 from hardkeel.survey.model import Instrument, Sight, Survey, Tilt
 from hardkeel.survey.priors import USUAL_SHARED, Shared, SquaredTo

@@ -7,7 +7,6 @@ from collections.abc import Callable, Iterable, Mapping
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.logbook.entries import (
     Entry,
     SeatDone,
@@ -16,6 +15,7 @@ from hardkeel.logbook.entries import (
     add_time,
     count_reading,
 )
+from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.survey.model import (
     DATUM,

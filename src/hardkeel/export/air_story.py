@@ -3,15 +3,15 @@
 from hardkeel.airframe.flights import build_trim
 from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import Flowable, KeepTogether, Paragraph, Styles, safe
+from hardkeel.messages import air as say
+from hardkeel.messages.gluing import movement_words
+from hardkeel.messages.names import check_name
+from hardkeel.messages.rigging import STAGES, stage_tip
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.rigging import rig_stages
 from hardkeel.trim.flying import effect_of
-from hardkeel.voice import air as say
-from hardkeel.voice.gluing import movement_words
-from hardkeel.voice.names import check_name
-from hardkeel.voice.rigging import STAGES, stage_tip
 
 
 def air_story(

@@ -7,7 +7,6 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.framing import named_templates
 from hardkeel.export.parts import parts_csv
@@ -17,6 +16,7 @@ from hardkeel.export.rigging_sheet import A4_MM, rigging_sheet_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.tail import tail_files
 from hardkeel.export.templates import former_files
+from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Phase

@@ -7,10 +7,10 @@ from datetime import datetime
 from typing import Final
 
 from hardkeel import __version__
-from hardkeel.build.model import Build
+from hardkeel.messages import calendar as say
+from hardkeel.project.model import Build
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.planning import EveningPlan, Planned
-from hardkeel.voice import calendar as say
 
 _LINE: Final = 75  # octets, by the RFC
 _LOCAL: Final = "%Y%m%dT%H%M%S"

@@ -8,7 +8,6 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import (
     A4,
     WIDTH,
@@ -27,14 +26,21 @@ from hardkeel.export.stationery import (
 )
 from hardkeel.glue.coupons import verdict_on
 from hardkeel.logbook.entries import total_hours, with_timed
+from hardkeel.messages import diary as say
+from hardkeel.messages.glue import (
+    batch_title,
+    coupon_words,
+    mixed_words,
+    named_joints,
+    verdict_words,
+)
+from hardkeel.messages.log import entry_text
+from hardkeel.messages.names import PHASE_WORDS, check_name
+from hardkeel.messages.verdicts import format_value
+from hardkeel.project.model import Build
 from hardkeel.schedule.pace import to_go
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES
-from hardkeel.voice import diary as say
-from hardkeel.voice.glue import batch_title, coupon_words, mixed_words, named_joints, verdict_words
-from hardkeel.voice.log import entry_text
-from hardkeel.voice.names import PHASE_WORDS, check_name
-from hardkeel.voice.verdicts import format_value
 
 _MARGIN_MM: Final = 18
 _MOST_CHECKS: Final = 12

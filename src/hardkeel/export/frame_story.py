@@ -4,24 +4,24 @@ from typing import Any
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import Squared
-from hardkeel.voice import order as say_order
-from hardkeel.voice.frame import ends_words, finding_sentence, finding_title
-from hardkeel.voice.names import PHASE_WORDS
-from hardkeel.voice.square import (
+from hardkeel.messages import order as say_order
+from hardkeel.messages.frame import ends_words, finding_sentence, finding_title
+from hardkeel.messages.names import PHASE_WORDS
+from hardkeel.messages.square import (
     check_title,
     off_words,
     reading_words,
     squared_lines,
     value_words,
 )
-from hardkeel.voice.verdicts import verdict_word
+from hardkeel.messages.verdicts import verdict_word
+from hardkeel.project.model import Build
 
 
 def frame_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:

@@ -11,7 +11,6 @@ from typing import Final
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.paper import Page, templates_pdf
 from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
 from hardkeel.export.reading_sheet import reading_sheet_pdf
@@ -26,6 +25,7 @@ from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import NestedSheet, nested
 from hardkeel.paper.audit import audit
+from hardkeel.project.model import Build
 from hardkeel.storage.dxf import Layer, dxf_text
 
 Step = Callable[[int, int], None]

@@ -5,7 +5,6 @@ from typing import Any
 from hardkeel.balance.balancing import balance_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.build.model import Build
 from hardkeel.export.parts import parts_notes, parts_rows
 from hardkeel.export.stationery import (
     WIDTH,
@@ -18,10 +17,11 @@ from hardkeel.export.stationery import (
     safe,
 )
 from hardkeel.fuselage.fairing import bumps_of
+from hardkeel.messages.airframe import bump_sentence
+from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.messages.paper import cure_sentence, finding_sentence, wrong_pair_sentence
 from hardkeel.paper.audit import audit
-from hardkeel.voice.airframe import bump_sentence
-from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
-from hardkeel.voice.paper import cure_sentence, finding_sentence, wrong_pair_sentence
+from hardkeel.project.model import Build
 
 
 def layout_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:

@@ -8,7 +8,7 @@ from typing import Final
 
 from hardkeel.export.plates import LayerName, Plate
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
-from hardkeel.voice import sheets as say
+from hardkeel.messages import sheets as say
 
 Step = Callable[[int, int], None]
 PAPERS: Final[dict[str, tuple[float, float]]] = {

@@ -6,13 +6,13 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit, format_size
-from hardkeel.build.model import Build
 from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
+from hardkeel.messages.parts import difference_sentence, hand_words, pair_sentence
 from hardkeel.parts.handing import wrong_pairs
 from hardkeel.parts.lists import compare
+from hardkeel.project.model import Build
 from hardkeel.storage.dxf import Layer, dxf_text
-from hardkeel.voice.parts import difference_sentence, hand_words, pair_sentence
 
 COLUMNS: Final = (
     "id",

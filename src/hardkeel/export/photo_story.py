@@ -5,7 +5,6 @@ from collections.abc import Mapping
 from typing import Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import (
     WIDTH,
     Canvas,
@@ -21,11 +20,12 @@ from hardkeel.export.stationery import (
     safe,
     white,
 )
+from hardkeel.messages import sight as say
+from hardkeel.messages.advice import suspect_sentence
 from hardkeel.picture.photo import OverPhoto, Pixel, over_photo
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.sighting import photo_view
-from hardkeel.voice import sight as say
-from hardkeel.voice.advice import suspect_sentence
 
 _FACTOR: Final = 10.0
 _HIGHEST: Final = 110 * mm

@@ -4,16 +4,16 @@ from datetime import datetime
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import Flowable, KeepTogether, Paragraph, Styles, safe
+from hardkeel.messages.at_hand import steps_at_hand
+from hardkeel.messages.diary import to_go_words
+from hardkeel.messages.plan import LEFT_TO_DO, day_words, finish_words, planned_line
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import upcoming
 from hardkeel.schedule.model import local_time
 from hardkeel.schedule.pace import to_go
 from hardkeel.schedule.planning import EveningPlan, list_evenings
 from hardkeel.schedule.timers import underway
-from hardkeel.voice.at_hand import steps_at_hand
-from hardkeel.voice.diary import to_go_words
-from hardkeel.voice.plan import LEFT_TO_DO, day_words, finish_words, planned_line
 
 _EVENINGS: Final = 6
 

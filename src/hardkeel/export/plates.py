@@ -8,7 +8,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Ring
 from hardkeel.joinery.nesting import NestedSheet, Placed, nested
-from hardkeel.voice import sheets as say
+from hardkeel.messages import sheets as say
 
 LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
 LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")

@@ -18,8 +18,8 @@ from hardkeel.export.stationery import (
 from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import expected, readings_at_hand
+from hardkeel.messages import square as say
 from hardkeel.survey.model import AngleAt, Distance, DistanceDifference, Reading
-from hardkeel.voice import square as say
 
 _MARGIN_MM: Final = 16.0
 

@@ -7,7 +7,6 @@ from typing import Any, Final
 
 from hardkeel import __version__
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.frame_story import frame_story
@@ -34,26 +33,27 @@ from hardkeel.export.stationery import (
 )
 from hardkeel.export.tail_story import tail_story
 from hardkeel.logbook.entries import total_hours, with_timed
-from hardkeel.picture.truing import picture_of
-from hardkeel.survey.judging import Judgement
-from hardkeel.voice.advice import (
+from hardkeel.messages.advice import (
     format_reading,
     format_residual,
     headline,
     seat_advice,
     suspect_sentence,
 )
-from hardkeel.voice.log import entry_text
-from hardkeel.voice.names import PHASE_WORDS, check_name, reading_name
-from hardkeel.voice.safety import SAFETY
-from hardkeel.voice.sharing import FOUND, findings, fit_sentence
-from hardkeel.voice.verdicts import (
+from hardkeel.messages.log import entry_text
+from hardkeel.messages.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.messages.safety import SAFETY
+from hardkeel.messages.sharing import FOUND, findings, fit_sentence
+from hardkeel.messages.verdicts import (
     format_doubt,
     format_value,
     format_wanted,
     verdict_word,
     way_off,
 )
+from hardkeel.picture.truing import picture_of
+from hardkeel.project.model import Build
+from hardkeel.survey.judging import Judgement
 
 _FACTOR: Final = 10.0
 

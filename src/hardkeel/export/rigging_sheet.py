@@ -4,7 +4,6 @@ import io
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.stationery import (
     INK,
@@ -20,12 +19,13 @@ from hardkeel.export.stationery import (
     ruled_table,
     safe,
 )
+from hardkeel.messages import sheet as say
+from hardkeel.messages.advice import format_reading
+from hardkeel.messages.names import reading_name, tool_name
 from hardkeel.picture.truing import held_strokes, picture_of
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.sheet import sheet_list
-from hardkeel.voice import sheet as say
-from hardkeel.voice.advice import format_reading
-from hardkeel.voice.names import reading_name, tool_name
 
 A4_MM: Final = (210.0, 297.0)
 _MARGIN_MM: Final = 15.0

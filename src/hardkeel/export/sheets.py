@@ -3,11 +3,11 @@
 import csv
 import io
 
-from hardkeel.build.model import Build
+from hardkeel.messages.names import reading_name
+from hardkeel.messages.sight import sighted_name
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, sigma_of
-from hardkeel.voice.names import reading_name
-from hardkeel.voice.sight import sighted_name
 
 COLUMNS = (
     "id",

@@ -5,11 +5,11 @@ from pathlib import Path
 from hardkeel.airframe.tails import tail_cut_list, tail_outlines, tail_pieces
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.framing import CutJob, Step, files_of, printer_of
 from hardkeel.export.paper import Page
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.project.model import Build
 
 
 def tail_files(

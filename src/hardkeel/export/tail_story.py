@@ -5,16 +5,16 @@ from typing import Any
 from hardkeel.airframe.tails import frame_choices, movement_in, passing_in, tail_mass, volumes_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
-from hardkeel.build.model import Build
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
 from hardkeel.joinery.cut_part import CutPart
+from hardkeel.messages import flat as say_flat
+from hardkeel.messages import tail as say
+from hardkeel.messages.frame import ends_words
+from hardkeel.project.model import Build
 from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail
-from hardkeel.voice import flat as say_flat
-from hardkeel.voice import tail as say
-from hardkeel.voice.frame import ends_words
 
 
 def tail_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:

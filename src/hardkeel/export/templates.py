@@ -4,11 +4,11 @@ import io
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.build.model import Build
 from hardkeel.export.parts import former_dxf
 from hardkeel.export.stationery import A4, BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.fuselage.cutting import FormerShape, shape_of
 from hardkeel.fuselage.model import Former
+from hardkeel.project.model import Build
 
 _MARGIN: Final = 15 * mm
 _HEAD: Final = 34 * mm

@@ -9,12 +9,12 @@ from typing import Final, Literal
 
 import numpy as np
 
-from hardkeel.build.model import Build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import Line, Loft, loft_of
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage
 from hardkeel.geometry.hull import Point2
 from hardkeel.picture.truing import body_ring
+from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.proposing import is_upright
 

@@ -9,7 +9,6 @@ from typing import Final
 import numpy as np
 
 from hardkeel.airframe.framing import side_blanks
-from hardkeel.build.model import Build
 from hardkeel.fuselage.cut_list import cut_list_of, stringer_points
 from hardkeel.fuselage.cutting import carve, shape_of
 from hardkeel.fuselage.flatwork import flatwork_of, inner_half
@@ -22,6 +21,7 @@ from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import NestedSheet
 from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, down, tone_of
+from hardkeel.project.model import Build
 
 _PIN_OUT_MM: Final = 3.0
 _PIN_EVERY_MM: Final = 70.0

@@ -6,10 +6,10 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.values import Point
-from hardkeel.build.model import Build
 from hardkeel.fuselage.hull import corner_lines
 from hardkeel.geometry.rotation import Array
 from hardkeel.picture.truing import body_ring, body_verdict
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, Verdict
 from hardkeel.survey.sighting import photo_view

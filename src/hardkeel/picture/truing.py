@@ -11,10 +11,10 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.base.values import Point
-from hardkeel.build.model import Build
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.hull import Point2, convex_hull
 from hardkeel.geometry.rotation import Array
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import (
     FUSELAGE,

@@ -14,7 +14,7 @@ from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import CannotSave
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.storage.atomic import write_atomically
 
 _NAME: Final = re.compile(r"(plans|photos)/[A-Za-z0-9][A-Za-z0-9._-]{0,80}")

@@ -9,8 +9,8 @@ from pydantic import ValidationError
 from hardkeel.airframe.parts import with_parts_by_ends
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import clause_of, place_name
-from hardkeel.build.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
-from hardkeel.build.soundness import check_build
+from hardkeel.project.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
+from hardkeel.project.soundness import check_build
 from hardkeel.storage.made_words import without_made_words
 from hardkeel.survey.model import DEFAULT_SIGMA
 

@@ -17,7 +17,7 @@ from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import BadInput, FileInUse
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.storage.atomic import Stamp
 from hardkeel.storage.format import build_from_data, is_newer, text_of
 from hardkeel.storage.holding import Hold, sweep_locks

@@ -7,9 +7,9 @@ count as one that the builder had set by hand.
 import re
 from typing import Final, TypeVar
 
-from hardkeel.build.model import Build
+from hardkeel.messages.names import INSTRUMENT_NAMES, contact_words, mark_words
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Body, Contact, Instrument, Mark
-from hardkeel.voice.names import INSTRUMENT_NAMES, contact_words, mark_words
 
 _LONGERON: Final = re.compile(r"(\S+) upper longeron (?:port|starboard)")
 _Labelled = TypeVar("_Labelled", Mark, Contact, Instrument)

@@ -10,7 +10,7 @@ from types import MappingProxyType
 from typing import Final
 
 from hardkeel.base.errors import BadInput, CannotSave, WouldLose, one_line
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.storage.atomic import Stamp, stamp_of, write_atomically
 from hardkeel.storage.attaching import images_named
 from hardkeel.storage.format import build_from_text, text_of

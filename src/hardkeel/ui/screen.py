@@ -11,7 +11,7 @@ from typing import Final
 
 from PyQt6.QtCore import QLibraryInfo
 
-from hardkeel.voice import shell as say
+from hardkeel.messages import shell as say
 
 _X11: Final = "libxcb.so.1"
 

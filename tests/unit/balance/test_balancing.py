@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from hardkeel.balance.balancing import balance_of, hatch_for, mean_chord, mean_chord_of, nose_cost
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
-from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
 from tests.draws import draws
 
 WING = Wing(id="wing", le_x=200, z=55, span=1250, root_chord=210, tip_chord=170, sweep_le=25)

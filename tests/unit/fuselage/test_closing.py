@@ -4,7 +4,6 @@ import numpy as np
 import pytest
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
-from hardkeel.build.model import Build
 from hardkeel.edits.fuselage import set_stop
 from hardkeel.edits.steps import plan_steps
 from hardkeel.fuselage.closing import closings_of, straight_part
@@ -12,8 +11,9 @@ from hardkeel.fuselage.easing import SPRINGS_BACK
 from hardkeel.fuselage.flexing import solid
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.voice.pulling import pulling_lines, sprung_sentence
-from hardkeel.voice.stepping import STAGE, frame_steps
+from hardkeel.messages.pulling import pulling_lines, sprung_sentence
+from hardkeel.messages.stepping import STAGE, frame_steps
+from hardkeel.project.model import Build
 from tests.frames import box
 
 MODULUS = solid({"balsa-medium": 3.0})

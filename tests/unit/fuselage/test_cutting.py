@@ -10,14 +10,14 @@ from hardkeel.export.parts import former_dxf
 from hardkeel.fuselage.cutting import former_from_outline, misfit_of, shape_of
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron, Template
-from hardkeel.storage.outlines import read_outlines
-from hardkeel.voice.airframe import (
+from hardkeel.messages.airframe import (
     bump_sentence,
     caution_sentence,
     cutouts_text,
     misfit_sentence,
     read_cutouts,
 )
+from hardkeel.storage.outlines import read_outlines
 
 BOX = Former(id="F3", station=100.0, half_width=30.0, bottom=-40.0, top=50.0)
 SKINNED = Fuselage(

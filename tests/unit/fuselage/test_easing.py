@@ -24,7 +24,7 @@ from hardkeel.fuselage.model import (
     Section,
     TailPost,
 )
-from hardkeel.voice.frame import bend_answer, chamfer_sentence, easing_lines, pull_sentence
+from hardkeel.messages.frame import bend_answer, chamfer_sentence, easing_lines, pull_sentence
 from tests.frames import box
 
 LIMITS = {"balsa-medium": (0.6, 1.5), "spruce": (0.45, 1.1), "rubberwood": (3.0, 5.0)}

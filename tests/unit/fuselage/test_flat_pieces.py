@@ -11,7 +11,6 @@ from scipy.interpolate import CubicSpline
 from hardkeel.airframe.framing import build_pieces, usual_framing
 from hardkeel.airframe.parts import parts_of
 from hardkeel.airframe.starters import STARTERS, start_from
-from hardkeel.build.model import Build
 from hardkeel.demo.fleet import DEMOS
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import frame_as_usual
@@ -43,7 +42,8 @@ from hardkeel.fuselage.sticks import free_corners_of, sticks_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.spline import arc_length_at
 from hardkeel.joinery.flat import FlatPiece, ring_of
-from hardkeel.voice.frame import edge_sentence
+from hardkeel.messages.frame import edge_sentence
+from hardkeel.project.model import Build
 from tests.draws import draws
 from tests.frames import SIDE, SKIN, box, member, random_frame
 

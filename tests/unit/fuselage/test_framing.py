@@ -11,7 +11,6 @@ import pytest
 import shapely
 
 from hardkeel.airframe.framing import build_pieces
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.frame import frame_json, frame_table
 from hardkeel.demo.fleet import sallow
@@ -25,6 +24,7 @@ from hardkeel.fuselage.sticks import closed_stations, sticks_of
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.parts.woods import woods_with
+from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from tests.draws import draws
 from tests.frame_independent import frame

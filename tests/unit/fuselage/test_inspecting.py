@@ -7,7 +7,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.inspecting import Finding, findings_of
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron
-from hardkeel.voice.frame import finding_sentence, finding_title, side_taken_off
+from hardkeel.messages.frame import finding_sentence, finding_title, side_taken_off
 from tests.draws import draws
 from tests.frames import box, member, random_frame
 

@@ -4,13 +4,13 @@ import numpy as np
 import pytest
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.model import CutOut, Former, Framing, Fuselage, Longeron
 from hardkeel.fuselage.notching import crossing, stringer_place
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.geometry.polygons import shapely
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from tests.frames import SIDE, SKIN, box, member
 

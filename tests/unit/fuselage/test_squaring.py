@@ -8,18 +8,18 @@ import numpy as np
 import pytest
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.fuselage.curing import judge_frame, moves_of
 from hardkeel.fuselage.model import Board, Fuselage, Squaring
 from hardkeel.fuselage.shaping import name_frame, shape_of_frame
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.squaring import CHECKED, UNKNOWNS, Squared, frame_survey, square
+from hardkeel.messages.square import doubt_sentence, reading_words, squared_lines, what_to_do
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.model import Distance, Gap, Height, Incidence, Offset
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.suspecting import Suspect
-from hardkeel.voice.square import doubt_sentence, reading_words, squared_lines, what_to_do
 from tests.draws import draws
 from tests.frames import box
 from tests.square_frames import FAULTS, fault_of, frame_on_board, places, read

@@ -10,7 +10,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.glue import break_coupon, new_batch, set_bottle, tie_joint
 from hardkeel.edits.steps import tick, untick
 from hardkeel.glue.choosing import JOINTS, JointKind, choices
@@ -18,9 +17,7 @@ from hardkeel.glue.coupons import at_least, through, verdict_on
 from hardkeel.glue.kinds import KINDS, PLANNED, times_of
 from hardkeel.glue.mixing import HARDENER_DENSITY, RESIN_DENSITY, mix_for, weight_ratio
 from hardkeel.glue.model import Batch, Bottle, Coupon, GlueKind
-from hardkeel.schedule.model import Step
-from hardkeel.storage.format import build_from_text, text_of
-from hardkeel.voice.glue import (
+from hardkeel.messages.glue import (
     JOINT_WORDS,
     against_line,
     choice_under,
@@ -30,6 +27,9 @@ from hardkeel.voice.glue import (
     verdict_words,
     wait_words,
 )
+from hardkeel.project.model import Build
+from hardkeel.schedule.model import Step
+from hardkeel.storage.format import build_from_text, text_of
 
 NOW = datetime(2026, 10, 6, 20, tzinfo=UTC)
 

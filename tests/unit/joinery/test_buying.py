@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from hardkeel.joinery.buying import packing, purchases_of
 from hardkeel.joinery.cut_part import CutPart, Stock
 from hardkeel.joinery.patterns import by_patterns
-from hardkeel.voice.frame import purchase_sentence
+from hardkeel.messages.frame import purchase_sentence
 from tests.draws import draws
 
 STOCK = 915.0

@@ -4,15 +4,15 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
-from hardkeel.paper.audit import CAUSES, Cause, audit
-from hardkeel.paper.model import Pair, Sheet
-from hardkeel.voice.paper import (
+from hardkeel.messages.paper import (
     cure_sentence,
     finding_sentence,
     next_sentence,
     why_sentence,
     wrong_pair_sentence,
 )
+from hardkeel.paper.audit import CAUSES, Cause, audit
+from hardkeel.paper.model import Pair, Sheet
 from tests.audits import random_sheet, verdicts
 from tests.draws import draws
 from tests.strategies import seeds

@@ -6,14 +6,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
+from hardkeel.messages.parts import (
+    difference_sentence,
+    pair_question,
+    pair_sentence,
+    weight_sentence,
+)
+from hardkeel.messages.woods import sources_text
 from hardkeel.parts.handing import question_for, wrong_pairs
 from hardkeel.parts.lists import Difference, compare, name_key, read_list
 from hardkeel.parts.model import Ledger, Listed, OwnWood, Part
 from hardkeel.parts.swapping import Choice, Ply, figures_of, laminate_of
 from hardkeel.parts.weighing import weight_of
 from hardkeel.parts.woods import WOODS, Wood, woods_with
-from hardkeel.voice.parts import difference_sentence, pair_question, pair_sentence, weight_sentence
-from hardkeel.voice.woods import sources_text
 
 WOODS_BY_ID = woods_with({})
 DOUBLER = Part(

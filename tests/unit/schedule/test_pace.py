@@ -5,9 +5,9 @@ import math
 import numpy as np
 import pytest
 
+from hardkeel.messages.diary import to_go_words
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.pace import ONE_SIGMA, PRIOR_SIGMA, kind_of, paces, to_go
-from hardkeel.voice.diary import to_go_words
 
 
 def timed(*ratios: float) -> tuple[Step, ...]:

@@ -6,8 +6,8 @@ import pytest
 from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.bench import set_day, set_evenings, take_otherwise
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import dated, evenings_of, upcoming, week_of
 from hardkeel.schedule.model import BenchTime, Evening
 from hardkeel.schedule.what_if import Otherwise

@@ -7,15 +7,15 @@ import pytest
 from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.bench import set_evenings, set_resource, start_timer, stop_timer, told_timers
 from hardkeel.edits.steps import begin, tick, untick
 from hardkeel.logbook.entries import StepDone
+from hardkeel.messages.bench import countdown
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import evenings_of, upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Evening, Step, Timer, local_time
 from hardkeel.schedule.timers import gone_off, running, timer, underway
 from hardkeel.storage.format import build_from_text, text_of
-from hardkeel.voice.bench import countdown
 
 HOME = ZoneInfo("Europe/London")
 

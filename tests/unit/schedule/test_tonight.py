@@ -12,12 +12,12 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.glue import set_bottle
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.glue.model import Bottle
+from hardkeel.messages.at_hand import steps_at_hand
+from hardkeel.messages.bench import tonight_line, tonight_title, what_if_lines
 from hardkeel.schedule.model import BenchTime, Evening, Step
 from hardkeel.schedule.planning import list_evenings, plan_evenings
 from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
 from hardkeel.schedule.what_if import what_ifs
-from hardkeel.voice.at_hand import steps_at_hand
-from hardkeel.voice.bench import tonight_line, tonight_title, what_if_lines
 from tests.draws import draws
 from tests.plan_independent import broken
 from tests.unit.schedule.test_planning import graph

@@ -11,6 +11,8 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import add_photo, take_sighting
 from hardkeel.fuselage.hull import hull_of
 from hardkeel.geometry.rotation import Array
+from hardkeel.messages.sight import next_words
+from hardkeel.messages.verdicts import format_doubt
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import camera_for, picture_of, seen_from
 from hardkeel.sight.asking import next_picture, open_checks, to_click, worth_a_pin
@@ -19,8 +21,6 @@ from hardkeel.sight.snapping import snap
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.cameras import Camera
 from hardkeel.survey.judging import judge_survey
-from hardkeel.voice.sight import next_words
-from hardkeel.voice.verdicts import format_doubt
 
 NOON = datetime(2026, 10, 6, 12, tzinfo=UTC)
 SIZE = (1600, 1200)

@@ -2,11 +2,11 @@
 
 import pytest
 
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import correction_done
+from hardkeel.messages.advice import headline, next_step, seat_advice
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import marks_of
-from hardkeel.voice.advice import headline, next_step, seat_advice
 from tests.airframes import exactly
 from tests.conftest import StepClock
 

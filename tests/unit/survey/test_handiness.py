@@ -5,7 +5,7 @@ import pytest
 
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.airframe.starters import STARTERS, start_from
-from hardkeel.build.model import Build
+from hardkeel.project.model import Build
 from hardkeel.survey.handiness import EFFORT, efforts_of, handiest
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Distance, Height, Reading, marks_of

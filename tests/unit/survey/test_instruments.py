@@ -10,9 +10,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.tooling import change_tool, count_as, set_tools, take_off_zero
 from hardkeel.edits.truing import take_reading
+from hardkeel.messages.advice import format_reading
+from hardkeel.messages.names import reading_name, tool_name
+from hardkeel.project.model import Build
 from hardkeel.survey.drafts import Draft, other_tool, own_tool, with_own_tool
 from hardkeel.survey.instruments import (
     as_kept,
@@ -36,8 +38,6 @@ from hardkeel.survey.model import (
     sigma_of,
 )
 from hardkeel.survey.proposing import candidates_of
-from hardkeel.voice.advice import format_reading
-from hardkeel.voice.names import reading_name, tool_name
 from tests.airframes import plain_survey
 from tests.draws import draws
 

@@ -9,9 +9,13 @@ import pytest
 from scipy.stats import multivariate_normal
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import replace_reading, set_locked, take_reading
+from hardkeel.messages.advice import headline
+from hardkeel.messages.locks import check_why
+from hardkeel.messages.rig_next import stage_step
+from hardkeel.messages.rigging import stage_tip
 from hardkeel.practice.hidden import hidden_from
+from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.likelihoods import explained, told_of
@@ -27,10 +31,6 @@ from hardkeel.survey.model import (
 )
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.rigging import ends_stage, in_question, next_on_stage, rig_stages
-from hardkeel.voice.advice import headline
-from hardkeel.voice.locks import check_why
-from hardkeel.voice.rig_next import stage_step
-from hardkeel.voice.rigging import stage_tip
 from tests.airframes import plain_survey
 from tests.draws import draws
 

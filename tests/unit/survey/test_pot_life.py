@@ -9,12 +9,12 @@ import pytest
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.truing import set_gluing, set_mixed
+from hardkeel.messages.gluing import list_words, movement_words, time_words, to_bring_back
 from hardkeel.survey.gluing import dry_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Gluing, Reading, place_of, sigma_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.pot_life import TO_REPEAT, still_to_take
-from hardkeel.voice.gluing import list_words, movement_words, time_words, to_bring_back
 from tests.airframes import plain_survey, random_truth
 
 NOW = datetime(2026, 3, 1, 20, 0, tzinfo=UTC)

@@ -12,6 +12,8 @@ from hardkeel.demo.biplane import TRUTH, teasel
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.edits.truing import set_locked, set_seat_kind
+from hardkeel.messages.hanging import rudder_step
+from hardkeel.messages.rig_next import stage_step
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -23,8 +25,6 @@ from hardkeel.survey.rigging import (
     rigging_order,
 )
 from hardkeel.tail.model import Controls
-from hardkeel.voice.hanging import rudder_step
-from hardkeel.voice.rig_next import stage_step
 from tests.airframes import plain_survey
 
 NOW = datetime(2026, 11, 30, 20, 15, tzinfo=UTC)

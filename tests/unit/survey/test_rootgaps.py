@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import correction_done, set_gap
 from hardkeel.geometry.rotation import turns
+from hardkeel.messages.gaps import gaps_words
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Body, GapPlace, GapRead, PanelSide, Seat
 from hardkeel.survey.rootgaps import PLACE_SHARE, PLACES, RootGaps, root_gaps
-from hardkeel.voice.gaps import gaps_words
 from tests.airframes import exactly, plain_survey
 from tests.unit.survey.test_instruments import NOW
 

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from hardkeel.base.errors import BadInput
+from hardkeel.messages.advice import seat_advice, step_sentence
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -13,7 +14,6 @@ from hardkeel.survey.model import Seat, SeatKind, Shop, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.seatwork import SeatStep, seat_work
 from hardkeel.survey.soundness import check_survey
-from hardkeel.voice.advice import seat_advice, step_sentence
 from tests.airframes import plain_survey, readings_of
 
 

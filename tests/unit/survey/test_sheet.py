@@ -6,12 +6,12 @@ import pytest
 from pypdf import PdfReader
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.export.rigging_sheet import A4_MM, rigging_sheet_pdf
+from hardkeel.messages.names import reading_name
+from hardkeel.project.model import Build
 from hardkeel.survey.model import place_of
 from hardkeel.survey.sheet import next_on_sheet, sheet_list
-from hardkeel.voice.names import reading_name
 from tests.airframes import plain_survey
 
 

@@ -3,9 +3,11 @@
 import numpy as np
 import pytest
 
-from hardkeel.build.model import Build
 from hardkeel.cli.true import true_table
+from hardkeel.messages.advice import headline
+from hardkeel.messages.verdicts import standing_words, state_words, verdict_word
 from hardkeel.picture.truing import body_verdict
+from hardkeel.project.model import Build
 from hardkeel.survey.checking import at_edge
 from hardkeel.survey.judging import Asking, Judgement, again_of, judge_survey, next_readings
 from hardkeel.survey.model import Survey, Tilt, counted, sigma_of
@@ -13,8 +15,6 @@ from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.rigging import deciding, rig_stages
 from hardkeel.survey.seatwork import seat_work
-from hardkeel.voice.advice import headline
-from hardkeel.voice.verdicts import standing_words, state_words, verdict_word
 from tests.airframes import exactly, plain_survey
 
 

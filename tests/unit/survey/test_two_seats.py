@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 
 from hardkeel.base.errors import BadInput
+from hardkeel.messages.aiming import together_words
 from hardkeel.storage.format import build_from_text
 from hardkeel.survey.checking import judge
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Shop, Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.telling import as_json
-from hardkeel.voice.aiming import together_words
 from tests.airframes import plain_survey, readings_of
 
 CROOKED = {"wing": {"roll": 0.9, "pitch": -0.8}, "stab": {"roll": -0.7, "pitch": 0.9}}

@@ -5,8 +5,8 @@ from typing import cast
 
 import pytest
 
+from hardkeel.messages.flat import alike_sentence
 from hardkeel.tail.flatness import Flatness
-from hardkeel.voice.flat import alike_sentence
 
 
 @dataclass

@@ -22,7 +22,6 @@ from hardkeel.airframe.tails import (
     volumes_of,
 )
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.tail import tail_json, tail_table
 from hardkeel.demo.biplane import teasel
@@ -34,7 +33,13 @@ from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.export.tail import tail_files
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
+from hardkeel.messages.frame import purchase_sentence
+from hardkeel.messages.stepping import STAGE as FRAME_STAGE
+from hardkeel.messages.stepping import frame_steps
+from hardkeel.messages.tail import bevel_answer, hinge_sentence
+from hardkeel.messages.tail_steps import STAGE, tail_steps
 from hardkeel.paper.model import KnownLength, Plan, Trace
+from hardkeel.project.model import Build
 from hardkeel.schedule.ordering import all_before, check_steps
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
@@ -45,11 +50,6 @@ from hardkeel.tail.own_sections import own_section
 from hardkeel.tail.pieces import cut_list_of_tail
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.stick_frame import frame_thickness
-from hardkeel.voice.frame import purchase_sentence
-from hardkeel.voice.stepping import STAGE as FRAME_STAGE
-from hardkeel.voice.stepping import frame_steps
-from hardkeel.voice.tail import bevel_answer, hinge_sentence
-from hardkeel.voice.tail_steps import STAGE, tail_steps
 from tests.tail_independent import loop_of
 
 FLEET = (demo_build, withy, marram, sallow)

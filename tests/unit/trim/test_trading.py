@@ -4,9 +4,9 @@ import pytest
 
 from hardkeel.airframe.flights import build_trim, craft_of, flight_of
 from hardkeel.base.errors import BadInput
-from hardkeel.build.model import Build
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.flying import build_to, set_flight, set_tail_section_from, set_wing_section
+from hardkeel.project.model import Build
 from hardkeel.trim.model import Flight
 from hardkeel.trim.trading import decalage_for, flown_at, lift_for, trading_curve
 

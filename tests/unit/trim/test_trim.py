@@ -12,17 +12,17 @@ from hypothesis import strategies as st
 
 from hardkeel.airframe.flights import build_trim, craft_of, effects_of
 from hardkeel.balance.model import Balance, Mass, Wing
-from hardkeel.build.model import Build
 from hardkeel.cli.commands import run_command
 from hardkeel.cli.trim import trim_json
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.messages.air import edge_sentence, effect_sentence, fuselage_note, trim_lines
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.tail.model import TailSurface
 from hardkeel.trim.body import Body
 from hardkeel.trim.flying import Trim, effect_of, flap_effectiveness, trim_of
 from hardkeel.trim.model import Flight
-from hardkeel.voice.air import edge_sentence, effect_sentence, fuselage_note, trim_lines
 from tests.trim_independent import Plane, flap
 
 

@@ -11,14 +11,14 @@ from PyQt6.QtGui import QUndoCommand, QUndoStack
 
 from hardkeel.base.errors import BadInput, HardKeelError, Unusual
 from hardkeel.base.faults import faults_told
-from hardkeel.build.model import Build
-from hardkeel.build.unusual import Oddity, oddities
 from hardkeel.edits import truing as edits
+from hardkeel.messages.unusual import asked_about
+from hardkeel.project.model import Build
+from hardkeel.project.unusual import Oddity, oddities
 from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import PHASES, Phase
 from hardkeel.ui.document.session import Session
-from hardkeel.voice.unusual import asked_about
 
 Clock = Callable[[], datetime]
 # what kind of work is done beside the window, the work, what is done with its answer, and what with its fault

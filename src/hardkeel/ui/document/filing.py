@@ -9,14 +9,14 @@ from typing import Final
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from hardkeel.base.errors import BadInput, CannotSave, FileInUse
-from hardkeel.build.model import Build, empty_build
+from hardkeel.messages import shell as say
+from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.atomic import Stamp, stamp_of
 from hardkeel.storage.attaching import Images
 from hardkeel.storage.holding import Hold, hold_file
 from hardkeel.storage.journal import Journal, Rescued, forget, left_by_newer, orphans, sweep
 from hardkeel.storage.package import Loaded, Others, load, save
 from hardkeel.ui.document.document import Document
-from hardkeel.voice import shell as say
 
 _LOOK_MS: Final = 4_000
 

@@ -10,10 +10,10 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import Edit
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.tab_order import work_through
 
 
 class Dressed(Protocol):

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 import numpy as np
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from hardkeel.build.model import Build
 from hardkeel.gauges.link import GaugeLink, GaugeReport
 from hardkeel.gauges.port import StandInPort
 from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
 from hardkeel.gauges.standin import StandIn
 from hardkeel.practice.hidden import hidden_by_chance, hidden_from
+from hardkeel.project.model import Build
 from hardkeel.survey.model import Reading
 
 

@@ -12,7 +12,7 @@ from PyQt6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PyQt6.QtGui import QImage, QImageReader, QPainter
 
 from hardkeel.base.errors import BadInput
-from hardkeel.voice import shell as say
+from hardkeel.messages import shell as say
 
 Step = Callable[[int, int], object]
 

@@ -5,9 +5,9 @@ from pathlib import Path
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import shell as say
-from hardkeel.voice.safety import SAFETY
+from hardkeel.messages import shell as say
+from hardkeel.messages.safety import SAFETY
+from hardkeel.ui.widgets.card import Card, label
 
 _STEPS = (
     say.HOW_TO_LAY_OUT,

@@ -3,9 +3,9 @@
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
+from hardkeel.messages import shell as say
 from hardkeel.ui.shell.keel_line import KeelLine
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import shell as say
 
 _LEFT_PX = 226
 

@@ -1,14 +1,14 @@
 """What the keel line shows, as plain values: the airframe as drawn, each part's worst check in words."""
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
+from hardkeel.messages.names import body_name, sentence_case
+from hardkeel.messages.verdicts import standing_words
 from hardkeel.picture.truing import body_verdict, keel_strokes
+from hardkeel.project.model import Build
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.shell.keel_line import Keel, PartState
-from hardkeel.voice.names import body_name, sentence_case
-from hardkeel.voice.verdicts import standing_words
 
 
 def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:

@@ -7,14 +7,14 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.messages import shell as say
 from hardkeel.parts.model import State
 from hardkeel.picture.truing import Stroke
 from hardkeel.survey.model import Verdict
-from hardkeel.ui.kit.part_state import paint_state
-from hardkeel.ui.kit.vial import paint_shape
-from hardkeel.ui.kit.viewport import Viewport, distance_to, fit, section_path
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import shell as say
+from hardkeel.ui.widgets.part_state import paint_state
+from hardkeel.ui.widgets.vial import paint_shape
+from hardkeel.ui.widgets.viewport import Viewport, distance_to, fit, section_path
 
 _HEIGHT: Final = 130
 _LEFT: Final = 236  # the name and the switches stand here

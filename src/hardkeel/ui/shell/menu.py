@@ -8,11 +8,11 @@ from PyQt6.QtCore import pyqtBoundSignal, pyqtSignal
 from PyQt6.QtGui import QAction, QKeySequence, QUndoStack
 from PyQt6.QtWidgets import QMenu, QWidget
 
+from hardkeel.messages import shell as say
 from hardkeel.storage.atomic import moment_of, versions_of
 from hardkeel.storage.journal import Rescued
 from hardkeel.ui.shell.questions import AboutDialog
 from hardkeel.ui.theme import SCALES
-from hardkeel.voice import shell as say
 
 _UNDO: Final = "Ctrl+Z"
 _REDO: Final = "Ctrl+Shift+Z"

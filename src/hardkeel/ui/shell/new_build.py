@@ -23,16 +23,16 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.planning import plan
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.three_view import Shown, ThreeView
 
 if TYPE_CHECKING:
-    from hardkeel.build.model import Build
-from hardkeel.voice import shell as say
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.names import INSTRUMENT_NAMES
+    from hardkeel.project.model import Build
+from hardkeel.messages import shell as say
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import INSTRUMENT_NAMES
 
 _PAUSE_MS: Final = 120  # a hand that types rests longer between two fields
 _FIELDS: Final = (

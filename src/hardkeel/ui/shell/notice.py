@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
-from hardkeel.voice import shell as say
+from hardkeel.messages import shell as say
 
 Answer = tuple[str, Callable[[], object]]
 

@@ -5,10 +5,10 @@ from typing import Literal
 from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPlainTextEdit, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel import __version__
-from hardkeel.ui.kit.card import label
+from hardkeel.messages import shell as say
+from hardkeel.messages.safety import SAFETY
 from hardkeel.ui.theme import wear
-from hardkeel.voice import shell as say
-from hardkeel.voice.safety import SAFETY
+from hardkeel.ui.widgets.card import label
 
 Answer = Literal["save", "drop", "back"]
 

@@ -25,10 +25,14 @@ from hardkeel.base.errors import (
     WouldLose,
 )
 from hardkeel.base.late import late
-from hardkeel.build.model import Build, empty_build
-from hardkeel.build.unusual import oddities_in
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.export.renewing import Destination
+from hardkeel.messages import shell as say
+from hardkeel.messages.advice import headline
+from hardkeel.messages.names import PHASE_WORDS
+from hardkeel.messages.unusual import looked_at
+from hardkeel.project.model import Build, empty_build
+from hardkeel.project.unusual import oddities_in
 from hardkeel.storage.atomic import moment_of
 from hardkeel.storage.attaching import Images
 from hardkeel.storage.journal import Rescued
@@ -47,16 +51,12 @@ from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench
 from hardkeel.ui.theme import Theme, make_theme, wear
-from hardkeel.voice import shell as say
-from hardkeel.voice.advice import headline
-from hardkeel.voice.names import PHASE_WORDS
-from hardkeel.voice.unusual import looked_at
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
     from hardkeel.export import bundle
-    from hardkeel.ui.benches.stage_page import StagePage
     from hardkeel.ui.shell import new_build
+    from hardkeel.ui.tabbed.stage_page import StagePage
 else:
     fleet = late("hardkeel.demo.fleet")
     bundle, new_build = late("hardkeel.export.bundle"), late("hardkeel.ui.shell.new_build")

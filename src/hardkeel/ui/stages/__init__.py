@@ -9,15 +9,8 @@ from dataclasses import dataclass
 from importlib import import_module
 from typing import Final, Protocol, cast
 
-from hardkeel.build.model import Build
-from hardkeel.survey.judging import Judgement
-from hardkeel.ui.benches.stage_page import StagePage
-from hardkeel.ui.document.document import Document
-from hardkeel.ui.jobs.pool import Jobs
-from hardkeel.ui.settings import Settings
-from hardkeel.ui.theme import Theme
-from hardkeel.voice import shell as say
-from hardkeel.voice.standing import (
+from hardkeel.messages import shell as say
+from hardkeel.messages.standing import (
     how_far_framed,
     how_far_laid_out,
     how_far_logged,
@@ -25,6 +18,13 @@ from hardkeel.voice.standing import (
     how_far_tailed,
     how_far_trued,
 )
+from hardkeel.project.model import Build
+from hardkeel.survey.judging import Judgement
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.settings import Settings
+from hardkeel.ui.tabbed.stage_page import StagePage
+from hardkeel.ui.theme import Theme
 
 
 class Tell(Protocol):

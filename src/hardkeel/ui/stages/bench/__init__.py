@@ -1,9 +1,9 @@
 """Bench: tonight, what runs, the evenings to come."""
 
-from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.bench.plan_desk import PlanDesk
 from hardkeel.ui.stages.bench.stage import BenchStage
+from hardkeel.ui.tabbed.stage_page import StagePage
 
 
 def make(bench: Bench) -> StagePage:

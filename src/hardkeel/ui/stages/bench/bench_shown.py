@@ -4,13 +4,13 @@ from collections.abc import Collection, Sequence
 from datetime import datetime, timedelta
 from typing import Final
 
+from hardkeel.messages import bench as say
+from hardkeel.messages.plan import minutes_words
 from hardkeel.schedule.model import BenchTime, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
 from hardkeel.ui.stages.bench.evening_view import EveningRow, RowState
 from hardkeel.ui.stages.bench.weeks_strip import Strip, StripSpan
-from hardkeel.voice import bench as say
-from hardkeel.voice.plan import minutes_words
 
 
 def evening_rows(tonight: Tonight, doing: Collection[str] = ()) -> tuple[EveningRow, ...]:

@@ -9,11 +9,11 @@ from PyQt6.QtWidgets import QFileDialog
 from hardkeel.base.errors import HardKeelError
 from hardkeel.base.late import late
 from hardkeel.export.renewing import file_stem
+from hardkeel.messages import calendar as say
 from hardkeel.schedule.timers import running
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
-from hardkeel.voice import calendar as say
 
 if TYPE_CHECKING:
     from hardkeel.export import calendar

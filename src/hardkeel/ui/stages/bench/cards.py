@@ -5,12 +5,12 @@ from typing import Final
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QPushButton, QSpinBox
 
+from hardkeel.messages import bench as say
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import gone_off, running
 from hardkeel.ui.document.document import Clock
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.voice import bench as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _SECOND_MS: Final = 1000
 _THEN: Final = 4

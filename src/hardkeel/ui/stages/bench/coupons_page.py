@@ -19,13 +19,13 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import glue as edits
 from hardkeel.glue.coupons import BatchVerdict, through, verdict_on
 from hardkeel.glue.model import Batch, Bottle
+from hardkeel.messages import glue as say
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.theme import Theme, wear
-from hardkeel.voice import glue as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SHOWS: Final = frozenset({"glue", "steps"})
 

@@ -24,14 +24,14 @@ from hardkeel.glue.choosing import JOINTS, Choice, JointKind, choices
 from hardkeel.glue.kinds import KINDS, WARM
 from hardkeel.glue.mixing import mix_for, needed_for, weight_ratio
 from hardkeel.glue.model import Bottle, GlueKind
+from hardkeel.messages import glue as say
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import glue as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SHOWS: Final = frozenset({"glue"})
 _BEST: Final = 3

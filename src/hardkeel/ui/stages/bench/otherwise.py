@@ -7,9 +7,9 @@ from PyQt6.QtCore import QMimeData, QPoint, Qt, pyqtSignal
 from PyQt6.QtGui import QDrag, QMouseEvent
 from PyQt6.QtWidgets import QPushButton, QWidget
 
+from hardkeel.messages import bench as say
 from hardkeel.schedule.what_if import Otherwise
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.voice import bench as say
+from hardkeel.ui.widgets.flow import FlowLayout
 
 MIME: Final = "application/x-hardkeel-otherwise"
 

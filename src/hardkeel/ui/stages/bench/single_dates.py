@@ -15,9 +15,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.messages import bench as say
 from hardkeel.schedule.model import Evening
-from hardkeel.ui.kit.card import label
-from hardkeel.voice import bench as say
+from hardkeel.ui.widgets.card import label
 
 
 class SingleDates(QWidget):

@@ -5,12 +5,12 @@ from typing import Final
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.messages import bench as say
+from hardkeel.messages.glue import COUPONS, GLUE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.bench.timer_watch import TimerWatch
+from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import bench as say
-from hardkeel.voice.glue import COUPONS, GLUE
 
 BENCHES: Final = Benches(
     "hardkeel.ui.stages.bench",

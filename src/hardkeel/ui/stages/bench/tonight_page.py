@@ -10,9 +10,16 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSpinBox, QVB
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.edits import bench as bench_edits
 from hardkeel.edits import steps as edits
+from hardkeel.messages import bench as say
+from hardkeel.messages.at_hand import steps_at_hand
+from hardkeel.messages.calendar import WRITE
+from hardkeel.messages.diary import to_go_words
+from hardkeel.messages.gluing import list_words, pot_timer
+from hardkeel.messages.names import sentence_case
+from hardkeel.messages.order import hazard_words
+from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.ordering import standing_of
@@ -22,23 +29,16 @@ from hardkeel.schedule.tonight import Tonight
 from hardkeel.schedule.what_if import Otherwise, WhatIf, otherwise_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.arms_length import ArmsLength, LargeShown
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
 from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
 from hardkeel.ui.stages.bench.evening_view import EveningRow, EveningView
 from hardkeel.ui.stages.bench.otherwise import OtherwiseRow
 from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import bench as say
-from hardkeel.voice.at_hand import steps_at_hand
-from hardkeel.voice.calendar import WRITE
-from hardkeel.voice.diary import to_go_words
-from hardkeel.voice.gluing import list_words, pot_timer
-from hardkeel.voice.names import sentence_case
-from hardkeel.voice.order import hazard_words
+from hardkeel.ui.widgets.arms_length import ArmsLength, LargeShown
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SHOWS: Final = frozenset({"steps", "bench", "ledger", "survey", "fuselage", "tail"})
 _USUAL_MINUTES: Final = 120

@@ -18,19 +18,19 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as edits
+from hardkeel.messages import bench as say
+from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.schedule.evenings import AHEAD, evenings_of, upcoming, week_of
 from hardkeel.schedule.model import Evening, local_time
 from hardkeel.schedule.planning import EveningPlan
 from hardkeel.schedule.what_if import WhatIf
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.bench.single_dates import SingleDates
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import bench as say
-from hardkeel.voice.at_hand import steps_at_hand
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SHOWS: Final = frozenset({"steps", "bench", "fuselage", "tail"})
 _SHOWN: Final = 8

@@ -5,15 +5,15 @@ from typing import TYPE_CHECKING
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.late import late
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.renewing import Destination
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.joinery.cut_part import CutPart
-from hardkeel.ui.benches.sheet_desk import CutSource, SheetDesk
-from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.project.model import Build
 from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.frame.page import FramePage
+from hardkeel.ui.tabbed.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.tabbed.stage_page import StagePage
 
 if TYPE_CHECKING:
     from collections.abc import Callable

@@ -9,9 +9,9 @@ from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.fuselage.easing import BendLine
-from hardkeel.ui.kit.viewport import paint_paper
+from hardkeel.messages import frame as say
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
+from hardkeel.ui.widgets.viewport import paint_paper
 
 _LEAST: Final = 0.3  # percent at the top of the chart
 _ROOM: Final = 1.15

@@ -12,17 +12,17 @@ from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.messages import frame as say
 from hardkeel.parts.woods import WOODS
-from hardkeel.ui.benches.sticks_shown import wood_names
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.frame.bend_chart import BendChart
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.tabbed.sticks_shown import wood_names
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SEEN_MM: Final = 0.05  # what a pencil line can show
 

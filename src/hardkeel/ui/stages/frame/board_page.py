@@ -5,20 +5,20 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.edits import squaring as edits
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.messages import board as say
+from hardkeel.messages import frame as frame_say
+from hardkeel.messages import square as square_say
 from hardkeel.picture.boarding import board_from_above, board_from_the_side
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import board as say
-from hardkeel.voice import frame as frame_say
-from hardkeel.voice import square as square_say
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 
 class BoardPage(FrameSubPage):

@@ -7,8 +7,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.inspecting import Finding
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import frame as say
+from hardkeel.messages import frame as say
+from hardkeel.ui.widgets.card import Card, label
 
 
 class FindingCard(Card):

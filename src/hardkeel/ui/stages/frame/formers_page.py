@@ -9,19 +9,19 @@ from hardkeel.edits import framing as edits
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Former
+from hardkeel.messages import frame as say
+from hardkeel.messages import layout as layout_say
 from hardkeel.picture.framing import former_picture, gallery
 from hardkeel.picture.wood import WoodPicture
-from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
-from hardkeel.voice import layout as layout_say
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _STICKS_START: Final = (8.0, 3.0)  # width and depth when a former is first made of sticks
 _JOINTS: Final = (("", "of sheet"), ("butt", "of sticks, butted"), ("lap", "of sticks, lapped"))

@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from hardkeel.build.model import Build
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.project.model import Build
 from hardkeel.ui.document.sub_page import SubPage
 
 SHOWS: Final = frozenset({"fuselage", "ledger", "wings"})

@@ -15,20 +15,20 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.model import Member, MemberKind
+from hardkeel.messages import frame as say
 from hardkeel.parts.woods import WOODS
 from hardkeel.picture.framing import side_view, view_from_above
 from hardkeel.picture.wood import WoodPicture
-from hardkeel.ui.benches.sticks_shown import wood_name
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _KINDS: Final[tuple[MemberKind, ...]] = get_args(MemberKind)
 # which figures each kind shows, beside where it runs

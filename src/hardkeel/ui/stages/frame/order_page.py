@@ -6,19 +6,19 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.edits.truing import add_note
 from hardkeel.fuselage.closing import Closing, closings_of
+from hardkeel.messages import frame as frame_say
+from hardkeel.messages import pulling as say
+from hardkeel.messages.stepping import STAGE, frame_steps
+from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
-from hardkeel.ui.benches.order_page import OrderPage, StageOrder, StepCard
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.stages.frame.frame_page import SHOWS, is_framed
+from hardkeel.ui.tabbed.order_page import OrderPage, StageOrder, StepCard
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as frame_say
-from hardkeel.voice import pulling as say
-from hardkeel.voice.stepping import STAGE, frame_steps
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fields import QuantityEdit
 
 _ORDER: Final = StageOrder(STAGE, frame_steps, is_framed, frame_say.NOTHING_TO_FRAME, SHOWS)
 

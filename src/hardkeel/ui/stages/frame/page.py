@@ -5,15 +5,15 @@ from typing import Final
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.benches.order_line import OrderLine
-from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.messages import frame as say
+from hardkeel.messages.board import BOARD
+from hardkeel.messages.order import ORDER
+from hardkeel.messages.square import SQUARE
+from hardkeel.messages.stepping import STAGE
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.tabbed.order_line import OrderLine
+from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
-from hardkeel.voice.board import BOARD
-from hardkeel.voice.order import ORDER
-from hardkeel.voice.square import SQUARE
-from hardkeel.voice.stepping import STAGE
 
 _BENCHES: Final = Benches(
     "hardkeel.ui.stages.frame",

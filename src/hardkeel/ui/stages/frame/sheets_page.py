@@ -1,7 +1,7 @@
 """Wood and sheets of the fuselage."""
 
-from hardkeel.ui.benches.sheets_page import SheetsPage
 from hardkeel.ui.stages.frame.frame_page import SHOWS, is_framed
+from hardkeel.ui.tabbed.sheets_page import SheetsPage
 
 
 class FrameSheetsPage(SheetsPage):

@@ -7,7 +7,6 @@ from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_angle, parse_length
-from hardkeel.build.model import Build
 from hardkeel.edits import squaring as edits
 from hardkeel.edits import truing
 from hardkeel.fuselage.curing import JudgedFrame, judge_frame
@@ -19,29 +18,30 @@ from hardkeel.fuselage.squaring_next import (
     reading_of_marks,
     readings_at_hand,
 )
+from hardkeel.messages import frame as frame_say
+from hardkeel.messages import square as say
+from hardkeel.messages.asking import far_question
+from hardkeel.messages.names import PHASE_WORDS, sentence_case
+from hardkeel.messages.verdicts import AT_THE_LIMIT
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.project.model import Build
 from hardkeel.survey.expecting import expected_of
 from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.asked_twice import AskedTwice
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel
-from hardkeel.ui.kit.checks_card import ChecksCard
-from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
-from hardkeel.ui.kit.readings_panel import ReadingsPanel
-from hardkeel.ui.kit.vial import VialGroup, VialValue
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as frame_say
-from hardkeel.voice import square as say
-from hardkeel.voice.asking import far_question
-from hardkeel.voice.names import PHASE_WORDS, sentence_case
-from hardkeel.voice.verdicts import AT_THE_LIMIT
+from hardkeel.ui.widgets.asked_twice import AskedTwice
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel
+from hardkeel.ui.widgets.checks_card import ChecksCard
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
+from hardkeel.ui.widgets.readings_panel import ReadingsPanel
+from hardkeel.ui.widgets.vial import VialGroup, VialValue
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 if TYPE_CHECKING:
     from hardkeel.survey.ranking import NextReading

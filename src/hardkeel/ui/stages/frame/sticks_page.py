@@ -7,16 +7,16 @@ from hardkeel.edits import framing as edits
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.messages import frame as say
 from hardkeel.picture.framing import laid_flat
 from hardkeel.picture.wood import WoodPicture
-from hardkeel.ui.benches.cutting_page import CuttingPage
-from hardkeel.ui.benches.sticks_shown import Sticks, sticks_of_build
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.doing_card import Doing
 from hardkeel.ui.stages.frame.cards import FindingCard
 from hardkeel.ui.stages.frame.frame_page import SHOWS, is_framed
+from hardkeel.ui.tabbed.cutting_page import CuttingPage
+from hardkeel.ui.tabbed.sticks_shown import Sticks, sticks_of_build
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as say
+from hardkeel.ui.widgets.doing_card import Doing
 
 
 class SticksPage(CuttingPage):

@@ -17,6 +17,16 @@ from hardkeel.edits import surfaces
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
 from hardkeel.fuselage.model import Fuselage, Method, Template
+from hardkeel.messages import layout as say
+from hardkeel.messages.airframe import (
+    FIGURE_WORDS,
+    METHOD_WORDS,
+    STARTER_WORDS,
+    bump_note,
+    read_cutouts,
+    read_mark,
+)
+from hardkeel.messages.names import body_name
 from hardkeel.picture.board import (
     BoardLines,
     Handle,
@@ -27,7 +37,6 @@ from hardkeel.picture.board import (
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.former_card import FormerCard
 from hardkeel.ui.stages.layout.marks_card import MarksCard
@@ -37,16 +46,7 @@ from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterShown
 from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
 from hardkeel.ui.stages.layout.template_card import TemplateCard
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
-from hardkeel.voice.airframe import (
-    FIGURE_WORDS,
-    METHOD_WORDS,
-    STARTER_WORDS,
-    bump_note,
-    read_cutouts,
-    read_mark,
-)
-from hardkeel.voice.names import body_name
+from hardkeel.ui.widgets.card_column import CardColumn
 
 
 class AirframePage(SubPage):

@@ -9,8 +9,8 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.messages import layout as say
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
 
 _LEGEND: Final = (
     ("outline", "outside", False),

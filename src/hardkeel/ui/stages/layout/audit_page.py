@@ -14,25 +14,25 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length
 from hardkeel.edits import paper as paper_edits
-from hardkeel.paper.audit import Finding, audit
-from hardkeel.paper.model import Pair, Sheet
-from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
-from hardkeel.ui.stages.layout.chances import Chances
-from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
-from hardkeel.voice.paper import (
+from hardkeel.messages import layout as say
+from hardkeel.messages.paper import (
     CAUSE_NAMES,
     cure_sentence,
     finding_sentence,
     why_sentence,
     wrong_pair_sentence,
 )
+from hardkeel.paper.audit import Finding, audit
+from hardkeel.paper.model import Pair, Sheet
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
+from hardkeel.ui.stages.layout.chances import Chances
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
 
 _KINDS: Final = (("outline", "outside"), ("spacing", "spacing"), ("bent-length", "bent length"))
 _DIRECTIONS: Final = (("x", "along"), ("y", "across"))

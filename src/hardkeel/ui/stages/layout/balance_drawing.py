@@ -7,10 +7,10 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.messages import layout as say
 from hardkeel.picture.truing import Stroke
-from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
+from hardkeel.ui.widgets.viewport import Viewport, fit, paint_paper, section_path
 
 _NEAR: Final = 12.0
 

@@ -10,19 +10,19 @@ from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_number
 from hardkeel.edits import ledger as ledger_edits
+from hardkeel.messages import layout as say
+from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.messages.safety import PACK_CAUTION
 from hardkeel.picture.truing import keel_strokes
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
-from hardkeel.voice.balance import balance_sentence, bay_sentence, hatch_sentence
-from hardkeel.voice.safety import PACK_CAUTION
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 _MASS, _STATION = 1, 2
 _PACK_PX_MM: Final = 60.0

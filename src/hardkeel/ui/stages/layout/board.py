@@ -19,10 +19,10 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.messages import layout as say
 from hardkeel.picture.board import BoardLines, BoardView, Curve, Handle
-from hardkeel.ui.kit.viewport import Viewport, fit, paint_paper, section_path
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
+from hardkeel.ui.widgets.viewport import Viewport, fit, paint_paper, section_path
 
 _TITLES: Final[dict[BoardView, str]] = {
     "side": "from port",

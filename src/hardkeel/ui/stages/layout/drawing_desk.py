@@ -11,6 +11,8 @@ from hardkeel.base.units import format_length
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.export.parts import former_dxf, parts_csv
 from hardkeel.fuselage.cutting import shape_of
+from hardkeel.messages import layout as say
+from hardkeel.messages import shell
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.outlines import Outline, read_outlines
 from hardkeel.ui.document.document import Document
@@ -18,8 +20,6 @@ from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.voice import layout as say
-from hardkeel.voice import shell
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage

@@ -3,8 +3,8 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from hardkeel.ui.kit.card import label
-from hardkeel.voice import layout as say
+from hardkeel.messages import layout as say
+from hardkeel.ui.widgets.card import label
 
 
 class EmptyDesk(QWidget):

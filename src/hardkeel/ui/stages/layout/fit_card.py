@@ -4,10 +4,10 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QCheckBox
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import layout as say
+from hardkeel.messages.paper import fit_words
 from hardkeel.paper.model import Plan
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import layout as say
-from hardkeel.voice.paper import fit_words
+from hardkeel.ui.widgets.card import Card, label
 
 
 class FitCard(Card):

@@ -6,15 +6,15 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_area
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.voice import layout as say
-from hardkeel.voice.airframe import (
+from hardkeel.messages import layout as say
+from hardkeel.messages.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
     caution_sentence,
     cutouts_text,
 )
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 
 class FormerCard(FiguresCard):

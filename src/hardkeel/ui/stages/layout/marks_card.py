@@ -3,12 +3,12 @@
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QPushButton
 
 from hardkeel.airframe.bodies import marks_from
-from hardkeel.build.model import Build
+from hardkeel.messages import layout as say
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import body_name, mark_name, sentence_case
+from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import layout as say
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.names import body_name, mark_name, sentence_case
+from hardkeel.ui.widgets.card import Card, label
 
 
 class MarksCard(Card):

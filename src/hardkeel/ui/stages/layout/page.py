@@ -5,10 +5,10 @@ from typing import TYPE_CHECKING, Final, cast
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.messages import layout as say
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.airframe_page import AirframePage

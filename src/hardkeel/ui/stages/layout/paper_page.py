@@ -10,13 +10,13 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
+from hardkeel.messages.paper import DESK_TOOLS
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
 from hardkeel.paper.picking import Picked, direction_between, picked_outline, picked_stations
 from hardkeel.paper.settling import USUAL_PX_PER_MM
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card_column import CardColumn
 from hardkeel.ui.stages.layout.empty_desk import EmptyDesk
 from hardkeel.ui.stages.layout.fit_card import FitCard
 from hardkeel.ui.stages.layout.picks_card import PicksCard
@@ -25,7 +25,7 @@ from hardkeel.ui.stages.layout.plans_card import PlansCard
 from hardkeel.ui.stages.layout.sheet_marks import sheet_marks
 from hardkeel.ui.stages.layout.tools_card import ToolsCard
 from hardkeel.ui.theme import Theme
-from hardkeel.voice.paper import DESK_TOOLS
+from hardkeel.ui.widgets.card_column import CardColumn
 
 _CLICKS: Final = {"length": 2, "point": 1}  # how many a tool asks for before a figure is typed
 _TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre", "outline")

@@ -17,21 +17,10 @@ from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size, parse_number
 from hardkeel.edits import ledger as ledger_edits
-from hardkeel.parts.handing import wrong_pairs
-from hardkeel.parts.lists import Difference, compare
-from hardkeel.parts.model import STATES, Part, State
-from hardkeel.parts.woods import woods_with
-from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.names import sentence_case
-from hardkeel.voice.parts import (
+from hardkeel.messages import layout as say
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import sentence_case
+from hardkeel.messages.parts import (
     STATE_WORDS,
     difference_sentence,
     hand_words,
@@ -39,6 +28,17 @@ from hardkeel.voice.parts import (
     pair_sentence,
     weight_sentence,
 )
+from hardkeel.parts.handing import wrong_pairs
+from hardkeel.parts.lists import Difference, compare
+from hardkeel.parts.model import STATES, Part, State
+from hardkeel.parts.woods import woods_with
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
 
 if TYPE_CHECKING:
     from hardkeel.parts.weighing import Weight

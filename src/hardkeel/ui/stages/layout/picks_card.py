@@ -4,11 +4,11 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import layout as say
+from hardkeel.messages.paper import picks_words
 from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import layout as say
-from hardkeel.voice.paper import picks_words
+from hardkeel.ui.widgets.card import Card, label
 
 _CORNERS = 3  # of the least outline, a triangle
 

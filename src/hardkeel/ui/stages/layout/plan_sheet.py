@@ -20,6 +20,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.messages import layout as say
 from hardkeel.paper.settling import (
     LEAST_REACH_MM,
     MOST_REACH_MM,
@@ -31,7 +32,6 @@ from hardkeel.paper.settling import (
 )
 from hardkeel.ui.stages.layout.sheet_marks import SheetMark
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
 
 _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0

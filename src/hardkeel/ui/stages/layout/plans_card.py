@@ -3,8 +3,8 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
-from hardkeel.ui.kit.card import Card
-from hardkeel.voice import layout as say
+from hardkeel.messages import layout as say
+from hardkeel.ui.widgets.card import Card
 
 
 class PlansCard(Card):

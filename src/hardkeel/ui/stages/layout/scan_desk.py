@@ -11,6 +11,8 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog
 from hardkeel.base.errors import BadInput, GivenUp
 from hardkeel.base.late import late
 from hardkeel.edits import paper as paper_edits
+from hardkeel.messages import layout as say
+from hardkeel.messages import shell
 from hardkeel.paper.model import Plan
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
@@ -18,8 +20,6 @@ from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.jobs.scans import PATTERN, Step, image_from, pages_of, read_scan
 from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.voice import layout as say
-from hardkeel.voice import shell
 
 if TYPE_CHECKING:
     from hardkeel.demo import kettlewick, plan_page

@@ -2,8 +2,8 @@
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.voice import layout as say
+from hardkeel.messages import layout as say
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 
 class SkinsCard(FiguresCard):

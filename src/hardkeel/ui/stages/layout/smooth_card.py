@@ -4,9 +4,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.fairing import Bump
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import layout as say
-from hardkeel.voice.airframe import bump_sentence
+from hardkeel.messages import layout as say
+from hardkeel.messages.airframe import bump_sentence
+from hardkeel.ui.widgets.card import Card, label
 
 
 class SmoothCard(Card):

@@ -17,12 +17,12 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import layout as say
 from hardkeel.picture.board import Curve
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.viewport import fit, section_path
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.viewport import fit, section_path
 
 
 @dataclass(frozen=True, slots=True)

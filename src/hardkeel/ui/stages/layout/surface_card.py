@@ -5,10 +5,10 @@ from typing import TYPE_CHECKING, Final
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.voice import layout as say
-from hardkeel.voice.names import body_name, sentence_case
+from hardkeel.messages import layout as say
+from hardkeel.messages.names import body_name, sentence_case
+from hardkeel.project.model import Build
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 if TYPE_CHECKING:
     from hardkeel.balance.model import Wing

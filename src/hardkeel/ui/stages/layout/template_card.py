@@ -5,9 +5,9 @@ from PyQt6.QtWidgets import QPushButton
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.cutting import misfit_of
 from hardkeel.fuselage.model import Former
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.voice import layout as say
-from hardkeel.voice.airframe import FIGURE_WORDS, misfit_sentence
+from hardkeel.messages import layout as say
+from hardkeel.messages.airframe import FIGURE_WORDS, misfit_sentence
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 
 class TemplateCard(FiguresCard):

@@ -3,10 +3,10 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QButtonGroup, QCheckBox, QLineEdit, QPushButton, QWidget
 
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.voice import layout as say
-from hardkeel.voice.paper import ASKS, DESK_TOOLS
+from hardkeel.messages import layout as say
+from hardkeel.messages.paper import ASKS, DESK_TOOLS
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.flow import FlowLayout
 
 
 class ToolsCard(Card):

@@ -9,21 +9,21 @@ from hardkeel.balance.balancing import balance_of, nose_cost
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_number
 from hardkeel.edits import ledger as ledger_edits
+from hardkeel.messages import layout as say
+from hardkeel.messages.safety import CARBON_CAUTION
+from hardkeel.messages.swaps import laminate_sentence, swap_sentences
+from hardkeel.messages.woods import sources_text
 from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, Figures, Ply, figures_of, laminate_of
 from hardkeel.parts.woods import WOODS, Wood
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.fields import QuantityEdit
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as say
-from hardkeel.voice.safety import CARBON_CAUTION
-from hardkeel.voice.swaps import laminate_sentence, swap_sentences
-from hardkeel.voice.woods import sources_text
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.fields import QuantityEdit
 
 _DENSITY, _STIFFNESS, _STRENGTH = 1, 3, 5
 _FIELDS: Final = {_DENSITY: "density", _STIFFNESS: "stiffness", _STRENGTH: "strength"}

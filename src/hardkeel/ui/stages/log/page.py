@@ -25,19 +25,19 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours, with_timed
-from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.messages import log as say
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.log import KIND_WORDS, KINDS_WORDS, entry_text
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
 from hardkeel.ui.jobs.scans import read_photo
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.tab_order import work_through
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.stages.log.photos import LATEST, PhotosCard
+from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import log as say
-from hardkeel.voice.counting import number_of
-from hardkeel.voice.log import KIND_WORDS, KINDS_WORDS, entry_text
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.tab_order import work_through
 
 # entries and hours, and the names of what they speak of
 _SHOWS: Final = frozenset({"log", "sessions", "survey"})

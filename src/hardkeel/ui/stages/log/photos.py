@@ -7,9 +7,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import QLabel
 
+from hardkeel.messages import log as say
 from hardkeel.ui.jobs.scans import image_from
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import log as say
+from hardkeel.ui.widgets.card import Card, label
 
 LATEST: Final = 2
 _WIDE_PX, _HIGH_PX = 290, 180

@@ -5,12 +5,12 @@ from typing import TYPE_CHECKING
 from hardkeel.airframe.tails import tail_cut_list, tail_pieces
 from hardkeel.base.late import late
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.export.renewing import Destination
-from hardkeel.ui.benches.sheet_desk import CutSource, SheetDesk
-from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.project.model import Build
 from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.tail.page import TailPage
+from hardkeel.ui.tabbed.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.tabbed.stage_page import StagePage
 
 if TYPE_CHECKING:
     from collections.abc import Callable

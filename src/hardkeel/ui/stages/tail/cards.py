@@ -7,10 +7,10 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QSlider
 
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.messages import tail as say
 from hardkeel.tail.grillage import Choice
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import tail as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card import Card, label
 
 if TYPE_CHECKING:
     from hardkeel.tail.model import Pattern

@@ -8,19 +8,19 @@ from hardkeel.airframe.tails import movement_in, passing_in
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
+from hardkeel.messages import tail as say
 from hardkeel.picture.tail import flat_picture_of, hinge_picture
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.controls import hinge_stations, mismatch_of, throws_of
 from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import tail as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _CONTROLS: Final = ("up", "down", "gap", "inner", "edge", "thickness")
 _LINKAGE: Final = ("servo_arm", "travel", "horn", "y")

@@ -7,6 +7,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import tail as edits
+from hardkeel.messages import flat as say_flat
+from hardkeel.messages import tail as say
+from hardkeel.messages.asking import far_question
 from hardkeel.picture.tail import corners_picture
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.flatness import (
@@ -19,19 +22,16 @@ from hardkeel.tail.flatness import (
 )
 from hardkeel.tail.model import BoardPlace, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.asked_twice import AskedTwice
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel, Column, Row
-from hardkeel.ui.kit.cells_table import CellsTable
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.tail_page import TailSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import flat as say_flat
-from hardkeel.voice import tail as say
-from hardkeel.voice.asking import far_question
+from hardkeel.ui.widgets.asked_twice import AskedTwice
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _SHOWS: Final = frozenset({"tail", "profiles"})
 # the reach of a hand round the board: one half, then the other, the middle last

@@ -5,13 +5,13 @@ from typing import Final
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
-from hardkeel.ui.benches.order_page import OrderPage, StageOrder
+from hardkeel.messages import tail as say
+from hardkeel.messages.tail_steps import STAGE, tail_steps
+from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.ui.tabbed.order_page import OrderPage, StageOrder
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import tail as say
-from hardkeel.voice.tail_steps import STAGE, tail_steps
 
 
 def _is_built(build: Build) -> bool:

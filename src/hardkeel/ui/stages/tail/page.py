@@ -5,14 +5,14 @@ from typing import Final
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.benches.order_line import OrderLine
-from hardkeel.ui.benches.stage_page import BenchedPage, Benches
+from hardkeel.messages import frame as frame_say
+from hardkeel.messages import tail as say
+from hardkeel.messages.order import ORDER
+from hardkeel.messages.tail_steps import STAGE
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.tabbed.order_line import OrderLine
+from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import frame as frame_say
-from hardkeel.voice import tail as say
-from hardkeel.voice.order import ORDER
-from hardkeel.voice.tail_steps import STAGE
 
 _BENCHES: Final = Benches(
     "hardkeel.ui.stages.tail",

@@ -17,6 +17,7 @@ from hardkeel.airframe.tails import holes_in_sides
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
+from hardkeel.messages import tail as say
 from hardkeel.picture.tail import rib_gallery, rib_picture
 from hardkeel.picture.wood import WoodPicture, WoodShape, down, tone_of
 from hardkeel.tail.foam import core_of, edge_strips, seal_channel, skins_of
@@ -25,17 +26,16 @@ from hardkeel.tail.own_sections import own_names
 from hardkeel.tail.ribs import CutRib, cut_ribs
 from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import tail as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _PERCENT: Final = 100.0
 _ADDED: Final = {"top": say.ADD_TOP, "bottom": say.ADD_BOTTOM, "tube": say.ADD_TUBE}

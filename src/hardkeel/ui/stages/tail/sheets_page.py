@@ -1,8 +1,8 @@
 """Wood and sheets of the tail."""
 
-from hardkeel.ui.benches.sheets_page import SheetsPage
+from hardkeel.messages import tail as say
 from hardkeel.ui.stages.tail.tail_page import SHOWS
-from hardkeel.voice import tail as say
+from hardkeel.ui.tabbed.sheets_page import SheetsPage
 
 
 class TailSheetsPage(SheetsPage):

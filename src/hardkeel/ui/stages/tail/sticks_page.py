@@ -2,13 +2,13 @@
 
 from hardkeel.airframe.tails import tail_cut_list
 from hardkeel.base.errors import BadInput
+from hardkeel.messages import tail as say
 from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
-from hardkeel.ui.benches.cutting_page import CuttingPage
-from hardkeel.ui.benches.sticks_shown import Sticks, sticks_of
-from hardkeel.ui.kit.doing_card import Doing
 from hardkeel.ui.stages.tail.tail_page import SHOWS
-from hardkeel.voice import tail as say
+from hardkeel.ui.tabbed.cutting_page import CuttingPage
+from hardkeel.ui.tabbed.sticks_shown import Sticks, sticks_of
+from hardkeel.ui.widgets.doing_card import Doing
 
 
 class TailSticksPage(CuttingPage):

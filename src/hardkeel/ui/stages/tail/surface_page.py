@@ -20,22 +20,22 @@ from hardkeel.base.late import late
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
 from hardkeel.edits.surfaces import put_on_wing_and_tail
+from hardkeel.messages import layout as layout_say
+from hardkeel.messages import tail as say
 from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.laminating import lamination_of
 from hardkeel.tail.model import TailBracing, TailSurface
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import Doing, LinesCard, NowCard
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.ui.kit.wood_board import WoodBoard
 from hardkeel.ui.stages.tail.cards import FrameCards
 from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import layout as layout_say
-from hardkeel.voice import tail as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.wood_board import WoodBoard
 
 if TYPE_CHECKING:
     from hardkeel.storage import outlines as drawings

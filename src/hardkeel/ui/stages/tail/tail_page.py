@@ -6,11 +6,11 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import tail as say
 from hardkeel.tail.model import TailSurface
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import tail as say
 
 SHOWS: Final = frozenset({"tail", "profiles", "wings", "fuselage", "ledger"})
 

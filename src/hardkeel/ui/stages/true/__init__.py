@@ -1,11 +1,11 @@
 """True: readings taken and adjusted, checks judged, one thing to do next; gauges at the rail's foot."""
 
-from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.stages import Bench
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
 from hardkeel.ui.stages.true.sight_desk import SightDesk
 from hardkeel.ui.stages.true.stage import TrueStage
+from hardkeel.ui.tabbed.stage_page import StagePage
 
 
 def make(bench: Bench) -> StagePage:

@@ -8,18 +8,18 @@ from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QPushButton, QS
 from hardkeel.airframe.flights import flight_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import flying as edits
+from hardkeel.messages import air as say
 from hardkeel.trim.flying import Craft, Trim
 from hardkeel.trim.trading import decalage_for, flown_at, lift_for, trading_curve
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.figures_card import Figure, FiguresCard
 from hardkeel.ui.stages.true import air_shown
 from hardkeel.ui.stages.true.trim_drawing import TrimCurve, TrimDrawing, TrimShown
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import air as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 
 _SHOWS: Final = frozenset(
     {"survey", "phase", "judgement", "wings", "tail", "profiles", "masses", "balance", "flight"}

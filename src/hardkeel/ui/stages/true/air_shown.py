@@ -5,15 +5,15 @@ from typing import Final
 from hardkeel.airframe.flights import build_trim, craft_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
+from hardkeel.messages import air as say
+from hardkeel.messages.names import check_name
+from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.tail.lofting import section_named
 from hardkeel.tail.own_sections import own_names
 from hardkeel.trim.flying import Craft, effect_of
 from hardkeel.trim.model import LIFT_COEFFICIENT
 from hardkeel.trim.trading import decalage_for
-from hardkeel.voice import air as say
-from hardkeel.voice.names import check_name
 
 _USUAL_BALANCE: Final = 0.3  # of the mean chord, where none is known yet
 _PLAIN: Final = "2412"  # drawn where the wing has no section of its own

@@ -15,15 +15,15 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import aiming as say_aiming
+from hardkeel.messages import rigging as say_rigging
+from hardkeel.messages import true as say
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, SeatKind, Survey
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.flow import FlowLayout
-from hardkeel.voice import aiming as say_aiming
-from hardkeel.voice import rigging as say_rigging
-from hardkeel.voice import true as say
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _TOOLS: Final = (
     ("distance", "tape"),

@@ -5,7 +5,7 @@ from typing import Final
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QSlider, QWidget
 
-from hardkeel.voice import true as say
+from hardkeel.messages import true as say
 
 FACTORS: Final = (1, 2, 5, 10, 20, 50)
 _USUAL: Final = 3

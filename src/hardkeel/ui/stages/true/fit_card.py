@@ -6,8 +6,8 @@ from typing import Final
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QPushButton
 
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.voice import sharing as say
+from hardkeel.messages import sharing as say
+from hardkeel.ui.widgets.card import Card, label
 
 _MOST: Final = 3  # findings shown; the rest stands under Tools
 

@@ -4,11 +4,11 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import gaps as say
 from hardkeel.survey.model import GapPlace, GapRead, PanelSide
 from hardkeel.survey.rootgaps import PLACES, SIDES, RootGaps
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.voice import gaps as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.fields import QuantityEdit
 
 
 class GapsCard(Card):

@@ -6,13 +6,13 @@ from hardkeel.base.units import format_angle, format_length
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.places import found_places
 from hardkeel.gauges.protocol import GAUGE_KINDS, UNITS, GaugeKind
+from hardkeel.messages import true as say
 from hardkeel.survey.model import Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.gauges import GaugeDesk
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.stages.true.gauge_dock import SIMULATED
 from hardkeel.ui.stages.true.page import TruePage
-from hardkeel.voice import true as say
 
 
 class GaugeBench(QObject):

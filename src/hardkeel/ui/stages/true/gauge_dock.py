@@ -15,10 +15,10 @@ from PyQt6.QtWidgets import (
     QWidgetAction,
 )
 
+from hardkeel.messages import true as say
 from hardkeel.survey.model import Verdict
-from hardkeel.ui.kit.vial import paint_shape
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import true as say
+from hardkeel.ui.widgets.vial import paint_shape
 
 _SHAPES: Final[dict[str, Verdict]] = {
     "live": "true",

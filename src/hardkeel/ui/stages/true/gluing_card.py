@@ -7,13 +7,13 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import LONGEST_POT_LIFE
+from hardkeel.messages import gluing as say
+from hardkeel.messages.names import body_name
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, BackTo, Survey
 from hardkeel.ui.document.document import Clock
-from hardkeel.ui.kit.buttons_card import ButtonsCard
-from hardkeel.ui.kit.card import label
-from hardkeel.voice import gluing as say
-from hardkeel.voice.names import body_name
+from hardkeel.ui.widgets.buttons_card import ButtonsCard
+from hardkeel.ui.widgets.card import label
 
 _TICK_MS: Final = 5_000
 _USUAL: Final = 30  # minutes: a slow epoxy

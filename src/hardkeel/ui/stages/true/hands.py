@@ -8,10 +8,18 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.edits import truing as edits
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.protocol import GaugeKind, gauge_for
+from hardkeel.messages import sheet as say_sheet
+from hardkeel.messages import true as say
+from hardkeel.messages.advice import next_step
+from hardkeel.messages.asking import expect_words, far_question
+from hardkeel.messages.hanging import rudder_step
+from hardkeel.messages.names import called, reading_name, sentence_case
+from hardkeel.messages.next_steps import NextStep
+from hardkeel.messages.rig_next import stage_step
+from hardkeel.project.model import Build
 from hardkeel.survey.drafts import (
     Draft,
     ReadingKind,
@@ -25,19 +33,11 @@ from hardkeel.survey.instruments import as_kept, as_shown, in_degrees
 from hardkeel.survey.model import RUDDER, Reading, Survey, place_of
 from hardkeel.survey.sheet import next_on_sheet, sheet_list
 from hardkeel.ui.document.document import Change, Document
-from hardkeel.ui.kit.asked_twice import AskedTwice
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
 from hardkeel.ui.stages.true.held_gauge import HeldGauge
 from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
-from hardkeel.voice import sheet as say_sheet
-from hardkeel.voice import true as say
-from hardkeel.voice.advice import next_step
-from hardkeel.voice.asking import expect_words, far_question
-from hardkeel.voice.hanging import rudder_step
-from hardkeel.voice.names import called, reading_name, sentence_case
-from hardkeel.voice.next_steps import NextStep
-from hardkeel.voice.rig_next import stage_step
+from hardkeel.ui.widgets.asked_twice import AskedTwice
 
 
 class Hands(QObject):

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.protocol import GaugeKind
 from hardkeel.gauges.resting import Resting
-from hardkeel.voice import true as say
+from hardkeel.messages import true as say
 
 
 @dataclass(slots=True)

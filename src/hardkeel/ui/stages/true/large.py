@@ -6,13 +6,13 @@ from PyQt6.QtCore import QObject, Qt
 from PyQt6.QtGui import QShortcut
 from PyQt6.QtWidgets import QWidget
 
+from hardkeel.messages import true as say
+from hardkeel.messages.gluing import pot_timer
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.kit.arms_length import ArmsLength, LargeShown
 from hardkeel.ui.stages.true.cards import NextCard
 from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import true as say
-from hardkeel.voice.gluing import pot_timer
+from hardkeel.ui.widgets.arms_length import ArmsLength, LargeShown
 
 
 class LargeReading(QObject):

@@ -7,8 +7,8 @@ from PyQt6.QtGui import QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.picture.truing import Picture, View
-from hardkeel.ui.kit.viewport import fit
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.viewport import fit
 
 _HIGH: Final = 112
 _AROUND: Final = 10

@@ -15,21 +15,28 @@ from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.edits import truing as edits
 from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
+from hardkeel.messages.aiming import aim_edit
+from hardkeel.messages.doubts import check_sentence
+from hardkeel.messages.gaps import gap_edit
+from hardkeel.messages.gluing import (
+    back_to_edit,
+    brought_edit,
+    gluing_edit,
+    mixed_edit,
+    out_question,
+)
+from hardkeel.messages.names import PHASE_WORDS, body_name, called
+from hardkeel.messages.rigging import lock_edit, seat_edit
+from hardkeel.messages.sharing import EDIT as SHARED_EDIT
+from hardkeel.messages.sharing import findings, fit_sentence
+from hardkeel.messages.verdicts import state_words
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import LEANING
 from hardkeel.survey.instruments import as_kept, in_degrees
 from hardkeel.survey.model import PHASES, BackTo, GapPlace, PanelSide, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
-from hardkeel.ui.benches.stage_page import StagePage
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.freshness import Freshness
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.cells import CellsModel
-from hardkeel.ui.kit.checks_card import ChecksCard
-from hardkeel.ui.kit.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
-from hardkeel.ui.kit.readings_panel import ReadingsPanel
-from hardkeel.ui.kit.tab_order import work_through
-from hardkeel.ui.kit.three_view import Shown, ThreeView
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
@@ -40,16 +47,15 @@ from hardkeel.ui.stages.true.gluing_card import GluingCard
 from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.stages.true.large import LargeReading
 from hardkeel.ui.stages.true.rig_strip import RigStrip
+from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice.aiming import aim_edit
-from hardkeel.voice.doubts import check_sentence
-from hardkeel.voice.gaps import gap_edit
-from hardkeel.voice.gluing import back_to_edit, brought_edit, gluing_edit, mixed_edit, out_question
-from hardkeel.voice.names import PHASE_WORDS, body_name, called
-from hardkeel.voice.rigging import lock_edit, seat_edit
-from hardkeel.voice.sharing import EDIT as SHARED_EDIT
-from hardkeel.voice.sharing import findings, fit_sentence
-from hardkeel.voice.verdicts import state_words
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel
+from hardkeel.ui.widgets.checks_card import ChecksCard
+from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
+from hardkeel.ui.widgets.readings_panel import ReadingsPanel
+from hardkeel.ui.widgets.tab_order import work_through
+from hardkeel.ui.widgets.three_view import Shown, ThreeView
 
 _PAUSE_MS: Final = 40
 

@@ -21,10 +21,10 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
+from hardkeel.messages import sight as say
 from hardkeel.picture.photo import OverPhoto, Pixel
 from hardkeel.sight.snapping import Snap
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import sight as say
 
 _RESTS_MS: Final = 25
 _HAND_PX: Final = 5.5  # pixels of the screen

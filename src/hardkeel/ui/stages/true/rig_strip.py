@@ -8,10 +8,10 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QPushButton, QSizePolicy, QWidget
 
+from hardkeel.messages import rigging as say
 from hardkeel.survey.rigging import RigState
-from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import rigging as say
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _HEIGHT: Final = 30
 _DOT: Final = 6

@@ -6,9 +6,9 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.voice import sharing as say
+from hardkeel.messages import sharing as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.fields import QuantityEdit
 
 _FIELD_PX = 96
 

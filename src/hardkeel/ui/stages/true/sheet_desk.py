@@ -10,10 +10,10 @@ from PyQt6.QtWidgets import QFileDialog, QMenu, QPushButton
 from hardkeel.base.errors import HardKeelError
 from hardkeel.base.late import late
 from hardkeel.export.renewing import file_stem
+from hardkeel.messages import sheet as say
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.true.page import TruePage
-from hardkeel.voice import sheet as say
 
 if TYPE_CHECKING:
     from hardkeel.export import rigging_sheet

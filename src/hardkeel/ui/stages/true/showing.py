@@ -5,8 +5,37 @@ from typing import Final
 from hardkeel.airframe.flights import build_trim
 from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit, format_angle, format_length
-from hardkeel.build.model import Build
+from hardkeel.messages import true as say
+from hardkeel.messages.advice import format_reading, format_residual, seat_advice
+from hardkeel.messages.air import edge_sentence, effect_line, effect_sentence
+from hardkeel.messages.doubts import check_sentence
+from hardkeel.messages.gaps import WITH_GAPS
+from hardkeel.messages.gluing import nothing_read
+from hardkeel.messages.locks import BEFORE_IT_MOVED
+from hardkeel.messages.names import (
+    INSTRUMENT_NAMES,
+    TOOLS,
+    body_name,
+    called,
+    mark_name,
+    reading_name,
+    sentence_case,
+    short_check_name,
+    tool_name,
+)
+from hardkeel.messages.next_steps import NextStep
+from hardkeel.messages.rigging import LOCK, UNLOCK, stage_name, stage_state, stage_tip
+from hardkeel.messages.sight import LOOK_AGAIN
+from hardkeel.messages.verdicts import (
+    format_doubt,
+    format_value,
+    in_the_air,
+    movement_sentence,
+    standing_words,
+    way_off,
+)
 from hardkeel.picture.truing import body_verdict
+from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
 from hardkeel.survey.handiness import turn_of
@@ -29,40 +58,11 @@ from hardkeel.survey.rootgaps import RootGaps, root_gaps
 from hardkeel.survey.seatwork import WayName
 from hardkeel.survey.suspecting import Fit
 from hardkeel.trim.flying import Trim, effect_of
-from hardkeel.ui.kit.reading_rows import ReadingRow
-from hardkeel.ui.kit.three_view import Callout
-from hardkeel.ui.kit.vial import VialGroup, VialValue
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
 from hardkeel.ui.stages.true.rig_strip import RigShown
-from hardkeel.voice import true as say
-from hardkeel.voice.advice import format_reading, format_residual, seat_advice
-from hardkeel.voice.air import edge_sentence, effect_line, effect_sentence
-from hardkeel.voice.doubts import check_sentence
-from hardkeel.voice.gaps import WITH_GAPS
-from hardkeel.voice.gluing import nothing_read
-from hardkeel.voice.locks import BEFORE_IT_MOVED
-from hardkeel.voice.names import (
-    INSTRUMENT_NAMES,
-    TOOLS,
-    body_name,
-    called,
-    mark_name,
-    reading_name,
-    sentence_case,
-    short_check_name,
-    tool_name,
-)
-from hardkeel.voice.next_steps import NextStep
-from hardkeel.voice.rigging import LOCK, UNLOCK, stage_name, stage_state, stage_tip
-from hardkeel.voice.sight import LOOK_AGAIN
-from hardkeel.voice.verdicts import (
-    format_doubt,
-    format_value,
-    in_the_air,
-    movement_sentence,
-    standing_words,
-    way_off,
-)
+from hardkeel.ui.widgets.reading_rows import ReadingRow
+from hardkeel.ui.widgets.three_view import Callout
+from hardkeel.ui.widgets.vial import VialGroup, VialValue
 
 # parts of a build, as a change names them: the survey and what it says, and the airframe drawn with it
 SHOWN_ON_TRUE: Final = frozenset({"survey", "phase", "judgement", "fuselage", "wings", "tail"})

@@ -3,11 +3,11 @@
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QCheckBox, QPushButton
 
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.messages import sight as say
 from hardkeel.ui.stages.true.mark_map import MarkMap
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import sight as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.flow import FlowLayout
 
 
 class ClickCard(Card):

@@ -11,17 +11,17 @@ from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QFileDialog
 
 from hardkeel.base.errors import BadInput, HardKeelError
-from hardkeel.build.model import Build
 from hardkeel.edits import sight as edits
+from hardkeel.messages import sight as say
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
+from hardkeel.project.model import Build
 from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, shrunk
 from hardkeel.sight.viewpoints import Place, place_named
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.stage import TrueStage
-from hardkeel.voice import sight as say
 
 _SMALL_PX = 1600
 

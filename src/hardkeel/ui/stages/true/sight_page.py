@@ -18,6 +18,9 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import sight as edits
 from hardkeel.edits.truing import Edit
 from hardkeel.fuselage.hull import hull_of
+from hardkeel.messages import sight as say
+from hardkeel.messages.advice import headline
+from hardkeel.messages.names import mark_name
 from hardkeel.picture.photo import Pixel
 from hardkeel.picture.truing import picture_of
 from hardkeel.sight.asking import to_click
@@ -29,18 +32,15 @@ from hardkeel.survey.model import Sight, in_phase
 from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
-from hardkeel.ui.kit.flow import FlowLayout
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.photo_view import PhotoView
 from hardkeel.ui.stages.true.sight_cards import ClickCard
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import sight as say
-from hardkeel.voice.advice import headline
-from hardkeel.voice.names import mark_name
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
 _PAUSE_MS: Final = 150

@@ -5,10 +5,12 @@ from dataclasses import replace
 from typing import Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.build.model import Build
 from hardkeel.geometry.rotation import Array
+from hardkeel.messages import sight as say
+from hardkeel.messages.names import mark_name
 from hardkeel.picture.photo import over_photo
 from hardkeel.picture.truing import View
+from hardkeel.project.model import Build
 from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
@@ -16,8 +18,6 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, in_phase
 from hardkeel.survey.proposing import is_upright
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
-from hardkeel.voice import sight as say
-from hardkeel.voice.names import mark_name
 
 _SAID: Final = ("stab_roll_to_wing", "stab_yaw", "decalage", "fin_lean_to_stab", "wing_yaw")
 

@@ -6,18 +6,18 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.benches.stage_page import StagePage
+from hardkeel.messages import air as say
+from hardkeel.messages.sight import SIGHT
+from hardkeel.messages.tools import TOOLS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.tabs import Tabs
 from hardkeel.ui.stages.true.air_page import AirPage
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.tools_page import ToolsPage
+from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import air as say
-from hardkeel.voice.sight import SIGHT
-from hardkeel.voice.tools import TOOLS
+from hardkeel.ui.widgets.tabs import Tabs
 
 _KEYS: Final = "Alt+Shift"
 

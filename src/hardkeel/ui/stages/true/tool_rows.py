@@ -17,11 +17,11 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.ui.kit.card import label
-from hardkeel.ui.kit.fields import QuantityEdit
-from hardkeel.ui.kit.flow import FlowLayout
+from hardkeel.messages import tools as say
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import tools as say
+from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _PX_PER_MM: Final = 20.0  # a millimetre is about four pixels on a screen: five times as large
 _BAR_PX: Final = 112

@@ -7,21 +7,21 @@ from PyQt6.QtWidgets import QWidget
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tooling as edits
+from hardkeel.messages import sharing as say_sharing
+from hardkeel.messages import tools as say
 from hardkeel.survey.instruments import Learned, ZeroError, learned, zero_errors
 from hardkeel.survey.model import Instrument
 from hardkeel.survey.priors import SquaredTo
 from hardkeel.survey.proposing import tools_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.kit.card import Card, label
-from hardkeel.ui.kit.card_column import CardColumn
-from hardkeel.ui.kit.doing_card import LinesCard
 from hardkeel.ui.stages.true.shared_card import SharedCard
 from hardkeel.ui.stages.true.tool_rows import ToolRows
 from hardkeel.ui.stages.true.tools_shown import all_tools, priors_shown, tool_shown
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import sharing as say_sharing
-from hardkeel.voice import tools as say
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.doing_card import LinesCard
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement"})
 

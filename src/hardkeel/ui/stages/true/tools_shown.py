@@ -4,6 +4,8 @@ import math
 
 from hardkeel.airframe.figures import TOOL_CHOICES
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import tools as say
+from hardkeel.messages.sharing import PRIORS, prior_text
 from hardkeel.survey.instruments import (
     DIGITAL_STEP,
     EYE_AWAY_MM,
@@ -18,8 +20,6 @@ from hardkeel.survey.instruments import (
 from hardkeel.survey.model import ANGULAR, Instrument, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.ui.stages.true.tool_rows import ToolShown
-from hardkeel.voice import tools as say
-from hardkeel.voice.sharing import PRIORS, prior_text
 
 
 def all_tools(survey: Survey) -> tuple[Instrument, ...]:

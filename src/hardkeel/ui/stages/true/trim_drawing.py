@@ -8,9 +8,9 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.ui.kit.viewport import paint_paper
+from hardkeel.messages import air as say
 from hardkeel.ui.theme import Theme
-from hardkeel.voice import air as say
+from hardkeel.ui.widgets.viewport import paint_paper
 
 _At = Callable[[float, float], QPointF]
 _CHORD_SHARE: Final = 0.24  # of the height: the wing's section over the graph

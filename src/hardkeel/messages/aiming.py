@@ -1,0 +1,52 @@
+"""What the stabilizer is to be true to, and what comes of correcting both seats at once."""
+
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_small_length
+from hardkeel.messages.names import body_name, check_name, contact_name, sentence_case
+from hardkeel.messages.verdicts import format_value
+from hardkeel.survey.blaming import BY_PACKING
+from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import DATUM, Survey
+
+AIM: Final = "Stabilizer true to"
+AIMS: Final = ((DATUM, "the keel line"), ("wing", "the wing as it stands"))
+_OF_BOTH: Final = ("decalage", "stab_roll_to_wing")
+
+
+def aim_edit(aim: str) -> str:
+    """The step's name for undo."""
+    return "stabilizer true to the wing" if aim != DATUM else "stabilizer true to the keel line"
+
+
+def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> str:
+    """Both seats at once, wing before stabilizer, and what their common checks will be; empty for one seat."""
+    joint = judgement.together
+    if joint is None:
+        return ""
+    way = joint.only_shims
+    # what packing does not mend (a fin that stands across the line) is told on its own card
+    packed = {
+        body
+        for check in judgement.checks
+        if check.verdict == "out" and check.kind in BY_PACKING
+        for body in judgement.charged[check.id]
+    }
+    bodies = [one for one in dict.fromkeys(body for body, _, _ in way.moves) if one in packed]
+    if len(bodies) < 2:  # noqa: PLR2004  one seat has its own card
+        return ""
+    bodies.sort(key=lambda body: (body == "fin", body == "stab"))
+    told = []
+    for body in bodies:
+        packs = [
+            f"{format_small_length(mm, unit)} under the {contact_name(survey, body, contact)}"
+            for one, contact, mm in way.moves
+            if one == body and mm > 0
+        ]
+        told.append(f"{sentence_case(body_name(survey, body))}: {', '.join(packs) or 'leave it'}.")
+    after = [
+        f"{check_name(survey, check).lower()} {format_value(check, unit)}"
+        for check in way.checks
+        if check.id in _OF_BOTH
+    ]
+    return f"All at once, with shims. {' '.join(told)} Then {', '.join(after)}."

@@ -1,0 +1,73 @@
+"""All steps of a build at once: those that were laid, and of stages where none was those that would be."""
+
+from collections.abc import Mapping
+
+from hardkeel.base.errors import BadInput
+from hardkeel.edits.steps import supposed
+from hardkeel.glue.model import Bottle
+from hardkeel.messages import rig_steps, stepping, tail_steps
+from hardkeel.project.model import Build
+from hardkeel.schedule.model import Step
+from hardkeel.schedule.ordering import ordered
+
+
+def steps_at_hand(build: Build) -> tuple[Step, ...]:
+    """Every step, in order; what the ledger says is done, and what is locked, counts as done.
+
+    Raises
+    ------
+    BadInput
+        When laid steps wait for each other.
+    """
+    laid = list(build.steps)
+    stages = {step.stage for step in laid}
+    made: list[Step] = []
+    for stage, make in (
+        (stepping.STAGE, stepping.frame_steps),
+        (tail_steps.STAGE, tail_steps.tail_steps),
+    ):
+        if stage not in stages:
+            try:
+                made += make(build)
+            except BadInput:
+                continue  # its page says what is missing
+    steps = [*laid, *supposed(build, made)]
+    if rig_steps.STAGE not in stages and build.survey is not None:
+        steps = _with_rigging(build, steps)
+    there = {step.id for step in steps}
+    shelf = build.glue.bottles if build.glue is not None else ()
+    bottles: dict[str, Bottle] = {one.kind: one for one in shelf}
+    return ordered(
+        [
+            _by_bottle(step, bottles).but(after=tuple(one for one in step.after if one in there))
+            for step in steps
+        ]
+    )
+
+
+def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
+    """An open step with the times that the builder's own bottle says."""
+    own = bottles.get(step.glue or "")
+    if own is None or step.state != "open":
+        return step
+    return step.but(
+        handle_minutes=own.handle_minutes or step.handle_minutes,
+        cure_minutes=own.cure_minutes or step.cure_minutes,
+    )
+
+
+def _with_rigging(build: Build, steps: list[Step]) -> list[Step]:
+    work, ready = rig_steps.rig_steps(build, frozenset(step.id for step in steps))
+    seats = {f"{body} seat": step for body, step in ready.items()}
+    glued = {
+        step.id.removesuffix(" seat") for step in steps if step.id in seats and step.state == "done"
+    }
+    locked = {*build.surveyed.locked, *glued}
+    done = {f"true {body}" for body in locked}
+    if done:
+        done.add("true level")
+    bound = [
+        step.but(after=(*step.after, seats[step.id])) if step.id in seats else step
+        for step in steps
+    ]
+    return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]

@@ -1,0 +1,77 @@
+"""The log in sentences, made when it is shown: entries hold ids and figures, and a builder's own words."""
+
+from typing import Final
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
+from hardkeel.messages.deeds import seat_deed, step_deed
+from hardkeel.messages.gluing import brought_words
+from hardkeel.messages.names import body_name, name_of_check, sentence_case
+from hardkeel.messages.verdicts import VERDICT_WORDS, way_words
+from hardkeel.survey.model import Survey
+
+KIND_WORDS: Final[dict[EntryKind, str]] = {
+    "note": "note",
+    "readings": "readings",
+    "verdict": "verdict",
+    "correction": "correction",
+    "change": "change",
+}
+KINDS_WORDS: Final[dict[EntryKind, str]] = {
+    "note": "notes",
+    "readings": "readings",
+    "verdict": "verdicts",
+    "correction": "corrections",
+    "change": "changes",
+}
+
+
+def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
+    """What an entry says; files from before hold the app's own sentences, which then stand."""
+    if entry.text:
+        return entry.text
+    if entry.verdict is not None:
+        return _verdict_text(survey, entry.verdict, unit)
+    if entry.seat is not None:
+        seat = entry.seat
+        if entry.phase == "wet" and not seat.steps:  # in files from before it was sanded even so
+            return brought_words(survey, seat.body)
+        steps = (seat_deed(survey, seat.body, step, unit) for step in seat.steps)
+        return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
+    if entry.step is not None:
+        return step_deed(entry.step.title, entry.step.minutes)
+    if entry.photos:
+        return "A photo" if len(entry.photos) == 1 else f"{len(entry.photos)} photos"
+    if entry.kind == "readings":
+        count = entry.count or 1
+        return f"Took {count} readings" if count > 1 else "Took a reading"
+    return ""
+
+
+def _verdict_text(survey: Survey, change: VerdictChange, unit: LengthUnit) -> str:
+    """``Stabilizer level: not known yet, now out (starboard tip 2.3 mm high)``."""
+    name = name_of_check(survey, change.check, change.kind, change.body)
+    text = f"{name}: {VERDICT_WORDS[change.was]}, now {VERDICT_WORDS[change.now]}"
+    if change.now == "out":
+        text += f" ({way_words(change.kind, change.error, change.reach, unit)})"
+    return text
+
+
+# page
+WRITE_WHAT_YOU_DID: Final = "Write what you did, changed or found, and press Enter"
+HOURS_AT_THE_BENCH: Final = "Hours at the bench"
+LOG_ENTRIES: Final = "Log entries"
+WRITE_HOURS_LIKE: Final = "Write hours like 1.5 or 1h30, and what for if you like."
+LOG: Final = "Log"
+PHOTO: Final = "photo…"
+PHOTO_TIP: Final = "Put a photo beside the note: the way it was held, made smaller, and nothing of where it was taken"
+PHOTOS: Final = "Photos"
+WHICH_PHOTO: Final = "Which photo?"
+PHOTO_FILES: Final = "Photos (*.jpg *.jpeg *.png *.webp)"
+ADD_TIME_TO_TODAY: Final = "Add time to today:"
+NOTHING_WRITTEN_YET: Final = "Nothing written yet. Readings and verdicts will appear by themselves."
+
+
+def added_today(hours: float) -> str:
+    """``Added … h to today.``."""
+    return f"Added {hours:g} h to today."

@@ -1,0 +1,118 @@
+"""What the order of work says."""
+
+from typing import Final
+
+from hardkeel.messages.frame import STEAM_CAUTION
+from hardkeel.schedule.model import Step
+
+ORDER: Final = "Order"
+NOW: Final = "Now"
+IN_HAND: Final = "In hand"
+NEXT: Final = "Next"
+NOT_YET: Final = "Not yet, because"
+NOT_YET_SHORT: Final = "Not yet"
+DONE: Final = "Done (Enter)"
+PLAN_IT: Final = "Lay out the order"
+PLAN_WHY: Final = "Made from the members as they are drawn: what after what, what to look at first, what can't be undone."
+AGAIN: Final = "Make it anew"
+ALL_DONE: Final = "Every step is done."
+ADD_A_STEP: Final = "Add a step"
+NAME_OF_THE_STEP: Final = "what is to be done"
+CUT_IT: Final = "Cut it"
+UP: Final = "Up"
+DOWN: Final = "Down"
+OPEN_AGAIN: Final = "Open again"
+NO_RETURN: Final = "can't be undone"
+ANYWAY: Final = "Tick it again to do it all the same."
+HEADS: Final = ("", "step", "hands", "glue", "firm after", "needs")
+STATES: Final = {"open": "", "doing": "doing", "done": "done"}
+LAY_IT: Final = "lay out the order of work"
+_HAZARDS: Final = {
+    "blade": "Blade away from the other hand.",
+    "dust": "Mask and extraction for the dust.",
+    "drill": "Hold the part down; eyes away from the chips.",
+    "epoxy": "Epoxy sensitises the skin: gloves and air, and the maker's sheet.",
+    "steam": STEAM_CAUTION,
+    "pins": "Count the pins in the tray and under the feet.",
+    "foam": "Hot wire and cut foam give off fumes: moving air, and the maker's sheet.",
+    "iron": "The iron burns skin and film: rest it on its stand.",
+    "cyanoacrylate": "Cyanoacrylate: eyes, skin and fumes; the maker's sheet goes before.",
+}
+
+
+_GLUES: Final = {
+    "aliphatic": "Aliphatic: it leaves time to square the joint, and sands like the wood.",
+    "slow epoxy": "Slow epoxy: it fills, holds ply to ply, and leaves time to set it level.",
+    "thin cyanoacrylate": "Thin cyanoacrylate: only where the joint is tight and stands as it should.",
+}
+
+
+def glue_words(step: Step) -> str:
+    """Which glue, and why that one; empty for a glue of the builder's own."""
+    return _GLUES.get(step.glue or "", "")
+
+
+def minutes_words(minutes: float) -> str:
+    """``25 min``, ``8 h``."""
+    if not minutes:
+        return ""
+    return f"{minutes:.0f} min" if minutes < 120 else f"{minutes / 60:.0f} h"  # noqa: PLR2004  two hours
+
+
+def times_words(step: Step) -> str:
+    """``20 min; aliphatic, firm after 20 min``."""
+    glue = step.glue or ""
+    if step.handle_minutes:
+        glue = f"{glue}, firm after {minutes_words(step.handle_minutes)}".lstrip(", ")
+    return "; ".join(part for part in (minutes_words(step.hands_minutes), glue) if part)
+
+
+def hazard_words(step: Step) -> str:
+    """Cautions of a step."""
+    return " ".join(_HAZARDS[one] for one in step.hazards if one in _HAZARDS)
+
+
+def hold_words(step: Step) -> str:
+    """What must be seen before the glue, and what can't be undone."""
+    told = (
+        [f"Before the glue: {step.hold}." if step.glue else f"Look: {step.hold}."]
+        if step.hold
+        else []
+    )
+    if step.no_return:
+        told.append(f"This {NO_RETURN}: {step.because}.")
+    return "\n".join(told)
+
+
+def ticked(step: Step) -> str:
+    """The step's name for undo."""
+    return f"tick {step.title or step.id}"
+
+
+def moved(step: Step) -> str:
+    """The step's name for undo."""
+    return f"move {step.title or step.id}"
+
+
+def cut_words(step: Step) -> str:
+    """The step's name for undo."""
+    return f"cut {step.title or step.id}"
+
+
+def opened(step: Step) -> str:
+    """The step's name for undo."""
+    return f"open {step.title or step.id} again"
+
+
+def so_far(done: int, of: int) -> str:
+    """``3 of 14 done``."""
+    return f"{done} of {of} done"
+
+
+def line_words(now: Step, following: Step | None, waiting: str) -> tuple[str, str, str]:
+    """Where the order of work stands, in three short pieces."""
+    return (
+        f"{NOW}: {now.title or now.id}",
+        f"{NEXT}: {following.title or following.id}" if following is not None else "",
+        f"{NOT_YET_SHORT}: {waiting}" if waiting else "",
+    )

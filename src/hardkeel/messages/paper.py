@@ -1,0 +1,215 @@
+"""The print audit and the plan's calibration in sentences."""
+
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
+from hardkeel.messages.names import sentence_case
+from hardkeel.paper.audit import Cause, Finding, NextPair
+from hardkeel.paper.calibrating import Calibration, calibrate
+from hardkeel.paper.model import Pair, Plan, Sheet
+from hardkeel.paper.picking import Picked
+
+CAUSE_NAMES: Final[dict[Cause, str]] = {
+    "right": "right",
+    "scale": "printed at another scale",
+    "scale-xy": "along and across differ",
+    "constant": "a constant too big",
+    "development": "lengths along the bend",
+    "one-part": "one part is off",
+    "undecided": "undecided",
+}
+DESK_TOOLS: Final[dict[str, tuple[str, str]]] = {  # what a tool is called, and what to click
+    "length": ("known length", "Click its two ends, then type how long it is."),
+    "point": ("known point", "Click a point whose place is printed, then type it: 50, 70."),
+    "origin": ("datum", "Click where the datum line meets the datum station."),
+    "stations": (
+        "stations",
+        "Click each former's line once, the tail post last, anywhere along it.",
+    ),
+    "side-top": ("top line", "Click along the top line: at least once at each station."),
+    "side-bottom": ("bottom line", "Click along the bottom line, at each station too."),
+    "plan-side": ("sides", "In the view from above click along one side, or both."),
+    "outline": (
+        "former outline",
+        "Click all round a former's section, then give it to a former.",
+    ),
+    "plan-centre": ("centre line", "Click the centre line of the view from above at both ends."),
+}
+ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y"}
+_SQUARE_DEG: Final = 0.05  # nobody sees less on paper
+_DOUBTS: Final[dict[Cause, str]] = {
+    "right": "the sheet is right",
+    "scale": "it is printed at another scale",
+    "scale-xy": "it is scaled differently along and across",
+    "constant": "outlines carry a constant too much",
+    "development": "only lengths along the bend are longer",
+    "one-part": "one part is off",
+    "undecided": "",
+}
+_KIND_WORDS: Final = {
+    "outline": "an outside dimension",
+    "spacing": "a spacing between two lines",
+    "bent-length": "a length along a side that will be bent",
+}
+_DIRECTION_WORDS: Final = {"x": "along the paper", "y": "across the paper"}
+
+
+def finding_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:
+    """The cause, its figure and how sure."""
+    sure = f"{min(finding.probability, 0.999):.0%} sure"
+    match finding.cause:
+        case "right":
+            return f"The sheet is right, {sure}."
+        case "scale":
+            return (
+                f"Everything is {_percent(finding.factor)} {_size(finding.factor)}: "
+                f"printed at another scale, {sure}."
+            )
+        case "scale-xy":
+            return (
+                f"{_percent(finding.factor_x)} {_size(finding.factor_x)} along the paper and "
+                f"{_percent(finding.factor_y)} {_size(finding.factor_y)} across it, {sure}."
+            )
+        case "constant":
+            amount = finding.constant or 0.0
+            way = "too big" if amount > 0 else "too small"
+            return f"Every outline is {format_length(abs(amount), unit)} {way}, whatever its size, {sure}."
+        case "development":
+            return (
+                f"Only lengths along the bent side are longer, by {_percent(finding.factor)}: "
+                f"they are drawn developed, {sure}."
+            )
+        case "one-part":
+            return f"Only {finding.part} is off; the rest of the sheet is right, {sure}."
+        case _:
+            return _undecided(finding)
+
+
+def cure_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:
+    """What to do about it."""
+    match finding.cause:
+        case "right":
+            return "Cut from it as it is."
+        case "scale":
+            factor = 1 / (finding.factor or 1.0)
+            return f"Reprint it at {factor:.1%}, or multiply what you measure by {factor:.4f}."
+        case "scale-xy":
+            return (
+                f"Reprint it at {1 / (finding.factor_x or 1.0):.1%} along and "
+                f"{1 / (finding.factor_y or 1.0):.1%} across, or cut by the plan's own figures."
+            )
+        case "constant":
+            each = format_length(abs(finding.constant or 0.0) / 2, unit)
+            if (finding.constant or 0.0) > 0:
+                return f"The skin was not taken off: cut {each} inside the line all round."
+            return f"The skin was taken off already: leave {each} outside the line all round."
+        case "development":
+            return "Leave it: a bent side is longer than its drawing. Do not correct these lengths."
+        case "one-part":
+            return f"Do not cut {finding.part} from this sheet; loft it anew. The rest is sound."
+        case _:
+            return next_sentence(finding.next) if finding.next else "Measure a few more dimensions."
+
+
+def next_sentence(further: NextPair) -> str:
+    """Which further dimension would decide."""
+    of = f" of {further.part}" if further.part else ""
+    return f"Measure {_KIND_WORDS[further.kind]}{of}, {_DIRECTION_WORDS[further.direction]}."
+
+
+def why_sentence(further: NextPair) -> str:
+    """Why that one."""
+    return f"It tells whether {_DOUBTS[further.cause_a]} or {_DOUBTS[further.cause_b]}."
+
+
+def wrong_pair_sentence(sheet: Sheet, finding: Finding, unit: LengthUnit = "mm") -> str:
+    """Which pair does not go with the rest; empty where all do."""
+    if finding.wrong is None or finding.cause == "undecided":
+        return ""
+    pair: Pair = sheet.pairs[finding.wrong]
+    off = pair.measured - finding.fitted[finding.wrong]
+    name = f"{pair.part} " if pair.part else ""
+    return (
+        f"Measure {name}{format_length(pair.plan, unit)} again: it is "
+        f"{format_length(abs(off), unit)} {'more' if off > 0 else 'less'} than the rest says."
+    )
+
+
+def calibration_sentence(fit: Calibration, dpi: float | None, unit: LengthUnit = "mm") -> str:
+    """Both scales and the skew of a scan, in words."""
+    ratio = fit.scale_x / fit.scale_y - 1
+    parts = []
+    if dpi:
+        for scale, where in ((fit.scale_x, "along"), (fit.scale_y, "across")):
+            if where == "along" or fit.kind != "similar":
+                parts.append(f"{MM_PER_INCH / dpi / scale:.2%} of true size {where}")
+    elif unit == "in":
+        along, across = MM_PER_INCH / fit.scale_x, MM_PER_INCH / fit.scale_y
+        parts.append(f"{along:.1f} pixels an inch along, {across:.1f} across")
+    else:
+        parts.append(f"{fit.scale_x:.4f} mm a pixel along, {fit.scale_y:.4f} across")
+    if fit.kind in ("axes", "affine") and abs(ratio) > 5e-4:  # noqa: PLR2004  half a mm in a metre
+        way = "shorter" if ratio > 0 else "longer"
+        parts.append(f"along {abs(ratio):.2%} {way} than across")
+    if fit.kind == "affine" and abs(fit.skew) >= _SQUARE_DEG:
+        parts.append(f"{abs(fit.skew):.2f}° out of square")
+    if fit.kind == "perspective":
+        parts = ["perspective taken out"]
+    return ", ".join(parts) + "."
+
+
+def _undecided(finding: Finding) -> str:
+    first, second = sorted(finding.probabilities, key=lambda c: -finding.probabilities[c])[:2]
+    chance = finding.probabilities
+    return (
+        f"Not decided yet: either {_DOUBTS[first]} ({chance[first]:.0%}) "
+        f"or {_DOUBTS[second]} ({chance[second]:.0%})."
+    )
+
+
+def _percent(factor: float | None) -> str:
+    return f"{abs((factor or 1.0) - 1):.2%}"
+
+
+def _size(factor: float | None) -> str:
+    return "too large" if (factor or 1.0) > 1 else "too small"
+
+
+def fit_words(plan: Plan, dpi: float | None, unit: LengthUnit = "mm") -> tuple[str, str]:
+    """How the sheet lies, and what checks it; `dpi` as the scan says."""
+    try:
+        fit = calibrate(plan)
+    except BadInput as fault:
+        return "Not to scale yet.", f"{sentence_case(fault.fault)}."
+    answer = sentence_case(calibration_sentence(fit, None if plan.photo else dpi, unit))
+    worst = fit.worst
+    if fit.spare <= 0 or worst is None:
+        return answer, "Nothing checks it yet: one more known length or point would."
+    count = len(fit.residuals)
+    off = format_length(abs(worst.mm), unit, 2)
+    return answer, f"{count} checks, the worst ({worst.what}) {off} off."
+
+
+def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
+    """What was picked off a plan, and what is still wanted."""
+    if plan.origin is None and any(t.kind == "stations" and t.pixels for t in plan.traces):
+        return "The datum is not clicked yet."
+    if not rows:
+        return "Nothing yet. First the datum, then the stations, then along the lines."
+    return f"{len(rows)} stations. {_lacking_words(rows, unit)}"
+
+
+def _lacking_words(rows: tuple[Picked, ...], unit: LengthUnit) -> str:
+    """Which line must still be clicked, and where."""
+    for field, words in (
+        ("top", "top line is"),
+        ("bottom", "bottom line is"),
+        ("half_width", "sides are"),
+    ):
+        where = [row.station for row in rows if getattr(row, field) is None]
+        if where and field == "half_width" and len(where) == len(rows):
+            return "The sides are wanted: both of them, or one with its centre line."
+        if where:
+            return f"The {words} wanted at {format_length(where[0], unit, 0)}."
+    return "All figures are there; the last station becomes the tail post."

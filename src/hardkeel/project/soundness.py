@@ -1,0 +1,35 @@
+"""Does a whole build hang together?  What no single value can know, section by section."""
+
+from hardkeel.balance.balancing import check_balance
+from hardkeel.balance.model import Balance
+from hardkeel.base.values import unique_ids
+from hardkeel.fuselage.soundness import check_fuselage
+from hardkeel.fuselage.squaring import check_squaring
+from hardkeel.project.model import Build
+from hardkeel.schedule.ordering import check_steps
+from hardkeel.schedule.tasks import check_evenings
+from hardkeel.survey.soundness import check_survey
+
+
+def check_build(build: Build) -> None:
+    """Raise on the first thing that does not fit.
+
+    Raises
+    ------
+    BadInput
+        Naming the place in the file's own terms.
+    """
+    if build.survey is not None:
+        check_survey(build.survey)
+    if build.fuselage is not None:
+        check_fuselage(build.fuselage)
+        check_squaring(build.fuselage)
+    unique_ids("wings", (wing.id for wing in build.wings))
+    unique_ids("tail", (surface.id for surface in build.tail))
+    unique_ids("audit", (sheet.id for sheet in build.audit))
+    unique_ids("plans", (plan.id for plan in build.plans))
+    if build.steps:
+        check_steps(build.steps)
+    if build.bench is not None and build.bench.evenings:
+        check_evenings(build.bench)
+    check_balance(build.masses, build.balance or Balance())

@@ -1,0 +1,320 @@
+"""Order: what now, what next, what not yet and why; a tick moves the parts on and writes the log."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.edits import steps as edits
+from hardkeel.messages import order as say
+from hardkeel.messages.work import reasons
+from hardkeel.project.model import Build
+from hardkeel.schedule.model import OWN, Step
+from hardkeel.schedule.ordering import Standing, standing_of
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.cells import CellsModel, Column, Row
+from hardkeel.ui.widgets.cells_table import CellsTable
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+
+_FIGURES: Final = (2, 4)
+
+
+@dataclass(frozen=True, slots=True)
+class StageOrder:
+    """The steps of one stage.
+
+    Attributes
+    ----------
+    stage : str
+        As the steps name it.
+    made : callable
+        The steps that a build asks for.
+    ready : callable
+        Whether a build has anything to make steps of.
+    nothing : str
+        What is said where it has not.
+    shows : frozenset of str
+        Parts of the build that the page follows.
+    """
+
+    stage: str
+    made: Callable[[Build], tuple[Step, ...]]
+    ready: Callable[[Build], bool]
+    nothing: str
+    shows: frozenset[str]
+
+
+class StepCard(Card):
+    """What a stage has to say of a step beyond its words; here nothing."""
+
+    def __init__(self, eyebrow: str = "") -> None:
+        super().__init__(eyebrow)
+        self.hide()
+
+    def show_step(self, step: Step | None, build: Build, unit: LengthUnit) -> None:
+        """Tell of a step."""
+
+
+class OrderPage(SubPage):
+    """The list in its order; the step in hand, the next one and what waits beside it.
+
+    Parameters
+    ----------
+    order : StageOrder
+        Whose steps they are, and how they are made.
+    extra : StepCard, optional
+        What a stage has to say of a step beyond its words.
+    """
+
+    def __init__(
+        self,
+        document: Document,
+        theme: Theme,
+        unit: LengthUnit,
+        order: StageOrder,
+        extra: StepCard | None = None,
+        parent: QWidget | None = None,
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self.order, self.extra = order, extra or StepCard()
+        self._picked = ""
+        self._asked = ""  # the step that was ticked out of order and asked about
+        columns = [Column(head, right=i in _FIGURES) for i, head in enumerate(say.HEADS)]
+        self.model = CellsModel(columns, theme, parent=self)
+        self.table = CellsTable(self.model, theme, 1, say.ORDER, (5, 4, 3))
+        self.now, self.next, self.not_yet = NowCard(), LinesCard(say.NEXT), LinesCard(say.NOT_YET)
+        self.step = Card(say.IN_HAND)
+        self.title, self.about = label("heading"), label("soft")
+        self.up, self.down = QPushButton(say.UP), QPushButton(say.DOWN)
+        self.cut, self.reopen = QPushButton(say.CUT_IT), QPushButton(say.OPEN_AGAIN)
+        self.name, self.add = QLineEdit(), QPushButton(say.ADD_A_STEP)
+        self.again = QPushButton(say.AGAIN)
+        self._count = QLabel()
+        self._lay_out()
+        self._connect()
+        self.keep_fresh(order.shows | {"steps"})
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        self._count.setObjectName("heading")
+        head = QHBoxLayout()
+        head.setContentsMargins(14, 8, 14, 6)
+        head.addWidget(self._count)
+        head.addStretch(1)
+        self.again.setObjectName("tool")
+        head.addWidget(self.again)
+        buttons = QHBoxLayout()
+        for button in (self.up, self.down, self.cut, self.reopen):
+            button.setObjectName("tool")
+            buttons.addWidget(button)
+        buttons.addStretch(1)
+        self.name.setPlaceholderText(say.NAME_OF_THE_STEP)
+        self.name.setAccessibleName(say.NAME_OF_THE_STEP)
+        adding = QHBoxLayout()
+        adding.addWidget(self.name, 1)
+        adding.addWidget(self.add)
+        self.step.column.addWidget(self.title)
+        self.step.column.addWidget(self.about)
+        self.step.column.addLayout(buttons)
+        self.step.column.addLayout(adding)
+        work = QVBoxLayout()
+        work.setContentsMargins(0, 0, 0, 0)
+        work.setSpacing(0)
+        work.addLayout(head)
+        work.addWidget(self.table, 1)
+        cards = (self.told, self.now, self.extra, self.next, self.not_yet, self.step)
+        self._cards = CardColumn(cards, self.theme)
+        self.lie_beside(work, self._cards)
+        self.dressed = (self.table, self._cards)
+
+    def _connect(self) -> None:
+        self.now.asked.connect(self._on_asked)
+        self.again.clicked.connect(self._on_planned)
+        self.table.row_picked.connect(self._on_row_picked)
+        self.table.started.connect(self._on_row_started)
+        self.up.clicked.connect(lambda: self._move(-1))
+        self.down.clicked.connect(lambda: self._move(1))
+        self.cut.clicked.connect(self._on_cut)
+        self.reopen.clicked.connect(self._on_reopened)
+        self.add.clicked.connect(self._on_added)
+        self.name.returnPressed.connect(self._on_added)
+
+    @property
+    def standing(self) -> Standing:
+        """Where the work of this stage stands, whatever stage it waits for."""
+        return standing_of(self.document.build.steps).of_stages({self.order.stage, OWN})
+
+    @property
+    def steps(self) -> tuple[Step, ...]:
+        """The steps of this stage and the builder's own."""
+        steps = self.document.build.steps
+        return tuple(step for step in steps if step.stage in (self.order.stage, OWN))
+
+    @property
+    def picked(self) -> Step | None:
+        """The step in hand."""
+        return next((step for step in self.steps if step.id == self._picked), None)
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.table.setFocus()
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        steps = self.steps
+        for widget in (self.table, self.step, self.again, self._count):
+            widget.setVisible(bool(steps))
+        if not steps:
+            self.extra.show_step(None, self.document.build, self.unit)
+            doing = Doing(say.PLAN_IT, say.PLAN_WHY, button=say.PLAN_IT, key="plan")
+            ready = self.order.ready(self.document.build)
+            self.now.show_doing(doing if ready else Doing(self.order.nothing))
+            self.next.show_lines("", ())
+            self.not_yet.show_lines("", ())
+            return
+        standing = self.standing
+        self._count.setText(say.so_far(len(standing.done), len(steps)))
+        blocked = {step.id: waits for step, waits in standing.blocked}
+        rows = (*standing.now, *(s for s in steps if s.id in blocked), *standing.done)
+        self.model.show_rows(
+            [self._row(step, blocked=step.id in blocked) for step in rows], self.theme
+        )
+        if self.picked is None:
+            self._picked = rows[0].id
+        self._show_now(standing)
+        self._show_step()
+
+    def _row(self, step: Step, *, blocked: bool) -> Row:
+        state = say.STATES[step.state]
+        mark = state or ("" if blocked else say.NOW.lower())
+        return Row(
+            step.id,
+            (
+                mark,
+                step.title or step.id,
+                say.minutes_words(step.hands_minutes),
+                step.glue or "",
+                say.minutes_words(step.handle_minutes),
+                ", ".join(step.needs),
+            ),
+            "soft" if blocked or step.state == "done" else "ink",
+            weight=400 if blocked or step.state == "done" else 600,
+            struck=False,
+            cell_colours={0: "act"} if mark == say.NOW.lower() else {},
+        )
+
+    def _show_now(self, standing: Standing) -> None:
+        if not standing.now:
+            self.now.show_doing(Doing(say.ALL_DONE))
+            self.next.show_lines("", ())
+            self.not_yet.show_lines("", ())
+            return
+        step = standing.now[0]
+        self.now.show_doing(
+            Doing(
+                step.title or step.id,
+                "\n".join(t for t in (say.hold_words(step), say.glue_words(step)) if t),
+                say.hazard_words(step),
+                say.DONE,
+                f"tick {step.id}",
+            )
+        )
+        following = standing.now[1:2] or tuple(s for s, _ in standing.blocked[:1])
+        self.next.show_lines("", [one.title or one.id for one in following])
+        waiting = [
+            f"{one.title or one.id}: {reasons(waits)}." for one, waits in standing.blocked[:2]
+        ]
+        self.not_yet.show_lines("", waiting)
+
+    def _show_step(self) -> None:
+        step = self.picked
+        self.extra.show_step(step, self.document.build, self.unit)
+        if step is None:
+            return
+        self.title.setText(step.title or step.id)
+        self.about.setText(
+            "\n".join(
+                words
+                for words in (
+                    say.times_words(step),
+                    say.hold_words(step),
+                    say.glue_words(step),
+                    say.hazard_words(step),
+                )
+                if words
+            )
+        )
+        self.reopen.setVisible(step.state == "done")
+
+    # -- what the hands do -------------------------------------------------------------------------
+
+    def _on_asked(self, key: str) -> None:
+        if key == "plan":
+            self._on_planned()
+        else:
+            self._tick(key.removeprefix("tick "))
+
+    def _on_planned(self) -> None:
+        self.apply(say.LAY_IT, lambda b: edits.plan_steps(b, self.order.made(b), self.order.stage))
+
+    def _tick(self, step_id: str) -> None:
+        step = next(one for one in self.document.build.steps if one.id == step_id)
+        anyway, at = self._asked == step_id, self.document.clock()
+        self._asked = ""
+        blocked = {one.id: waits for one, waits in self.standing.blocked}
+        if step_id in blocked and not anyway:
+            self._asked = step_id
+            self.tell(f"{reasons(blocked[step_id])}. {say.ANYWAY}")
+            return
+        if self.apply(say.ticked(step), lambda b: edits.tick(b, step_id, at, anyway=anyway)):
+            now = self.standing.now
+            self._picked = now[0].id if now else step_id
+            self._show_step()
+
+    def _on_row_picked(self, number: int) -> None:
+        row = self.model.row(number)
+        if row is not None:
+            self._picked = row.key
+            self._show_step()
+
+    def _on_row_started(self, number: int) -> None:
+        row = self.model.row(number)
+        step = (
+            None
+            if row is None
+            else next((one for one in self.document.build.steps if one.id == row.key), None)
+        )
+        if step is not None and step.state != "done":
+            self._tick(step.id)
+
+    def _move(self, way: int) -> None:
+        step = self.picked
+        if step is not None:
+            self.apply(
+                say.moved(step),
+                lambda b: edits.move_step(b, step.id, -1 if way < 0 else 1),
+            )
+
+    def _on_cut(self) -> None:
+        step = self.picked
+        if step is not None:
+            self.apply(say.cut_words(step), lambda b: edits.delete_step(b, step.id))
+
+    def _on_reopened(self) -> None:
+        step = self.picked
+        if step is not None:
+            self.apply(say.opened(step), lambda b: edits.untick(b, step.id))
+
+    def _on_added(self) -> None:
+        title, step = self.name.text(), self.picked
+        after = step.id if step is not None else None
+        if self.apply(say.ADD_A_STEP.lower(), lambda b: edits.add_step(b, title, after)):
+            self.name.clear()
+            self.name.setFocus(Qt.FocusReason.OtherFocusReason)
