@@ -40,7 +40,7 @@ wheel-test: $(READY)
 	sh tools/wheel_test.sh
 
 bench: $(READY)
-	$(PY) -m pytest tests/bench -q --benchmark-only --benchmark-columns=min,median,max,rounds
+	$(PY) -m pytest tests/benchmarks -q --benchmark-only --benchmark-columns=min,median,max,rounds
 	$(PY) tools/measure_start.py
 	PYTHONPATH=. $(PY) tools/measure_settling.py
 	PYTHONPATH=. $(PY) tools/measure_squaring.py

@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron, Section, TailPost, Template
-from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace
+from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, PrintedSheet, Trace
 from hardkeel.parts.model import STATES, Ledger, Listed, OwnWood
 from hardkeel.project.model import Build
 
@@ -70,7 +70,7 @@ pairs = st.builds(
 sheets = st.lists(names, max_size=3, unique=True).flatmap(
     lambda ids: st.tuples(
         *(
-            st.builds(Sheet, id=st.just(i), pairs=st.lists(pairs, max_size=6).map(tuple))
+            st.builds(PrintedSheet, id=st.just(i), pairs=st.lists(pairs, max_size=6).map(tuple))
             for i in ids
         )
     )

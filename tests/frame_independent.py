@@ -21,14 +21,14 @@ class Lines:
     """The three lines of a fuselage and lengths along them."""
 
     def __init__(self, fuselage: Fuselage) -> None:
-        self.names = [name for name, _ in fuselage.stops]
-        self.x = np.array([stop.station for _, stop in fuselage.stops])
+        self.names = [name for name, _ in fuselage.stations]
+        self.x = np.array([stop.station for _, stop in fuselage.stations])
         self.of = {
             line: CubicSpline(
-                self.x, [getattr(stop, line) for _, stop in fuselage.stops], bc_type="natural"
+                self.x, [getattr(stop, line) for _, stop in fuselage.stations], bc_type="natural"
             )
             if len(self.x) > 2
-            else np.poly1d(np.polyfit(self.x, [getattr(s, line) for _, s in fuselage.stops], 1))
+            else np.poly1d(np.polyfit(self.x, [getattr(s, line) for _, s in fuselage.stations], 1))
             for line in ("half_width", "top", "bottom")
         }
 
@@ -108,7 +108,7 @@ def stick_list(fuselage: Fuselage) -> list[dict[str, Any]]:
     out: list[dict[str, Any]] = []
     if bracing is None:
         return out
-    by_name = dict(fuselage.stops)
+    by_name = dict(fuselage.stations)
     upper_depth = next((one.section[1] for one in fuselage.longerons if not one.is_lower), 0.0)
     lower_depth = next((one.section[1] for one in fuselage.longerons if one.is_lower), 0.0)
     for section in fuselage.sections:
@@ -201,7 +201,7 @@ def frame(fuselage: Fuselage) -> dict[str, Any]:
     first, last = float(lines.x[0]), float(lines.x[-1])
     board = fuselage.board
     formers = []
-    for _, stop in fuselage.stops:
+    for _, stop in fuselage.stations:
         if not isinstance(stop, Former):
             continue
         spacer = None
@@ -211,7 +211,7 @@ def frame(fuselage: Fuselage) -> dict[str, Any]:
             spacer = stop.bottom + fuselage.bottom_skin - board.z
         bevel = math.degrees(math.atan2(-lines.slope("half_width", stop.station), 1.0))
         formers.append((stop.id, stop.half_width - fuselage.side_thickness, bevel, spacer))
-    by_name = dict(fuselage.stops)
+    by_name = dict(fuselage.stations)
     tight = [
         lines.radius("half_width", by_name[one.from_].station, by_name[one.to].station)
         for one in fuselage.sections

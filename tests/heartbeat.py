@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QCoreApplication, QEventLoop, Qt, QTimer
 
 from hardkeel.edits import bench, framing, ledger, squaring, steps, surfaces, truing
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.tail import set_figures
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
@@ -68,8 +68,8 @@ def places_of(window: MainWindow) -> list[Place]:
     """Every page of the window, bench by bench."""
     found = []
     for stage in STAGES:
-        benches = window.pages[stage.key].benches or ("",)
-        found += [Place(stage.key, one) for one in benches]
+        tab_keys = window.pages[stage.key].tab_keys or ("",)
+        found += [Place(stage.key, one) for one in tab_keys]
     return found
 
 
@@ -83,9 +83,9 @@ def edits_for(build: Build, place: Place) -> list[tuple[str, Edit]]:
     """Two edits that the page shows, as far as the build has anything to edit."""
     found: list[tuple[str, Edit]] = []
     if place.stage in ("layout", "frame", "log") and build.fuselage is not None:
-        name = build.fuselage.stops[1][0]
-        half = build.fuselage.stops[1][1].half_width
-        found.append(("widen a former", lambda b: set_stop(b, name, half_width=half + 0.5)))
+        name = build.fuselage.stations[1][0]
+        half = build.fuselage.stations[1][1].half_width
+        found.append(("widen a former", lambda b: set_station(b, name, half_width=half + 0.5)))
         found.append(("another wood", lambda b: framing.set_framing(b, web=3.5)))
     if place.stage == "tail" and build.tail:
         surface = build.tail[0]

@@ -111,11 +111,11 @@ class Independent:
         return self._incidence(x, r)
 
     def _incidence(self, x: Named, r: Json) -> float:
-        lean = x[("bench", "pitch")] if r.get("zero") == "level" else 0.0
+        gluing_prior = x[("bench", "pitch")] if r.get("zero") == "level" else 0.0
         if r["body"] == "fuselage":
-            return float(lean)
+            return float(gluing_prior)
         body = self.bodies[r["body"]]
-        value = body.get("incidence", 0.0) + x[(body["id"], "pitch")] + lean
+        value = body.get("incidence", 0.0) + x[(body["id"], "pitch")] + gluing_prior
         side = r.get("side", "centre")
         if body.get("twist") and side != "centre":
             value += x[(body["id"], f"twist_{side}")] * r.get("span_fraction", 0.0)
@@ -162,7 +162,7 @@ class Independent:
 
     def run(self) -> Json:
         """Set suspects aside one by one; unknowns by name, sigmas, suspects in order."""
-        held, suspects = list(self.readings), []
+        held, outliers = list(self.readings), []
         x: NDArray[np.float64] | None = None
         while True:
             x, covariance, residual, redundancy = self.solve(held, x)
@@ -173,10 +173,10 @@ class Independent:
             if not held or w.max() <= 3.29:
                 break
             worst = int(w.argmax())
-            suspects.append(held.pop(worst)["id"])
+            outliers.append(held.pop(worst)["id"])
         return {
             "unknowns": dict(zip(self.names, x, strict=True)),
             "sigma": dict(zip(self.names, np.sqrt(np.diag(covariance)), strict=True)),
-            "suspects": suspects,
+            "suspects": outliers,
             "redundancy": {r["id"]: float(v) for r, v in zip(held, redundancy, strict=True)},
         }

@@ -165,7 +165,7 @@ class SharedIndependent(Independent):
 
     def all_told(self) -> Json:
         """What `run` gives, and value, sigma and fit of everything."""
-        held, suspects = list(self.readings), []
+        held, outliers = list(self.readings), []
         x: NDArray[np.float64] | None = None
         while True:
             x, covariance, residual, redundancy = self.solve(held, x)
@@ -174,12 +174,12 @@ class SharedIndependent(Independent):
             w = np.where(redundancy > 0.02, abs(residual) / sigma / safe, 0)
             if not held or w.max() <= 3.29:
                 break
-            suspects.append(held.pop(int(w.argmax()))["id"])
+            outliers.append(held.pop(int(w.argmax()))["id"])
         spread = np.sqrt(np.diag(covariance))
         return {
             "unknowns": dict(zip(self.names, x, strict=True)),
             "sigma": dict(zip(self.names, spread, strict=True)),
-            "suspects": suspects,
+            "suspects": outliers,
             "redundancy": {r["id"]: float(v) for r, v in zip(held, redundancy, strict=True)},
             "fit": self.fit(held, x, covariance, residual),
         }

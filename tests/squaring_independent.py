@@ -86,11 +86,11 @@ class Frame:
         k, at = self.marks[mark]
         if k is None:
             return at
-        dx, dy, dz, roll, lean, yaw, rack = u[7 * k : 7 * k + 7]
+        dx, dy, dz, roll, gluing_prior, yaw, rack = u[7 * k : 7 * k + 7]
         at = at + np.array([self.more(u, (f"mark {mark}", axis)) for axis in "xyz"])
         arm = at - self.pivots[k]
         arm = arm + np.array([0.0, math.tan(math.radians(rack)) * arm[2], 0.0])
-        a, b, c = (math.radians(v) for v in (roll, lean, yaw))
+        a, b, c = (math.radians(v) for v in (roll, gluing_prior, yaw))
         rx = np.array([[1, 0, 0], [0, math.cos(a), -math.sin(a)], [0, math.sin(a), math.cos(a)]])
         ry = np.array([[math.cos(b), 0, math.sin(b)], [0, 1, 0], [-math.sin(b), 0, math.cos(b)]])
         rz = np.array([[math.cos(c), -math.sin(c), 0], [math.sin(c), math.cos(c), 0], [0, 0, 1]])
@@ -157,7 +157,7 @@ def squaring(fuselage: Data) -> Data:
     """The contract's figures."""
     frame = Frame(fuselage)
     held = list(frame.readings)
-    suspects = []
+    outliers = []
     while True:
         u, c, residual, jac = solve(frame, held)
         redundancy = np.array([1 - row @ c @ row for row in jac])
@@ -170,7 +170,7 @@ def squaring(fuselage: Data) -> Data:
         if not len(w) or w.max() <= 3.29:
             break
         worst = int(np.argmax(w))
-        suspects.append(held[worst]["id"])
+        outliers.append(held[worst]["id"])
         held = held[:worst] + held[worst + 1 :]
     k = len(frame.ids)
     at = {"dy": 1, "roll": 3, "lean": 4, "yaw": 5, "rack": 6}
@@ -189,7 +189,7 @@ def squaring(fuselage: Data) -> Data:
     named, former = _named(frame, u, c, checks, shape, shape_sigma)
     parts = _parts(frame, u, c, checks, named)
     return {
-        "u": u[: 7 * k].reshape(k, 7), "sigma": np.sqrt(np.diag(c))[: 7 * k].reshape(k, 7), "suspects": suspects,
+        "u": u[: 7 * k].reshape(k, 7), "sigma": np.sqrt(np.diag(c))[: 7 * k].reshape(k, 7), "suspects": outliers,
         "checks": checks, "shape": shape, "shape_sigma": shape_sigma, "named": named, "former": former,
         "parts": parts, "moves": _moves(frame, u, checks, parts),
     }  # fmt: skip
@@ -222,8 +222,8 @@ def _shape(frame: Frame, u: np.ndarray, c: np.ndarray, checks: Data) -> tuple[Da
     twist = _weighted(frame, c, checks, "roll", np.stack([one, x / 1000], axis=1))[1]
     line = _weighted(frame, c, checks, "dy", np.stack([one, x, 4 * t * (1 - t)], axis=1))
     yaw = _weighted(frame, c, checks, "yaw", one[:, None])[0] - line[1] * 180 / math.pi
-    lean = _weighted(frame, c, checks, "lean", one[:, None])[0]
-    rows = {"twist": twist, "bow": line[2], "yaw": yaw, "lean": lean}
+    gluing_prior = _weighted(frame, c, checks, "lean", one[:, None])[0]
+    rows = {"twist": twist, "bow": line[2], "yaw": yaw, "lean": gluing_prior}
     return (
         {key: float(g @ u) for key, g in rows.items()},
         {key: math.sqrt(float(g @ c @ g)) for key, g in rows.items()},

@@ -3,14 +3,14 @@
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.frame.page import FramePage
-from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
+from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.ui.stages.layout.scan_desk import ScanDesk
+from hardkeel.ui.stages.layout.scan_controller import ScanController
 from hardkeel.ui.stages.log.page import LogPage
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.stage import TrueStage
-from hardkeel.ui.tabbed.sheet_desk import SheetDesk
+from hardkeel.ui.tabbed.sheet_controller import SheetController
 
 
 def true_of(window: MainWindow) -> TruePage:
@@ -36,14 +36,14 @@ def layout_of(window: MainWindow) -> LayoutPage:
     return page
 
 
-def scans_of(window: MainWindow) -> ScanDesk:
-    desk = layout_of(window).findChild(ScanDesk)
+def scans_of(window: MainWindow) -> ScanController:
+    desk = layout_of(window).findChild(ScanController)
     assert desk is not None
     return desk
 
 
-def drawings_of(window: MainWindow) -> DrawingDesk:
-    desk = layout_of(window).findChild(DrawingDesk)
+def drawings_of(window: MainWindow) -> DrawingController:
+    desk = layout_of(window).findChild(DrawingController)
     assert desk is not None
     return desk
 
@@ -60,8 +60,8 @@ def frame_of(window: MainWindow) -> FramePage:
     return page
 
 
-def sheets_of(window: MainWindow) -> SheetDesk:
-    desk = frame_of(window).findChild(SheetDesk)
+def sheets_of(window: MainWindow) -> SheetController:
+    desk = frame_of(window).findChild(SheetController)
     assert desk is not None
     return desk
 

@@ -64,14 +64,14 @@ def _read(
         read = _with(read, one, truth, rng)
     judgement = judge_survey(read, sound=True)
     while len(read.readings) < _MOST:
-        if judgement.suspects:
-            doubted = read.reading(judgement.suspects[0].reading)
-            if doubted is None:
+        if judgement.outliers:
+            weighed = read.reading(judgement.outliers[0].reading)
+            if weighed is None:
                 break
             kept = tuple(
-                one.but(ignored=True) if one.id == doubted.id else one for one in read.readings
+                one.but(ignored=True) if one.id == weighed.id else one for one in read.readings
             )
-            read = _with(read.but(readings=kept), doubted, truth, rng)
+            read = _with(read.but(readings=kept), weighed, truth, rng)
         elif judgement.next:
             read = _with(read, judgement.next[0].reading, truth, rng)
         else:

@@ -178,9 +178,9 @@ def _follow(survey: Survey) -> None:
             read = survey
             judgement = judge_survey(read)
             while len(read.readings) < _MOST_FOLLOWED:
-                doubted = [read.reading(one.reading) for one in judgement.suspects[:1]]
-                if doubted and doubted[0] is not None:
-                    again = doubted[0]
+                weighed = [read.reading(one.reading) for one in judgement.outliers[:1]]
+                if weighed and weighed[0] is not None:
+                    again = weighed[0]
                     kept = (
                         one.but(ignored=True) if one.id == again.id else one
                         for one in read.readings

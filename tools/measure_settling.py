@@ -6,7 +6,7 @@ import time
 
 import numpy as np
 
-from hardkeel.paper.settling import Settled, settle
+from hardkeel.paper.line_snapping import Settled, snap_to_line
 from tests.scans import PAPERS, scan_of
 
 DPI = (100, 150, 200, 300, 600)
@@ -31,7 +31,7 @@ def main(rounds: int = 40) -> None:
                     off = float(rng.uniform(-0.8, 0.8))
                     scan = scan_of(rng, dpi, width, paper, off)
                     begin = time.perf_counter()
-                    found = settle(scan.grey, scan.click, scan.px_per_mm)
+                    found = snap_to_line(scan.grey, scan.click, scan.px_per_mm)
                     spent += time.perf_counter() - begin
                     count += 1
                     if not isinstance(found, Settled):

@@ -39,7 +39,7 @@ def main() -> None:
         settings = Settings(QSettings(f"{place}/settings.ini", QSettings.Format.IniFormat))
         window = MainWindow(settings, Path(place), _evening)
         window.theme_changed.connect(lambda theme: apply_theme(app, theme))
-        window.dress()
+        window.restyle()
         window.resize(1280, 800)
         window.show()
         heart = Heartbeat()

@@ -19,7 +19,7 @@ from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
@@ -32,7 +32,7 @@ from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.ui.stages.true.sight_desk import SightDesk
+from hardkeel.ui.stages.true.sight_controller import SightController
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 _AT_REST_MS = 500
@@ -51,7 +51,7 @@ def main(folder: Path) -> None:
         settings = Settings(QSettings(f"{place}/settings.ini", QSettings.Format.IniFormat))
         window = MainWindow(settings, Path(place), _evening)
         window.theme_changed.connect(lambda theme: apply_theme(app, theme))
-        window.dress()
+        window.restyle()
         window.resize(1280, 800)
         window.show()
 
@@ -100,11 +100,11 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         window.start(teasel())
         turned("rig")()
         settings.theme = "dark"
-        window.dress()
+        window.restyle()
 
     def sight() -> None:
         settings.theme = "light"
-        window.dress()
+        window.restyle()
         window.start(demo_build())
         turned("sight")()
         _photographed(window)
@@ -121,7 +121,7 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
 
 def _photographed(window: MainWindow) -> None:
     """The stand-in's picture from behind with most of its marks clicked, one of them badly."""
-    desk = window.pages["true"].findChild(SightDesk)
+    desk = window.pages["true"].findChild(SightController)
     assert desk is not None  # noqa: S101  the page has made it
     desk.photograph("behind")
     for _ in range(2):  # drawn, then shown
@@ -152,11 +152,11 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
 
     def board() -> None:
         settings.theme, settings.text_percent = "light", 100
-        window.dress()
+        window.restyle()
         window.start(demo_build())
-        window.document.apply("spoil", lambda build: set_stop(build, "F6", half_width=17.5))
+        window.document.apply("spoil", lambda build: set_station(build, "F6", half_width=17.5))
         bench("airframe")()
-        _laid_out(window).airframe.choose_stop("F3")
+        _laid_out(window).airframe.choose_station("F3")
 
     def paper() -> None:
         bench("paper")()
@@ -175,7 +175,7 @@ def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
             window.show_stage("frame")
             window.pages["frame"].turn_to(name)
             if stop:
-                window.pages["frame"].choose_stop(stop)
+                window.pages["frame"].choose_station(stop)
 
         return scene
 
@@ -240,7 +240,7 @@ def _bench_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
 def _lay_plan(window: MainWindow) -> None:
     """The made-up page on the desk, half picked, zoomed in on the nose."""
     page = plan_page(demo_fuselage(), "Kettlewick 1280, fuselage")
-    stops = [stop for _, stop in demo_fuselage().stops]
+    stations = [stop for _, stop in demo_fuselage().stations]
     plan = Plan(
         id="made-up plan page",
         image=window.document.session.images.add(page.png),
@@ -255,12 +255,12 @@ def _lay_plan(window: MainWindow) -> None:
             Trace(
                 id="stations",
                 kind="stations",
-                pixels=tuple(page.pixel(stop.station, 8.0) for stop in stops),
+                pixels=tuple(page.pixel(stop.station, 8.0) for stop in stations),
             ),
             Trace(
                 id="side-top",
                 kind="side-top",
-                pixels=tuple(page.pixel(stop.station, stop.top) for stop in stops[:5]),
+                pixels=tuple(page.pixel(stop.station, stop.top) for stop in stations[:5]),
             ),
         ),
     )

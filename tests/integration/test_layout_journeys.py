@@ -142,7 +142,7 @@ def test_from_paper_to_a_first_reading(
     window = make()
     rows = [
         Picked(stop.station, stop.half_width, stop.bottom, stop.top)
-        for _, stop in demo_fuselage().stops
+        for _, stop in demo_fuselage().stations
     ]
     window.document.apply("picks", lambda b: drawing_edits.take_picks(b, rows))
     window.show_stage("layout")
@@ -151,7 +151,7 @@ def test_from_paper_to_a_first_reading(
     qtbot.mouseClick(page.marks.put_on, LEFT)
     assert page.marks.put_on.isHidden()
     window.show_stage("true")
-    target = true_of(window).hands.target
+    target = true_of(window).entry.target
     assert target is not None
     line = true_of(window).next.field.line
     line.setText(f"{target.value:.2f}")
@@ -163,7 +163,7 @@ def test_from_paper_to_a_first_reading(
     # a former moved now moves the pins, and the reading stays
     window.show_stage("layout")
     before = window.document.build.surveyed.mark("nose_pin")
-    window.document.apply("x", lambda b: drawing_edits.set_stop(b, "F1", top=30.0))
+    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F1", top=30.0))
     after = window.document.build.surveyed.mark("nose_pin")
     assert before is not None
     assert after is not None
@@ -197,7 +197,7 @@ def _steps(rng: random.Random) -> Iterator[tuple[str, edits.Edit]]:
     """Edits of every kind that Lay out has, some of which do not apply."""
     pools: list[Callable[[], edits.Edit]] = [
         lambda: (
-            lambda b: drawing_edits.set_stop(b, f"F{rng.randint(1, 7)}", top=rng.uniform(20, 60))
+            lambda b: drawing_edits.set_station(b, f"F{rng.randint(1, 7)}", top=rng.uniform(20, 60))
         ),
         lambda: lambda b: drawing_edits.add_former(b, rng.uniform(0, 800)),
         lambda: lambda b: drawing_edits.delete_former(b, f"F{rng.randint(1, 9)}"),
@@ -291,6 +291,6 @@ def test_old_builds_keep_their_survey_when_lay_out_opens_them(
     window.show_stage("layout")
     for bench in layout_of(window).tabs:
         layout_of(window).turn_to(bench)
-    window.document.apply("x", lambda b: drawing_edits.set_stop(b, "F5", top=40.0))
+    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F5", top=40.0))
     assert window.document.build.surveyed.bodies == survey.bodies
     assert {m.id for m in window.document.build.surveyed.marks} == {m.id for m in survey.marks}

@@ -133,7 +133,7 @@ def test_marks_are_walked_and_picked_by_keyboard_and_the_one_in_focus_is_said(
         said.append(drawing.accessibleDescription())
     assert 3 <= len(said) == len(set(said)), "an arrow always leads on, never in a ring"
     qtbot.keyClick(drawing, Qt.Key.Key_Return)
-    target = page.hands.target
+    target = page.entry.target
     assert target is not None
     assert target.kind == "height"
     assert mark_name(window.document.build.surveyed, target.mark) == said[-1]
@@ -183,7 +183,7 @@ def test_a_mark_above_another_is_reached_by_leafing(qtbot: QtBot, window: MainWi
 def test_the_former_in_hand_and_what_is_told_are_said(qtbot: QtBot, window: MainWindow) -> None:
     window.show_stage("layout")
     board = layout_of(window).airframe.board
-    layout_of(window).airframe.choose_stop("F4")
+    layout_of(window).airframe.choose_station("F4")
     assert board.accessibleDescription() == "F4 in hand"
     qtbot.keyClick(board, Qt.Key.Key_PageDown)
     assert board.accessibleDescription() == "F5 in hand"
@@ -203,11 +203,11 @@ def tab_stops(window: MainWindow, within: QWidget) -> list[QWidget]:
     return found
 
 
-def rows_of(stops: list[QWidget], within: QWidget) -> list[tuple[int, int]]:
+def rows_of(stations: list[QWidget], within: QWidget) -> list[tuple[int, int]]:
     """Row and place of each stop; what overlaps in height stands in one row."""
     rows: list[tuple[int, int]] = []
     row, bottom = -1, -1
-    for stop in stops:
+    for stop in stations:
         corner = stop.mapTo(within, stop.rect().topLeft())
         if corner.y() >= bottom - 4:
             row += 1
@@ -220,32 +220,32 @@ def rows_of(stops: list[QWidget], within: QWidget) -> list[tuple[int, int]]:
 def test_tab_goes_down_the_cards_row_by_row(window: MainWindow, place: str) -> None:
     page = turned_to(window, place)
     if place == "airframe":
-        layout_of(window).airframe.choose_stop("F3")
-        layout_of(window).airframe.choose_stop("tail_post")  # other fields than the former's
+        layout_of(window).airframe.choose_station("F3")
+        layout_of(window).airframe.choose_station("tail_post")  # other fields than the former's
         QApplication.processEvents()
     columns = page.findChildren(CardColumn)
     for column in columns:
         if not column.isVisible():
             continue
-        stops = tab_stops(window, column)
+        stations = tab_stops(window, column)
         inside = column.widget()
         assert inside is not None
-        assert stops, "nothing to work in this column"
-        tops = [stop.mapTo(inside, stop.rect().bottomLeft()).y() for stop in stops]
-        rows = rows_of(stops, inside)
-        assert rows == sorted(rows), [said(stop, {}) for stop in stops]
+        assert stations, "nothing to work in this column"
+        tops = [stop.mapTo(inside, stop.rect().bottomLeft()).y() for stop in stations]
+        rows = rows_of(stations, inside)
+        assert rows == sorted(rows), [said(stop, {}) for stop in stations]
         assert tops == sorted(tops) or len(set(rows)) == len(rows)
     assert columns or place == "log"
 
 
 def test_what_is_next_comes_first_on_true(window: MainWindow) -> None:
     page = true_of(window)
-    stops = tab_stops(window, page)
-    assert stops[0] is page.next.field.line
+    stations = tab_stops(window, page)
+    assert stations[0] is page.next.field.line
     order = [page.next, page.seat, page.aim, page.checks, page.rig, page.drawing, page.readings]
     homes = [
         next(i for i, home in enumerate(order) if home is stop or home.isAncestorOf(stop))
-        for stop in stops
+        for stop in stations
     ]
     assert homes == sorted(homes)
     assert set(homes) == set(range(len(order)))
@@ -313,7 +313,7 @@ def test_surfaces_on_the_board_are_picked_by_keys_and_said(
 ) -> None:
     window.show_stage("layout")
     page = layout_of(window).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     ctrl = Qt.KeyboardModifier.ControlModifier
     said_of: list[str] = []
     for _ in range(4):

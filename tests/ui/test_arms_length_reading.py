@@ -55,7 +55,7 @@ def shows(
         for _ in range(times):
             shown = Shown(value, UNITS[kind])
             report = GaugeReport("live", shown, zeroed=zeroed)
-            page.hands.hear_gauge(kind, report, answers=True)
+            page.entry.hear_gauge(kind, report, answers=True)
 
 
 def pressed(sheet: QWidget, key: Qt.Key, *, held: bool = False) -> None:
@@ -79,7 +79,7 @@ def taken_since(window: MainWindow, before: Build) -> int:
 def test_a_figure_is_typed_taken_with_the_space_bar_and_taken_back(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
-    target = page.hands.target
+    target = page.entry.target
     assert target is not None
     before, title = window.document.build, large.title.text()
     text = f"{target.value - 9.3:.1f}"  # it is in doubt by that
@@ -103,7 +103,7 @@ def test_what_a_gauge_writes_is_taken_with_the_space_bar(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    target = page.hands.target
+    target = page.entry.target
     assert target is not None
     shows(page, target.value - 9.25)
     assert large.figure.text() == f"{target.value - 9.25:.1f} mm"
@@ -152,12 +152,12 @@ def test_a_held_space_bar_takes_one_reading(
     window: MainWindow, page: TruePage, large: ArmsLength
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    shows(page, page.hands.target.value - 9.3)
+    assert page.entry.target is not None
+    shows(page, page.entry.target.value - 9.3)
     pressed(large, Qt.Key.Key_Space)
     for _ in range(7):
-        assert page.hands.target is not None
-        shows(page, page.hands.target.value)
+        assert page.entry.target is not None
+        shows(page, page.entry.target.value)
         pressed(large, Qt.Key.Key_Space, held=True)
     assert taken_since(window, before) == 1
 
@@ -166,12 +166,12 @@ def test_a_held_return_key_takes_one_reading(
     window: MainWindow, page: TruePage, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    shows(page, page.hands.target.value - 9.3)
+    assert page.entry.target is not None
+    shows(page, page.entry.target.value - 9.3)
     pressed(page.next.field.line, Qt.Key.Key_Return)
     for _ in range(7):
-        assert page.hands.target is not None
-        shows(page, page.hands.target.value)
+        assert page.entry.target is not None
+        shows(page, page.entry.target.value)
         pressed(page.next.field.line, Qt.Key.Key_Return, held=True)
     assert taken_since(window, before) == 1
 
@@ -180,8 +180,8 @@ def test_a_gauge_that_moves_is_not_read(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    goal = page.hands.target.value - 9.3
+    assert page.entry.target is not None
+    goal = page.entry.target.value - 9.3
     shows(page, goal - 60, goal - 20, goal, times=1)
     for _ in range(3):
         qtbot.keyClick(large, Qt.Key.Key_Space)
@@ -199,8 +199,8 @@ def test_the_same_again_is_a_second_word(
     expected = window.document.judgement
     page.next.tool_picked.emit("height")
     page.next.place_typed.emit("nose foot")
-    assert page.hands.target is not None
-    far = expected_of(expected.net, expected.solution, page.hands.target).value
+    assert page.entry.target is not None
+    far = expected_of(expected.net, expected.solution, page.entry.target).value
     before = window.document.build
     shows(page, far)
     qtbot.keyClick(large, Qt.Key.Key_Space)
@@ -221,8 +221,8 @@ def test_a_gauge_that_is_not_zeroed_is_off_and_wants_a_second_word(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    value = page.hands.target.value - 9.3
+    assert page.entry.target is not None
+    value = page.entry.target.value - 9.3
     shows(page, value, zeroed=False)
     assert large.figure.text() == f"off {value:.1f} mm"
     assert page.next.field.flag == "off"
@@ -242,8 +242,8 @@ def test_a_gauge_that_is_not_zeroed_is_off_and_wants_a_second_word(
 def test_another_build_knows_nothing_of_what_was_shown_before(
     window: MainWindow, page: TruePage
 ) -> None:
-    assert page.hands.target is not None
-    shown = page.hands.target.value - 9.3
+    assert page.entry.target is not None
+    shown = page.entry.target.value - 9.3
     shows(page, shown)
     page.next.field.take()
     window.document.stack.setClean()
@@ -260,14 +260,14 @@ def test_what_a_gauge_showed_goes_with_it(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot, state: LinkState
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    shows(page, page.hands.target.value - 9.3)
-    page.hands.hear_gauge("tape", GaugeReport(state), answers=True)
+    assert page.entry.target is not None
+    shows(page, page.entry.target.value - 9.3)
+    page.entry.hear_gauge("tape", GaugeReport(state), answers=True)
     assert page.next.field.value is None
     qtbot.keyClick(large, Qt.Key.Key_Space)
     assert window.document.build is before
     qtbot.keyClicks(large, "95")  # what is typed stays, whatever becomes of a gauge
-    page.hands.hear_gauge("tape", GaugeReport(state), answers=True)
+    page.entry.hear_gauge("tape", GaugeReport(state), answers=True)
     assert page.next.field.value == 95.0
 
 
@@ -275,10 +275,10 @@ def test_backspace_undoes_while_a_gauge_writes(
     window: MainWindow, page: TruePage, large: ArmsLength, qtbot: QtBot
 ) -> None:
     before = window.document.build
-    assert page.hands.target is not None
-    shows(page, page.hands.target.value - 9.3)
+    assert page.entry.target is not None
+    shows(page, page.entry.target.value - 9.3)
     qtbot.keyClick(large, Qt.Key.Key_Space)
-    assert page.hands.target is not None
+    assert page.entry.target is not None
     shows(page, 400.0)
     qtbot.keyClick(large, Qt.Key.Key_Backspace)
     assert window.document.build == before

@@ -34,7 +34,7 @@ class Builder:
 
     def read(self) -> None:
         """Take the reading that the card asks for."""
-        target = self.page.hands.target
+        target = self.page.entry.target
         assert target is not None
         assert self.page.next._title.text()  # noqa: SLF001  what is read
         self.page.next.field.line.setText(f"{self.model.measure(target, self.rng):.2f}")
@@ -154,7 +154,7 @@ def test_the_biplane_is_rigged_stage_by_stage(qtbot: QtBot, window: MainWindow) 
     qtbot.mouseClick(page.rig.stages["fuselage"], Qt.MouseButton.LeftButton)
     done: list[str] = []
     for _ in range(_MOST_READINGS + 40):
-        step = page.hands.step
+        step = page.entry.step
         assert step is not None
         if page.next.field.isVisible():
             builder.read()

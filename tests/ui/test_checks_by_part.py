@@ -71,7 +71,7 @@ def test_five_parts_have_room_at_the_top(
 ) -> None:
     settings.text_percent = percent
     window = make_window()
-    window.dress()
+    window.restyle()
     build = start_from("biplane", 1000, 820)
     window.start(surface_edits.add_wing_above(build))
     keel = window.header.keel
@@ -97,7 +97,7 @@ def test_inches_have_their_nearest_64th_and_areas_are_square_inches(window: Main
     assert format_area(6451.6, "mm") == "64.5 cm²"
     window.show_stage("layout")
     page = layout_of(window).airframe
-    page.choose_stop("F3")
+    page.choose_station("F3")
     field = page.former.fields["station"]
     assert not field.told.isVisible()
     window.header.unit_button.click()
@@ -116,12 +116,12 @@ def test_no_figure_on_the_board_is_cut(
     app = QApplication.instance()
     assert isinstance(app, QApplication)
     apply_theme(app, theme)
-    window.dress()
+    window.restyle()
     window.start(demo_build())
     window.show_stage("layout")
     page = layout_of(window).airframe
     try:
-        for show, what in ((page.choose_stop, "F3"), (page.choose_body, "wing")):
+        for show, what in ((page.choose_station, "F3"), (page.choose_body, "wing")):
             show(what)
             qtbot.wait(20)
             card = page.former if page.former.isVisible() else page.surface

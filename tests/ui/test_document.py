@@ -13,14 +13,14 @@ from pytestqt.qtbot import QtBot
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.project.model import Build
 from hardkeel.storage.package import load
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Distance
 from hardkeel.ui.document.document import Change
-from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.shell.window import MainWindow
 from tests.stages_of import gauges_of, layout_of, log_of, true_of
 
@@ -31,7 +31,7 @@ CTRL = Qt.KeyboardModifier.ControlModifier
 @pytest.fixture
 def board(window: MainWindow) -> MainWindow:
     window.show_stage("layout")
-    layout_of(window).airframe.choose_stop("F4")
+    layout_of(window).airframe.choose_station("F4")
     return window
 
 
@@ -69,7 +69,7 @@ def test_a_nudge_after_another_edit_or_a_save_is_a_step_of_its_own(
 ) -> None:
     page, stack = layout_of(board).airframe, board.document.stack
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
-    board.document.apply("widen", lambda build: set_stop(build, "F4", half_width=30.0))
+    board.document.apply("widen", lambda build: set_station(build, "F4", half_width=30.0))
     count = stack.count()
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
     assert stack.count() == count + 1
@@ -83,7 +83,7 @@ def test_a_nudge_after_another_edit_or_a_save_is_a_step_of_its_own(
 def test_a_nudge_there_and_back_leaves_no_step(qtbot: QtBot, board: MainWindow) -> None:
     page, stack = layout_of(board).airframe, board.document.stack
     before, count = board.document.build, stack.count()
-    board.document.apply("lift", lambda b: set_stop(b, "F4", top=60.0), nudge="top F4")
+    board.document.apply("lift", lambda b: set_station(b, "F4", top=60.0), nudge="top F4")
     assert stack.count() == count + 1
     board.document.apply("lower", lambda _b: before, nudge="top F4")
     assert stack.count() == count
@@ -111,9 +111,9 @@ def test_nudges_are_judged_once_when_they_are_at_rest(
     for _ in range(6):
         qtbot.keyClick(page.board, Qt.Key.Key_Up)
     assert told == []
-    assert document.restless
+    assert document.uncommitted
     assert document.judgement is before, "what the readings said before"
-    qtbot.waitUntil(lambda: not document.restless, timeout=5000)
+    qtbot.waitUntil(lambda: not document.uncommitted, timeout=5000)
     assert told == ["judged"]
     fresh = judge_survey(document.build.surveyed, document.build.phase)
     assert [c.verdict for c in document.judgement.checks] == [c.verdict for c in fresh.checks]
@@ -130,11 +130,11 @@ def test_what_comes_after_a_nudge_starts_from_what_is_judged(
     assert told == ["judged"]
     document.apply("rename", lambda b: b.but(name="x"))
     assert told == ["judged", "judged"]
-    assert not document.restless
+    assert not document.uncommitted
     document.stack.undo()
     document.stack.undo()
     document.stack.undo()
-    assert not document.restless
+    assert not document.uncommitted
     assert told == ["judged", "judged"], "gone back to what was judged"
 
 
@@ -145,9 +145,9 @@ def test_a_nudge_undone_before_it_is_at_rest_is_gone(qtbot: QtBot, board: MainWi
     document.stack.undo()
     assert document.build == before
     assert document.judgement is judged
-    assert not document.restless
+    assert not document.uncommitted
     document.stack.redo()
-    qtbot.waitUntil(lambda: not document.restless, timeout=5000)
+    qtbot.waitUntil(lambda: not document.uncommitted, timeout=5000)
     assert document.judgement.net.survey == document.build.surveyed
 
 
@@ -169,7 +169,7 @@ def test_a_verdict_that_a_nudge_brings_about_is_logged_once_and_undone_with_it(
     for _ in range(30):
         document.apply("move a mark", moved, nudge="mark")
     assert document.build.log == before.log
-    document.come_to_rest()
+    document.commit()
     logged = document.build.log[len(before.log) :]
     assert logged
     assert {entry.kind for entry in logged} == {"verdict"}
@@ -187,9 +187,9 @@ def test_what_can_not_be_judged_at_rest_goes_back_and_says_so(
         raise BadInput("survey", "the adjustment does not settle")
 
     for top in (41.0, 42.0):
-        document.apply("lift", lambda b, top=top: set_stop(b, "F4", top=top), nudge="top F4")  # type: ignore[misc]
+        document.apply("lift", lambda b, top=top: set_station(b, "F4", top=top), nudge="top F4")  # type: ignore[misc]
     monkeypatch.setattr("hardkeel.ui.document.document.judge_survey", refuse)
-    document.come_to_rest()
+    document.commit()
     assert document.build == before
     assert document.judgement is judged
     assert window.notice.text == "Put back: survey: the adjustment does not settle."
@@ -212,10 +212,10 @@ def test_what_is_saved_while_it_is_nudged_is_judged_before(
     entries = len(document.build.log)
     document.apply("move a mark", moved, nudge="mark")
     assert window.save_to(tmp_path / "nudged.keel")
-    assert not document.restless
+    assert not document.uncommitted
     assert load(tmp_path / "nudged.keel").build == document.build
     assert len(document.build.log) > entries
-    assert not window.filing.unsaved
+    assert not window.document_file.unsaved
 
 
 def test_what_another_phase_says_of_a_nudged_build_is_not_kept_for_the_one_before(
@@ -223,7 +223,7 @@ def test_what_another_phase_says_of_a_nudged_build_is_not_kept_for_the_one_befor
 ) -> None:
     document = board.document
     qtbot.keyClick(layout_of(board).airframe.board, Qt.Key.Key_Up)
-    assert document.restless
+    assert document.uncommitted
     document.judged("wet")
     document.stack.undo()
     assert document.judged("wet").net.survey == document.build.surveyed
@@ -236,9 +236,9 @@ def test_a_reading_in_the_making_outlives_a_note(qtbot: QtBot, window: MainWindo
     window.show_stage("log")
     window.document.apply("note", lambda b: edits.add_note(b, "tea", window.document.clock()))
     window.show_stage("true")
-    assert page.hands.draft is not None
+    assert page.entry.draft is not None
     page.next.place_typed.emit("wing tip te port")
-    assert isinstance(page.hands.target, Distance)
+    assert isinstance(page.entry.target, Distance)
 
 
 def test_a_change_says_what_is_another(window: MainWindow) -> None:
@@ -266,7 +266,7 @@ def test_a_change_says_what_is_another(window: MainWindow) -> None:
         lambda b: edits.delete_reading(b, "r1"),
         lambda b: edits.set_tolerance(b, "stab_roll", 2.0),
         lambda b: edits.correction_done(b, "stab", "dry", (), NOW),
-        lambda b: set_stop(b, "F4", top=45.0),
+        lambda b: set_station(b, "F4", top=45.0),
         lambda b: set_wing(b, "wing", le_x=150.0),
     ],
 )
@@ -287,13 +287,13 @@ def test_only_the_page_that_is_seen_is_refreshed_the_others_when_turned_to(
 ) -> None:
     layout_of(window).page("parts")
     told: list[str] = []
-    catch_up = Freshness.catch_up
+    catch_up = LazyRefresh.catch_up
 
-    def count(self: Freshness) -> None:
+    def count(self: LazyRefresh) -> None:
         told.append(type(self.parent()).__name__)
         catch_up(self)
 
-    monkeypatch.setattr(Freshness, "catch_up", count)
+    monkeypatch.setattr(LazyRefresh, "catch_up", count)
     window.document.apply(
         "note", lambda b: edits.add_note(b, "glued the fin", window.document.clock())
     )
@@ -320,7 +320,7 @@ def test_a_page_behind_shows_the_new_build_as_soon_as_it_is_turned_to(
     assert not page.isVisible()
     window.start(demo_build())
     assert page.isVisible()
-    assert true_of(window).hands.target is not None
+    assert true_of(window).entry.target is not None
     assert answers_of(window).startswith("Sand ")
 
 

@@ -42,7 +42,7 @@ def test_an_empty_window_says_how_to_begin(make_window: Callable[[], MainWindow]
 
 def test_save_as_then_save_then_open(window: MainWindow, tmp_path: Path) -> None:
     assert window.save_to(tmp_path / "mine")
-    assert window.filing.path == tmp_path / "mine.keel"
+    assert window.document_file.path == tmp_path / "mine.keel"
     note(window, "more")
     assert window.windowTitle().startswith("Kettlewick 1280 *")
     assert window.save()
@@ -75,11 +75,11 @@ def test_the_second_window_on_a_file_is_told(
     assert second.document.build.survey is None
     second.notice.buttons[0].click()
     assert second.document.build.name == "Kettlewick 1280"
-    assert second.filing.path is None
+    assert second.document_file.path is None
     first.close()
     second.document.stack.setClean()
     second.open_path(tmp_path / "a.keel")
-    assert second.filing.path == tmp_path / "a.keel"
+    assert second.document_file.path == tmp_path / "a.keel"
 
 
 def test_what_was_killed_is_offered_and_brought_back(
@@ -102,11 +102,11 @@ def test_what_was_killed_is_offered_and_brought_back(
     assert "not saved when Hard Keel ended" in second.notice.text
     second.notice.buttons[0].click()
     assert second.document.build.log[-1].text == "written before the crash"
-    assert second.filing.path == tmp_path / "a.keel"
-    assert second.filing.unsaved
+    assert second.document_file.path == tmp_path / "a.keel"
+    assert second.document_file.unsaved
     assert second.save()
     assert load(tmp_path / "a.keel").build.log[-1].text == "written before the crash"
-    assert second.filing.left_behind() == []
+    assert second.document_file.left_behind() == []
 
 
 def test_recovery_can_be_declined(
@@ -124,7 +124,7 @@ def test_recovery_can_be_declined(
     second = make_window()
     second.offer_recovery()
     second.notice.buttons[1].click()
-    assert second.filing.left_behind() == []
+    assert second.document_file.left_behind() == []
 
 
 def test_a_file_changed_on_disk_is_not_written_over(window: MainWindow, tmp_path: Path) -> None:
@@ -174,7 +174,7 @@ def test_an_older_version_is_taken_up_and_can_be_undone(window: MainWindow, tmp_
     window.menu.aboutToShow.emit()
     window.go_back_to(versions_of(tmp_path / "a.keel")[0])
     assert len(window.document.build.log) == count
-    assert window.filing.path == tmp_path / "a.keel"
+    assert window.document_file.path == tmp_path / "a.keel"
     assert window.document.stack.undoText().startswith("go back to 20")
     window.document.stack.undo()
     assert window.document.build.log[-1].text == "a mistake"

@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import DEMOS, marram, sallow, withy
 from hardkeel.edits import framing as edits
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.joinery.jig import settings_needed
 from hardkeel.project.model import empty_build
 from hardkeel.ui.shell.window import MainWindow
@@ -193,7 +193,7 @@ def test_a_changed_drawing_says_that_the_stick_is_too_short(
         former = fuselage.former(name)
         assert former is not None
         top = former.top + 5
-        stick_build.document.apply("raise", lambda b, n=name, t=top: set_stop(b, n, top=t))  # type: ignore[misc]
+        stick_build.document.apply("raise", lambda b, n=name, t=top: set_station(b, n, top=t))  # type: ignore[misc]
     assert sticks_of_build(stick_build.document.build).cut < cut
     click(qtbot, page.board, key)
     shown = page.cutting.stick
@@ -369,7 +369,7 @@ def test_a_bend_too_tight_is_named_with_its_ways_out(framed: MainWindow) -> None
         lambda b: b.but(fuselage=b.fuselage.but(side_thickness=12.0)),  # type: ignore[union-attr]
     )
     for name, half in (("F2", 20.0), ("F3", 45.0), ("F4", 20.0)):
-        framed.document.apply("bend", lambda b, n=name, h=half: set_stop(b, n, half_width=h))  # type: ignore[misc]
+        framed.document.apply("bend", lambda b, n=name, h=half: set_station(b, n, half_width=h))  # type: ignore[misc]
     frame_of(framed).turn_to("bends")
     page = frame_of(framed).page("bends")
     assert isinstance(page, BendsPage)

@@ -47,11 +47,11 @@ def test_a_point_taken_a_little_beside_moves_by_what_the_hand_moves(
     board = layout_of(laid).airframe.board
     fuselage = laid.document.build.fuselage
     assert fuselage is not None
-    was = dict(fuselage.stops)["F5"].station
+    was = dict(fuselage.stations)["F5"].station
     at, other = board.handle_position("F5", "station"), board.handle_position("F6", "station")
     assert at is not None
     assert other is not None
-    scale = (dict(fuselage.stops)["F6"].station - was) / (other.x() - at.x())
+    scale = (dict(fuselage.stations)["F6"].station - was) / (other.x() - at.x())
     beside = at.toPoint() + QPoint(3, 2)
     qtbot.mousePress(board, LEFT, pos=beside)
     for step in (6, 14, 20):
@@ -60,16 +60,16 @@ def test_a_point_taken_a_little_beside_moves_by_what_the_hand_moves(
     now = laid.document.build.fuselage
     assert now is not None
     # to a pixel, which is what the pointer's own place is rounded to
-    assert dict(now.stops)["F5"].station == pytest.approx(was + 20 * scale, abs=scale)
+    assert dict(now.stations)["F5"].station == pytest.approx(was + 20 * scale, abs=scale)
 
 
 def test_enter_on_an_untouched_figure_changes_nothing(qtbot: QtBot, laid: MainWindow) -> None:
     exact = 40.1587
     laid.document.apply(
-        "set", lambda b: drawing_edits.set_stop(b, "F4", half_width=exact, top=33.3333)
+        "set", lambda b: drawing_edits.set_station(b, "F4", half_width=exact, top=33.3333)
     )
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     before = laid.document.build
     for unit in ("mm", "in"):
         for field in page.former.fields.values():
@@ -114,4 +114,4 @@ def test_enter_on_a_row_worth_taking_just_after_another_build_came(
     window.start(demo_build())
     for row in range(many + 9):
         page.readings.row_started.emit(row)
-    assert page.hands.target is not None
+    assert page.entry.target is not None

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QAbstractButton, QApplication, QLabel, QLineEdit, QT
 from hardkeel.edits.paper import add_plan
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.layout.sheet_marks import sheet_marks
+from hardkeel.ui.stages.layout.scan_marks import scan_marks
 from tests.ui.test_accessible import PLACES, turned_to
 
 METRIC = re.compile(r"\b(mm|cm)\b")
@@ -58,8 +58,8 @@ def test_in_inches_no_page_tells_a_length_in_mm(window: MainWindow, place: str) 
 
 
 def test_marks_on_a_plan_are_told_in_the_unit_of_the_day() -> None:
-    words = [mark.words for mark in sheet_marks(LEANING_PLAN, "length", [], "in") if mark.words]
+    words = [mark.words for mark in scan_marks(LEANING_PLAN, "length", [], "in") if mark.words]
     figures = [figure for text in words for figure in re.findall(r"\d+\.\d+\S?", text)]
     assert any(text.endswith("″ off") for text in words)
     assert all(figure.endswith("″") for figure in figures), figures
-    assert any("400, 0" in mark.words for mark in sheet_marks(LEANING_PLAN, "length", [], "mm"))
+    assert any("400, 0" in mark.words for mark in scan_marks(LEANING_PLAN, "length", [], "mm"))

@@ -41,7 +41,7 @@ def laid(window: MainWindow) -> MainWindow:
 
 def stop(window: MainWindow, name: str) -> Former | TailPost:
     assert window.document.build.fuselage is not None
-    return dict(window.document.build.fuselage.stops)[name]
+    return dict(window.document.build.fuselage.stations)[name]
 
 
 def state(window: MainWindow, part: str) -> str:
@@ -98,7 +98,7 @@ def test_a_corner_in_the_section_moves_width_and_height_and_the_views_keep_their
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     board = layout_of(laid).airframe.board
-    layout_of(laid).airframe.choose_stop("F4")
+    layout_of(laid).airframe.choose_station("F4")
     before = stop(laid, "F4")
     still = board.handle_position("F1", "top")
     start = board.handle_position("F4", "corner-top")
@@ -114,14 +114,14 @@ def test_a_corner_in_the_section_moves_width_and_height_and_the_views_keep_their
 
 
 def test_a_station_can_not_be_dragged_over_its_neighbour(qtbot: QtBot, laid: MainWindow) -> None:
-    layout_of(laid).airframe.choose_stop("F5")
+    layout_of(laid).airframe.choose_station("F5")
     drag(qtbot, laid, "F5", "station", QPoint(400, 0))
     assert stop(laid, "F4").station < stop(laid, "F5").station < stop(laid, "F6").station
 
 
 def test_arrow_keys_nudge_the_former_in_hand(qtbot: QtBot, laid: MainWindow) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     before = stop(laid, "F4")
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
     qtbot.keyClick(page.board, Qt.Key.Key_Down, SHIFT)
@@ -136,7 +136,7 @@ def test_figures_are_typed_in_inches_and_nonsense_is_told_and_loses_nothing(
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     type_in(qtbot, page.former.fields["half_width"].line, "1-3/16")
     assert stop(laid, "F4").half_width == pytest.approx(30.1625, abs=1e-3)
     before = laid.document.build
@@ -149,7 +149,7 @@ def test_a_figure_that_hardly_any_model_has_is_asked_about_once(
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     before = laid.document.build
     type_in(qtbot, page.former.fields["half_width"].line, "37in")
     assert laid.document.build == before
@@ -178,7 +178,7 @@ def test_a_former_is_added_from_the_loft_cut_out_and_taken_out_again(
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     qtbot.mouseClick(page.former.add, LEFT)
     assert page.stop == "F8"
     made = stop(laid, "F8")
@@ -196,7 +196,7 @@ def test_a_former_gets_another_name_but_not_one_that_is_taken(
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F5")
+    page.choose_station("F5")
     type_in(qtbot, page.former.name, "bay frame")
     assert page.stop == "bay frame"
     assert isinstance(stop(laid, "bay frame"), Former)
@@ -208,7 +208,7 @@ def test_a_former_gets_another_name_but_not_one_that_is_taken(
 def test_a_bump_is_named_marked_and_faired_with_one_click(qtbot: QtBot, laid: MainWindow) -> None:
     page = layout_of(laid).airframe
     assert page.smooth.fair.isHidden()
-    laid.document.apply("spoil F6", lambda b: drawing_edits.set_stop(b, "F6", half_width=22.0))
+    laid.document.apply("spoil F6", lambda b: drawing_edits.set_station(b, "F6", half_width=22.0))
     assert not page.smooth.fair.isHidden()
     qtbot.mouseClick(page.smooth.fair, LEFT)
     assert stop(laid, "F6").half_width < 16
@@ -220,7 +220,7 @@ def test_a_template_that_does_not_fit_is_held_against_the_loft(
     qtbot: QtBot, laid: MainWindow
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F5")
+    page.choose_station("F5")
     half = stop(laid, "F5").half_width
     type_in(qtbot, page.template.fields["half_width"].line, f"{half + 1.5:.1f}")
     assert "1.5 mm proud each side" in page.template.said.text()
@@ -240,13 +240,13 @@ def test_an_empty_build_starts_from_a_kind_of_airframe(
     qtbot.mouseClick(picker.start, LEFT)
     build = window.document.build
     assert build.wings[0].span == 1400
-    stops = build.fuselage.stops  # type: ignore[union-attr]
-    assert stops[-1][1].station - stops[0][1].station == pytest.approx(1100, abs=2)
+    stations = build.fuselage.stations  # type: ignore[union-attr]
+    assert stations[-1][1].station - stations[0][1].station == pytest.approx(1100, abs=2)
     assert build.surveyed.readings == ()
     assert len(build.surveyed.marks) > 15
     assert not layout_of(window).airframe.picker.isVisible()
     window.show_stage("true")
-    assert true_of(window).hands.target is not None
+    assert true_of(window).entry.target is not None
 
 
 def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
@@ -271,12 +271,12 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
     qtbot.mouseClick(desk.tools.tools["origin"], LEFT)
     click(qtbot, window, page, 0.0, 0.0)
     wanted = demo_fuselage()
-    stops = wanted.stops[:: draws(3, 1)]
+    stations = wanted.stations[:: draws(3, 1)]
     for tool, spots in (
-        ("stations", [(s.station, (s.top + s.bottom) / 2 + 6) for _, s in stops]),
-        ("side-top", [(s.station, s.top) for _, s in stops]),
-        ("side-bottom", [(s.station, s.bottom) for _, s in stops]),
-        ("plan-side", [(s.station, page.centre_y - s.half_width) for _, s in stops]),
+        ("stations", [(s.station, (s.top + s.bottom) / 2 + 6) for _, s in stations]),
+        ("side-top", [(s.station, s.top) for _, s in stations]),
+        ("side-bottom", [(s.station, s.bottom) for _, s in stations]),
+        ("plan-side", [(s.station, page.centre_y - s.half_width) for _, s in stations]),
         ("plan-centre", [(x, page.centre_y) for x in (120.0, 700.0)]),
     ):
         qtbot.mouseClick(desk.tools.tools[tool], LEFT)
@@ -287,8 +287,8 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
     assert layout_of(window).now == "airframe"
     made = window.document.build.fuselage
     assert made is not None
-    assert len(made.stops) == len(stops)
-    for (_, got), (name, want) in zip(made.stops, stops, strict=True):
+    assert len(made.stations) == len(stations)
+    for (_, got), (name, want) in zip(made.stations, stations, strict=True):
         for figure in ("station", "half_width", "top", "bottom"):
             off = getattr(got, figure) - getattr(want, figure)
             assert abs(off) < 0.5, (name, figure, off)
@@ -308,7 +308,7 @@ def test_clicks_can_be_nudged_taken_back_and_undone(
 ) -> None:
     window = make_window()
     desk = desk_with_page(qtbot, window)
-    desk.tools.settle.setChecked(False)
+    desk.tools.snap_to_line.setChecked(False)
     qtbot.mouseClick(desk.tools.tools["stations"], LEFT)
     desk.sheet.look_at(1000.0, 500.0)
     middle = desk.sheet.rect().center()
@@ -462,9 +462,9 @@ def test_an_outline_comes_from_a_drawing_and_a_template_goes_to_one(
     qtbot: QtBot, laid: MainWindow, tmp_path: Path
 ) -> None:
     page = layout_of(laid).airframe
-    page.choose_stop("F4")
+    page.choose_station("F4")
     drawings_of(laid).write_former_to("F4", tmp_path / "F4.dxf")
-    page.choose_stop("F5")
+    page.choose_station("F5")
     drawings_of(laid).take_outline(tmp_path / "F4.dxf")
     qtbot.waitUntil(
         lambda: not laid.jobs.is_running(laid.document.session, "outline"), timeout=20000
@@ -551,7 +551,7 @@ def test_a_former_gets_its_outline_from_the_plan(
     window = make_window()
     window.start(demo_build())
     desk = desk_with_page(qtbot, window)
-    desk.tools.settle.setChecked(False)
+    desk.tools.snap_to_line.setChecked(False)
     qtbot.mouseClick(desk.tools.tools["length"], LEFT)
     for u in (600.0, 1600.0):
         desk.sheet.look_at(u, 500.0)

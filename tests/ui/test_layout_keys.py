@@ -53,8 +53,8 @@ def test_stages_and_benches_are_reached_by_keys(qtbot: QtBot, active: MainWindow
         wait_for_place(qtbot, active, stage)
     qtbot.keyClick(active, Qt.Key.Key_1, CTRL)
     wait_for_place(qtbot, active, "layout")
-    benches = ("airframe", "paper", "audit", "parts", "woods", "balance")
-    for number, bench in enumerate(benches, start=1):
+    tab_keys = ("airframe", "paper", "audit", "parts", "woods", "balance")
+    for number, bench in enumerate(tab_keys, start=1):
         qtbot.keyClick(active, getattr(Qt.Key, f"Key_{number}"), CTRL | SHIFT)
         wait_for_place(qtbot, active, bench)
 
@@ -187,7 +187,7 @@ def test_files_are_asked_for_and_a_cancelled_question_changes_nothing(
     assert (tmp_path / "parts.csv").read_text(encoding="utf-8").startswith("id,name")
     answers[0] = str(tmp_path / "F3.dxf")
     desk.write_former("F3")
-    layout_of(active).airframe.choose_stop("F6")
+    layout_of(active).airframe.choose_station("F6")
     desk.bring_outline()
     qtbot.waitUntil(
         lambda: active.document.stack.undoText() == "outline of F6 from F3.dxf", timeout=20000
@@ -250,7 +250,7 @@ def test_an_image_that_is_gone_is_told_once_and_the_rest_goes_on(
     window.show_stage("layout")
     layout_of(window).turn_to("paper")
     assert "open it again" in window.notice.text
-    window.document.apply("x", lambda b: drawing_edits.set_stop(b, "F4", top=44.0))
+    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F4", top=44.0))
     assert window.save()
 
 
@@ -271,7 +271,7 @@ def test_picking_a_part_on_the_keel_line_takes_it_in_hand_on_the_board(
     page = layout_of(active).airframe
     assert page.surface.isVisible()
     assert not page.former.isVisible()
-    page.choose_stop("F2")
+    page.choose_station("F2")
     assert page.former.isVisible()
     assert not page.surface.isVisible()
 

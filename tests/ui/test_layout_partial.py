@@ -100,7 +100,7 @@ def test_edits_on_half_filled_builds_are_done_or_told(name: str) -> None:
     build = PARTIAL[name]
     edits: list[Callable[[Build], Build]] = [
         lambda b: drawing_edits.add_former(b, 60.0),
-        lambda b: drawing_edits.set_stop(b, "F1", top=50.0),
+        lambda b: drawing_edits.set_station(b, "F1", top=50.0),
         lambda b: drawing_edits.delete_former(b, "F1"),
         lambda b: drawing_edits.set_skins(b, top_skin=1.0),
         surface_edits.put_on_wing_and_tail,

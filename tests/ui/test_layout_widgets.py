@@ -17,8 +17,8 @@ from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
 from hardkeel.ui.stages.layout.balance_drawing import BalanceDrawing, BalanceShown, Weighed
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.chances import Chances
-from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
-from hardkeel.ui.stages.layout.sheet_marks import SheetMark
+from hardkeel.ui.stages.layout.scan_marks import ScanMark
+from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.theme import SCALES, ThemeName, apply_theme, make_theme
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
@@ -42,7 +42,7 @@ def colours(image: QImage) -> set[str]:
 
 
 @pytest.fixture
-def sheet(qtbot: QtBot) -> PlanSheet:
+def sheet(qtbot: QtBot) -> ScanView:
     """White paper with one upright and one level line, 1000 × 500."""
     image = QImage(1000, 500, QImage.Format.Format_Grayscale8)
     image.fill(QColor(245, 245, 245))
@@ -51,7 +51,7 @@ def sheet(qtbot: QtBot) -> PlanSheet:
     painter.drawLine(300, 0, 300, 499)
     painter.drawLine(0, 200, 999, 200)
     painter.end()
-    made = PlanSheet(THEME)
+    made = ScanView(THEME)
     qtbot.addWidget(made)
     made.resize(500, 300)
     made.show()
@@ -59,7 +59,7 @@ def sheet(qtbot: QtBot) -> PlanSheet:
     return made
 
 
-def test_a_sheet_is_fitted_and_zoomed_about_the_pointer(sheet: PlanSheet) -> None:
+def test_a_sheet_is_fitted_and_zoomed_about_the_pointer(sheet: ScanView) -> None:
     corners = [sheet.on_widget(0, 0), sheet.on_widget(1000, 500)]
     assert all(sheet.rect().adjusted(-1, -1, 1, 1).contains(c.toPoint()) for c in corners)
     about = QPointF(120.0, 90.0)
@@ -81,7 +81,7 @@ def test_a_sheet_is_fitted_and_zoomed_about_the_pointer(sheet: PlanSheet) -> Non
     [(302.0, 400.0, (300.5, None)), (700.0, 198.0, (None, 200.5)), (302.5, 202.5, (300.5, 200.5))],
 )
 def test_a_click_beside_a_line_settles_on_it(
-    qtbot: QtBot, sheet: PlanSheet, u: float, v: float, settled: tuple[float | None, float | None]
+    qtbot: QtBot, sheet: ScanView, u: float, v: float, settled: tuple[float | None, float | None]
 ) -> None:
     sheet.look_at(u, v, zoom=4.0)
     with qtbot.waitSignal(sheet.clicked) as seen:
@@ -91,7 +91,7 @@ def test_a_click_beside_a_line_settles_on_it(
             assert got == pytest.approx(wanted, abs=0.35)
 
 
-def test_a_click_on_bare_paper_stays_where_it_was(qtbot: QtBot, sheet: PlanSheet) -> None:
+def test_a_click_on_bare_paper_stays_where_it_was(qtbot: QtBot, sheet: ScanView) -> None:
     sheet.look_at(600.0, 400.0, zoom=4.0)
     with qtbot.waitSignal(sheet.clicked) as seen:
         qtbot.mouseClick(sheet, LEFT, pos=sheet.on_widget(600.0, 400.0).toPoint())
@@ -104,7 +104,7 @@ def test_a_click_on_bare_paper_stays_where_it_was(qtbot: QtBot, sheet: PlanSheet
 
 
 def test_clicks_beside_the_sheet_and_with_other_buttons_take_nothing(
-    qtbot: QtBot, sheet: PlanSheet
+    qtbot: QtBot, sheet: ScanView
 ) -> None:
     seen: list[object] = []
     sheet.clicked.connect(lambda *where: seen.append(where))
@@ -120,7 +120,7 @@ def test_clicks_beside_the_sheet_and_with_other_buttons_take_nothing(
     assert seen == []
 
 
-def test_a_thin_line_is_still_seen_when_the_whole_sheet_is(sheet: PlanSheet) -> None:
+def test_a_thin_line_is_still_seen_when_the_whole_sheet_is(sheet: ScanView) -> None:
     sheet.fit_sheet()
     x = round(sheet.on_widget(300.5, 0).x())
     y = round(sheet.on_widget(0, 350).y())
@@ -129,12 +129,12 @@ def test_a_thin_line_is_still_seen_when_the_whole_sheet_is(sheet: PlanSheet) -> 
     assert darkest < 150
 
 
-def test_marks_are_drawn_with_their_words(sheet: PlanSheet) -> None:
+def test_marks_are_drawn_with_their_words(sheet: ScanView) -> None:
     plain = sheet.grab().toImage()
     sheet.show_marks(
         (
-            SheetMark("length", ((100.0, 100.0), (800.0, 100.0)), "700 mm"),
-            SheetMark("stations", ((400.0, 300.0),), active=True),
+            ScanMark("length", ((100.0, 100.0), (800.0, 100.0)), "700 mm"),
+            ScanMark("stations", ((400.0, 300.0),), active=True),
         )
     )
     assert sheet.grab().toImage() != plain
@@ -176,7 +176,7 @@ def test_a_press_without_a_move_drops_nothing(qtbot: QtBot, board: DrawingBoard)
     board.dropped.connect(lambda *what: dropped.append(what))
     at = board.handle_position("F5", "bottom")
     assert at is not None
-    with qtbot.waitSignal(board.stop_picked) as seen:
+    with qtbot.waitSignal(board.station_picked) as seen:
         qtbot.mouseClick(board, LEFT, pos=at.toPoint())
     assert seen.args == ["F5"]
     assert dropped == []

@@ -34,7 +34,7 @@ def killed(make_window: MakeWindow, tmp_path: Path, name: str, path: Path | None
     else:
         window.open_path(path)
     note(window, f"of {name}")
-    window.filing.write_journal()
+    window.document_file.write_journal()
     mine = [
         file
         for file in (tmp_path / "state" / "journals").glob("*.journal")
@@ -106,7 +106,7 @@ def test_every_build_that_was_left_is_offered_and_no_other_notice_hides_the_offe
     [action] = left.actions()
     action.trigger()
     assert last_note(window) in ("of one", "of two")
-    assert window.filing.left_behind() == []
+    assert window.document_file.left_behind() == []
 
 
 def test_what_comes_back_does_not_go_over_a_file_that_was_changed_since(
@@ -135,9 +135,9 @@ def test_what_comes_back_of_a_file_in_use_is_forgotten_once_it_is_back(
     window.offer_recovery()
     press(window, "Bring them back")
     assert last_note(window) == "of mine"
-    assert window.filing.path is None
+    assert window.document_file.path is None
     assert "without a file" in window.notice.text
-    assert window.filing.left_behind() == []
+    assert window.document_file.left_behind() == []
 
 
 def test_photos_come_back_with_what_was_killed(make_window: MakeWindow, tmp_path: Path) -> None:
@@ -174,7 +174,7 @@ def test_an_offer_goes_when_what_it_offers_was_brought_back_otherwise(
     window = make_window()
     window.offer_recovery()
     assert window.notice.text
-    window.menu.left_wanted.emit(window.filing.left_behind()[0])
+    window.menu.left_wanted.emit(window.document_file.left_behind()[0])
     assert last_note(window) == "of lost"
     assert window.notice.text == ""
 
@@ -190,12 +190,12 @@ def test_a_save_that_would_lose_photos_says_so_and_offers_ways_out(
     window.open_path(path)
     path.unlink()
     assert window.windowTitle() != ""
-    assert window.filing.standing == "its file is gone"
+    assert window.document_file.standing == "its file is gone"
     assert not window.save()
     assert "photos/tail.jpg" in window.notice.text
     press(window, "Save without it")
     assert window.notice.text == ""
-    assert not window.filing.unsaved
+    assert not window.document_file.unsaved
     assert load(path).build.name == "Kettlewick 1280"
 
 
@@ -229,7 +229,7 @@ def test_a_state_folder_that_refuses_stops_nothing(make_window: MakeWindow, tmp_
         assert window.save()
         assert load(path).build.log[-1].text == "kept"
         assert window.save_to(tmp_path / "b.keel")
-        window.filing.tidy()
+        window.document_file.tidy()
         assert window.close()
 
 
@@ -278,7 +278,7 @@ def test_what_killed_programs_left_half_written_is_swept(
     os.utime(half, (0, 0))
     window.start(demo_build())
     assert window.save_to(tmp_path / "a.keel")
-    window.filing.tidy()
+    window.document_file.tidy()
     assert not half.exists()
     assert not list(state.rglob("dead.*"))
     held = list((state / "locks").glob("*.lock"))
@@ -361,7 +361,7 @@ def test_a_copy_that_was_killed_comes_back_with_all_that_came_with_it(
     window.open_path(path)
     press(window, "Open a copy")
     note(window, "in the copy")
-    window.filing.write_journal()
+    window.document_file.write_journal()
     kept = {file: file.read_bytes() for file in (state / "journals").iterdir()}
     window.document.stack.setClean()
     window.close()
@@ -409,16 +409,16 @@ def test_a_file_that_another_program_replaced_is_told_and_what_is_here_is_kept(
     save(demo_build(), path)
     window = make_window()
     window.open_path(path)
-    assert window.filing.standing.startswith("saved")
+    assert window.document_file.standing.startswith("saved")
     save(demo_build().but(name="another's"), path)
-    window.filing.look_at_file()
-    assert window.filing.standing == "its file was changed"
-    assert window.filing.unsaved  # closing asks
+    window.document_file.look_at_file()
+    assert window.document_file.standing == "its file was changed"
+    assert window.document_file.unsaved  # closing asks
     answer_unsaved("back")
     assert not window.close()
     path.unlink()
-    window.filing.look_at_file()
-    assert window.filing.standing == "its file is gone"
+    window.document_file.look_at_file()
+    assert window.document_file.standing == "its file is gone"
     [journal] = (tmp_path / "state" / "journals").glob("*.journal")
     assert "Kettlewick" in journal.read_text()
 
@@ -439,7 +439,7 @@ def test_bringing_back_keeps_the_old_journal_where_no_new_one_can_be_written(
         assert last_note(window) == "of lost"
         assert "No space left" in window.notice.text
     other = make_window()
-    assert len(other.filing.left_behind()) == 1
+    assert len(other.document_file.left_behind()) == 1
 
 
 def test_a_journal_of_a_newer_version_is_mentioned_and_kept(
@@ -453,7 +453,7 @@ def test_a_journal_of_a_newer_version_is_mentioned_and_kept(
     window = make_window()
     window.offer_recovery()
     assert "left unsaved by a newer Hard Keel" in window.notice.text
-    window.filing.tidy()
+    window.document_file.tidy()
     assert newer.exists()
 
 

@@ -19,7 +19,7 @@ from hardkeel.storage.package import save
 from hardkeel.ui.jobs import scans
 from hardkeel.ui.jobs.scans import as_png, image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.theme import make_theme
 from tests.stages_of import layout_of, scans_of
 
@@ -72,7 +72,7 @@ def test_a_scan_that_comes_late_does_not_land_on_another_build(
 
 
 @pytest.fixture
-def sheet(qtbot: QtBot) -> PlanSheet:
+def sheet(qtbot: QtBot) -> ScanView:
     """Two upright lines 1.2 mm apart at 150 dpi."""
     image = picture(245, (1200, 800))
     painter = QPainter(image)
@@ -80,7 +80,7 @@ def sheet(qtbot: QtBot) -> PlanSheet:
     for x in (600, 607):
         painter.drawLine(x, 0, x, 799)
     painter.end()
-    made = PlanSheet(make_theme("light"))
+    made = ScanView(make_theme("light"))
     qtbot.addWidget(made)
     made.resize(600, 400)
     made.show()
@@ -89,7 +89,7 @@ def sheet(qtbot: QtBot) -> PlanSheet:
     return made
 
 
-def test_the_zoom_is_kept_when_the_window_is_resized(sheet: PlanSheet) -> None:
+def test_the_zoom_is_kept_when_the_window_is_resized(sheet: ScanView) -> None:
     sheet.look_at(300, 200, zoom=2.0)
     sheet.resize(700, 500)
     assert sheet.on_widget(300, 200) == QPointF(350, 250)
@@ -99,7 +99,7 @@ def test_the_zoom_is_kept_when_the_window_is_resized(sheet: PlanSheet) -> None:
     assert sheet.rect().contains(sheet.on_widget(1200, 800).toPoint())
 
 
-def test_a_click_between_two_lines_stays_and_is_told(qtbot: QtBot, sheet: PlanSheet) -> None:
+def test_a_click_between_two_lines_stays_and_is_told(qtbot: QtBot, sheet: ScanView) -> None:
     sheet.look_at(603.5, 400, zoom=4.0)
     with qtbot.waitSignals([sheet.clicked, sheet.between]):
         qtbot.mouseClick(sheet, LEFT, pos=sheet.on_widget(603.5, 400).toPoint())
@@ -109,7 +109,7 @@ def test_a_click_between_two_lines_stays_and_is_told(qtbot: QtBot, sheet: PlanSh
 
 
 @pytest.mark.parametrize("zoom", [0.06, 0.13, 0.3, 0.7, 1.0, 3.0])
-def test_a_thin_line_is_seen_at_every_zoom(sheet: PlanSheet, zoom: float) -> None:
+def test_a_thin_line_is_seen_at_every_zoom(sheet: ScanView, zoom: float) -> None:
     sheet.look_at(600, 400, zoom=zoom)
     seen = sheet.grab().toImage()
     row = [seen.pixelColor(x, seen.height() // 2).value() for x in range(250, 350)]
@@ -126,7 +126,7 @@ def test_a_large_scan_is_read_smaller_and_its_clicks_count_in_its_own_pixels(
     image, size = image_from((tmp_path / "big.png").read_bytes())
     assert image.width() * image.height() <= 100_000
     assert (size.width(), size.height()) == (2000, 1000)
-    made = PlanSheet(make_theme("light"))
+    made = ScanView(make_theme("light"))
     qtbot.addWidget(made)
     made.resize(500, 300)
     made.show_image(image, size)
@@ -159,10 +159,10 @@ def test_a_page_that_is_tiny_is_told_and_a_huge_one_is_read_in_bounds(
 def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> None:
     demo = demo_build()
     assert demo.fuselage is not None
-    stops = dict(demo.fuselage.stops)
+    stations = dict(demo.fuselage.stations)
 
     def row(name: str) -> Picked:
-        stop = stops[name]
+        stop = stations[name]
         return Picked(stop.station, stop.half_width, stop.bottom, stop.top)
 
     between = Picked(460.0, 24.0, -28.0, 35.0)
@@ -170,7 +170,7 @@ def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> No
     assert drawing.unpicked(demo.fuselage, rows) == ("F2", "F3", "F5", "F7")
     made = drawing.take_picks(demo, rows)
     assert made.fuselage is not None
-    names = [name for name, _ in made.fuselage.stops]
+    names = [name for name, _ in made.fuselage.stations]
     assert names == ["F1", "F2", "F3", "F4", "F8", "F5", "F6", "F7", "tail_post"]
     assert made.fuselage.former("F8").top == 35.0  # type: ignore[union-attr]
     assert made.fuselage.former("F5") == demo.fuselage.former("F5")

@@ -20,7 +20,7 @@ from hardkeel.messages.advice import headline
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Height
-from hardkeel.ui.jobs.gauges import GaugeDesk
+from hardkeel.ui.jobs.gauges import GaugeController
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
@@ -242,7 +242,7 @@ def test_a_place_that_a_stand_in_refuses_does_not_fill_the_field(
     )
     true_of(window).next.tool_picked.emit("height")
     true_of(window).next.place_typed.emit("new pin")
-    assert true_of(window).hands.target is not None
+    assert true_of(window).entry.target is not None
     qtbot.waitUntil(lambda: row.shown.text() == "not held", timeout=10000)
     assert field.value is None
 
@@ -287,7 +287,7 @@ def test_what_a_gauge_says_at_once_is_heard_and_a_pulled_one_is_not(
 ) -> None:
     monkeypatch.setattr("hardkeel.ui.jobs.gauges.GaugeLink", QuickLink)
     monkeypatch.setattr(QuickLink, "made", [])
-    desk = GaugeDesk()
+    desk = GaugeController()
     heard: list[str] = []
     desk.reported.connect(lambda _kind, report: heard.append(report.name))
     desk.plug("tape", "level")

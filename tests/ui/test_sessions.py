@@ -176,7 +176,7 @@ def test_what_was_refused_is_not_to_be_done_again(
 
     with monkeypatch.context() as patch:
         patch.setattr("hardkeel.ui.document.document.judge_survey", no)
-        document.come_to_rest()
+        document.commit()
     assert refused
     assert document.build.surveyed.reading(reading.id) == reading
     assert not document.stack.canRedo()
@@ -195,11 +195,11 @@ def test_closing_while_files_are_written_asks_once_and_writes_nothing_half(
     window.export_to(folder)
     asked: list[bool] = []
 
-    def answer(stops: bool) -> None:
+    def answer(stations: bool) -> None:
         dialog = QApplication.activeModalWidget()
         assert isinstance(dialog, YesNoDialog)
-        asked.append(stops)
-        (dialog.yes if stops else dialog.back).click()
+        asked.append(stations)
+        (dialog.yes if stations else dialog.back).click()
 
     QTimer.singleShot(50, lambda: answer(False))
     assert not window.close()

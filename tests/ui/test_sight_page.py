@@ -26,8 +26,8 @@ from hardkeel.storage.package import load
 from hardkeel.survey.adjusting import PHOTOS_PLACE
 from hardkeel.survey.cameras import Camera
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.true import sight_desk
-from hardkeel.ui.stages.true.sight_desk import SightDesk
+from hardkeel.ui.stages.true import sight_controller
+from hardkeel.ui.stages.true.sight_controller import SightController
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.sight_shown import view_of
 from tests.stages_of import stage_of, true_of
@@ -46,13 +46,15 @@ def page(window: MainWindow) -> SightPage:
 @pytest.fixture
 def camera(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> Camera:
     """The stand-in's, with a picture small enough for a test."""
-    for module in (photographing, sight_desk):
+    for module in (photographing, sight_controller):
         monkeypatch.setattr(module, "SIZE", SIZE)
     monkeypatch.setattr(
-        sight_desk, "camera_for", lambda h, place, rng: camera_for(h, place, rng, SIZE)
+        sight_controller, "camera_for", lambda h, place, rng: camera_for(h, place, rng, SIZE)
     )
     plain = photographing.picture_of
-    monkeypatch.setattr(sight_desk, "picture_of", lambda h, f, c, rng: plain(h, f, c, rng, SIZE))
+    monkeypatch.setattr(
+        sight_controller, "picture_of", lambda h, f, c, rng: plain(h, f, c, rng, SIZE)
+    )
     build = window.document.build
     hidden = hidden_from(build.surveyed, build.hidden or {})
     return camera_for(hidden, "behind", np.random.default_rng(0), SIZE)
@@ -82,7 +84,7 @@ def truth(window: MainWindow, camera: Camera) -> dict[str, tuple[float, float]]:
 
 def click(page: SightPage, at: tuple[float, float], qtbot: QtBot, **more: Any) -> None:
     qtbot.mouseClick(page.view, LEFT, pos=page.view.to_screen(at).toPoint(), **more)
-    qtbot.waitUntil(lambda: not page.document.restless, timeout=20_000)
+    qtbot.waitUntil(lambda: not page.document.uncommitted, timeout=20_000)
 
 
 def test_before_there_is_a_photo_it_says_what_to_do(page: SightPage) -> None:
@@ -129,17 +131,17 @@ def test_clicks_need_not_wait_for_what_the_one_before_says(
             qtbot.keyClick(taken.view, Qt.Key.Key_N)
         asked.append(taken.mark)
         qtbot.mouseClick(taken.view, LEFT, pos=taken.view.to_screen(where[taken.mark]).toPoint())
-        assert window.document.restless  # what it says comes later
+        assert window.document.uncommitted  # what it says comes later
         assert len(taken.view.shown.ticks) == len(asked)  # where it was clicked is seen at once
     assert [one.mark for one in window.document.build.surveyed.sightings] == asked
     assert len(set(asked)) == 4
     assert "Reckoning" in taken.says.answer.text()
-    qtbot.waitUntil(lambda: not window.document.restless, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.document.uncommitted, timeout=20_000)
     assert {one.mark for one in window.document.judgement.sightings} == set(asked)
     assert "Reckoning" not in taken.says.answer.text()
     for _ in range(4):
         window.document.stack.undo()
-    qtbot.waitUntil(lambda: not window.document.restless, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.document.uncommitted, timeout=20_000)
     assert window.document.build.surveyed.sightings == ()
     assert window.document.judgement.sightings == ()
 
@@ -215,8 +217,8 @@ def test_a_mis_click_is_named_and_true_leads_back_to_it(
     stage = stage_of(window)
     stage.turn_to("rig")
     rig = true_of(window)
-    assert rig.hands.step is not None
-    assert rig.hands.step.kind == "sight"
+    assert rig.entry.step is not None
+    assert rig.entry.step.kind == "sight"
     rig.next.action_pressed.emit()
     assert taken.isVisible()
 
@@ -244,7 +246,7 @@ def test_the_photo_goes_nearer_and_is_moved(taken: SightPage, qtbot: QtBot) -> N
 def test_a_photo_is_opened_kept_smaller_saved_and_taken_away(
     window: MainWindow, page: SightPage, tmp_path: Path, qtbot: QtBot
 ) -> None:
-    desk = stage_of(window).findChild(SightDesk)
+    desk = stage_of(window).findChild(SightController)
     assert desk is not None
     out = io.BytesIO()
     Image.new("RGB", (2000, 1500), "tan").save(out, "JPEG")
@@ -274,7 +276,7 @@ def test_a_photo_is_opened_kept_smaller_saved_and_taken_away(
 def test_what_is_no_photo_is_told_and_nothing_is_laid_down(
     window: MainWindow, page: SightPage, tmp_path: Path, qtbot: QtBot
 ) -> None:
-    desk = stage_of(window).findChild(SightDesk)
+    desk = stage_of(window).findChild(SightController)
     assert desk is not None
     path = tmp_path / "letter.jpg"
     path.write_bytes(b"dear builder")

@@ -267,9 +267,9 @@ def test_sheets_are_nested_and_written(
     assert isinstance(page, TailSheetsPage)
     qtbot.waitUntil(lambda: bool(page.boards), timeout=20_000)
     assert "strip" in page.wood.answer.text()
-    from hardkeel.ui.tabbed.sheet_desk import SheetDesk  # noqa: PLC0415  only here
+    from hardkeel.ui.tabbed.sheet_controller import SheetController  # noqa: PLC0415  only here
 
-    desk = tail_of(window).findChild(SheetDesk)
+    desk = tail_of(window).findChild(SheetController)
     assert desk is not None
     desk.write_templates(tmp_path, "A4")
     window.jobs.wait(30_000)

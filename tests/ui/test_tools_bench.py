@@ -99,10 +99,10 @@ def test_what_a_hose_shows_is_typed_in_millimetres(window: MainWindow, qtbot: Qt
     hose = Instrument(id="hose", kind="water-level")
     window.start(set_tools(demo_build(), (hose,)))
     window.show_stage("true")
-    card, hands = true_of(window).next, true_of(window).hands
+    card, entry = true_of(window).next, true_of(window).entry
     card.tool_picked.emit("tilt")
-    hands.add_mark("wing_tip_le_port")
-    hands.add_mark("wing_tip_le_starboard")
+    entry.add_mark("wing_tip_le_port")
+    entry.add_mark("wing_tip_le_starboard")
     card.field.line.setText("6")
     qtbot.keyClick(card.field.line, Qt.Key.Key_Return)
     assert "and this says 6.0 mm" in card.complaint  # the wing is known to stand more nearly level

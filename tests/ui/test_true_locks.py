@@ -30,7 +30,7 @@ class Rigger:
     @property
     def step(self) -> NextStep:
         """What the card says."""
-        step = self.page.hands.step
+        step = self.page.entry.step
         assert step is not None
         return step
 
@@ -54,7 +54,7 @@ class Rigger:
         raise AssertionError(self.step)
 
     def _read(self) -> None:
-        target = self.page.hands.target
+        target = self.page.entry.target
         assert target is not None
         shown = hidden_from(self.window.document.build.surveyed, self.given).show(target)
         self.page.next.field.line.setText(f"{shown:.2f}")
@@ -84,7 +84,7 @@ def test_a_pushed_wing_is_named_and_trued_again(
     rigger.press()
     after = window.document.build.surveyed
     assert "wing" not in after.locked
-    assert page.hands.stage == "wing"
+    assert page.entry.stage == "wing"
     assert {one.id for one in after.readings if one.ignored} == old
     rigger.go_on(lambda step: step.kind == "correct")  # read anew: it is out as it now stands
     assert rigger.step.body == "wing"

@@ -12,10 +12,10 @@ from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.messages.log import entry_text
 from hardkeel.survey.model import DistanceDifference, Incidence, Reading, place_of
-from hardkeel.survey.sheet import sheet_list
+from hardkeel.survey.reading_form import form_list
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.form_controller import ReadingFormController
 from hardkeel.ui.stages.true.page import TruePage
-from hardkeel.ui.stages.true.sheet_desk import MeasuringSheetDesk
 from hardkeel.ui.widgets.reading_rows import ReadingColumn
 from tests.conftest import StepClock
 from tests.stages_of import true_of
@@ -37,7 +37,7 @@ def tool(window: MainWindow, kind: str) -> QPushButton:
 
 
 def wanted(window: MainWindow) -> Reading:
-    target = true_of(window).hands.target
+    target = true_of(window).entry.target
     assert target is not None
     return target
 
@@ -66,7 +66,7 @@ def test_the_demo_says_what_is_out_what_to_do_and_which_reading_to_doubt(
     assert vial_word(window, "wing_roll") == "true"
     assert vial_word(window, "fin_yaw") == "open"
     assert answers(window).startswith("Sand ")
-    assert wanted(window).id == window.document.judgement.suspects[0].reading
+    assert wanted(window).id == window.document.judgement.outliers[0].reading
 
 
 def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_back(
@@ -74,7 +74,7 @@ def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_b
 ) -> None:
     before = window.document.build
     type_value(qtbot, window, "955.0")
-    assert not window.document.judgement.suspects
+    assert not window.document.judgement.outliers
     assert window.document.stack.undoText() == "take r20 again"
     assert window.document.build.surveyed.reading("r20").ignored  # type: ignore[union-attr]
     qtbot.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
@@ -84,17 +84,17 @@ def test_a_reading_taken_again_by_keyboard_clears_the_doubt_and_undo_brings_it_b
         Qt.Key.Key_Z,
         Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier,
     )
-    assert not window.document.judgement.suspects
+    assert not window.document.judgement.outliers
 
 
 def test_enter_takes_a_reading_and_goes_to_the_next_one(qtbot: QtBot, window: MainWindow) -> None:
     type_value(qtbot, window, "955.0")
-    first = true_of(window).hands.target
+    first = true_of(window).entry.target
     assert first is not None
     count = len(window.document.judgement.readings)
     type_value(qtbot, window, f"{first.value:.2f}")
     assert len(window.document.judgement.readings) == count + 1
-    assert true_of(window).hands.target != first
+    assert true_of(window).entry.target != first
     assert true_of(window).next.field.line.text() == ""
     assert true_of(window).next.field.line.hasFocus()
 
@@ -102,8 +102,8 @@ def test_enter_takes_a_reading_and_goes_to_the_next_one(qtbot: QtBot, window: Ma
 def test_a_figure_far_from_all_sense_is_asked_about_once(qtbot: QtBot, window: MainWindow) -> None:
     """The first reading in hand is a line from the nose to a wing tip: some 955 mm."""
     page, before = true_of(window), window.document.build
-    assert page.hands.shown is not None
-    assert "Expect 955" in page.hands.shown.why
+    assert page.entry.shown is not None
+    assert "Expect 955" in page.entry.shown.why
     type_value(qtbot, window, "95.5")
     assert window.document.build is before
     assert "and this says 95.5 mm" in page.next.complaint
@@ -135,7 +135,7 @@ def test_a_reading_changes_vial_and_correction_at_once(qtbot: QtBot, window: Mai
     type_value(qtbot, window, "2.4")
     qtbot.keyClick(true_of(window).next.field.line, Qt.Key.Key_Return)  # far from what is expected
     assert vial.value.error != before.error
-    assert answers(window) != words or window.document.judgement.suspects
+    assert answers(window) != words or window.document.judgement.outliers
 
 
 @pytest.mark.parametrize("text", ["", "abc", "1/0"])
@@ -164,7 +164,7 @@ def test_a_line_is_swung_by_clicking_three_marks_in_the_drawing(
         at = true_of(window).drawing.mark_position(mark)
         assert at is not None
         qtbot.mouseClick(true_of(window).drawing, LEFT, pos=at.toPoint())
-    target = true_of(window).hands.target
+    target = true_of(window).entry.target
     assert isinstance(target, DistanceDifference)
     assert (target.from_, target.to) == ("tail_pin", ("wing_tip_le_port", "wing_tip_le_starboard"))
     type_value(qtbot, window, "0.4")
@@ -181,27 +181,27 @@ def test_a_gauge_is_hung_by_clicking_the_wing(qtbot: QtBot, window: MainWindow) 
     # right on the string of r6: while a gauge is to be hung, strings do not catch the click
     middle = QPoint(int(port.x() + 18), int((port.y() + aft.y()) / 2))
     qtbot.mouseClick(true_of(window).drawing, LEFT, pos=middle)
-    target = true_of(window).hands.target
+    target = true_of(window).entry.target
     assert isinstance(target, Incidence)
     assert (target.body, target.side) == ("wing", "port")
     assert target.span_fraction > 0.8
 
 
 def test_escape_puts_the_tool_down(qtbot: QtBot, window: MainWindow) -> None:
-    proposed = true_of(window).hands.target
+    proposed = true_of(window).entry.target
     tool(window, "height").click()
     qtbot.keyClicks(true_of(window).next.place, "nose pin")
     qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
     assert wanted(window).kind == "height"
     qtbot.keyClick(true_of(window).next.field.line, Qt.Key.Key_Escape)
-    assert true_of(window).hands.target == proposed
+    assert true_of(window).entry.target == proposed
 
 
 def test_a_mark_that_is_not_there_is_told(qtbot: QtBot, window: MainWindow) -> None:
     tool(window, "height").click()
     qtbot.keyClicks(true_of(window).next.place, "propeller")
     qtbot.keyClick(true_of(window).next.place, Qt.Key.Key_Return)
-    assert true_of(window).hands.target is None
+    assert true_of(window).entry.target is None
     hints = [
         label.text()
         for label in true_of(window).next.findChildren(type(true_of(window).next.eyebrow))
@@ -303,7 +303,7 @@ def test_a_correction_done_goes_in_the_log_and_asks_for_new_readings(window: Mai
     assert window.document.build.log[-1].kind in ("correction", "verdict")
     assert any(entry.kind == "correction" for entry in window.document.build.log)
     assert vial_word(window, "stab_roll") == "open"
-    assert true_of(window).hands.target is not None
+    assert true_of(window).entry.target is not None
 
 
 def test_a_part_picked_on_the_keel_line_is_shown_on_the_page(window: MainWindow) -> None:
@@ -324,7 +324,7 @@ def test_a_builders_own_model_is_trued_on_the_first_day(qtbot: QtBot, window: Ma
     """Take whatever is proposed, with what a true model would show, until nothing is open."""
     window.start(build_from(Figures(name="First", tools=(*Figures().tools, "laser"))))
     for _ in range(70):
-        target = true_of(window).hands.target
+        target = true_of(window).entry.target
         if target is None:
             break
         type_value(qtbot, window, f"{target.value:.3f}")
@@ -339,14 +339,14 @@ def test_what_no_reading_can_tell_is_left_open_and_says_why(
     """Without a laser nothing tells a bent tail from a stabilizer that stands aside."""
     window.start(build_from(Figures(name="First")))
     for _ in range(70):
-        target = true_of(window).hands.target
+        target = true_of(window).entry.target
         if target is None:
             break
         type_value(qtbot, window, f"{target.value:.3f}")
     judgement = window.document.judgement
     assert [c.id for c in judgement.checks if c.verdict != "true"] == ["stab_offset"]
     assert next_title(window) == "Add a line laser"
-    step = true_of(window).hands.step
+    step = true_of(window).entry.step
     assert step is not None
     assert "how the tail bends sideways" in step.why
 
@@ -366,9 +366,9 @@ def test_a_reading_is_called_the_same_on_its_card_and_in_the_list(window: MainWi
     model = page.readings.table.model()
     assert model is not None
     listed = [model.index(row, ReadingColumn.NAME).data() for row in range(model.rowCount())]
-    named = window.document.judgement.suspects[0].reading
-    assert page.hands.shown is not None
-    assert page.hands.shown.why.startswith(f"{named} does not fit the rest")
+    named = window.document.judgement.outliers[0].reading
+    assert page.entry.shown is not None
+    assert page.entry.shown.why.startswith(f"{named} does not fit the rest")
     row = listed.index(named)
     assert "does not fit" in model.index(row, ReadingColumn.NOTE).data()
     window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
@@ -428,10 +428,10 @@ def test_the_list_of_the_pot_stands_first_whatever_stage_is_in_hand(window: Main
     page = true_of(window)
     window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
     window.document.apply("glue", lambda b: edits.set_gluing(b, "stab"))
-    first = page.hands.target
+    first = page.entry.target
     page.rig.picked.emit("wing")
     assert first is not None
-    assert page.hands.target == first
+    assert page.entry.target == first
     assert place_of(first) == place_of(window.document.judgement.repeats[0])
 
 
@@ -601,16 +601,16 @@ def test_the_sheet_is_written_and_typed_in_in_its_order(
     qtbot: QtBot, window: MainWindow, tmp_path: Path
 ) -> None:
     page = true_of(window)
-    desk = page.findChild(MeasuringSheetDesk)
+    desk = page.findChild(ReadingFormController)
     assert desk is not None
     desk.write(tmp_path / "sheet.pdf")
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
     window.document.apply("cured", lambda b: edits.set_phase(b, "cured"))
     desk.type_action.trigger()
-    listed = sheet_list(window.document.build.surveyed)
+    listed = form_list(window.document.build.surveyed)
     before = len(window.document.build.surveyed.readings)
     for reading in listed[:3]:
-        target = page.hands.target
+        target = page.entry.target
         assert target is not None
         assert place_of(target) == place_of(reading)
         page.next.field.line.setText(f"{reading.value:.2f}")
@@ -618,4 +618,4 @@ def test_the_sheet_is_written_and_typed_in_in_its_order(
     assert len(window.document.build.surveyed.readings) == before + 3
     assert f"4 of {len(listed)}" in page.next._why.text()  # noqa: SLF001  what the card says
     desk.type_action.trigger()
-    assert not page.hands.on_sheet
+    assert not page.entry.on_sheet

@@ -71,7 +71,7 @@ def test_no_label_is_cut_at_any_text_size(
 ) -> None:
     settings.theme, settings.text_percent = theme, percent
     window.theme_changed.connect(lambda made: apply_theme(qapp, made))
-    window.dress()
+    window.restyle()
     for _ in range(5):
         qapp.processEvents()
     try:
@@ -219,14 +219,14 @@ def test_a_gauge_is_plugged_in_zeroed_read_and_pulled(qtbot: QtBot, window: Main
     qtbot.waitUntil(lambda: row.state == "live", timeout=10000)
     row.zero.click()
     qtbot.waitUntil(lambda: row.zero.text() == "zeroed", timeout=5000)
-    target = true_of(window).hands.target
+    target = true_of(window).entry.target
     assert target is not None
     field = true_of(window).next.field
     qtbot.waitUntil(field.line.hasSelectedText, timeout=10000)
     qtbot.waitUntil(lambda: field.value is not None and abs(field.value - 955) < 5, timeout=10000)
     qtbot.wait(1200)  # at rest
     qtbot.keyClick(field.line, Qt.Key.Key_Return)
-    assert not window.document.judgement.suspects
+    assert not window.document.judgement.outliers
     parts = (row.plug, row.zero, row.shown)
     assert [part.text() for part in parts if part.width() < part.minimumSizeHint().width()] == []
     row.plug.click()

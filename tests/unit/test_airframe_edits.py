@@ -43,16 +43,16 @@ def test_every_starter_is_a_sound_airframe_of_the_wanted_size(
     build = start_from(kind, span, length)
     check_build(build)
     assert build_from_text(text_of(build)) == build
-    stops = fuselage(build).stops
-    assert stops[0][1].station == pytest.approx(0, abs=0.2)
-    assert stops[-1][1].station == pytest.approx(length, abs=0.3)
+    stations = fuselage(build).stations
+    assert stations[0][1].station == pytest.approx(0, abs=0.2)
+    assert stations[-1][1].station == pytest.approx(length, abs=0.3)
     assert {b.id: b for b in build.surveyed.bodies} == {b.id: b for b in bodies_of(build)}
     judged = judge_survey(build.surveyed)
     assert judged.next  # it can be trued on the first day
     methods = {section.method for section in fuselage(build).sections}
     assert methods
     assert parts_of(build)
-    board = lines_of(fuselage(build), stops[2][0])
+    board = lines_of(fuselage(build), stations[2][0])
     assert {curve.view for curve in board.curves} == {"side", "above", "section"}
     assert len(bodies_on_board(build)) == 2 * (len(build.surveyed.bodies) - 1)
 
@@ -107,7 +107,7 @@ def test_a_part_with_readings_can_not_be_lost() -> None:
 @example(i=5, figures={"station": 0.0, "top": 453.0})
 @example(i=2, figures={"station": 0.0, "half_width": 740.0})
 def test_whatever_a_hand_drags_the_airframe_stays_sound(i: int, figures: dict[str, float]) -> None:
-    name = fuselage(DEMO).stops[i][0]
+    name = fuselage(DEMO).stations[i][0]
     moved = dragged(fuselage(DEMO), name, **figures)
     try:
         build = drawing.with_fuselage(DEMO, moved)
@@ -115,7 +115,7 @@ def test_whatever_a_hand_drags_the_airframe_stays_sound(i: int, figures: dict[st
         if "too close" not in str(fault):
             raise
         return
-    assert [stop for stop, _ in fuselage(build).stops] == [s for s, _ in fuselage(DEMO).stops]
+    assert [stop for stop, _ in fuselage(build).stations] == [s for s, _ in fuselage(DEMO).stations]
     assert marks_from(build)
 
 
@@ -136,8 +136,8 @@ def test_formers_come_go_and_are_renamed_with_their_sections() -> None:
         lambda: drawing.rename_former(build, "F8", "  "),
         lambda: drawing.delete_former(build, "nobody"),
         lambda: drawing.set_method(build, "F5", "F2", "crutch"),
-        lambda: drawing.set_stop(build, "F2", half_width=-1),
-        lambda: drawing.set_stop(build, "F2", nonsense=1),
+        lambda: drawing.set_station(build, "F2", half_width=-1),
+        lambda: drawing.set_station(build, "F2", nonsense=1),
         lambda: surfaces.set_wing(build, "wing", span=0),
         lambda: surfaces.set_tail(build, "nobody", span=10),
         lambda: drawing.set_skins(build, top_skin=-1),
@@ -152,7 +152,7 @@ def test_formers_come_go_and_are_renamed_with_their_sections() -> None:
 def test_picks_keep_the_names_of_formers_that_are_there() -> None:
     rows = [
         Picked(stop.station + 0.4, stop.half_width, stop.bottom, stop.top)
-        for _, stop in fuselage(DEMO).stops
+        for _, stop in fuselage(DEMO).stations
     ]
     build = drawing.take_picks(DEMO, rows)
     assert [f.id for f in fuselage(build).formers] == [f.id for f in fuselage(DEMO).formers]

@@ -138,11 +138,11 @@ def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float
 def test_a_handle_dropped_where_it_was_changes_nothing(
     fuselage: Fuselage, pick: random.Random
 ) -> None:
-    chosen = pick.choice(fuselage.stops)[0]
+    chosen = pick.choice(fuselage.stations)[0]
     board = lines_of(fuselage, chosen)
     handle = pick.choice(board.handles)
     moved = dragged(fuselage, handle.stop, **figures_of_drag(handle, handle.at))
-    before, after = dict(fuselage.stops)[handle.stop], dict(moved.stops)[handle.stop]
+    before, after = dict(fuselage.stations)[handle.stop], dict(moved.stations)[handle.stop]
     for figure in ("station", "half_width", "top", "bottom"):
         assert getattr(after, figure) == pytest.approx(getattr(before, figure), abs=0.0501)
 
@@ -173,13 +173,13 @@ def test_any_walk_of_edits_keeps_a_build_sound(seed: int) -> None:
 
 def _random_edit(rng: random.Random, build: Build) -> Build:
     assert build.fuselage is not None
-    names = [name for name, _ in build.fuselage.stops]
+    names = [name for name, _ in build.fuselage.stations]
     name, (a, b) = rng.choice(names), rng.sample(names, 2)
     match rng.randrange(7):
         case 0:
-            return drawing.set_stop(build, name, half_width=rng.uniform(2, 60))
+            return drawing.set_station(build, name, half_width=rng.uniform(2, 60))
         case 1:
-            return drawing.set_stop(build, name, top=rng.uniform(-20, 80))
+            return drawing.set_station(build, name, top=rng.uniform(-20, 80))
         case 2:
             return drawing.add_former(build, rng.uniform(-40, 1000))
         case 3:

@@ -99,7 +99,7 @@ def test_a_stick_is_cut_until_the_drawing_wants_another_length() -> None:
     part = next(p for p in cut_list_of(fuselage_of(build)) if p.kind == "diagonal")
     cut = edits.note_cut(build, part.key, 2, part.length)
     assert pieces_cut(cut, part) == 2
-    moved = drawing.set_stop(cut, "F3", top=fuselage_of(cut).formers[2].top + 6)
+    moved = drawing.set_station(cut, "F3", top=fuselage_of(cut).formers[2].top + 6)
     other = next(p for p in cut_list_of(fuselage_of(moved)) if p.key == part.key)
     assert abs(other.length - part.length) > 0.2
     assert pieces_cut(moved, other) == 0
@@ -160,7 +160,7 @@ def test_sticks_weigh_what_their_outlines_have() -> None:
 def test_a_side_of_sticks_set_former_by_former_is_one_section() -> None:
     build = demo_build()
     assert build.fuselage is not None
-    names = [name for name, _ in build.fuselage.stops]
+    names = [name for name, _ in build.fuselage.stations]
     for first, second in pairwise(names[3:]):
         build = drawing.set_method(build, first, second, "stick-sides")
     sections = build.fuselage.sections if build.fuselage is not None else ()

@@ -16,7 +16,7 @@ from hardkeel.edits import surfaces
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
-from hardkeel.paper.model import Pair, Sheet
+from hardkeel.paper.model import Pair, PrintedSheet
 from hardkeel.parts.model import OwnWood
 from hardkeel.parts.swapping import Choice, figures_of
 from hardkeel.parts.woods import woods_with
@@ -95,7 +95,7 @@ def test_masses_counted_in_follow_the_airframe_until_the_builder_moves_or_weighs
     build = ledger_edits.bring_parts_in(DEMO.but(ledger=None, masses=()))
     thicker = drawing.set_wood(build, "F4", thickness=6.0)
     assert mass(thicker, "F4")[0] == pytest.approx(2 * mass(build, "F4")[0])
-    moved = drawing.set_stop(thicker, "F4", station=390.0)
+    moved = drawing.set_station(thicker, "F4", station=390.0)
     assert mass(moved, "F4")[1] == 390.0
     swept = surfaces.set_wing(build, "wing", le_x=200.0)
     assert mass(swept, "wing_half")[1] != mass(build, "wing_half")[1]
@@ -104,7 +104,7 @@ def test_masses_counted_in_follow_the_airframe_until_the_builder_moves_or_weighs
     put = drawing.set_wood(put, "F4", thickness=6.0)
     assert mass(put, "F4")[0] == 9.0
     placed = ledger_edits.put_mass(build, own.but(x=300.0))
-    placed = drawing.set_stop(placed, "F4", station=390.0)
+    placed = drawing.set_station(placed, "F4", station=390.0)
     assert mass(placed, "F4")[1] == 300.0
     scaled = ledger_edits.weigh(build, "F4", 4.4)
     scaled = drawing.set_wood(scaled, "F4", thickness=6.0)
@@ -142,7 +142,9 @@ def test_a_ledger_that_numbered_its_sides_is_read_by_their_ends() -> None:
 
 
 def test_renaming_a_former_reaches_the_audit_pairs() -> None:
-    sheet = Sheet(id="s", pairs=(Pair(part="F4", plan=50, measured=51), Pair(plan=9, measured=9)))
+    sheet = PrintedSheet(
+        id="s", pairs=(Pair(part="F4", plan=50, measured=51), Pair(plan=9, measured=9))
+    )
     named = drawing.rename_former(DEMO.but(audit=(sheet,)), "F4", "bay")
     assert [pair.part for pair in named.audit[0].pairs] == ["bay", None]
 

@@ -34,9 +34,9 @@ def test_the_demo_tells_its_story() -> None:
     assert {r.phase for r in build.surveyed.readings} == {"dry", "wet"}
     assert {check.verdict for check in judgement.checks} == {"true", "out", "unsure"}
     assert {c.body for c in judgement.checks if c.verdict == "out"} == {"stab"}
-    assert len(judgement.suspects) == 1
-    assert not judgement.suspects[0].alike
-    wrong = build.surveyed.reading(judgement.suspects[0].reading)
+    assert len(judgement.outliers) == 1
+    assert not judgement.outliers[0].alike
+    wrong = build.surveyed.reading(judgement.outliers[0].reading)
     assert isinstance(wrong, Distance)
     assert wrong.to == "stab_tip_te_starboard"
 

@@ -59,11 +59,11 @@ def test_every_frame_is_as_long_as_it_should_be_and_has_a_method_everywhere(
     frame: object, length: float
 ) -> None:
     fuselage = fuselage_from(frame, -30.0, length, length * 0.09)  # type: ignore[arg-type]
-    stops = fuselage.stops
-    assert stops[0][1].station == -30.0
-    assert stops[-1][1].station == pytest.approx(length - 30.0)
-    assert stops[-1][0] == "tail_post"
-    names = [name for name, _ in stops]
+    stations = fuselage.stations
+    assert stations[0][1].station == -30.0
+    assert stations[-1][1].station == pytest.approx(length - 30.0)
+    assert stations[-1][0] == "tail_post"
+    names = [name for name, _ in stations]
     covered = [(names.index(s.from_), names.index(s.to)) for s in fuselage.sections]
     assert covered[0][0] == 0
     assert covered[-1][1] == len(names) - 1

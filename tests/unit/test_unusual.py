@@ -30,7 +30,7 @@ DEMO = demo_build()
 )
 def test_inches_for_millimetres_are_asked_about(figures: dict[str, float], field: str) -> None:
     assert DEMO.fuselage is not None
-    first = DEMO.fuselage.stops[0][0]
+    first = DEMO.fuselage.stations[0][0]
     fuselage = DEMO.fuselage.but(
         formers=tuple(
             one.but(**figures) if one.id == first else one for one in DEMO.fuselage.formers

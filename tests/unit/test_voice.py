@@ -8,7 +8,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.messages import names
 from hardkeel.messages.advice import headline, next_step, seat_advice, suspect_sentence
-from hardkeel.messages.doubts import check_sentence, doubt_of
+from hardkeel.messages.alternatives import alternative_of, check_sentence
 from hardkeel.messages.verdicts import state_words, verdict_sentence, way_off
 from hardkeel.project.model import empty_build
 from hardkeel.survey.judging import judge_survey
@@ -51,7 +51,7 @@ def test_both_stories_are_told_where_a_verdict_rests_on_one_reading() -> None:
     said = check_sentence(SURVEY, DRY, check, "mm")
     assert said.startswith("Stabilizer level is out: starboard tip")
     assert "unless “level, F3 upper longeron, port to starboard” is wrong (1 to 29)" in said
-    doubt = doubt_of(DRY, check)
+    doubt = alternative_of(DRY, check)
     assert doubt is not None
     assert deciding(DRY, doubt) == ("r1",)
     sure = DRY.check("wing_roll")
@@ -98,7 +98,7 @@ def test_next_is_the_doubtful_reading_then_a_new_one_then_the_seat() -> None:
     step = next_step(SURVEY, DRY, "mm")
     assert (step.kind, step.reading.id if step.reading else "") == (
         "again",
-        DRY.suspects[0].reading,
+        DRY.outliers[0].reading,
     )
     cured = edits.set_ignored(BUILD, step.reading.id if step.reading else "", ignored=True)
     assert next_step(cured.surveyed, judge_survey(cured.surveyed, "dry"), "mm").kind == "reading"
@@ -126,7 +126,7 @@ def test_all_true_says_glue() -> None:
 
 
 def test_a_suspect_says_which_reading_and_by_how_much() -> None:
-    text = suspect_sentence(SURVEY, DRY, DRY.suspects[0], "mm")
+    text = suspect_sentence(SURVEY, DRY, DRY.outliers[0], "mm")
     assert re.fullmatch(r"r\d+ does not fit the rest, by [+−]\d+\.\d mm: take it again\.", text)
 
 

@@ -88,7 +88,7 @@ def marks_from(build: Build) -> tuple[Mark, ...]:
     """Marks that follow from the geometry: pins, longerons, tips, corners, middles."""
     marks: list[Mark] = []
     shapes = surfaces_of(build)
-    if build.fuselage is not None and len(build.fuselage.stops) > 1:
+    if build.fuselage is not None and len(build.fuselage.stations) > 1:
         marks += fuselage_pins(build.fuselage, _tail_pin_x(build.fuselage, shapes))
     for shape in shapes:
         if isinstance(shape, Fin):
@@ -242,7 +242,7 @@ def _refuse_lost(survey: Survey, bodies: dict[str, Body], marks: dict[str, Mark]
 
 
 def _seat_width(fuselage: Fuselage | None, x: float) -> float:
-    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if fuselage is None or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return _USUAL_SEAT_MM
     inside = 2 * (loft_of(fuselage).figures(x)["half_width"] - fuselage.side_thickness / 2)
     return max(inside, _NARROWEST_SEAT_MM)
@@ -253,8 +253,8 @@ def _tail_pin_x(fuselage: Fuselage, shapes: tuple[Surface | Fin, ...]) -> float:
     lying = [shape for shape in shapes if isinstance(shape, Surface)]
     stab = next((shape for shape in lying if shape.id == "stab"), None)
     wing = next((shape for shape in lying if shape.id != "stab"), None)
-    stops = [stop.station for _, stop in fuselage.stops]
+    stations = [stop.station for _, stop in fuselage.stations]
     if stab is None or wing is None:
-        return stops[0] + _WELL_AFT * (stops[-1] - stops[0])
+        return stations[0] + _WELL_AFT * (stations[-1] - stations[0])
     arm = stab.le_x + stab.root / 4 - wing.le_x - wing.root / 4
-    return min(max(stab.le_x - _AHEAD_OF_STAB * arm, stops[0]), stops[-1])
+    return min(max(stab.le_x - _AHEAD_OF_STAB * arm, stations[0]), stations[-1])

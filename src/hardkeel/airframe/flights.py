@@ -80,11 +80,11 @@ def _wing(wings: list[Wing]) -> Lifting | None:
 def _body(build: Build, wings: list[Wing]) -> Body | None:
     """The fuselage along its loft; ``None`` without one that has a length, or without a wing."""
     fuselage = build.fuselage
-    if fuselage is None or not wings or len(fuselage.stops) < _TWO:
+    if fuselage is None or not wings or len(fuselage.stations) < _TWO:
         return None
-    stops = [stop for _, stop in fuselage.stops]
-    first, last = stops[0].station, stops[-1].station
-    width = 2 * max(stop.half_width for stop in stops)
+    stations = [stop for _, stop in fuselage.stations]
+    first, last = stations[0].station, stations[-1].station
+    width = 2 * max(stop.half_width for stop in stations)
     if last <= first or width <= 0:
         return None
     quarter = wings[0].le_x + wings[0].root_chord / 4

@@ -81,7 +81,7 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
 def stick_parts(fuselage: Fuselage) -> list[Part]:
     """The sticks of each open section together: uprights and diagonals of both sides."""
     found: list[Part] = []
-    stops = dict(fuselage.stops)
+    stations = dict(fuselage.stations)
     if fuselage.bracing is None:
         return found
     for section in fuselage.sections:
@@ -103,7 +103,7 @@ def stick_parts(fuselage: Fuselage) -> list[Part]:
                 grain="along",
                 size=(sum(one.length for one in sticks) * BOTH_SIDES, deep[1], deep[0]),
                 volume=min(volume, LARGEST_FIGURE),
-                x=(stops[section.from_].station + stops[section.to].station) / 2,
+                x=(stations[section.from_].station + stations[section.to].station) / 2,
             )
         )
     return found

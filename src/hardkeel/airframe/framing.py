@@ -87,8 +87,8 @@ def _seats(fuselage: Fuselage, wings: tuple[Wing, ...]) -> list[Mark]:
 
 def _on_side(side: Side, mark: Mark) -> bool:
     """Whether a wing's chord line crosses the side at all: one over the fuselage stands on a cabane."""
-    low = min(stop.bottom for _, stop in side.fuselage.stops)
-    high = max(stop.top for _, stop in side.fuselage.stops)
+    low = min(stop.bottom for _, stop in side.fuselage.stations)
+    high = max(stop.top for _, stop in side.fuselage.stations)
     return all(low - 1 <= z <= high + 1 for _, z in mark.points)
 
 
@@ -136,13 +136,13 @@ def _running(name: str, within: Section, /, **figures: object) -> Member:
 def _crutch(fuselage: Fuselage, section: Section) -> Member:
     """On the datum line, as far aft as the fuselage is around it."""
     wide, thick = _CRUTCH_MM
-    stops = dict(fuselage.stops)
-    names = list(stops)
+    stations = dict(fuselage.stations)
+    names = list(stations)
     inside = [
         name
         for name in names[names.index(section.from_) : names.index(section.to) + 1]
-        if stops[name].bottom + fuselage.bottom_skin < -thick / 2
-        and stops[name].top - fuselage.top_skin > thick / 2
+        if stations[name].bottom + fuselage.bottom_skin < -thick / 2
+        and stations[name].top - fuselage.top_skin > thick / 2
     ]
     last = inside[-1] if len(inside) > 1 else section.to
     return _running(
@@ -165,8 +165,8 @@ def _free(name: str, taken: set[str]) -> str:
 
 
 def _of_sheet(fuselage: Fuselage, section: Section, taken: set[str]) -> Iterator[Member]:
-    stops = dict(fuselage.stops)
-    length = stops[section.to].station - stops[section.from_].station
+    stations = dict(fuselage.stations)
+    length = stations[section.to].station - stations[section.from_].station
     depth = max((one.section[1] for one in fuselage.longerons), default=0.0)
     yield _running(
         _free("doubler", taken),
@@ -177,7 +177,7 @@ def _of_sheet(fuselage: Fuselage, section: Section, taken: set[str]) -> Iterator
         short=round(_DOUBLER_SHORT * length, 1),
         material="light-ply",
     )
-    first = fuselage.stops[0][1]
+    first = fuselage.stations[0][1]
     if isinstance(first, Former) and section.from_ == first.id:
         tall = first.top - first.bottom
         yield Member.model_validate(

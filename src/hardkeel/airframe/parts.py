@@ -46,7 +46,7 @@ _TAIL_SOLID: Final = 0.75
 def parts_of(build: Build) -> tuple[Part, ...]:
     """Every part that follows from the airframe, and the builder's own; by place, nose to tail."""
     parts: list[Part] = []
-    if build.fuselage is not None and len(build.fuselage.stops) > 1:
+    if build.fuselage is not None and len(build.fuselage.stations) > 1:
         parts += _fuselage_parts(build.fuselage.drawn)
     built = built_surfaces(build)
     for shape in surfaces_of(build):
@@ -78,7 +78,9 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     loft = loft_of(fuselage)
     first, last = float(loft.stations[0]), float(loft.stations[-1])
     parts = [
-        _former_part(fuselage, former) for _, former in fuselage.stops if isinstance(former, Former)
+        _former_part(fuselage, former)
+        for _, former in fuselage.stations
+        if isinstance(former, Former)
     ]
     station = dict(zip(loft.names, loft.stations, strict=True))
     developed = dict(zip(loft.names, loft.developed(), strict=True))
@@ -86,7 +88,7 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
         if section.method not in _SHEETED or fuselage.side_thickness <= 0:
             continue
         a, b = station[section.from_], station[section.to]
-        tall = [stop.top - stop.bottom for _, stop in fuselage.stops if a <= stop.station <= b]
+        tall = [stop.top - stop.bottom for _, stop in fuselage.stations if a <= stop.station <= b]
         length = float(developed[section.to] - developed[section.from_])
         size = (length, max(tall), fuselage.side_thickness)
         volume = length * sum(tall) / len(tall) * fuselage.side_thickness
@@ -124,7 +126,7 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     parts += stick_parts(fuselage)
     for place, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
         if skin > 0:
-            widths = [2 * stop.half_width for _, stop in fuselage.stops]
+            widths = [2 * stop.half_width for _, stop in fuselage.stations]
             length = last - first
             parts.append(
                 Part(

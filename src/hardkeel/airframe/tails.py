@@ -15,12 +15,12 @@ from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.parts.woods import G_PER_MM3, Wood, woods_with
 from hardkeel.project.model import Build
+from hardkeel.tail.clearance import Clash, Plate, clashes_of
 from hardkeel.tail.controls import thickness_at_hinge
 from hardkeel.tail.foam import TubeHole, tube_holes
 from hardkeel.tail.grillage import Choice, choices_of
 from hardkeel.tail.lofting import loft_of_tail
 from hardkeel.tail.model import Controls, TailSurface
-from hardkeel.tail.movement import Clash, Plate, clashes_of
 from hardkeel.tail.passing import Passing, Slot, passing_of
 from hardkeel.tail.pieces import cut_list_of_tail, drawn_whole, flat_pieces_of_tail, wood_volume
 from hardkeel.tail.planform import planform_of
@@ -121,7 +121,7 @@ def tail_mass(build: Build, surface: TailSurface) -> float:
 def half_width_at(build: Build, x: float) -> float:
     """Half the fuselage's width at a station, mm; 0 without a fuselage, or beyond its ends."""
     fuselage = build.fuselage
-    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if fuselage is None or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return 0.0
     loft = loft_of(fuselage)
     if not float(loft.stations[0]) <= x <= float(loft.stations[-1]):
@@ -134,7 +134,7 @@ def in_a_slot(build: Build, surface: TailSurface) -> bool:
     fuselage = build.fuselage
     if surface.upright or surface.le_x is None or surface.z is None or fuselage is None:
         return False
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return False
     loft = loft_of(fuselage)
     x = surface.le_x + 0.3 * (surface.root_chord or 0.0)
@@ -161,7 +161,7 @@ def slot_of(build: Build, surface: TailSurface) -> Slot | None:
         else float(planform.trailing(0.0))
     )
     rear = (rear or 0.0) + _SLOT_PLAY_MM
-    end = max(stop.station for _, stop in fuselage.stops) - surface.le_x
+    end = max(stop.station for _, stop in fuselage.stations) - surface.le_x
     if end - rear < _OPEN_BEHIND_MM:
         rear = math.inf
     front = float(planform.leading(width)) - _SLOT_PLAY_MM
@@ -257,7 +257,7 @@ def rudder_of(build: Build) -> TailSurface | None:
     return next((one for one in build.tail if one.upright and one.hinge_at_chord is not None), None)
 
 
-def movement_in(build: Build) -> tuple[Clash, ...]:
+def clashes_in(build: Build) -> tuple[Clash, ...]:
     """What touches when rudder and elevators move, against fins, each other, the joiner and the fuselage.
 
     Raises
@@ -408,7 +408,7 @@ def _at(
 
 def _sides(fuselage: Fuselage | None, tail: tuple[TailSurface, ...]) -> list[Plate]:
     """The fuselage sides beside the tail, as upright plates between the formers."""
-    if fuselage is None or len(fuselage.stops) < 2 or fuselage.side_thickness <= 0:  # noqa: PLR2004
+    if fuselage is None or len(fuselage.stations) < 2 or fuselage.side_thickness <= 0:  # noqa: PLR2004
         return []
     starts = [one.le_x for one in tail if one.le_x is not None]
     if not starts:

@@ -13,7 +13,7 @@ from hardkeel.messages.paper import (
     wrong_pair_sentence,
 )
 from hardkeel.paper.audit import Finding, audit
-from hardkeel.paper.model import Sheet
+from hardkeel.paper.model import PrintedSheet
 from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
 
@@ -31,7 +31,7 @@ def audit_json(build: Build) -> dict[str, Any]:
     return {"sheets": [_sheet_json(sheet, audit(sheet.pairs)) for sheet in build.audit]}
 
 
-def _sheet_json(sheet: Sheet, found: Finding) -> dict[str, Any]:
+def _sheet_json(sheet: PrintedSheet, found: Finding) -> dict[str, Any]:
     further = found.next
     return {
         "id": sheet.id,

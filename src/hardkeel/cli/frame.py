@@ -9,10 +9,10 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
+from hardkeel.fuselage.bending_forces import pulls_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.easing import pulls_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of

@@ -4,9 +4,9 @@ import argparse
 from typing import Any
 
 from hardkeel.airframe.tails import (
+    clashes_in,
     frame_choices,
     holes_in_sides,
-    movement_in,
     passing_in,
     tail_mass,
     volumes_of,
@@ -68,7 +68,7 @@ def tail_json(build: Build) -> Json:
             "depth": one.depth,
             "at": list(one.at),
         }
-        for one in movement_in(build)
+        for one in clashes_in(build)
     ]
     return found
 
@@ -130,7 +130,7 @@ def tail_table(build: Build, unit: LengthUnit) -> str:
         lines += [f"  {one}" for one in _built(build, surface, unit)]
         lines += [f"  {one}" for one in _moving(build, surface, unit)]
         lines.append("")
-    clashes = movement_in(build)
+    clashes = clashes_in(build)
     lines += say.clash_sentences(clashes, unit) or [say.MOVES_FREE]
     return "\n".join(lines) + "\n"
 

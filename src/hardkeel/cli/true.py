@@ -13,7 +13,7 @@ from hardkeel.messages.advice import (
     seat_advice,
     suspect_sentence,
 )
-from hardkeel.messages.doubts import check_sentence, doubt_of
+from hardkeel.messages.alternatives import alternative_of, check_sentence
 from hardkeel.messages.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.messages.sharing import findings, fit_sentence
 from hardkeel.messages.sight import TOO_FEW, clicked_words, view_words
@@ -57,14 +57,14 @@ def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
         [one for one in (fit_sentence(judgement), *findings(survey, judgement, unit)) if one],
     )
     lines += _section(
-        "Doubts", [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
+        "Doubts", [suspect_sentence(survey, judgement, s, unit) for s in judgement.outliers]
     )
     lines += _section(
         "Not beyond doubt",
         [
             check_sentence(survey, judgement, check, unit)
             for check in judgement.checks
-            if doubt_of(judgement, check) is not None
+            if alternative_of(judgement, check) is not None
         ],
     )
     for correction in judgement.corrections:

@@ -57,11 +57,11 @@ class PlanPage:
 
 def plan_page(fuselage: Fuselage, title: str, *, photo: bool = False) -> PlanPage:
     """Draw the page of a fuselage; `photo` leans the camera instead of stretching the print."""
-    stops = [stop for _, stop in fuselage.stops]
-    first, last = stops[0].station, stops[-1].station
-    tallest = max(stop.top for stop in stops)
-    widest = max(stop.half_width for stop in stops)
-    centre = min(stop.bottom for stop in stops) - _PLAN_DROP_MM + 60.0
+    stations = [stop for _, stop in fuselage.stations]
+    first, last = stations[0].station, stations[-1].station
+    tallest = max(stop.top for stop in stations)
+    widest = max(stop.half_width for stop in stations)
+    centre = min(stop.bottom for stop in stations) - _PLAN_DROP_MM + 60.0
     left, top = first - _MARGIN_MM, tallest + _MARGIN_MM
     size = (last - first + 2 * _MARGIN_MM, top - centre + widest + _MARGIN_MM)
     crosses = tuple(
@@ -153,7 +153,7 @@ def _draw(
     line([(first - 20, 0.0), (last + 20, 0.0)], 0.18)
     line([(first - 20, centre), (last + 20, centre)], 0.18)
     line([(0.0, -8.0), (0.0, 8.0)], 0.18)
-    for name, stop in fuselage.stops:
+    for name, stop in fuselage.stations:
         x = stop.station
         line([(x, stop.bottom), (x, stop.top)], 0.25)
         line([(x, centre - stop.half_width), (x, centre + stop.half_width)], 0.25)

@@ -12,7 +12,7 @@ from hardkeel.edits.ledger import bring_parts_in
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import CutOut, Fuselage, MemberKind, Template
 from hardkeel.joinery.cut_part import Stock
-from hardkeel.paper.model import Pair, Sheet
+from hardkeel.paper.model import Pair, PrintedSheet
 from hardkeel.parts.model import CutPiece, Ledger, Listed
 from hardkeel.project.model import Build
 
@@ -100,7 +100,7 @@ def furnish(build: Build) -> Build:
         )
         for part, direction, kind, plan in _SHEET
     )
-    build = build.but(audit=(Sheet(id="former templates", pairs=pairs),))
+    build = build.but(audit=(PrintedSheet(id="former templates", pairs=pairs),))
     build = _framed(_cut_out(build))
     build = build.but(ledger=_ledger(build))
     masses = tuple(

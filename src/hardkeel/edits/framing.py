@@ -88,9 +88,9 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
         When the stops are not there, or not in this order.
     """
     fuselage = fuselage_of(build)
-    stops = dict(fuselage.stops)
+    stations = dict(fuselage.stations)
     for name in (first, last):
-        if name not in stops:
+        if name not in stations:
             raise BadInput("", f'no former "{name}"')
     figures: dict[str, object] = {
         "id": _free_name(fuselage, kind),
@@ -100,7 +100,7 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
         **_STARTS[kind],
     }
     if kind in ("rod", "hatch-frame"):
-        figures["station"] = round((stops[first].station + stops[last].station) / 2, 1)
+        figures["station"] = round((stations[first].station + stations[last].station) / 2, 1)
     if kind in ("bearer", "key"):
         figures.pop("to" if kind == "key" else "from")
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))

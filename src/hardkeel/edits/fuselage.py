@@ -27,7 +27,7 @@ from hardkeel.fuselage.model import (
     Template,
 )
 from hardkeel.fuselage.squaring import BOARD
-from hardkeel.paper.model import Sheet
+from hardkeel.paper.model import PrintedSheet
 from hardkeel.paper.picking import Picked
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
@@ -43,7 +43,7 @@ def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
     return checked(build, build.but(fuselage=fuselage))
 
 
-def set_stop(build: Build, name: str, **figures: float) -> Build:
+def set_station(build: Build, name: str, **figures: float) -> Build:
     """Set figures of a former or the tail post (``station``, ``half_width``, ``top``, ``bottom``), mm.
 
     Raises
@@ -85,7 +85,7 @@ def delete_former(build: Build, name: str) -> Build:
     """
     fuselage = fuselage_of(build)
     _former(fuselage, name)
-    names = [one for one, _ in fuselage.stops]
+    names = [one for one, _ in fuselage.stations]
     if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
         raise BadInput("", "a fuselage needs two stations")
     if fuselage.squaring is not None and any(
@@ -114,7 +114,7 @@ def _members_without(
 ) -> Framing:
     """Members that began or ended at a former go on to its neighbour; what was only there goes with it."""
     before, after = beside
-    names = [one for one, _ in fuselage.stops]
+    names = [one for one, _ in fuselage.stations]
     at_rear = name == names[-1]
     kept: list[Member] = []
     for member in fuselage.framed.members:
@@ -233,7 +233,7 @@ def _squaring_renamed(squaring: Squaring, old: str, new: str) -> Squaring:
     )
 
 
-def _pairs_renamed(sheet: Sheet, old: str, new: str) -> Sheet:
+def _pairs_renamed(sheet: PrintedSheet, old: str, new: str) -> PrintedSheet:
     return sheet.but(
         pairs=tuple(pair.but(part=new) if pair.part == old else pair for pair in sheet.pairs)
     )
@@ -241,7 +241,7 @@ def _pairs_renamed(sheet: Sheet, old: str, new: str) -> Sheet:
 
 def fair(build: Build, bump: Bump) -> Build:
     """Put a station on the fair curve."""
-    return set_stop(build, bump.former, **{bump.line: bump.fair})
+    return set_station(build, bump.former, **{bump.line: bump.fair})
 
 
 def set_skins(build: Build, **figures: float) -> Build:
@@ -285,7 +285,7 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
         When the two are not stops in this order.
     """
     fuselage = fuselage_of(build)
-    names = [name for name, _ in fuselage.stops]
+    names = [name for name, _ in fuselage.stations]
     if start not in names or end not in names or names.index(start) >= names.index(end):
         raise BadInput("", "a section runs from one station to a later one")
     a, b = names.index(start), names.index(end)

@@ -1,14 +1,14 @@
 """Pure edits of audit sheets and of the plans on the desk."""
 
 from hardkeel.base.errors import BadInput
-from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, Sheet, Trace, TraceKind
+from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, PrintedSheet, Trace, TraceKind
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 
 # -- audit -----------------------------------------------------------------------------------------
 
 
-def put_sheet(build: Build, sheet: Sheet) -> Build:
+def put_printed_sheet(build: Build, sheet: PrintedSheet) -> Build:
     """Put an audit sheet in the place of the one with its id, or last."""
     rest = [sheet if one.id == sheet.id else one for one in build.audit]
     if sheet not in rest:
@@ -18,8 +18,8 @@ def put_sheet(build: Build, sheet: Sheet) -> Build:
 
 def add_pair(build: Build, sheet_id: str, pair: Pair) -> Build:
     """Add a pair to a sheet; a sheet that is not there is made."""
-    sheet = next((s for s in build.audit if s.id == sheet_id), Sheet(id=sheet_id))
-    return put_sheet(build, sheet.but(pairs=(*sheet.pairs, pair)))
+    sheet = next((s for s in build.audit if s.id == sheet_id), PrintedSheet(id=sheet_id))
+    return put_printed_sheet(build, sheet.but(pairs=(*sheet.pairs, pair)))
 
 
 def change_pair(build: Build, sheet_id: str, number: int, **changes: object) -> Build:
@@ -27,17 +27,17 @@ def change_pair(build: Build, sheet_id: str, number: int, **changes: object) -> 
     sheet = _sheet(build, sheet_id)
     pairs = list(sheet.pairs)
     pairs[number] = pairs[number].but(**changes)
-    return put_sheet(build, sheet.but(pairs=tuple(pairs)))
+    return put_printed_sheet(build, sheet.but(pairs=tuple(pairs)))
 
 
 def delete_pair(build: Build, sheet_id: str, number: int) -> Build:
     """Strike a pair out."""
     sheet = _sheet(build, sheet_id)
     pairs = sheet.pairs[:number] + sheet.pairs[number + 1 :]
-    return put_sheet(build, sheet.but(pairs=pairs))
+    return put_printed_sheet(build, sheet.but(pairs=pairs))
 
 
-def _sheet(build: Build, sheet_id: str) -> Sheet:
+def _sheet(build: Build, sheet_id: str) -> PrintedSheet:
     for sheet in build.audit:
         if sheet.id == sheet_id:
             return sheet

@@ -12,7 +12,7 @@ from hardkeel.export.framing import named_templates
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew_all
-from hardkeel.export.rigging_sheet import A4_MM, rigging_sheet_pdf
+from hardkeel.export.rigging_form import A4_MM, rigging_form_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.tail import tail_files
 from hardkeel.export.templates import former_files
@@ -66,7 +66,7 @@ def export_record(
         contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached)
     step(2, _PARTS)
     if build.surveyed.bodies:
-        sheet = rigging_sheet_pdf(build, unit, A4_MM)
+        sheet = rigging_form_pdf(build, unit, A4_MM)
         contents[f"{stem}-measuring-sheet.pdf"] = sheet
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")

@@ -13,7 +13,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.paper import Page, templates_pdf
 from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
-from hardkeel.export.reading_sheet import reading_sheet_pdf
+from hardkeel.export.reading_form import reading_form_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
@@ -83,7 +83,7 @@ def template_files(
         When `step` says so.
     """
     fuselage = build.fuselage
-    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if fuselage is None or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     pieces = build_pieces(build)
     plan = board_plan_of(fuselage)
@@ -98,7 +98,7 @@ def template_files(
     )
     found = files_of(job, page, unit, step)
     if fuselage.board is not None and fuselage.formers:
-        sheet = reading_sheet_pdf(fuselage, job.title, page.size, unit)
+        sheet = reading_form_pdf(fuselage, job.title, page.size, unit)
         found[f"reading-sheet-{paper}.pdf"] = sheet
     return found
 

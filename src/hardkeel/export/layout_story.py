@@ -36,10 +36,10 @@ def layout_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowabl
 
 def _fuselage(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     fuselage = build.fuselage
-    if fuselage is None or not fuselage.stops:
+    if fuselage is None or not fuselage.stations:
         return []
     rows = [["Station", "At", "Half-width", "Top", "Bottom"]]
-    for name, stop in fuselage.stops:
+    for name, stop in fuselage.stations:
         figures = (stop.station, stop.half_width, stop.top, stop.bottom)
         rows.append([name.replace("_", " "), *(format_length(f, unit) for f in figures)])
     bumps = [bump_sentence(bump, unit) for bump in bumps_of(fuselage)]

@@ -120,7 +120,7 @@ def photo_story(
         lines = [say.clicked_words(photo.id, len(clicks)), say.view_words(view, unit)]
         lines += [
             suspect_sentence(survey, judgement, one, unit)
-            for one in judgement.suspects
+            for one in judgement.outliers
             if (sight := survey.sighting(one.reading)) is not None and sight.photo == photo.id
         ]
         story: list[Flowable] = []

@@ -196,10 +196,10 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles)
     if shared:
         story.append(Paragraph(FOUND, styles.heading))
         story += [Paragraph(safe(text), styles.text) for text in shared]
-    doubts = [suspect_sentence(survey, judgement, s, unit) for s in judgement.suspects]
-    if doubts:
+    alternatives = [suspect_sentence(survey, judgement, s, unit) for s in judgement.outliers]
+    if alternatives:
         story.append(Paragraph("Doubts", styles.heading))
-        story += [Paragraph(safe(text), styles.text) for text in doubts]
+        story += [Paragraph(safe(text), styles.text) for text in alternatives]
     return story
 
 

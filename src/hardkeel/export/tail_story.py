@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from hardkeel.airframe.tails import frame_choices, movement_in, passing_in, tail_mass, volumes_of
+from hardkeel.airframe.tails import clashes_in, frame_choices, passing_in, tail_mass, volumes_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
@@ -29,7 +29,7 @@ def tail_story(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]
             story.append(Paragraph(safe(str(fault)), styles.text))
     if built:
         try:
-            told = say.clash_sentences(movement_in(build), unit) or [say.MOVES_FREE]
+            told = say.clash_sentences(clashes_in(build), unit) or [say.MOVES_FREE]
         except BadInput:
             told = []
         story += [Paragraph(safe(text), styles.text) for text in told]

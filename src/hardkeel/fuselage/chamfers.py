@@ -85,13 +85,13 @@ def leaving_longerons_of(fuselage: Fuselage) -> tuple[LeavingLongeron, ...]:
         When there are fewer than two stations.
     """
     loft = loft_of(fuselage)
-    stops = dict(fuselage.stops)
+    stations = dict(fuselage.stations)
     begins = {s.from_ for s in fuselage.sections if s.method == "stick-sides"}
     found: list[LeavingLongeron] = []
     for section in fuselage.sections:
         if section.method not in SHEETED or section.to not in begins:
             continue
-        x = stops[section.to].station
+        x = stations[section.to].station
         plan = _slope(loft, "half_width", x)
         for longeron in fuselage.longerons:
             side = _slope(loft, "bottom" if longeron.is_lower else "top", x)

@@ -6,7 +6,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.fuselage.bending import Limits
-from hardkeel.fuselage.easing import SPRINGS_BACK, BendLine, bend_lines_of, pulls_of
+from hardkeel.fuselage.bending_forces import SPRINGS_BACK, BendLine, bend_lines_of, pulls_of
 from hardkeel.fuselage.flexing import Moduli
 from hardkeel.fuselage.model import Former, Fuselage
 
@@ -62,7 +62,7 @@ def straight_part(fuselage: Fuselage) -> tuple[Former, ...]:
     ValueError
         When there are no formers.
     """
-    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    formers = [stop for _, stop in fuselage.stations if isinstance(stop, Former)]
     widest = max(former.half_width for former in formers)
     wide = [i for i, former in enumerate(formers) if former.half_width >= _STRAIGHT * widest]
     return tuple(formers[wide[0] : wide[-1] + 1])
@@ -91,7 +91,7 @@ def closings_of(fuselage: Fuselage, limits: Limits, stiffness: Moduli) -> tuple[
         ("tail", -1, straight[-1].station),
     )
     for end, at, inner in ends:
-        name, stop = fuselage.stops[at]
+        name, stop = fuselage.stations[at]
         if stop.station == inner or stop.half_width >= widest:
             continue
         within = min(stop.station, inner), max(stop.station, inner)

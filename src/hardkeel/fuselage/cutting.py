@@ -12,7 +12,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
-from hardkeel.fuselage.notching import Void, crossing, tabs_of, voids_of
+from hardkeel.fuselage.notching import Passage, crossing, passages_of, tabs_of
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
@@ -68,7 +68,7 @@ class Carved:
     outside: Polygon
     inner: BaseGeometry
     stock: BaseGeometry
-    voids: tuple[Void, ...]
+    passages: tuple[Passage, ...]
     holes: tuple[tuple[CutOut, BaseGeometry], ...]
     wood: BaseGeometry
     parts: int
@@ -103,7 +103,9 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     """
     carved = carve(fuselage, former)
     wood = carved.wood
-    whole = carved.stock.difference(shapely.union_all([void.shape for void in carved.voids]))
+    whole = carved.stock.difference(
+        shapely.union_all([passage.shape for passage in carved.passages])
+    )
     cautions = [
         cut.id
         for cut, hole in carved.holes
@@ -140,13 +142,13 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
     stock = inner
     if former.sticks is not None:
         stock = inner.difference(inner.buffer(-former.sticks[0], join_style="mitre"))
-    voids = voids_of(fuselage.longerons, members, inner)
+    passages = passages_of(fuselage.longerons, members, inner)
     holes = tuple((cut, _hole(former, cut)) for cut in former.cutouts)
-    taken = [*(void.shape for void in voids), *(hole for _, hole in holes)]
+    taken = [*(passage.shape for passage in passages), *(hole for _, hole in holes)]
     wood = stock.difference(shapely.union_all(taken))
     wood = shapely.union_all([wood, *tabs_of(members, inner, fuselage.side_at(former.station))])
-    parts = 1 + sum(void.sort == "gap" for void in voids)
-    return Carved(outside, inner, stock, tuple(voids), holes, wood, parts * (1 + former.split))
+    parts = 1 + sum(passage.sort == "gap" for passage in passages)
+    return Carved(outside, inner, stock, tuple(passages), holes, wood, parts * (1 + former.split))
 
 
 def misfit_of(former: Former, template: Template) -> Misfit:

@@ -21,12 +21,12 @@ def dragged(fuselage: Fuselage, name: str, **figures: float) -> Fuselage:
     BadInput
         When there is no such stop.
     """
-    stops = fuselage.stops
-    names = [one for one, _ in stops]
+    stations = fuselage.stations
+    names = [one for one, _ in stations]
     if name not in names:
         raise BadInput("", f'no former "{name}"')
     i = names.index(name)
-    stop = stops[i][1]
+    stop = stations[i][1]
     kept = dict(figures)
     if "half_width" in kept:
         kept["half_width"] = max(0.0, kept["half_width"])
@@ -35,8 +35,8 @@ def dragged(fuselage: Fuselage, name: str, **figures: float) -> Fuselage:
     if "bottom" in kept:
         kept["bottom"] = min(kept["bottom"], kept.get("top", stop.top) - _THINNEST_MM)
     if "station" in kept:
-        low = stops[i - 1][1].station + _THINNEST_MM if i else float("-inf")
-        high = stops[i + 1][1].station - _THINNEST_MM if i + 1 < len(stops) else float("inf")
+        low = stations[i - 1][1].station + _THINNEST_MM if i else float("-inf")
+        high = stations[i + 1][1].station - _THINNEST_MM if i + 1 < len(stations) else float("inf")
         kept["station"] = min(max(kept["station"], low), high)
     moved = stop.but(**{key: round(value, 1) for key, value in kept.items()})
     if name == TAIL_POST:

@@ -38,7 +38,7 @@ class Bump:
 
 def bumps_of(fuselage: Fuselage) -> tuple[Bump, ...]:
     """The bumps of all three lines, the greatest first; none where there are too few stations."""
-    if len(fuselage.stops) < _LEAST_STATIONS:
+    if len(fuselage.stations) < _LEAST_STATIONS:
         return ()
     loft = loft_of(fuselage)
     found: list[Bump] = []

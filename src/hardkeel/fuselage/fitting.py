@@ -43,7 +43,7 @@ def fitted_formers(fuselage: Fuselage) -> tuple[FittedFormer, ...]:
             -math.degrees(math.atan(float(loft.half_width.slope(stop.station)))),
             _spacer(fuselage, stop),
         )
-        for _, stop in fuselage.stops
+        for _, stop in fuselage.stations
         if isinstance(stop, Former)
     )
 

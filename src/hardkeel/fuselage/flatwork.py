@@ -91,10 +91,10 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
                 ends = station - REGISTER_MM / 2, station + REGISTER_MM / 2
                 tabs.append(shapely.box(ends[0], -reach, ends[1], reach))
     whole = shapely.union_all([whole, *tabs])
-    stops = [stop.station for _, stop in fuselage.stops if a <= stop.station <= b]
+    stations = [stop.station for _, stop in fuselage.stations if a <= stop.station <= b]
     openings = [
         opening
-        for one, other in pairwise(stops)
+        for one, other in pairwise(stations)
         if (opening := _opening(side, one, other, member)) is not None
     ]
     wood = whole.difference(shapely.union_all(openings))
@@ -107,7 +107,7 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
             Mark("centre", ((a, 0.0), (b, 0.0))),
             *(
                 Mark("station", ((stop.station, -rail), (stop.station, rail)), name)
-                for name, stop in fuselage.stops
+                for name, stop in fuselage.stations
                 if a <= stop.station <= b
             ),
         ),
@@ -172,10 +172,10 @@ def _plate(side: Side, member: Member) -> Iterator[FlatPiece]:
     """From the rear face of one former to the front face of another, between the sides."""
     fuselage = side.fuselage
     a, b = fuselage.span(member)
-    stops = dict(fuselage.stops)
-    names = list(stops)
-    before = stops[member.from_ or names[0]]
-    behind = stops[member.to or names[-1]]
+    stations = dict(fuselage.stations)
+    names = list(stations)
+    before = stations[member.from_ or names[0]]
+    behind = stations[member.to or names[-1]]
     if isinstance(before, Former):
         a = faces_of(fuselage, before)[1]
     if isinstance(behind, Former):
@@ -201,8 +201,8 @@ def _plate(side: Side, member: Member) -> Iterator[FlatPiece]:
 def _hatch_frames(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
     """The glued frame below the sill, and its twin above it, which goes with the hatch."""
     station = member.station if member.station is not None else 0.0
-    stops = fuselage.stops
-    if not stops[0][1].station <= station <= stops[-1][1].station:
+    stations = fuselage.stations
+    if not stations[0][1].station <= station <= stations[-1][1].station:
         return  # outside the fuselage there is nothing to frame
     near = [f for f in fuselage.formers if abs(f.station - station) < _SAME_STATION_MM]
     try:
@@ -269,9 +269,9 @@ def board_plan_of(fuselage: Fuselage) -> FlatPiece | None:
     if board is None or not fuselage.formers:
         return None
     hand = -1.0 if board.inverted else 1.0
-    stops = fuselage.stops
-    a, b = stops[0][1].station, stops[-1][1].station
-    half = max(stop.half_width for _, stop in stops) + _BOARD_MARGIN_MM
+    stations = fuselage.stations
+    a, b = stations[0][1].station, stations[-1][1].station
+    half = max(stop.half_width for _, stop in stations) + _BOARD_MARGIN_MM
     marks = [
         Mark("centre", ((a - _BOARD_MARGIN_MM, 0.0), (b + _BOARD_MARGIN_MM, 0.0)), "centre line")
     ]

@@ -25,7 +25,7 @@ def gussets_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
 
 def _of(fuselage: Fuselage, member: Member, corners: tuple[Corner, ...]) -> Iterator[FlatPiece]:
     first, last = fuselage.span(member)
-    station = {name: stop.station for name, stop in fuselage.stops}
+    station = {name: stop.station for name, stop in fuselage.stations}
     leg = member.width or 0.0
     number = 0
     for corner in corners:

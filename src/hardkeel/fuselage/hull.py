@@ -38,7 +38,7 @@ def rings_of(fuselage: Fuselage | None, inside: float = 0.0) -> tuple[Array, ...
                 )
             ]
         )
-        for _, stop in fuselage.stops
+        for _, stop in fuselage.stations
     )
 
 

@@ -12,7 +12,7 @@ from typing import Final, Literal
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
 from hardkeel.fuselage.model import PLATES, Former, Framing, Fuselage, Longeron, Member
-from hardkeel.fuselage.notching import Void, passing
+from hardkeel.fuselage.notching import Passage, passing
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Trouble = Literal[
@@ -67,7 +67,7 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
         When a former's own outline crosses itself.
     """
     found: list[Finding] = []
-    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    formers = [stop for _, stop in fuselage.stations if isinstance(stop, Former)]
     for former in formers:
         found += _inspected(former, *_around(fuselage, former))
     found += _crowded(formers)
@@ -105,7 +105,7 @@ def _inspected(
     if carved.wood.is_empty:
         return (Finding(former.id, "nothing"),)
     whole = carved.stock.difference(
-        shapely.union_all([void.shape for void in carved.voids if void.sort != "hole"])
+        shapely.union_all([passage.shape for passage in carved.passages if passage.sort != "hole"])
     )
     found = [*_unfit(former, longerons, carved), *_holes(former, carved, whole, web)]
     found += _meeting(former, carved, web)
@@ -118,22 +118,24 @@ def _inspected(
 def _unfit(former: Former, longerons: tuple[Longeron, ...], carved: Carved) -> Iterator[Finding]:
     left, low, right, high = carved.inner.bounds
     told: set[str] = set()
-    for void in carved.voids:
-        if void.kind != "longeron" or void.ref in told:
+    for passage in carved.passages:
+        if passage.kind != "longeron" or passage.ref in told:
             continue
-        inside = carved.inner.intersection(void.shape).area
-        across, deep = next(one.section for one in longerons if one.id == void.ref)
+        inside = carved.inner.intersection(passage.shape).area
+        across, deep = next(one.section for one in longerons if one.id == passage.ref)
         lacking = max(across - (right - left) / 2, deep - (high - low) / 2)
         square = former.corner <= 0 and not former.outline
-        if lacking > _HAIR or (square and inside < _FITS * void.shape.area):
-            told.add(void.ref)
-            at = void.shape.centroid
-            yield Finding(former.id, "unfit", void.ref, figure=max(lacking, 0.0), at=(at.x, at.y))
+        if lacking > _HAIR or (square and inside < _FITS * passage.shape.area):
+            told.add(passage.ref)
+            at = passage.shape.centroid
+            yield Finding(
+                former.id, "unfit", passage.ref, figure=max(lacking, 0.0), at=(at.x, at.y)
+            )
 
 
 def _holes(former: Former, carved: Carved, whole: BaseGeometry, web: float) -> Iterator[Finding]:
     named = [(cut.id, hole) for cut, hole in carved.holes if cut.kind != "hatch"]
-    named += [(void.ref, void.shape) for void in carved.voids if void.sort == "hole"]
+    named += [(passage.ref, passage.shape) for passage in carved.passages if passage.sort == "hole"]
     told: dict[str, Finding] = {}  # of a pair the worse
     for ref, hole in named:
         left = _left_around(hole, whole)
@@ -202,11 +204,11 @@ def _outward_from(at: BaseGeometry, whole: BaseGeometry, outward: tuple[int, int
 def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
     """Notches and holes that come too near to each other; a doubler lies at the edge, and meets none."""
     lying: list[tuple[str, BaseGeometry]] = [
-        (void.ref, void.shape) for void in carved.voids if _counts(void)
+        (passage.ref, passage.shape) for passage in carved.passages if _counts(passage)
     ]
     lying += [(cut.id, hole) for cut, hole in carved.holes]
     told: set[frozenset[str]] = set()
-    notches = {void.ref for void in carved.voids if void.sort == "notch"}
+    notches = {passage.ref for passage in carved.passages if passage.sort == "notch"}
     for (a, one), (b, other) in combinations(lying, 2):
         apart = one.distance(other)
         pair = frozenset((a, b))
@@ -222,8 +224,8 @@ def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
         yield Finding(former.id, "meet", a, b, apart, at=(at.x, at.y))
 
 
-def _counts(void: Void) -> bool:
-    return void.sort != "gap" and void.kind not in ("doubler", "tail-doubler")
+def _counts(passage: Passage) -> bool:
+    return passage.sort != "gap" and passage.kind not in ("doubler", "tail-doubler")
 
 
 def _parted(former: Former, carved: Carved) -> Iterator[Finding]:

@@ -58,11 +58,11 @@ def loft_of(fuselage: Fuselage) -> Loft:
     BadInput
         When there are fewer than two stations.
     """
-    stops = fuselage.stops
-    if len(stops) < 2:  # noqa: PLR2004  nothing between
+    stations = fuselage.stations
+    if len(stations) < 2:  # noqa: PLR2004  nothing between
         raise BadInput("fuselage.formers", "a loft needs at least two stations")
-    figures = tuple((s.station, s.half_width, s.top, s.bottom) for _, s in stops)
-    return _loft(tuple(name for name, _ in stops), figures)
+    figures = tuple((s.station, s.half_width, s.top, s.bottom) for _, s in stations)
+    return _loft(tuple(name for name, _ in stations), figures)
 
 
 @lru_cache(maxsize=64)

@@ -325,15 +325,15 @@ class Fuselage(Value):
 
     def span(self, member: Member) -> tuple[float, float]:
         """Stations between which a member runs, mm."""
-        stops = self.stops
-        known = {name: stop.station for name, stop in stops}
-        first = known[member.from_] if member.from_ is not None else stops[0][1].station
-        last = known[member.to] if member.to is not None else stops[-1][1].station
+        stations = self.stations
+        known = {name: stop.station for name, stop in stations}
+        first = known[member.from_] if member.from_ is not None else stations[0][1].station
+        last = known[member.to] if member.to is not None else stations[-1][1].station
         return first, last
 
     def method_at(self, station: float) -> Method | None:
         """How it is built there; where two sections meet, the one that begins."""
-        known = {name: stop.station for name, stop in self.stops}
+        known = {name: stop.station for name, stop in self.stations}
         found: Method | None = None
         for section in self.sections:
             if known[section.from_] <= station <= known[section.to]:
@@ -342,7 +342,7 @@ class Fuselage(Value):
 
     def side_at(self, station: float) -> float:
         """How thick the sheet of a side is at a station, mm: none where nothing but sides of sticks meets it."""
-        known = {name: stop.station for name, stop in self.stops}
+        known = {name: stop.station for name, stop in self.stations}
         methods = {
             section.method
             for section in self.sections
@@ -355,7 +355,7 @@ class Fuselage(Value):
         return next((former for former in self.formers if former.id == former_id), None)
 
     @property
-    def stops(self) -> tuple[tuple[str, Former | TailPost], ...]:
+    def stations(self) -> tuple[tuple[str, Former | TailPost], ...]:
         """Formers and tail post by station, each with its name."""
         found: list[tuple[str, Former | TailPost]] = [(f.id, f) for f in self.formers]
         if self.tail_post is not None:

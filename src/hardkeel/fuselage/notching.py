@@ -25,7 +25,7 @@ _NOTCHED: Final[dict[MemberKind, Sort]] = {"wire": "hole", "bearer": "hole", "cr
 
 
 @dataclass(frozen=True, slots=True)
-class Void:
+class Passage:
     """Wood that a member takes from a former.
 
     Attributes
@@ -47,7 +47,7 @@ def crossing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
     members = fuselage.framed.members
     if not members:
         return ()
-    stations = {name: stop.station for name, stop in fuselage.stops}
+    stations = {name: stop.station for name, stop in fuselage.stations}
     return tuple(member for member in members if _passes(stations, former, member))
 
 
@@ -71,20 +71,20 @@ def _passes(stations: dict[str, float], former: Former, member: Member) -> bool:
     return first <= former.station <= last - member.short
 
 
-def voids_of(
+def passages_of(
     longerons: tuple[Longeron, ...], members: tuple[Member, ...], inner: BaseGeometry
-) -> list[Void]:
+) -> list[Passage]:
     """What longerons and members take out of a former whose edge is `inner`."""
     if inner.is_empty:
         return []
     found = [
-        Void(longeron.id, "longeron", "notch", notch)
+        Passage(longeron.id, "longeron", "notch", notch)
         for longeron in longerons
         for notch in _corner_notches(longeron, inner)
     ]
     for member in members:
         sort = _NOTCHED.get(member.kind, "notch")
-        found += [Void(member.id, member.kind, sort, shape) for shape in _taken(member, inner)]
+        found += [Passage(member.id, member.kind, sort, shape) for shape in _taken(member, inner)]
     return found
 
 

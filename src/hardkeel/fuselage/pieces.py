@@ -30,7 +30,7 @@ def pieces_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
         When there are fewer than two stations, or a former's own outline crosses itself.
     """
     found: list[FlatPiece] = []
-    for _, stop in fuselage.stops:
+    for _, stop in fuselage.stations:
         if isinstance(stop, Former):
             found += former_pieces(fuselage, stop)
     found += blanks_of(fuselage, seats)

@@ -76,7 +76,7 @@ class Side:
         self.fuselage = fuselage
         self.loft: Loft = loft_of(fuselage)
         self.station = dict(zip(self.loft.names, self.loft.stations.tolist(), strict=True))
-        self._corners = np.array([getattr(stop, "corner", 0.0) for _, stop in fuselage.stops])
+        self._corners = np.array([getattr(stop, "corner", 0.0) for _, stop in fuselage.stations])
 
     def corner(self, stations: Array) -> Array:
         """Radius of the section's corners, mm: straight from former to former."""
@@ -162,7 +162,7 @@ def _blanks(
     outline = side.strip(a, b)
     marks = [
         Mark("station", side.line(stop.station), stop_name)
-        for stop_name, stop in fuselage.stops
+        for stop_name, stop in fuselage.stations
         if a <= stop.station <= b
     ]
     start, end = (float(s) for s in side.along(np.array([a, b])))
@@ -267,7 +267,7 @@ def _doubler(side: Side, member: Member) -> FlatPiece:
         outline=side.strip(first, last, member.inset),
         marks=tuple(
             Mark("station", side.line(stop.station), name)
-            for name, stop in side.fuselage.stops
+            for name, stop in side.fuselage.stations
             if first <= stop.station <= last
         ),
         thickness=member.thickness or 0.0,
@@ -304,7 +304,7 @@ def faces_of(fuselage: Fuselage, former: Former) -> tuple[float, float]:
     lie on theirs.
     """
     thick = former.thickness or USUAL_FORMER_MM
-    names = [name for name, _ in fuselage.stops]
+    names = [name for name, _ in fuselage.stations]
     if former.id == names[0]:
         return former.station, former.station + thick
     if former.id == names[-1]:
@@ -319,7 +319,7 @@ def corner_strips_of(fuselage: Fuselage) -> tuple[CornerStrip, ...]:
     the strip stops short of the slot.
     """
     side = Side(fuselage)
-    formers = [stop for _, stop in fuselage.stops if isinstance(stop, Former)]
+    formers = [stop for _, stop in fuselage.stations if isinstance(stop, Former)]
     found: list[CornerStrip] = []
     for member in fuselage.framed.members:
         if member.kind != "corner-strip":
@@ -345,8 +345,8 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
     both only where they are equally long.
     """
     loft = loft_of(fuselage)
-    stops = fuselage.stops
-    rows = [_widths(fuselage, stop) for _, stop in stops]
+    stations = fuselage.stations
+    rows = [_widths(fuselage, stop) for _, stop in stations]
     curves = [NaturalCubic(loft.stations, np.array([row[i] for row in rows])) for i in (0, 1)]
     found: list[EdgeLengths] = []
     for section in fuselage.sections:

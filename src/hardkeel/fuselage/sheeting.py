@@ -67,7 +67,7 @@ def _skin(side: Side, face: Face, thickness: float) -> Skin:
         ]
     ).buffer(0)
     stations = [(name, float(arc_length_at((line,), loft.stations, np.array([stop.station]))[0]))
-                for name, stop in fuselage.stops]  # fmt: skip
+                for name, stop in fuselage.stations]  # fmt: skip
     panels = tuple(
         FlatPiece(
             name=f"{face} panel {number}",

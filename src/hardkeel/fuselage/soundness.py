@@ -46,7 +46,7 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
 
 
 def _check_member(fuselage: Fuselage, member: Member, place: str) -> None:
-    known = {name: stop.station for name, stop in fuselage.stops}
+    known = {name: stop.station for name, stop in fuselage.stations}
     for field, name in (("from", member.from_), ("to", member.to)):
         if name is not None and name not in known:
             raise BadInput(f"{place}.{field}", f'no former "{name}"')
@@ -68,8 +68,8 @@ def _check_stop(stop: Former | TailPost, place: str) -> None:
 
 def _check_stations(fuselage: Fuselage, place: str) -> None:
     where = {former.id: i for i, former in enumerate(fuselage.formers)}
-    stops = fuselage.stops
-    for (before, a), (name, b) in pairwise(stops):
+    stations = fuselage.stations
+    for (before, a), (name, b) in pairwise(stations):
         if b.station - a.station <= CLOSEST_MM:
             at = f"{place}.formers[{where[name]}]" if name in where else f"{place}.tail_post"
             raise BadInput(f"{at}.station", f"{b.station:g} is where {before} stands already")

@@ -35,7 +35,7 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
         ],
         "suspects": [
             {"reading": one.reading, "w": one.w, "set_aside": True, "or": list(one.alike)}
-            for one in squared.suspects
+            for one in squared.outliers
         ],
         "checks": [
             {

@@ -30,8 +30,8 @@ from hardkeel.survey.model import (
     marks_of,
 )
 from hardkeel.survey.network import Network, network_of
+from hardkeel.survey.outliers import NO_STARTS, Fit, Outlier, Starts, fits, set_aside
 from hardkeel.survey.soundness import check_reading
-from hardkeel.survey.suspecting import NO_STARTS, Fit, Starts, Suspect, fits, set_aside
 
 BOARD: Final = "board"
 # what is checked of each former: its name, the unknown, default tolerance (mm or degrees)
@@ -71,7 +71,7 @@ class Squared:
     solution: Solution
     readings: tuple[Reading, ...]
     fits: tuple[Fit, ...]
-    suspects: tuple[Suspect, ...]
+    outliers: tuple[Outlier, ...]
     columns: np.ndarray[tuple[int, int], np.dtype[np.intp]]
     tolerances: Array
     checks: tuple[Check, ...]
@@ -224,7 +224,7 @@ def square(
     net = network_of(survey, near.net if near is not None else None, _PRIORS)
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
     readings = in_phase(squaring.readings, phase)
-    solution, held, suspects, ended = set_aside(net, counted(readings), starts)
+    solution, held, outliers, ended = set_aside(net, counted(readings), starts)
     names = tuple(body.id for body in survey.bodies)
     columns = np.array(
         [[net.columns.column(name, unknown) or 0 for _, unknown, _ in CHECKED] for name in names],
@@ -239,7 +239,7 @@ def square(
         solution=solution,
         readings=readings,
         fits=fits(net, readings, held, solution),
-        suspects=suspects,
+        outliers=outliers,
         columns=columns,
         tolerances=tolerances,
         checks=checks,

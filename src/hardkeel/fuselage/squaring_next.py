@@ -8,6 +8,7 @@ from typing import Any, Final
 import numpy as np
 
 from hardkeel.fuselage.squaring import BOARD, CHECKED, CORNERS, Squared, bodies_of
+from hardkeel.survey.candidates import Available, available_in, candidate_pool
 from hardkeel.survey.checking import Check, CheckRule, verdict_of
 from hardkeel.survey.model import (
     ANGULAR,
@@ -24,7 +25,6 @@ from hardkeel.survey.model import (
     place_of,
     sigma_of,
 )
-from hardkeel.survey.pooling import Offers, offers_of, pool_of
 from hardkeel.survey.ranking import NextReading, promised, rank, undecided
 
 _SUSPECT: Final = 2.0  # sigmas of a careful hand
@@ -102,17 +102,17 @@ def next_readings(squared: Squared) -> tuple[NextReading, ...]:
     its centre mark, for whatever moves it sideways, tips or pushes it shows there; then whatever is sharpened most.
     What would sharpen a check by less than a tenth is not asked for.
     """
-    pool = pool_of(squared.net, readings_at_hand(squared.formers))
+    pool = candidate_pool(squared.net, readings_at_hand(squared.formers))
     used = {fit.id for fit in squared.fits if fit.used}
     held = [reading for reading in squared.readings if reading.id in used]
-    offers = offers_of(pool, squared.solution, held)
+    available = available_in(pool, squared.solution, held)
     rules = _rules(squared)
     open_ = undecided(squared.checks)
     off = suspicion(squared, held)
     suspected = [check for check in open_ if off.get(check.body, 0.0) > _SUSPECT]
     suspected.sort(key=lambda check: (-off[check.body], -abs(check.error) / check.tolerance))
     for check in suspected:
-        if best := rank(offers, squared.solution, rules[check.id], worth=_WORTH):
+        if best := rank(available, squared.solution, rules[check.id], worth=_WORTH):
             return best
     left = {check.body: check for check in reversed(open_)}
     for name in squared.formers:
@@ -126,7 +126,7 @@ def next_readings(squared: Squared) -> tuple[NextReading, ...]:
                 squared.checks_on(name),
             ):
                 return found
-    return _sharpest(squared, offers, rules, open_)
+    return _sharpest(squared, available, rules, open_)
 
 
 def suspicion(squared: Squared, held: Sequence[Reading]) -> dict[str, float]:
@@ -158,25 +158,25 @@ def _read_sideways(held: Sequence[Reading], former: str) -> bool:
 
 
 def _sharpest(
-    squared: Squared, offers: Offers, rules: dict[str, CheckRule], open_: Sequence[Check]
+    squared: Squared, available: Available, rules: dict[str, CheckRule], open_: Sequence[Check]
 ) -> tuple[NextReading, ...]:
     """The readings that together sharpen the open checks most for their minutes, each for the check it helps most."""
-    if not open_ or not offers.readings:
+    if not open_ or not available.readings:
         return ()
     covariance = squared.solution.covariance
     slopes = np.array([rules[check.id].slope for check in open_])
-    spread = offers.rows @ covariance
-    wide = offers.noise + np.sum(spread * offers.rows, axis=1)
+    spread = available.rows @ covariance
+    wide = available.noise + np.sum(spread * available.rows, axis=1)
     now = np.sum((slopes @ covariance) * slopes, axis=1)
     gain = (spread @ slopes.T) ** 2 / wide[:, None]
     left = np.sqrt(np.maximum(1 - gain / now, 1e-12))
-    worth = np.where(left <= _WORTH, -np.log(left), 0.0).sum(axis=1) / offers.efforts
+    worth = np.where(left <= _WORTH, -np.log(left), 0.0).sum(axis=1) / available.efforts
     order = np.argsort(-worth, kind="stable")[:_MOST]
     found = []
     for i in order[worth[order] > 0]:
         best = int(np.argmin(left[i]))
         sigma = float(np.sqrt(now[best]))
-        reading = offers.readings[i].but(value=float(offers.expected[i]))
+        reading = available.readings[i].but(value=float(available.expected[i]))
         found.append(NextReading(reading, open_[best].id, sigma, sigma * float(left[i, best])))
     return tuple(found)
 

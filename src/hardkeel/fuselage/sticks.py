@@ -259,11 +259,11 @@ def closed_stations(fuselage: Fuselage) -> tuple[tuple[str, float], ...]:
 def _drawn(fuselage: Fuselage, loft: Loft, section: Section, bracing: Bracing) -> _Drawing:
     first, last = loft.names.index(section.from_), loft.names.index(section.to)
     developed = [float(s) for s in loft.developed()[first : last + 1]]
-    stops = [stop for _, stop in fuselage.stops[first : last + 1]]
+    stations = [stop for _, stop in fuselage.stations[first : last + 1]]
     depth = {longeron.is_lower: longeron.section[1] for longeron in fuselage.longerons}
-    tops = [(s, stop.top - fuselage.top_skin) for s, stop in zip(developed, stops, strict=True)]
+    tops = [(s, stop.top - fuselage.top_skin) for s, stop in zip(developed, stations, strict=True)]
     lows = [
-        (s, stop.bottom + fuselage.bottom_skin) for s, stop in zip(developed, stops, strict=True)
+        (s, stop.bottom + fuselage.bottom_skin) for s, stop in zip(developed, stations, strict=True)
     ]
     upper, lower = _Edge(tops, -depth.get(False, 0.0)), _Edge(lows, depth.get(True, 0.0))
     width = bracing.upright[1] if bracing.upright is not None else 0.0

@@ -21,10 +21,10 @@ from hardkeel.survey.drifting import Drift
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import ANGULAR, Offset, Reading, Survey
+from hardkeel.survey.outliers import Fit, Outlier
 from hardkeel.survey.pot_life import still_to_take
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
-from hardkeel.survey.suspecting import Fit, Suspect
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,7 +130,7 @@ def _without_body(survey: Survey, check: Check) -> str:
 
 
 def suspect_sentence(
-    survey: Survey, judgement: Judgement, suspect: Suspect, unit: LengthUnit
+    survey: Survey, judgement: Judgement, suspect: Outlier, unit: LengthUnit
 ) -> str:
     """What to do about a reading that does not fit."""
     reading = survey.reading(suspect.reading)
@@ -224,14 +224,14 @@ def urgent_step(
 ) -> NextStep | None:
     """What comes before anything else: a lock that does not hold, a reading that does not fit."""
     of_locks = lock_step(survey, judgement, stage, unit)
-    if of_locks is None and judgement.suspects:
+    if of_locks is None and judgement.outliers:
         return _take_again(survey, judgement, unit)
     return of_locks
 
 
 def _take_again(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextStep:
     """The first reading or click that does not fit."""
-    first = judgement.suspects[0]
+    first = judgement.outliers[0]
     reading, said = survey.reading(first.reading), suspect_sentence(survey, judgement, first, unit)
     if reading is None:
         return NextStep("sight", CLICK_AGAIN, said)

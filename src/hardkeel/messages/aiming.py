@@ -5,7 +5,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit, format_small_length
 from hardkeel.messages.names import body_name, check_name, contact_name, sentence_case
 from hardkeel.messages.verdicts import format_value
-from hardkeel.survey.blaming import BY_PACKING
+from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, Survey
 

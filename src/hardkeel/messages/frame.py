@@ -5,13 +5,13 @@ from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
+from hardkeel.fuselage.bending_forces import SPRINGS_BACK, BendRemedy, Pull, sprung
 from hardkeel.fuselage.chamfers import (
     LeavingLongeron,
     PostChamfer,
     leaving_longerons_of,
     post_chamfer_of,
 )
-from hardkeel.fuselage.easing import SPRINGS_BACK, Easing, Pull, sprung
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.cut_part import CutPart
@@ -216,7 +216,7 @@ def bend_answer(bend: Bend) -> str:
     return f"{name}: {_VERDICTS[bend.verdict]}."
 
 
-def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
+def easing_lines(one: BendRemedy, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
     """The margin, the ways out where there is none, what springs back."""
     bend = one.bend
     if bend.radius is None or one.margin is None:
@@ -239,7 +239,7 @@ def easing_lines(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> lis
     return told
 
 
-def _ways_out(one: Easing, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
+def _ways_out(one: BendRemedy, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:
     told = []
     if one.laminating is not None:
         lam = one.laminating

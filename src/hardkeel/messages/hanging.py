@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from hardkeel.airframe.tails import movement_in, rudder_of
+from hardkeel.airframe.tails import clashes_in, rudder_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.next_steps import NextStep
@@ -38,7 +38,7 @@ def _swing(build: Build, unit: LengthUnit) -> str:
         return ""
     try:
         stations = hinge_stations(fin, build.profiles)
-        clashes = [one for one in movement_in(build) if any("rudder" in part for part in one.parts)]
+        clashes = [one for one in clashes_in(build) if any("rudder" in part for part in one.parts)]
     except BadInput:
         return ""
     widest = max(stations, key=lambda one: one.chord)

@@ -7,7 +7,7 @@ from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
 from hardkeel.messages.names import sentence_case
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
-from hardkeel.paper.model import Pair, Plan, Sheet
+from hardkeel.paper.model import Pair, Plan, PrintedSheet
 from hardkeel.paper.picking import Picked
 
 CAUSE_NAMES: Final[dict[Cause, str]] = {
@@ -123,7 +123,7 @@ def why_sentence(further: NextPair) -> str:
     return f"It tells whether {_DOUBTS[further.cause_a]} or {_DOUBTS[further.cause_b]}."
 
 
-def wrong_pair_sentence(sheet: Sheet, finding: Finding, unit: LengthUnit = "mm") -> str:
+def wrong_pair_sentence(sheet: PrintedSheet, finding: Finding, unit: LengthUnit = "mm") -> str:
     """Which pair does not go with the rest; empty where all do."""
     if finding.wrong is None or finding.cause == "undecided":
         return ""

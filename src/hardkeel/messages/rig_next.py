@@ -68,7 +68,7 @@ def _ending(survey: Survey, judgement: Judgement, body: str) -> NextStep:
             "lock", f"Your tools can't decide the {name}", f"Left open: {names}.", body=body
         )
     why = f"{AT_THE_EDGE}, or glue it as it stands." if open_ else "All of it is true."
-    hung = {check for doubt in judgement.doubts for check in doubt.checks}
+    hung = {check for doubt in judgement.alternatives for check in doubt.checks}
     if any(check.id in hung for check in open_):
         why = DOUBT_IS_LEFT
     return NextStep("lock", f"Glue the {name} and lock it", f"{why} {GLUE_CAUTION}", body=body)

@@ -60,7 +60,7 @@ def fit_sentence(judgement: Judgement) -> str:
     causes = _OTHER_CAUSES if shared is not None and shared.mark > 0 else _USUAL_CAUSES
     if goodness.poor:
         return f"They fit {goodness.factor:.1f} times worse than your tools promise. {causes}"
-    many, aside = len(judgement.readings), len(judgement.suspects)
+    many, aside = len(judgement.readings), len(judgement.outliers)
     if aside > _SLIPS * many + _RARELY * math.sqrt(_SLIPS * many) + 1:
         return f"{aside} of {many} readings do not fit the rest: too many to be slips. {causes}"
     return ""

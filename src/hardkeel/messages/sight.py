@@ -12,8 +12,8 @@ from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Sight, Survey
+from hardkeel.survey.outliers import Outlier
 from hardkeel.survey.sighting import PhotoView
-from hardkeel.survey.suspecting import Suspect
 
 SIGHT: Final = "Sight"
 OPEN_PHOTO: Final = "Open a photo…"
@@ -125,7 +125,7 @@ def told_id(survey: Survey, reading_id: str) -> str:
     return reading_name(survey, reading) if reading is not None else reading_id
 
 
-def click_sentence(survey: Survey, judgement: Judgement, suspect: Suspect) -> str:
+def click_sentence(survey: Survey, judgement: Judgement, suspect: Outlier) -> str:
     """What to do about a click that does not fit."""
     name = sentence_case(told_id(survey, suspect.reading))
     fit = next((one for one in judgement.sight_fits if one.id == suspect.reading), None)

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
     from hardkeel.fuselage.curing import Cure, JudgedFrame, Move
     from hardkeel.fuselage.shaping import Named, Shape
     from hardkeel.fuselage.squaring import Movement, Squared
-    from hardkeel.survey.suspecting import Suspect
+    from hardkeel.survey.outliers import Outlier
 
 SQUARE: Final = "Square"
 FRAME_CHECKS: Final = "Square?"
@@ -382,7 +382,7 @@ def _moved(mm: float, ways: tuple[str, str], unit: LengthUnit) -> str:
     return f"{format_length(abs(mm), unit)} {ways[0] if mm > 0 else ways[1]}"
 
 
-def doubt_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
+def doubt_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
     """Which reading does not fit, by how much, and which others it might be instead."""
     by_id = {reading.id: reading for reading in squared.readings}
     if suspect.alike:
@@ -392,14 +392,14 @@ def doubt_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> 
     return f"{words[:1].upper()}{words[1:]} does not fit the rest, {_by(squared, suspect, unit)}"
 
 
-def again_sentence(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
+def again_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
     """The same under the reading's own name."""
     if suspect.alike:
         return doubt_sentence(squared, suspect, unit)
     return f"It does not fit the rest, {_by(squared, suspect, unit)}"
 
 
-def _by(squared: "Squared", suspect: "Suspect", unit: LengthUnit) -> str:
+def _by(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
     fit = next(one for one in squared.fits if one.id == suspect.reading)
     reading = next(one for one in squared.readings if one.id == suspect.reading)
     return f"by {off_words(reading, fit.residual, unit)}: take it again."
@@ -409,7 +409,7 @@ def squared_lines(judged: "JudgedFrame", unit: LengthUnit) -> list[str]:
     """The frame in a sentence, what to doubt, what to move."""
     squared, named = judged.squared, judged.named
     said = [f"{frame_answer(named)} {frame_sentence(named, judged.shape, squared, unit)}"]
-    said += [doubt_sentence(squared, one, unit) for one in squared.suspects]
+    said += [doubt_sentence(squared, one, unit) for one in squared.outliers]
     return said + what_to_do(judged, unit)
 
 

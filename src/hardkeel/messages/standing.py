@@ -8,8 +8,8 @@ from hardkeel.survey.judging import Judgement
 
 def how_far_laid_out(build: Build, _judgement: Judgement) -> str:
     """How many stations the fuselage has."""
-    stops = build.fuselage.stops if build.fuselage is not None else ()
-    return f"{len(stops)} stations" if stops else "nothing yet"
+    stations = build.fuselage.stations if build.fuselage is not None else ()
+    return f"{len(stations)} stations" if stations else "nothing yet"
 
 
 def how_far_framed(build: Build, _judgement: Judgement) -> str:

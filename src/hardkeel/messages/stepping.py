@@ -23,7 +23,7 @@ _MINUTES_A_STICK: Final = 4.0
 def frame_steps(build: Build) -> tuple[Step, ...]:
     """Every step of framing this fuselage, in an order that breaks none of its rules."""
     fuselage = build.fuselage
-    if fuselage is None or len(fuselage.stops) < 2:  # noqa: PLR2004  nothing to frame
+    if fuselage is None or len(fuselage.stations) < 2:  # noqa: PLR2004  nothing to frame
         return ()
     work = Work(STAGE)
     methods = {section.method for section in fuselage.sections}
@@ -140,7 +140,7 @@ def _stick_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> 
         1
         for section in fuselage.sections
         if section.method == "stick-sides"
-        for name, stop in fuselage.stops
+        for name, stop in fuselage.stations
         if _within(fuselage, section.from_, section.to, stop.station)
     )
     minutes = _MINUTES_A_STICK * 2 * stations
@@ -172,7 +172,7 @@ def _stick_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> 
 
 
 def _within(fuselage: Fuselage, start: str, end: str, station: float) -> bool:
-    known = {name: stop.station for name, stop in fuselage.stops}
+    known = {name: stop.station for name, stop in fuselage.stations}
     return known[start] <= station <= known[end]
 
 
@@ -262,7 +262,7 @@ def _parts(fuselage: Fuselage) -> tuple[tuple[str, ...], tuple[str, ...], tuple[
     """Formers where the sides lie as good as parallel, those ahead, those behind."""
     ids = tuple(former.id for former in fuselage.formers)
     glued = tuple(former.id for former in straight_part(fuselage))
-    order = tuple(name for name, _ in fuselage.stops if name in ids)
+    order = tuple(name for name, _ in fuselage.stations if name in ids)
     first, last = order.index(glued[0]), order.index(glued[-1])
     return glued, order[:first], order[last + 1 :]
 

@@ -10,12 +10,12 @@ from hardkeel.tail.controls import hinge_places
 
 if TYPE_CHECKING:
     from hardkeel.airframe.tails import Volumes
+    from hardkeel.tail.clearance import Clash
     from hardkeel.tail.controls import HingeStation, Throws
     from hardkeel.tail.foam import Core, FoamStrip, SealChannel, SkinPanel, TubeHole
     from hardkeel.tail.grillage import Choice
     from hardkeel.tail.laminating import Lamination
     from hardkeel.tail.model import TailSurface
-    from hardkeel.tail.movement import Clash
     from hardkeel.tail.passing import Passing
     from hardkeel.tail.ribs import CutRib
     from hardkeel.tail.stacking import Stack, Trimmed

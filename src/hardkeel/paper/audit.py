@@ -282,8 +282,8 @@ def _deciding(
     """The further dimension on which the two likeliest causes differ most."""
     first, second = sorted(CAUSES, key=lambda cause: -chances[cause])[:2]
     a, b = _best_of(fitted, weights, first), _best_of(fitted, weights, second)
-    suspects = [m.model.part for m in (a, b) if m.model.part is not None]
-    parts = [*suspects, None]
+    outliers = [m.model.part for m in (a, b) if m.model.part is not None]
+    parts = [*outliers, None]
     length = max((pair.plan for pair in rows), default=300.0)
     best: NextPair | None = None
     directions: tuple[Direction, ...] = ("x", "y")

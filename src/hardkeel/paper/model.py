@@ -36,7 +36,7 @@ class Pair(Value):
     sigma: Positive = DEFAULT_SIGMA_MM
 
 
-class Sheet(Value):
+class PrintedSheet(Value):
     """A sheet that is audited."""
 
     id: Text

@@ -56,7 +56,7 @@ class BoardLines:
 
 def lines_of(fuselage: Fuselage, chosen: str, *, rough: bool = False) -> BoardLines:
     """Curves and handles; the section is the chosen stop's, `rough` while a hand drags."""
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return BoardLines()
     loft = loft_of(fuselage)
     along = _samples(loft)
@@ -72,7 +72,7 @@ def lines_of(fuselage: Fuselage, chosen: str, *, rough: bool = False) -> BoardLi
         Curve("above", "centre", ((first - 15, 0.0), (last + 15, 0.0))),
     ]
     handles: list[Handle] = []
-    for name, stop in fuselage.stops:
+    for name, stop in fuselage.stations:
         x = stop.station
         curves.append(Curve("side", "stop", ((x, -stop.top), (x, -stop.bottom)), name))
         curves.append(Curve("above", "stop", ((x, -stop.half_width), (x, stop.half_width)), name))
@@ -124,7 +124,7 @@ def _zip(us: np.ndarray[tuple[int], np.dtype[np.float64]], vs: object) -> list[P
 
 
 def _section(fuselage: Fuselage, chosen: str, *, rough: bool) -> list[Curve]:
-    stop = dict(fuselage.stops).get(chosen)
+    stop = dict(fuselage.stations).get(chosen)
     if stop is None:
         return []
     if isinstance(stop, Former):
@@ -146,7 +146,7 @@ def _section(fuselage: Fuselage, chosen: str, *, rough: bool) -> list[Curve]:
 
 
 def _section_handles(fuselage: Fuselage, chosen: str) -> list[Handle]:
-    stop = dict(fuselage.stops).get(chosen)
+    stop = dict(fuselage.stations).get(chosen)
     if stop is None:
         return []
     corners: tuple[tuple[Grip, float], ...] = (

@@ -38,7 +38,7 @@ def laid_flat(build: Build) -> WoodPicture:
         When there are fewer than two stations.
     """
     fuselage = build.fuselage or Fuselage()
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return WoodPicture()
     side = Side(fuselage)
     sides = side_blanks(build)
@@ -77,7 +77,7 @@ def laid_flat(build: Build) -> WoodPicture:
     labels: list[WoodLabel] = []
     low = min((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
     high = max((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
-    for name, stop in fuselage.stops:
+    for name, stop in fuselage.stations:
         at = float(side.along(np.array([stop.station]))[0])
         lines.append(WoodLine("station", ((at, low - 4), (at, high + 4)), name))
         labels.append(WoodLabel((at, high + 5), name.replace("_", " "), ref=name))
@@ -89,7 +89,7 @@ def _gussets(fuselage: Fuselage) -> Iterator[WoodShape]:
     members = [member for member in fuselage.framed.members if member.kind == "gusset"]
     if not members:
         return
-    station = {name: stop.station for name, stop in fuselage.stops}
+    station = {name: stop.station for name, stop in fuselage.stations}
     by_bay: dict[tuple[str, str], list[Corner]] = {}
     for corner in free_corners_of(fuselage):
         by_bay.setdefault((corner.before, corner.behind), []).append(corner)
@@ -153,7 +153,7 @@ def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
     carved = carve(fuselage, former)
     members = {member.id: member for member in fuselage.framed.members}
     longerons = {longeron.id: longeron for longeron in fuselage.longerons}
-    for void in carved.voids:
+    for void in carved.passages:
         if void.sort == "gap":
             continue
         material = (
@@ -217,7 +217,7 @@ def gallery(
 def side_view(build: Build) -> WoodPicture:
     """From port: formers on edge, every member where it runs."""
     fuselage = build.fuselage or Fuselage()
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return WoodPicture()
     side = Side(fuselage)
     first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
@@ -316,7 +316,7 @@ def _lines_from_the_side(fuselage: Fuselage, member: Member) -> Iterator[WoodLin
 def view_from_above(build: Build) -> WoodPicture:
     """From above: sides with their thickness, doublers, crutch, plates, formers on edge."""
     fuselage = build.fuselage or Fuselage()
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  no loft
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         return WoodPicture()
     side = Side(fuselage)
     first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])

@@ -9,7 +9,7 @@ from hardkeel.base.values import Value
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.glue.model import Shelf
 from hardkeel.logbook.entries import Entry, Session
-from hardkeel.paper.model import Plan, Sheet
+from hardkeel.paper.model import Plan, PrintedSheet
 from hardkeel.parts.model import Ledger
 from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.survey.model import Phase, Survey
@@ -45,7 +45,7 @@ class Build(Value):
     profiles: dict[str, str] = Field(default_factory=dict)
     masses: tuple[Mass, ...] = ()
     balance: Balance | None = None
-    audit: tuple[Sheet, ...] = ()
+    audit: tuple[PrintedSheet, ...] = ()
     plans: tuple[Plan, ...] = ()
     ledger: Ledger | None = None
     survey: Survey | None = None
@@ -85,7 +85,7 @@ class Build(Value):
             self.survey is not None
             or self.wings
             or self.tail
-            or (self.fuselage is not None and self.fuselage.stops)
+            or (self.fuselage is not None and self.fuselage.stations)
         )
 
 

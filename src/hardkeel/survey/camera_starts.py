@@ -62,11 +62,11 @@ def starts_of(
     reach = float(np.linalg.norm(pixels - pixels.mean(axis=0), axis=1).max())
     log_focal, _ = prior_of(photo)
     near = math.exp(log_focal) * spread / max(reach, 1.0)
-    doubt = np.hypot(sigma, slack * math.exp(log_focal) / near)
+    alternative = np.hypot(sigma, slack * math.exp(log_focal) / near)
     linear = transformed(photo, pixels, points)
     if linear is not None:
-        yield from _refined(photo, pixels, points, doubt, [linear])
-    yield from _refined(photo, pixels, points, doubt, list(_around(photo, pixels, points)))
+        yield from _refined(photo, pixels, points, alternative, [linear])
+    yield from _refined(photo, pixels, points, alternative, list(_around(photo, pixels, points)))
 
 
 def transformed(photo: Photo, pixels: Array, points: Array) -> Camera | None:
@@ -160,10 +160,10 @@ def _onto(ray: Array) -> Array:
 
 
 def _refined(
-    photo: Photo, pixels: Array, points: Array, doubt: Array, cameras: Sequence[Camera]
+    photo: Photo, pixels: Array, points: Array, alternative: Array, cameras: Sequence[Camera]
 ) -> list[Camera]:
     """Each camera moved to its own minimum with the marks held still; unlike ones, the best first."""
-    batch = _Batch(photo, pixels, points, doubt, cameras)
+    batch = _Batch(photo, pixels, points, alternative, cameras)
     with np.errstate(all="ignore"):
         batch.settle()
     far = float(np.linalg.norm(points - points.mean(axis=0), axis=1).max())
@@ -191,12 +191,12 @@ class _Batch:
         photo: Photo,
         pixels: Array,
         points: Array,
-        doubt: Array,
+        alternative: Array,
         cameras: Sequence[Camera],
     ) -> None:
         self._wanted = pixels - np.array(photo.size) / 2
         self._points = points
-        self._weight = np.repeat(1 / doubt, 2)
+        self._weight = np.repeat(1 / alternative, 2)
         log_focal, log_sigma = prior_of(photo)
         self._lens = np.array([log_focal, 0.0])
         self._prior = np.zeros(SIZE)

@@ -16,10 +16,10 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.columns import BENCH, SHIFTS, TWIST, Columns
 from hardkeel.survey.model import Phase
-from hardkeel.survey.network import Lean, Network
+from hardkeel.survey.network import GluingPrior, Network
 from hardkeel.survey.sharing import CARRIED
 
-LEANING: Final[tuple[Phase, ...]] = ("wet", "cured")
+PHASES_WITH_PRIOR: Final[tuple[Phase, ...]] = ("wet", "cured")
 _GLUED: Final = (5.0, 3.0)  # mm, degrees: one sigma of the body that the glue holds
 _OTHERS: Final = (0.2, 0.05)
 _TWISTS: Final = 0.1
@@ -73,11 +73,11 @@ def loosened(columns: Columns, dry: Dry, bodies: Collection[str]) -> Dry:
     return Dry(dry.unknowns, dry.covariance, may_move)
 
 
-def lean_on(dry: Dry) -> Lean:
+def prior_from(dry: Dry) -> GluingPrior:
     """What is known beforehand of a phase that leans on the dry one."""
     spread = dry.covariance + np.diag(dry.may_move)
     weight = np.linalg.inv(spread)
-    return Lean(dry.unknowns, (weight + weight.T) / 2)
+    return GluingPrior(dry.unknowns, (weight + weight.T) / 2)
 
 
 def _may_move(columns: Columns, body: str) -> Array:

@@ -57,16 +57,16 @@ def goodness_of(net: Network, solution: Solution, glued: str = "") -> Goodness:
     whole, columns = solution.whole, net.columns
     chi2 = float(np.sum((whole.residuals / whole.sigmas) ** 2)) + _lenses(net, solution)
     variances = np.diag(solution.covariance)
-    if net.lean is None:
+    if net.gluing_prior is None:
         strong = slice(columns.own, columns.size)
         chi2 += float(np.sum(solution.unknowns[strong] ** 2 * columns.prior_weight[strong]))
         taken = np.sum(1 - variances[: columns.own] * columns.prior_weight[: columns.own])
     else:
-        spread = np.linalg.inv(net.lean.weight)
+        spread = np.linalg.inv(net.gluing_prior.weight)
         start = columns.start[glued]
         free = np.arange(start, start + len(POSE))
         kept = np.setdiff1d(np.arange(columns.size), free)
-        away = (solution.unknowns - net.lean.mean)[kept]
+        away = (solution.unknowns - net.gluing_prior.mean)[kept]
         chi2 += float(away @ np.linalg.solve(spread[np.ix_(kept, kept)], away))
         taken = np.sum(1 - variances[free] / np.diag(spread)[free])
     rows = len(whole.residuals) - _PLACED * len(solution.cameras) - float(taken)

@@ -8,12 +8,27 @@ from typing import Final
 import numpy as np
 
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.blaming import charges_of, culprit_of
+from hardkeel.survey.alternatives import Alternative, weighed
+from hardkeel.survey.attribution import charges_of, culprit_of
+from hardkeel.survey.candidates import (
+    Available,
+    CandidatePool,
+    available_again,
+    available_in,
+    candidate_pool,
+)
 from hardkeel.survey.checking import Check, CheckRule, judge, rules_of
 from hardkeel.survey.correcting import Correction, Together, corrections_of, together_of
-from hardkeel.survey.doubting import Doubt, doubted
 from hardkeel.survey.drifting import Drift, drift_of
-from hardkeel.survey.gluing import LEANING, Dry, Moved, dry_of, lean_on, loosened, movement_of
+from hardkeel.survey.gluing import (
+    PHASES_WITH_PRIOR,
+    Dry,
+    Moved,
+    dry_of,
+    loosened,
+    movement_of,
+    prior_from,
+)
 from hardkeel.survey.goodness import Goodness, goodness_of
 from hardkeel.survey.likelihoods import Told, told_of
 from hardkeel.survey.lock_watch import LockWatch, watched
@@ -27,22 +42,21 @@ from hardkeel.survey.model import (
     in_phase,
 )
 from hardkeel.survey.network import Network, network_of
-from hardkeel.survey.pooling import Offers, Pool, offers_again, offers_of, pool_of
+from hardkeel.survey.outliers import (
+    NO_STARTS,
+    Fit,
+    Outlier,
+    SightFit,
+    Starts,
+    fits,
+    set_aside,
+    sight_fits,
+)
 from hardkeel.survey.pot_life import still_to_take, worth_repeating
 from hardkeel.survey.ranking import NextReading, promised, rank, undecided
 from hardkeel.survey.sharing import keys_in_use
 from hardkeel.survey.soundness import check_survey
 from hardkeel.survey.stories import asked_again, to_take_again
-from hardkeel.survey.suspecting import (
-    NO_STARTS,
-    Fit,
-    SightFit,
-    Starts,
-    Suspect,
-    fits,
-    set_aside,
-    sight_fits,
-)
 from hardkeel.survey.toolbox import Why, why_nothing
 
 _BEYOND: Final = 3.0
@@ -69,7 +83,7 @@ class Asking:
         What decides between the stories of a check that is open only because another is likely.
     """
 
-    tied: Callable[[Offers], Offers] = lambda offers: offers
+    tied: Callable[[Available], Available] = lambda available: available
     again: Again = lambda _rule, _check: ()
 
 
@@ -147,9 +161,9 @@ class Judgement:
     fits: tuple[Fit, ...]
     sightings: tuple[Sight, ...]
     sight_fits: tuple[SightFit, ...]
-    suspects: tuple[Suspect, ...]
+    outliers: tuple[Outlier, ...]
     checks: tuple[Check, ...]
-    doubts: tuple[Doubt, ...]
+    alternatives: tuple[Alternative, ...]
     corrections: tuple[Correction, ...]
     together: Together | None
     next: tuple[NextReading, ...]
@@ -158,7 +172,7 @@ class Judgement:
     charged: Mapping[str, tuple[str, ...]]
     culprit: str
     ended: Starts
-    pool: Pool
+    pool: CandidatePool
     movement: Mapping[str, tuple[Moved, ...]]
     goodness: Goodness
     shared: tuple[SharedFound, ...]
@@ -251,17 +265,17 @@ def judge_survey(
         check_survey(survey)
     net = network_of(survey, near.net if near is not None else None)
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
-    pool = near.pool if near is not None and near.pool.serves(net) else pool_of(net)
+    pool = near.pool if near is not None and near.pool.serves(net) else candidate_pool(net)
     observed = in_phase(survey.readings, phase)
     dry = _dry(survey, phase, net)
     rules = rules_of(survey, net.columns)
     settled = _settle(net, counted(observed), rules, starts, dry)
-    net, solution, suspects = settled.net, settled.solution, settled.suspects
+    net, solution, outliers = settled.net, settled.solution, settled.outliers
     in_use, held, dry = settled.in_use, settled.held, settled.dry
     taken = tuple(one for one in in_use if not isinstance(one, Sight))
     checks = judge(rules, solution.unknowns, solution.covariance)
-    aside = tuple(suspect.reading for suspect in suspects)
-    checks, doubts = doubted(settled.told, checks)
+    aside = tuple(suspect.reading for suspect in outliers)
+    checks, alternatives = weighed(settled.told, checks)
     corrections = corrections_of(net, solution, rules)
     charged = charges_of(
         net.columns, rules, checks, solution.unknowns, solution.covariance, survey.locked
@@ -275,7 +289,7 @@ def judge_survey(
         taken,
         rules,
         served,
-        Asking(again=_again(net, solution, doubts, aside, in_use)),
+        Asking(again=_again(net, solution, alternatives, aside, in_use)),
     )
     if repeats and (left := still_to_take(repeats, taken)):
         next_ = (*promised(net, solution, left, rules, served), *next_)
@@ -291,9 +305,9 @@ def judge_survey(
         fits=fitted,
         sightings=sightings,
         sight_fits=sight_fits(net, sightings, held, solution),
-        suspects=suspects,
+        outliers=outliers,
         checks=checks,
-        doubts=doubts,
+        alternatives=alternatives,
         corrections=corrections,
         together=together_of(net, solution, rules, out),
         next=next_,
@@ -306,7 +320,7 @@ def judge_survey(
         movement=movement_of(net, dry, solution) if dry is not None else MappingProxyType({}),
         goodness=goodness_of(net, solution, survey.gluing.body if dry and survey.gluing else ""),
         shared=_shared(net, solution, in_use),
-        drift=_drift(net, solution, readings, fitted, suspects),
+        drift=_drift(net, solution, readings, fitted, outliers),
         locks=settled.locks,
     )
 
@@ -320,7 +334,7 @@ class _Settled:
     in_use: tuple[Observation, ...]
     solution: Solution
     held: tuple[Observation, ...]
-    suspects: tuple[Suspect, ...]
+    outliers: tuple[Outlier, ...]
     ended: Starts
     told: Told | None
     locks: tuple[LockWatch, ...]
@@ -338,38 +352,38 @@ def _settle(
     while True:
         if dry is not None:
             dry = loosened(net.columns, dry, [one.body for one in moved])
-            net, starts = replace(net, lean=lean_on(dry)), NO_STARTS
-        solution, held, suspects, ended = set_aside(net, in_use, starts)
-        aside = tuple(suspect.reading for suspect in suspects)
+            net, starts = replace(net, gluing_prior=prior_from(dry)), NO_STARTS
+        solution, held, outliers, ended = set_aside(net, in_use, starts)
+        aside = tuple(suspect.reading for suspect in outliers)
         asked = rules or net.survey.locked_at
         told = told_of(net, solution, in_use, aside, rules) if asked else None
         locks = watched(net, told, in_use, [one.body for one in moved])
         found = next((one for one in locks if one.moved), None)
         if found is None:
             locks = (*moved, *locks)
-            return _Settled(net, dry, in_use, solution, held, suspects, ended, told, locks)
+            return _Settled(net, dry, in_use, solution, held, outliers, ended, told, locks)
         moved.append(found)
         in_use = tuple(one for one in in_use if one.id not in found.before)
 
 
 def again_of(judgement: Judgement) -> Again:
     """What decides between the stories of a check of this judgement that is in doubt."""
-    aside = [suspect.reading for suspect in judgement.suspects]
+    aside = [suspect.reading for suspect in judgement.outliers]
     in_use = counted((*judgement.readings, *judgement.sightings))
-    return _again(judgement.net, judgement.solution, judgement.doubts, aside, in_use)
+    return _again(judgement.net, judgement.solution, judgement.alternatives, aside, in_use)
 
 
 def _again(
     net: Network,
     solution: Solution,
-    doubts: tuple[Doubt, ...],
+    alternatives: tuple[Alternative, ...],
     aside: Sequence[str],
     readings: Sequence[Observation],
 ) -> Again:
     """What decides between the stories of a check that is in doubt."""
 
     def again(rule: CheckRule, check: Check) -> tuple[NextReading, ...]:
-        found = to_take_again(check, doubts, aside, readings)
+        found = to_take_again(check, alternatives, aside, readings)
         return asked_again(net, solution, rule, check, found) if found else ()
 
     return again
@@ -380,14 +394,14 @@ def _drift(
     solution: Solution,
     readings: tuple[Reading, ...],
     fitted: tuple[Fit, ...],
-    suspects: tuple[Suspect, ...],
+    outliers: tuple[Outlier, ...],
 ) -> Drift | None:
     """Looked for only where a reading is to be accused of what its gauge may have done."""
-    if not suspects:
+    if not outliers:
         return None
     used = frozenset(fit.id for fit in fitted if fit.used)
     drift = drift_of(net, solution, readings, used)
-    accused = {suspect.reading for suspect in suspects}
+    accused = {suspect.reading for suspect in outliers}
     return drift if drift is not None and accused & set(drift.readings) else None
 
 
@@ -416,7 +430,7 @@ def _repeats(survey: Survey, dry: Dry | None, net: Network) -> tuple[Reading, ..
 
 def _dry(survey: Survey, phase: Phase | None, net: Network) -> Dry | None:
     """What the dry readings left, where this phase leans on them."""
-    if survey.gluing is None or phase not in LEANING:
+    if survey.gluing is None or phase not in PHASES_WITH_PRIOR:
         return None
     readings = counted(in_phase(survey.readings, "dry"))
     if not readings:
@@ -440,7 +454,7 @@ def _held(check: Check) -> tuple[str, ...]:
 
 
 def next_readings(
-    pool: Pool,
+    pool: CandidatePool,
     solution: Solution,
     taken: tuple[Reading, ...],
     rules: tuple[CheckRule, ...],
@@ -460,8 +474,8 @@ def next_readings(
     open_ = undecided(checks)
     if not open_:
         return ()
-    new = asking.tied(offers_of(pool, solution, taken))
-    taken_before = asking.tied(offers_again(pool, solution, taken))
+    new = asking.tied(available_in(pool, solution, taken))
+    taken_before = asking.tied(available_again(pool, solution, taken))
     rule_of = {rule.id: rule for rule in rules}
     for check in open_:
         if check.hangs and (decides := asking.again(rule_of[check.id], check)):

@@ -14,6 +14,13 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
+from hardkeel.survey.candidates import (
+    Available,
+    CandidatePool,
+    available_again,
+    available_in,
+    tied_to,
+)
 from hardkeel.survey.columns import POSE, SHIFTS, Columns
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.handiness import handiest
@@ -27,7 +34,6 @@ from hardkeel.survey.model import (
     is_since,
 )
 from hardkeel.survey.network import Network
-from hardkeel.survey.pooling import Offers, Pool, offers_again, offers_of, tied_to
 
 _MOVES: Final = math.log(0.02 / 0.98)  # one locked body in fifty is pushed
 _PUSH: Final = np.array([0.7 if name in SHIFTS else 0.8 for name in POSE])  # mm, degrees: 1 sigma
@@ -181,7 +187,7 @@ class Seen:
     """An estimate, and what can still be read to better it."""
 
     net: Network
-    pool: Pool
+    pool: CandidatePool
     solution: Solution
     taken: tuple[Reading, ...]
 
@@ -204,15 +210,15 @@ def telling(
     least : float
         What it must tell: the square of what a move would do to it, over what it errs by.
     """
-    offers = [
+    available = [
         tied_to(offered, seen.net.survey, there)
         for offered in (
-            offers_of(seen.pool, seen.solution, seen.taken),
-            offers_again(seen.pool, seen.solution, seen.taken),
+            available_in(seen.pool, seen.solution, seen.taken),
+            available_again(seen.pool, seen.solution, seen.taken),
         )
     ]
     best: tuple[float, Reading] | None = None
-    for one in offers:
+    for one in available:
         tells = _tells(one, seen, watches)
         if not len(tells):
             continue
@@ -223,11 +229,11 @@ def telling(
     return best[1] if best is not None else None
 
 
-def _tells(offers: Offers, seen: Seen, watches: Sequence[LockWatch]) -> Array:
+def _tells(available: Available, seen: Seen, watches: Sequence[LockWatch]) -> Array:
     """What a move would do to each, squared, over what it would err by; shape (c,)."""
-    rows = offers.rows
+    rows = available.rows
     felt = np.zeros(len(rows))
-    noise = offers.noise + np.sum((rows @ seen.solution.covariance) * rows, axis=1)
+    noise = available.noise + np.sum((rows @ seen.solution.covariance) * rows, axis=1)
     for one in watches:
         pose = rows[:, _pose_of(seen.net.columns, one.body)]
         unseen = np.sum((pose @ one.spread) * pose, axis=1)

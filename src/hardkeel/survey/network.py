@@ -15,7 +15,7 @@ from hardkeel.survey.sharing import bend_of, points_of, shared_parts
 
 
 @dataclass(frozen=True)
-class Lean:
+class GluingPrior:
     """What is known beforehand, in place of the weak priors: x ~ N(mean, weight⁻¹).
 
     Attributes
@@ -50,17 +50,23 @@ class Network:
     index: dict[str, int]
     seats: dict[str, Placer]
     parts: tuple[SharedPart, ...] = ()
-    lean: Lean | None = None
+    gluing_prior: GluingPrior | None = None
 
     @property
     def prior_mean(self) -> Array:
         """Shape (n,)."""
-        return self.lean.mean if self.lean is not None else np.zeros(self.columns.size)
+        return (
+            self.gluing_prior.mean if self.gluing_prior is not None else np.zeros(self.columns.size)
+        )
 
     @property
     def prior_matrix(self) -> Array:
         """Shape (n, n)."""
-        return self.lean.weight if self.lean is not None else np.diag(self.columns.prior_weight)
+        return (
+            self.gluing_prior.weight
+            if self.gluing_prior is not None
+            else np.diag(self.columns.prior_weight)
+        )
 
     def observer(self, readings: Sequence[Reading]) -> Observer:
         """Predictor of these readings."""
@@ -86,7 +92,7 @@ def network_of(survey: Survey, like: Network | None = None, priors: Priors = AIR
         and like.survey.marks == survey.marks
         and like.parts == parts
     ):
-        return replace(like, survey=survey, lean=None)
+        return replace(like, survey=survey, gluing_prior=None)
     columns = lay_out(
         (body for body in survey.bodies if body.id != FUSELAGE), priors, parts, bend_of(survey)
     )

@@ -6,13 +6,13 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
+from hardkeel.survey.candidates import CandidatePool, available_in, candidate_pool
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading
 from hardkeel.survey.network import Network
-from hardkeel.survey.pooling import Pool, offers_of, pool_of
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
-from hardkeel.survey.watching import watch_of
+from hardkeel.survey.reliability import watch_of
 
 _LONGEST: Final = 30
 _SEEN: Final = 1.0  # sigma against tolerance: more, and nothing was read of it yet
@@ -26,7 +26,7 @@ def plan(
     rules: tuple[CheckRule, ...],
     taken: tuple[Reading, ...] = (),
     most: int = _LONGEST,
-    pool: Pool | None = None,
+    pool: CandidatePool | None = None,
 ) -> tuple[Reading, ...]:
     """Choose readings one by one, each for the check that is then least known.
 
@@ -41,9 +41,9 @@ def plan(
     pool : Pool, optional
         All that could be read, where it was made ready before.
     """
-    offers = offers_of(pool if pool is not None else pool_of(net), solution, taken)
-    candidates, expected, rows = offers.readings, offers.expected, offers.rows
-    noise, efforts = offers.noise, offers.efforts
+    available = available_in(pool if pool is not None else candidate_pool(net), solution, taken)
+    candidates, expected, rows = available.readings, available.expected, available.rows
+    noise, efforts = available.noise, available.efforts
     if not candidates or not rules:
         return ()
     slopes = np.array([rule.slope / rule.tolerance for rule in rules])

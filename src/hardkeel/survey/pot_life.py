@@ -19,7 +19,7 @@ from hardkeel.survey.model import (
     sigma_of,
 )
 from hardkeel.survey.network import Network
-from hardkeel.survey.watching import Watch
+from hardkeel.survey.reliability import Watch
 
 TO_REPEAT: Final = 4
 TO_CONFIRM: Final = 2

@@ -9,11 +9,11 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
+from hardkeel.survey.candidates import Available
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
 from hardkeel.survey.model import Reading, sigma_of
 from hardkeel.survey.network import Network
-from hardkeel.survey.pooling import Offers
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
 WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
@@ -58,7 +58,7 @@ def undecided(checks: Sequence[Check]) -> list[Check]:
 
 
 def rank(
-    offers: Offers, solution: Solution, rule: CheckRule, most: int = 5, worth: float = WORTH
+    available: Available, solution: Solution, rule: CheckRule, most: int = 5, worth: float = WORTH
 ) -> tuple[NextReading, ...]:
     """The best of what is offered for one check, the handiest of the nearly best first.
 
@@ -74,14 +74,14 @@ def rank(
     worth : float
         Share of its sigma that a check must be left with at most, else a reading is not worth the walk.
     """
-    candidates, rows, noise = offers.readings, offers.rows, offers.noise
+    candidates, rows, noise = available.readings, available.rows, available.noise
     if not candidates:
         return ()
     variance = float(rule.slope @ solution.covariance @ rule.slope)
     now = math.sqrt(variance)
     gains = single_gains(rows, noise, solution.covariance, rule.slope)
     after = np.sqrt(np.maximum(variance - gains, 0.0))
-    order = handiest(after, offers.efforts, offers.nearly)[:most]
+    order = handiest(after, available.efforts, available.nearly)[:most]
     best = [int(i) for i in order if after[i] < now * worth]
     sigmas = [float(after[i]) for i in best]
     if not best:
@@ -90,7 +90,7 @@ def rank(
         if pair_sigma < now * worth:
             best, sigmas = [first, second], [pair_sigma, pair_sigma]
     return tuple(
-        NextReading(candidates[i].but(value=float(offers.expected[i])), rule.id, now, sigma)
+        NextReading(candidates[i].but(value=float(available.expected[i])), rule.id, now, sigma)
         for i, sigma in zip(best, sigmas, strict=True)
     )
 

@@ -6,8 +6,9 @@ from typing import Final, Literal
 
 import numpy as np
 
+from hardkeel.survey.alternatives import Alternative
+from hardkeel.survey.candidates import available_in, tied_to
 from hardkeel.survey.checking import CheckRule
-from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Asking, Judgement, again_of, next_readings
 from hardkeel.survey.lock_watch import LockWatch, Seen, check_of_locked, telling
@@ -20,7 +21,6 @@ from hardkeel.survey.model import (
     counted,
     place_of,
 )
-from hardkeel.survey.pooling import offers_of, tied_to
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
 from hardkeel.survey.stories import to_take_again, told_apart
@@ -108,23 +108,23 @@ def next_on_stage(judgement: Judgement, body: str) -> tuple[NextReading, ...]:
             taken,
             judgement.rules,
             mine,
-            Asking(lambda offers: tied_to(offers, survey, there), again_of(judgement)),
+            Asking(lambda available: tied_to(available, survey, there), again_of(judgement)),
         )
     if _level(judgement) == "true":
         return ()
-    offers = offers_of(judgement.pool, judgement.solution, taken)
+    available = available_in(judgement.pool, judgement.solution, taken)
     for rule in sorted(_level_rules(judgement), key=lambda one: -_sigma(judgement, one)):
         if _sigma(judgement, rule) > _LEVEL_KNOWN and (
-            found := rank(offers, judgement.solution, rule)
+            found := rank(available, judgement.solution, rule)
         ):
             return found
     return ()
 
 
-def deciding(judgement: Judgement, doubt: Doubt) -> tuple[str, ...]:
+def deciding(judgement: Judgement, alternative: Alternative) -> tuple[str, ...]:
     """Readings that the story of the estimate and this one take differently: to be taken again."""
-    aside = [suspect.reading for suspect in judgement.suspects]
-    return told_apart(doubt, aside, (*judgement.readings, *judgement.sightings))
+    aside = [suspect.reading for suspect in judgement.outliers]
+    return told_apart(alternative, aside, (*judgement.readings, *judgement.sightings))
 
 
 def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
@@ -132,11 +132,11 @@ def decides_on_stage(judgement: Judgement, body: str) -> Reading | None:
 
     ``None`` where no verdict hangs on one, or each was read as often as tells anything.
     """
-    aside = [suspect.reading for suspect in judgement.suspects]
+    aside = [suspect.reading for suspect in judgement.outliers]
     taken = counted(judgement.readings)
     for check in judgement.checks:
         if check.body == body and check.verdict == "unsure":
-            found = to_take_again(check, judgement.doubts, aside, taken)
+            found = to_take_again(check, judgement.alternatives, aside, taken)
             if found:
                 return found[0]
     return None
@@ -164,13 +164,13 @@ def _read_once(judgement: Judgement) -> tuple[LockWatch, Reading] | None:
     A reading from before the lock that is taken again is one of how it stands now; both are wanted.
     """
     taken = counted(judgement.readings)
-    suspects = {suspect.reading for suspect in judgement.suspects}
+    outliers = {suspect.reading for suspect in judgement.outliers}
     w = {fit.id: fit.w for fit in judgement.fits}
     for watch in judgement.locks:
         times = Counter(place_of(one) for one in taken if one.id in watch.read)
         mine = {*watch.read, *watch.before}
         for one in taken:
-            odd = one.id in suspects or (one.id in watch.read and w.get(one.id, 0.0) > _ODD)
+            odd = one.id in outliers or (one.id in watch.read and w.get(one.id, 0.0) > _ODD)
             if odd and one.id in mine and times[place_of(one)] < _TWICE:
                 return watch, one
     return None

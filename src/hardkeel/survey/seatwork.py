@@ -9,7 +9,7 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from hardkeel.base.values import Finite, Text, Value
-from hardkeel.survey.blaming import BY_PACKING
+from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement

@@ -4,24 +4,27 @@ from collections import Counter
 from collections.abc import Sequence
 
 from hardkeel.survey.adjusting import Solution
+from hardkeel.survey.alternatives import Alternative
+from hardkeel.survey.candidates import MOST_TIMES
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.model import Observation, Reading, Sight, place_of
 from hardkeel.survey.network import Network
-from hardkeel.survey.pooling import MOST_TIMES
 from hardkeel.survey.ranking import NextReading, predicted_sigmas
 
 
 def told_apart(
-    doubt: Doubt, aside: Sequence[str], readings: Sequence[Observation]
+    alternative: Alternative, aside: Sequence[str], readings: Sequence[Observation]
 ) -> tuple[str, ...]:
     """Readings that the story of the estimate and this one take differently, in their order."""
-    own, bad = set(aside), set(doubt.bad)
+    own, bad = set(aside), set(alternative.bad)
     return tuple(one.id for one in readings if (one.id in own) != (one.id in bad))
 
 
 def to_take_again(
-    check: Check, doubts: Sequence[Doubt], aside: Sequence[str], readings: Sequence[Observation]
+    check: Check,
+    alternatives: Sequence[Alternative],
+    aside: Sequence[str],
+    readings: Sequence[Observation],
 ) -> tuple[Reading, ...]:
     """What decides between the stories of a check: the likeliest story's first, then what was read least.
 
@@ -30,8 +33,8 @@ def to_take_again(
     times = Counter(place_of(one) for one in readings)
     by_id = {one.id: one for one in readings if not isinstance(one, Sight)}
     found: dict[str, tuple[int, int]] = {}
-    for rank, doubt in enumerate(one for one in doubts if check.id in one.checks):
-        for name in told_apart(doubt, aside, readings):
+    for rank, alternative in enumerate(one for one in alternatives if check.id in one.checks):
+        for name in told_apart(alternative, aside, readings):
             if name in by_id and times[place_of(by_id[name])] < MOST_TIMES:
                 found.setdefault(name, (times[place_of(by_id[name])], rank))
     return tuple(by_id[name] for name in sorted(found, key=lambda one: found[one]))

@@ -78,7 +78,7 @@ class System:
     def normal(self, rows: Array) -> Normal:
         """The normal equations of whitened rows, shape (R, N)."""
         own = self._net.columns
-        shared = slice(own.own, own.size) if self._net.lean is None else slice(0, 0)
+        shared = slice(own.own, own.size) if self._net.gluing_prior is None else slice(0, 0)
         return Normal(rows, self.prior, shared)
 
     def rows_of(self, photo_id: str) -> slice:

@@ -9,9 +9,9 @@ from hardkeel.survey.columns import BENCH, BEND
 from hardkeel.survey.correcting import Correction, JointWay, Way
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Incidence, Offset, Photo, Tilt, marks_of
+from hardkeel.survey.outliers import Fit, SightFit
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.sighting import photo_view
-from hardkeel.survey.suspecting import Fit, SightFit
 
 Json = dict[str, object]
 _MOST_ODDS = 60.0  # of a natural logarithm: as sure as a number tells
@@ -40,11 +40,11 @@ def as_json(judgement: Judgement) -> Json:
         "culprit": judgement.culprit or None,
         "suspects": [
             {"reading": s.reading, "w": s.w, "set_aside": True, "or": list(s.alike)}
-            for s in judgement.suspects
+            for s in judgement.outliers
         ],
         "doubts": [
             {"bad": list(one.bad), "odds": one.odds, "checks": list(one.checks)}
-            for one in judgement.doubts
+            for one in judgement.alternatives
         ],
         "readings": _readings(judgement),
         "fit": {

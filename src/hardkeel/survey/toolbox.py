@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from typing import Final, Literal
 
 from hardkeel.survey.adjusting import Solution
+from hardkeel.survey.candidates import available_in, candidate_pool
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.model import Instrument, InstrumentKind, Reading
 from hardkeel.survey.network import Network
-from hardkeel.survey.pooling import offers_of, pool_of
 from hardkeel.survey.proposing import EVERY_TOOL, candidates_of, tools_of
 from hardkeel.survey.ranking import rank, undecided
 
@@ -45,8 +45,8 @@ def why_nothing(
     for tool in _ALL:
         if tool.kind in had:
             continue
-        pool = pool_of(net, candidates_of(net.survey.but(instruments=(tool,))))
-        for one in rank(offers_of(pool, solution, taken), solution, rule, 1):
+        pool = candidate_pool(net, candidates_of(net.survey.but(instruments=(tool,))))
+        for one in rank(available_in(pool, solution, taken), solution, rule, 1):
             if one.sigma_after < least:
                 best, least = tool.kind, one.sigma_after
     return best

@@ -59,7 +59,7 @@ def run_window(target: str | None) -> int:
     window.show()
     QTimer.singleShot(0, collect_again)
     QTimer.singleShot(0, window.offer_recovery)
-    QTimer.singleShot(_TIDY_AFTER_MS, window.filing.tidy)
+    QTimer.singleShot(_TIDY_AFTER_MS, window.document_file.tidy)
     code = app.exec()
     if not window.jobs.wait(_END_MS):  # all is on disk; what goes on reckoning is nobody's any more
         sys.stdout.flush()
@@ -95,7 +95,7 @@ def install_fault_hook(window: MainWindow) -> None:
     window, becomes a notice.
     """
     before = sys.excepthook
-    mouth = _Mouth(window)
+    mouth = _JobSignals(window)
     mouth.fault.connect(window.tell_fault)
 
     def hook(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
@@ -116,7 +116,7 @@ def install_fault_hook(window: MainWindow) -> None:
     )
 
 
-class _Mouth(QObject):
+class _JobSignals(QObject):
     """Brings a fault from another thread into the window's."""
 
     fault = pyqtSignal(str)

@@ -162,7 +162,7 @@ def apply_theme(app: QApplication, theme: Theme) -> None:
     """Dress the application: palette, font, and the windows that have no rooms.
 
     The style sheet is not the application's own: Qt would work through every widget of every page at
-    each change, seen or not.  A window's rooms put it on with `wear` when they are shown.
+    each change, seen or not.  A window's rooms put it on with `apply_style` when they are shown.
     """
     app.setProperty(_SHEET, style_sheet(theme))
     app.setProperty(_SCALE, theme.scale)
@@ -188,7 +188,7 @@ def apply_theme(app: QApplication, theme: Theme) -> None:
     app.setPalette(palette)
     for top in app.topLevelWidgets():
         if isinstance(top, QDialog | QMenu) or (top.parent() is None and not is_roomy(top)):
-            wear(top)
+            apply_style(top)
 
 
 def is_roomy(window: QWidget) -> bool:
@@ -196,7 +196,7 @@ def is_roomy(window: QWidget) -> bool:
     return isinstance(window, QMainWindow)
 
 
-def wear(widget: QWidget) -> None:
+def apply_style(widget: QWidget) -> None:
     """Put the application's style sheet on a room, a dialog or a menu, unless it is worn already.
 
     Margins and gaps of its layouts follow the text, so that what is hit grows with what is read.

@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.steps import plan_steps
+from hardkeel.fuselage.bending_forces import SPRINGS_BACK
 from hardkeel.fuselage.closing import closings_of, straight_part
-from hardkeel.fuselage.easing import SPRINGS_BACK
 from hardkeel.fuselage.flexing import solid
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
@@ -106,5 +106,5 @@ def test_a_soaked_end_gets_a_night_in_the_clamps_before_it_is_pulled() -> None:
 
 
 def test_no_end_is_soaked_where_all_goes_dry() -> None:
-    build = set_stop(Build(fuselage=box()), "F1", half_width=28.0)
+    build = set_station(Build(fuselage=box()), "F1", half_width=28.0)
     assert not any(step.id.startswith("soak") for step in frame_steps(build))

@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 
 from hardkeel.fuselage.bending import Bend, bends_of
-from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
-from hardkeel.fuselage.easing import (
+from hardkeel.fuselage.bending_forces import (
     SPRINGS_BACK,
     bend_lines_of,
-    easing_of,
     pulls_of,
+    remedy_of,
     sprung,
 )
+from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.flexing import flexural_of, solid
 from hardkeel.fuselage.model import (
     Former,
@@ -33,7 +33,7 @@ MODULUS = solid({"balsa-medium": 3.0})
 
 def test_a_bend_with_room_needs_no_way_out() -> None:
     bend = Bend("side", 3.0, 1000.0, 200.0, 0.15, "dry")
-    easing = easing_of(bend, "balsa-medium", LIMITS)
+    easing = remedy_of(bend, "balsa-medium", LIMITS)
     assert easing.margin == pytest.approx(4.0)
     assert easing.laminating is None is easing.kerfing
     assert easing_lines(easing, "mm", {}) == ["It takes 4.0 times as much, dry."]
@@ -41,7 +41,7 @@ def test_a_bend_with_room_needs_no_way_out() -> None:
 
 def test_laminations_are_thin_enough_and_no_thinner() -> None:
     bend = Bend("side", 6.0, 300.0, 200.0, 1.0, "soaked")
-    easing = easing_of(bend, "balsa-medium", LIMITS)
+    easing = remedy_of(bend, "balsa-medium", LIMITS)
     lam = easing.laminating
     assert lam is not None
     assert lam.layers == 2  # 3.6 mm go dry round 300 mm
@@ -55,7 +55,7 @@ def test_laminations_are_thin_enough_and_no_thinner() -> None:
 
 def test_kerfs_leave_what_bends_dry_and_close_no_further_than_they_are_wide() -> None:
     bend = Bend("side", 6.0, 300.0, 200.0, 1.0, "soaked")
-    kerf = easing_of(bend, "balsa-medium", LIMITS).kerfing
+    kerf = remedy_of(bend, "balsa-medium", LIMITS).kerfing
     assert kerf is not None
     assert kerf.depth + kerf.left == pytest.approx(6.0)
     assert 100 * kerf.left / (2 * 300.0) == pytest.approx(0.6)
@@ -67,19 +67,19 @@ def test_kerfs_leave_what_bends_dry_and_close_no_further_than_they_are_wide() ->
 def test_a_bend_that_is_hardly_too_tight_gets_no_scratches_for_kerfs() -> None:
     """A longeron 6 mm thick at 0.47 % where 0.45 go dry: cuts a quarter of a millimetre deep would lie metres apart."""
     bend = Bend("upper longeron from above", 6.0, 638.0, 200.0, 0.47, "soaked")
-    assert easing_of(bend, "spruce", LIMITS).kerfing is None
+    assert remedy_of(bend, "spruce", LIMITS).kerfing is None
 
 
 def test_what_hot_water_opens_is_not_soaked() -> None:
     bend = Bend("side", 2.0, 150.0, 200.0, 0.67, "too tight")
-    told = easing_lines(easing_of(bend, "light-ply", {"light-ply": (0.5, 0.5)}), "mm", {})
+    told = easing_lines(remedy_of(bend, "light-ply", {"light-ply": (0.5, 0.5)}), "mm", {})
     assert "Do not soak it: hot water opens the glue between its plies." in told
     assert not any("clamped overnight" in line for line in told)
 
 
 def test_a_wood_nothing_is_known_of_is_not_judged() -> None:
     bend = Bend("side", 3.0, 1000.0, 200.0, 0.15, None)
-    easing = easing_of(bend, "driftwood", LIMITS)
+    easing = remedy_of(bend, "driftwood", LIMITS)
     assert easing.margin is None
     assert easing_lines(easing, "mm", {}) == []
     assert "nothing is known" in bend_answer(bend)

@@ -114,7 +114,7 @@ def test_places_along_the_side_rise_with_the_stations() -> None:
 @pytest.mark.parametrize("seed", range(draws(14, 40)))
 def test_every_piece_of_any_fuselage_is_closed_and_sound(seed: int) -> None:
     fuselage = random_frame(np.random.default_rng(1000 + seed))
-    if fuselage is None or len(fuselage.stops) < 2:
+    if fuselage is None or len(fuselage.stations) < 2:
         return
     for piece in pieces_of(fuselage):
         assert piece.polygon.is_valid, piece.name

@@ -183,7 +183,7 @@ def test_a_former_between_sides_of_sticks_is_as_wide_as_drawn() -> None:
 @pytest.mark.parametrize("seed", range(draws(20, 60)))
 def test_every_finding_can_be_said(seed: int) -> None:
     fuselage = random_frame(np.random.default_rng(seed))
-    if fuselage is None or len(fuselage.stops) < 2:
+    if fuselage is None or len(fuselage.stations) < 2:
         return
     for one in findings_of(fuselage):
         title, said = finding_title(one), finding_sentence(one, "mm", fuselage.framed.web)

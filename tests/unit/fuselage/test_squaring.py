@@ -18,8 +18,8 @@ from hardkeel.messages.square import doubt_sentence, reading_words, squared_line
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.model import Distance, Gap, Height, Incidence, Offset
+from hardkeel.survey.outliers import Outlier
 from hardkeel.survey.priors import Shared
-from hardkeel.survey.suspecting import Suspect
 from tests.draws import draws
 from tests.frames import box
 from tests.square_frames import FAULTS, fault_of, frame_on_board, places, read
@@ -224,12 +224,12 @@ def test_a_blunder_is_named_and_set_aside() -> None:
     assert fuselage.squaring is not None
     wrong = [r.but(value=r.value + 10) if r.id == "q7" else r for r in fuselage.squaring.readings]
     squared = square(fuselage.but(squaring=Squaring(readings=tuple(wrong))))
-    assert [one.reading for one in squared.suspects] == ["q7"]
-    said = doubt_sentence(squared, squared.suspects[0], "mm")
+    assert [one.reading for one in squared.outliers] == ["q7"]
+    said = doubt_sentence(squared, squared.outliers[0], "mm")
     words = reading_words(next(one for one in wrong if one.id == "q7"))
     assert said.lower().startswith(words.lower())
     assert "by +10." in said or "by +9." in said
-    others = doubt_sentence(squared, Suspect("q7", 9.0, ("q8",)), "mm")
+    others = doubt_sentence(squared, Outlier("q7", 9.0, ("q8",)), "mm")
     assert others.startswith("One of these is wrong, take them again: ")
     assert reading_words(wrong[7]) in others
 

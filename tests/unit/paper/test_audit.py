@@ -12,7 +12,7 @@ from hardkeel.messages.paper import (
     wrong_pair_sentence,
 )
 from hardkeel.paper.audit import CAUSES, Cause, audit
-from hardkeel.paper.model import Pair, Sheet
+from hardkeel.paper.model import Pair, PrintedSheet
 from tests.audits import random_sheet, verdicts
 from tests.draws import draws
 from tests.strategies import seeds
@@ -76,7 +76,7 @@ def test_one_bad_part_is_named_and_a_single_wrong_pair_does_not_hide_the_scale()
     assert found.cause == "scale"
     assert found.wrong == 6
     assert "200.0 mm again: it is 10." in wrong_pair_sentence(
-        Sheet(id="s", pairs=(*scaled, slip)), found
+        PrintedSheet(id="s", pairs=(*scaled, slip)), found
     )
 
 

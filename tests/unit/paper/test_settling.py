@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from hardkeel.paper.settling import Settled, Unsettled, settle, window_px
+from hardkeel.paper.line_snapping import Settled, Unsettled, snap_to_line, window_px
 from tests.draws import draws
 from tests.scans import PAPERS, Paper, Scan, meeting_of, scan_of
 
@@ -27,7 +27,7 @@ def test_clicks_up_to_eight_tenths_beside_settle_within_a_tenth(paper: Paper, dp
     for _ in range(rounds):
         width = float(rng.choice([0.2, 0.35, 0.5, 0.8]))
         scan = scan_of(rng, dpi, width, paper, float(rng.uniform(-0.8, 0.8)))
-        left = across(settle(scan.grey, scan.click, scan.px_per_mm), scan)
+        left = across(snap_to_line(scan.grey, scan.click, scan.px_per_mm), scan)
         good += left is not None and abs(left) <= 0.1
     assert good >= 0.95 * rounds
 
@@ -35,7 +35,7 @@ def test_clicks_up_to_eight_tenths_beside_settle_within_a_tenth(paper: Paper, dp
 def test_a_click_is_only_moved_across_its_line() -> None:
     rng = np.random.default_rng(3)
     scan = scan_of(rng, 300, 0.35, "white", 0.5)
-    found = settle(scan.grey, scan.click, scan.px_per_mm)
+    found = snap_to_line(scan.grey, scan.click, scan.px_per_mm)
     assert isinstance(found, Settled)
     assert found.normal is not None
     along = -found.right * math.sin(scan.way) + found.down * math.cos(scan.way)
@@ -50,7 +50,7 @@ def test_of_two_lines_the_nearer_is_taken_or_none(gap: float) -> None:
         dpi, width = int(rng.choice([150, 200, 300, 600])), float(rng.choice([0.2, 0.35, 0.5]))
         off = -float(rng.uniform(0, min(gap / 2, 0.8)))
         scan = scan_of(rng, dpi, width, "white", off, beside=gap)
-        found = settle(scan.grey, scan.click, scan.px_per_mm)
+        found = snap_to_line(scan.grey, scan.click, scan.px_per_mm)
         left = across(found, scan)
         taken += left is not None and abs(left) <= 0.1
         between += found == "between"
@@ -62,7 +62,7 @@ def test_of_two_lines_the_nearer_is_taken_or_none(gap: float) -> None:
 def test_midway_between_two_lines_nothing_is_taken_and_it_says_so() -> None:
     rng = np.random.default_rng(5)
     scan = scan_of(rng, 300, 0.35, "white", -0.6, beside=1.2)
-    assert settle(scan.grey, scan.click, scan.px_per_mm) == "between"
+    assert snap_to_line(scan.grey, scan.click, scan.px_per_mm) == "between"
 
 
 @pytest.mark.parametrize("paper", ["white", "uneven", "pencil", "blueprint", "jpeg"])
@@ -70,7 +70,7 @@ def test_on_bare_paper_nothing_settles(paper: Paper) -> None:
     rng = np.random.default_rng(6)
     for dpi in (100, 300):
         scan = scan_of(rng, dpi, 0.35, paper, 3.9)
-        assert settle(scan.grey, scan.click, scan.px_per_mm) == "nothing"
+        assert snap_to_line(scan.grey, scan.click, scan.px_per_mm) == "nothing"
 
 
 @pytest.mark.parametrize(("arms", "worst"), [("cross", 0.1), ("tee", 0.15)])
@@ -82,7 +82,7 @@ def test_a_meeting_of_lines_is_found_both_ways(arms: str, worst: float, dpi: int
         way, far = rng.uniform(0, 2 * math.pi), rng.uniform(0, 0.6)
         at = (far * math.cos(way), far * math.sin(way))
         scan = meeting_of(rng, dpi, float(rng.choice([0.2, 0.35, 0.5])), arms, at)  # type: ignore[arg-type]
-        found = settle(scan.grey, scan.click, scan.px_per_mm)
+        found = snap_to_line(scan.grey, scan.click, scan.px_per_mm)
         assert isinstance(found, Settled)
         left.append(
             math.hypot(found.right / scan.px_per_mm - at[0], found.down / scan.px_per_mm - at[1])
@@ -95,8 +95,8 @@ def test_at_the_edge_of_the_scan_a_line_still_counts() -> None:
     scan = scan_of(rng, 300, 0.35, "white", 0.4)
     size = scan.grey.shape[0] // 2
     cut = scan.grey[size - 8 :, :]  # the click is 8 pixels from the upper edge
-    found = settle(cut, (scan.click[0], scan.click[1] - (size - 8)), scan.px_per_mm)
+    found = snap_to_line(cut, (scan.click[0], scan.click[1] - (size - 8)), scan.px_per_mm)
     left = across(found, scan)
     assert left is None or abs(left) < 0.12
-    assert settle(np.full((3, 3), 200), (1.5, 1.5), 6.0) == "nothing"
+    assert snap_to_line(np.full((3, 3), 200), (1.5, 1.5), 6.0) == "nothing"
     assert window_px(6.0, 0.9) >= 16

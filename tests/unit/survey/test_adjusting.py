@@ -7,7 +7,7 @@ from hardkeel.survey.adjusting import solve
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Distance, Height, Incidence
 from hardkeel.survey.network import network_of
-from hardkeel.survey.suspecting import W_LIMIT
+from hardkeel.survey.outliers import W_LIMIT
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.draws import draws
 from tests.strategies import seeds
@@ -133,8 +133,8 @@ def test_blunders_of_four_times_the_noticed_size_are_found() -> None:
         spoilt = survey.readings[pick]
         wrong = spoilt.but(value=spoilt.value + 2 * fits[pick].noticed_from)
         readings = tuple(wrong if r.id == spoilt.id else r for r in survey.readings)
-        suspects = judge_survey(survey.but(readings=readings)).suspects
-        named = {s.reading for s in suspects} | {other for s in suspects for other in s.alike}
+        outliers = judge_survey(survey.but(readings=readings)).outliers
+        named = {s.reading for s in outliers} | {other for s in outliers for other in s.alike}
         tried += 1
         found += spoilt.id in named
     assert found >= 0.95 * tried

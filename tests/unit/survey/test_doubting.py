@@ -95,7 +95,7 @@ def test_every_verdict_and_story_agrees_with_the_other_way(seed: int) -> None:
     judgement = judge_survey(crooked(seed, 22))
     other = Other(judgement)
     row = {one.id: i for i, one in enumerate(other.readings)}
-    best, near = other.stories(frozenset(row[one.reading] for one in judgement.suspects))
+    best, near = other.stories(frozenset(row[one.reading] for one in judgement.outliers))
     stories = {story: other.score(story) for story in (best, *near)}
     top = max(stories.values())
     own = judge(judgement.rules, judgement.solution.unknowns, judgement.solution.covariance)
@@ -119,8 +119,8 @@ def test_every_verdict_and_story_agrees_with_the_other_way(seed: int) -> None:
                 told.setdefault(frozenset(other.readings[j].id for j in story), set()).add(check.id)
         if clear:
             assert check.verdict == wanted
-    assert {frozenset(one.bad): set(one.checks) for one in judgement.doubts} == told
-    for doubt in judgement.doubts:
+    assert {frozenset(one.bad): set(one.checks) for one in judgement.alternatives} == told
+    for doubt in judgement.alternatives:
         story = frozenset(row[one] for one in doubt.bad)
         assert doubt.odds == pytest.approx(math.exp(stories[story] - top), rel=1e-6)
 
@@ -143,7 +143,7 @@ def test_without_a_misfit_no_story_turns_a_true_verdict() -> None:
     truth = random_truth(network_of(survey), rng, 0.0)
     exact = readings_of(survey, truth, rng, 60, noise=0.0)
     judgement = judge_survey(exact)
-    assert judgement.suspects == ()
+    assert judgement.outliers == ()
     assert any(check.verdict == "true" for check in judgement.checks)
 
 
@@ -173,9 +173,9 @@ def test_false_outs_become_rare() -> None:
 
 def test_the_edge_and_the_doubts_are_printed() -> None:
     told = as_json(judge_survey(demo_build().surveyed, "dry"))
-    doubts = told["doubts"]
-    assert isinstance(doubts, list)
-    assert set(doubts[0]) == {"bad", "odds", "checks"}
+    alternatives = told["doubts"]
+    assert isinstance(alternatives, list)
+    assert set(alternatives[0]) == {"bad", "odds", "checks"}
     checks = told["checks"]
     assert isinstance(checks, list)
     hanging = 0

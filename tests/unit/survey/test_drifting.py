@@ -57,7 +57,7 @@ def test_most_drifts_are_named_and_slips_never() -> None:
     drifting = [named(judge_survey(read(seed, each=0.3))) for seed in range(draws(7, 20))]
     assert sum(one is not None for one in drifting) >= draws(6, 18)
     slips = [judge_survey(read(seed, slips=0.1)) for seed in range(draws(12, 40))]
-    assert sum(bool(one.suspects) for one in slips) > draws(9, 30)
+    assert sum(bool(one.outliers) for one in slips) > draws(9, 30)
     assert not any(one.drift for one in slips)
 
 

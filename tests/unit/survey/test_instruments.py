@@ -231,8 +231,8 @@ def test_the_error_of_a_level_taken_off_is_gone_and_the_readings_agree() -> None
     mended = take_off_zero(build, zero)
     (left,) = zero_errors(mended.surveyed)
     assert left.error == pytest.approx(0, abs=1e-9)
-    assert judge_survey(build.surveyed).suspects or judge_survey(build.surveyed).doubts
-    assert not judge_survey(mended.surveyed).suspects
+    assert judge_survey(build.surveyed).outliers or judge_survey(build.surveyed).alternatives
+    assert not judge_survey(mended.surveyed).outliers
 
 
 def test_one_place_or_places_that_disagree_clear_nothing() -> None:

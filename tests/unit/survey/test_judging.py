@@ -118,8 +118,8 @@ def test_two_readings_that_can_not_be_told_apart_are_named_together() -> None:
         Incidence(id=f"i{k}", body="wing", value=2.0 + v) for k, v in enumerate((0.0, 3.0))
     )
     judgement = judge_survey(base.but(readings=right))
-    assert len(judgement.suspects) == 1
-    assert {judgement.suspects[0].reading, *judgement.suspects[0].alike} == {"i0", "i1"}
+    assert len(judgement.outliers) == 1
+    assert {judgement.outliers[0].reading, *judgement.outliers[0].alike} == {"i0", "i1"}
 
 
 def test_a_reading_that_nothing_checks_is_never_suspected() -> None:
@@ -131,7 +131,7 @@ def test_a_reading_that_nothing_checks_is_never_suspected() -> None:
     single = Incidence(id="a", body="wing", value=2.05, sigma=0.01)
     told = judge_survey(plain_survey(twist=False).but(readings=(single,)))
     assert told.fits[0].noticed_from == float("inf")
-    assert not told.suspects
+    assert not told.outliers
     assert as_json(told)["readings"][0]["noticed_from"] is None  # type: ignore[index]
 
 
@@ -230,7 +230,7 @@ def test_judged_from_nearby_it_says_the_same_as_from_nothing() -> None:
         warm = judge_survey(build_then.surveyed, "dry", near=before, sound=True)
         sigma = np.sqrt(np.diag(cold.solution.covariance))
         assert np.abs((warm.solution.unknowns - cold.solution.unknowns) / sigma).max() < 2e-3
-        assert [s.reading for s in warm.suspects] == [s.reading for s in cold.suspects]
+        assert [s.reading for s in warm.outliers] == [s.reading for s in cold.outliers]
         assert [c.verdict for c in warm.checks] == [c.verdict for c in cold.checks]
         assert [c.only_shims.moves for c in warm.corrections] == [
             c.only_shims.moves for c in cold.corrections

@@ -99,7 +99,7 @@ def test_two_readings_since_its_lock_that_fit_only_a_push_name_it() -> None:
     watch = said.moved[0]
     assert not watch.rivals
     assert len(watch.read) == 2
-    assert not said.suspects  # nothing is charged to the gauge
+    assert not said.outliers  # nothing is charged to the gauge
     known = {one.id for one in said.checks_on("wing") if one.verdict == "true"}
     assert "wing_incidence" not in known
     assert "wing_roll" not in known  # not read since
@@ -134,7 +134,7 @@ def test_a_bad_reading_since_the_lock_is_bad_and_nothing_else() -> None:
     build = with_readings(build, TRUE, again, begin=70)
     said = judged(build)
     assert not said.moved
-    assert [one.reading for one in said.suspects] == [build.surveyed.readings[-4].id]
+    assert [one.reading for one in said.outliers] == [build.surveyed.readings[-4].id]
     assert rig_stages(said)[1].state == "locked"
 
 
@@ -186,7 +186,7 @@ def test_unlocking_what_moved_sets_aside_how_it_stood_and_it_can_be_locked_anew(
     assert ignored == set(before)
     again = judged(set_locked(free, "wing", locked=True, now=at(80)))
     assert not again.moved
-    assert not again.suspects
+    assert not again.outliers
 
 
 def test_a_lock_in_another_zone_or_in_none_is_compared_all_the_same() -> None:
@@ -302,7 +302,7 @@ def test_a_reading_from_before_the_lock_is_not_replaced_by_one_of_how_it_stands_
     build = replace_reading(build, first.but(value=first.value + 3.0))
     for minutes in (60, 70):
         said = judged(build)
-        assert first.id in {one.reading for one in said.suspects}
+        assert first.id in {one.reading for one in said.outliers}
         found = in_question(said, "stab")
         assert found is not None
         assert found[1].id == first.id  # once more, beside it

@@ -101,7 +101,7 @@ def test_a_second_implementation_gives_the_same_numbers(seed: int, blunder: int 
         json.loads(survey.model_dump_json(by_alias=True, exclude_unset=True))
     ).all_told()
 
-    assert [one.reading for one in judged.suspects] == other["suspects"]
+    assert [one.reading for one in judged.outliers] == other["suspects"]
     sigma = np.sqrt(np.diag(judged.solution.covariance))
     for (owner, name), value in other["unknowns"].items():
         at, spread = column_of(judged.net, owner, name), other["sigma"][owner, name]
@@ -296,15 +296,15 @@ def test_wet_readings_keep_marks_and_bends_and_forget_zeros() -> None:
     )
     before, after = judge_survey(wet, "dry"), judge_survey(wet, "wet")
     columns = after.net.columns
-    lean = after.net.lean
-    assert lean is not None
-    spread = np.linalg.inv(lean.weight)
+    gluing_prior = after.net.gluing_prior
+    assert gluing_prior is not None
+    spread = np.linalg.inv(gluing_prior.weight)
     for (what, _), at in columns.shared.items():
         if what in ("mark", "bend_y", "bend_z"):
-            assert lean.mean[at] == before.solution.unknowns[at]
+            assert gluing_prior.mean[at] == before.solution.unknowns[at]
             assert spread[at, at] == pytest.approx(before.solution.covariance[at, at], rel=1e-6)
         else:
-            assert lean.mean[at] == 0.0
+            assert gluing_prior.mean[at] == 0.0
             assert spread[at, at] == pytest.approx(1 / columns.prior_weight[at], rel=1e-6)
             assert np.abs(np.delete(spread[at], at)).max() < 1e-9
 
@@ -336,22 +336,23 @@ def test_the_fit_of_wet_readings_leaves_out_what_the_glue_may_move(shared: Share
         readings=(*(one.but(phase="dry") for one in survey.figures), *wet),
     )
     judged = judge_survey(both, "wet")
-    lean, solution, columns = judged.net.lean, judged.solution, judged.net.columns
-    assert lean is not None
+    gluing_prior, solution, columns = judged.net.gluing_prior, judged.solution, judged.net.columns
+    assert gluing_prior is not None
     start = columns.start["stab"]
     free = np.arange(start, start + 6)
     kept = np.setdiff1d(np.arange(columns.size), free)
-    away = solution.unknowns - lean.mean
+    away = solution.unknowns - gluing_prior.mean
     least = away.copy()
     least[free] = -np.linalg.solve(
-        lean.weight[np.ix_(free, free)], lean.weight[np.ix_(free, kept)] @ away[kept]
+        gluing_prior.weight[np.ix_(free, free)],
+        gluing_prior.weight[np.ix_(free, kept)] @ away[kept],
     )
-    form = least @ lean.weight @ least
+    form = least @ gluing_prior.weight @ least
     own = np.sum((solution.residuals / solution.sigmas) ** 2)
     assert judged.goodness.chi2 == pytest.approx(own + form, rel=1e-6)
-    spread = np.diag(np.linalg.inv(lean.weight))[free]
+    spread = np.diag(np.linalg.inv(gluing_prior.weight))[free]
     taken = np.sum(1 - np.diag(solution.covariance)[free] / spread)
-    used = len(wet) - len(judged.suspects)
+    used = len(wet) - len(judged.outliers)
     assert judged.goodness.rows == pytest.approx(used - taken, rel=1e-6)
 
 

@@ -7,39 +7,39 @@ from pypdf import PdfReader
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.export.rigging_sheet import A4_MM, rigging_sheet_pdf
+from hardkeel.export.rigging_form import A4_MM, rigging_form_pdf
 from hardkeel.messages.names import reading_name
 from hardkeel.project.model import Build
 from hardkeel.survey.model import place_of
-from hardkeel.survey.sheet import next_on_sheet, sheet_list
+from hardkeel.survey.reading_form import form_list, next_on_form
 from tests.airframes import plain_survey
 
 
 def test_the_list_does_not_depend_on_what_was_read() -> None:
     survey = demo_build().surveyed
     assert survey.readings
-    listed = sheet_list(survey)
-    assert listed == sheet_list(survey.but(readings=()))
-    assert listed == sheet_list(survey.but(locked=("wing",)))
+    listed = form_list(survey)
+    assert listed == form_list(survey.but(readings=()))
+    assert listed == form_list(survey.but(locked=("wing",)))
     assert [one.id for one in listed] == [str(i) for i in range(1, len(listed) + 1)]
     assert len({place_of(one) for one in listed}) == len(listed) <= 30
 
 
 def test_the_next_on_the_sheet_is_the_first_that_is_not_in() -> None:
-    listed = sheet_list(plain_survey())
-    assert next_on_sheet(listed, ()) == listed[0]
+    listed = form_list(plain_survey())
+    assert next_on_form(listed, ()) == listed[0]
     taken = (listed[0].but(id="r1"), listed[2].but(id="r2"))
-    assert next_on_sheet(listed, taken) == listed[1]
-    assert next_on_sheet(listed, listed) is None
+    assert next_on_form(listed, taken) == listed[1]
+    assert next_on_form(listed, listed) is None
 
 
 @pytest.mark.parametrize("unit", ["mm", "in"])
 def test_the_paper_has_every_reading_in_order_with_its_number(unit: LengthUnit) -> None:
     build = demo_build()
-    paper = PdfReader(io.BytesIO(rigging_sheet_pdf(build, unit, A4_MM)))
+    paper = PdfReader(io.BytesIO(rigging_form_pdf(build, unit, A4_MM)))
     text = " ".join(" ".join(page.extract_text().split()) for page in paper.pages)
     at = -1
-    for reading in sheet_list(build.surveyed):
+    for reading in form_list(build.surveyed):
         found = text.find(reading_name(build.surveyed, reading), at + 1)
         assert found > at, reading
         at = found
@@ -47,4 +47,4 @@ def test_the_paper_has_every_reading_in_order_with_its_number(unit: LengthUnit) 
 
 
 def test_an_empty_build_has_a_sheet_that_says_so() -> None:
-    assert io.BytesIO(rigging_sheet_pdf(Build(), "mm", A4_MM)).read(5) == b"%PDF-"
+    assert io.BytesIO(rigging_form_pdf(Build(), "mm", A4_MM)).read(5) == b"%PDF-"

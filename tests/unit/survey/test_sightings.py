@@ -196,9 +196,9 @@ def test_a_mis_click_is_named_and_set_aside_whole(seed: int) -> None:
     u, v = sights[bad].value
     sights[bad] = sights[bad].but(value=(u + 40.0 if u < 2000 else u - 40.0, v))
     judged = judge_survey(survey.but(readings=tuple(sights)))
-    assert sights[bad].id in {name for one in judged.suspects for name in (one.reading, *one.alike)}
-    assert judged.suspects
-    fit = next(one for one in judged.sight_fits if one.id == judged.suspects[0].reading)
+    assert sights[bad].id in {name for one in judged.outliers for name in (one.reading, *one.alike)}
+    assert judged.outliers
+    fit = next(one for one in judged.sight_fits if one.id == judged.outliers[0].reading)
     assert not fit.used
     assert fit.residual is not None
     assert fit.off is not None
@@ -367,7 +367,7 @@ def test_doubtful_sightings_count_with_both_rows(seed: int) -> None:
     survey = survey.but(readings=(*figures, *sights))
     judged = judge_survey(survey)
     other = OtherStories(judged)
-    now = frozenset(other.ids.index(one.reading) for one in judged.suspects)
+    now = frozenset(other.ids.index(one.reading) for one in judged.outliers)
     for _ in range(12):
         best = max(other.near(now), key=other.score)
         if other.score(best) <= other.score(now) + 1e-9:
@@ -388,8 +388,8 @@ def test_doubtful_sightings_count_with_both_rows(seed: int) -> None:
             assert judged.checks[i].verdict == ("unsure" if others else check.verdict), check.id
             for story in others:
                 turned.setdefault(frozenset(other.ids[j] for j in story), set()).add(check.id)
-    assert {frozenset(d.bad): set(d.checks) for d in judged.doubts} == turned
-    for doubt in judged.doubts:
+    assert {frozenset(d.bad): set(d.checks) for d in judged.alternatives} == turned
+    for doubt in judged.alternatives:
         story = frozenset(other.ids.index(one) for one in doubt.bad)
         assert doubt.odds == pytest.approx(math.exp(other.score(story) - max(scores)), rel=1e-5)
 
@@ -454,5 +454,5 @@ def test_clicks_at_random_are_refused_with_the_photos_name_or_told_to_be_wrong()
         except BadInput as fault:
             refused.append((fault.place, '"p1"' in str(fault)))
         else:
-            assert judged.suspects or not judged.solution.cameras
+            assert judged.outliers or not judged.solution.cameras
     assert set(refused) <= {("survey.photos", True)}

@@ -73,7 +73,7 @@ def test_it_asks_for_the_readings_in_its_stories(judged: Judgement) -> None:
     )
     told = {
         name
-        for doubt in judged.doubts
+        for doubt in judged.alternatives
         if "stab_roll" in doubt.checks
         for name in deciding(judged, doubt)
     }
@@ -144,9 +144,9 @@ def test_a_correction_beyond_sense_is_measured_again_first() -> None:
 def test_what_is_out_only_by_another_part_is_not_called_true() -> None:
     """A fin that stands upright on a stabilizer that is rolled: the stabilizer is to be mended, the fin hangs on it."""
     judged = exactly({"stab.roll": 1.5})
-    lean = judged.check("fin_lean_to_stab")
-    assert lean is not None
-    assert lean.verdict == "out"
+    gluing_prior = judged.check("fin_lean_to_stab")
+    assert gluing_prior is not None
+    assert gluing_prior.verdict == "out"
     assert judged.charged["fin_lean_to_stab"] == ("stab",)
     assert judged.hangs_on("fin") == "stab"
     assert judged.hangs_on("stab") == ""

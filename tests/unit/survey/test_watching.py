@@ -7,7 +7,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Incidence, Instrument, sigma_of
 from hardkeel.survey.planning import plan
-from hardkeel.survey.watching import TWO_FACED, Watch
+from hardkeel.survey.reliability import TWO_FACED, Watch
 from tests.airframes import exactly_wrong, plain_survey
 
 

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.polygons import shapely
+from hardkeel.tail.clearance import Plate, clashes_of
 from hardkeel.tail.controls import (
     bevel_for,
     free_throw,
@@ -22,7 +23,6 @@ from hardkeel.tail.controls import (
 from hardkeel.tail.flatness import PLACES, corner_places, flatness_of
 from hardkeel.tail.foam import core_of, core_volume, seal_channel, skin_pieces, skins_of, tube_holes
 from hardkeel.tail.model import Controls, FlatReading, Linkage, TailSpar, TailSurface, Tip, Tube
-from hardkeel.tail.movement import Plate, clashes_of
 from hardkeel.tail.passing import Slot, passing_of
 from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
 from tests.draws import draws

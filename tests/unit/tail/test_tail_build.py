@@ -11,9 +11,9 @@ import pytest
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.airframe.tails import (
+    clashes_in,
     frame_choices,
     holes_in_sides,
-    movement_in,
     passing_in,
     slot_of,
     tail_cut_list,
@@ -376,10 +376,10 @@ def test_a_slot_becomes_an_order_rule_with_its_reason() -> None:
 
 def test_what_touches_and_what_is_cut_away() -> None:
     build = demo_build()
-    hits = {frozenset(clash.parts) for clash in movement_in(build)}
+    hits = {frozenset(clash.parts) for clash in clashes_in(build)}
     assert frozenset({"stab starboard elevator", "fin rudder"}) in hits
     free = edits.set_controls(build, "stab", inner=30.0)
-    hits = {frozenset(clash.parts) for clash in movement_in(free)}
+    hits = {frozenset(clash.parts) for clash in clashes_in(free)}
     assert frozenset({"stab starboard elevator", "fin rudder"}) not in hits
 
 

@@ -296,11 +296,11 @@ def test_the_fuselages_share_is_about_that_of_strips(wing_at: float) -> None:
 
 def test_the_fuselage_takes_margin_and_both_are_told() -> None:
     bare = build_of(masses=(Mass(id="all", mass=1100.0, x=290.0),))
-    stops = tuple(
+    stations = tuple(
         Former(id=f"F{i}", station=300.0 * i, bottom=-40.0, top=40.0, half_width=half)
         for i, half in enumerate((25.0, 40.0, 30.0, 8.0))
     )
-    drawn = bare.but(fuselage=Fuselage(formers=stops))
+    drawn = bare.but(fuselage=Fuselage(formers=stations))
     without, reckoned = build_trim(bare), build_trim(drawn)
     assert without.body_takes is None
     assert without.margin_with_body is None

@@ -93,11 +93,11 @@ class Document(QObject):
         self._judged: Judged = {}
         self._nudging: _EditCommand | None = None
         self._asked: tuple[Oddity, ...] = ()
-        self._restless = False
+        self._uncommitted = False
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_AT_REST_MS)
-        self._rest.timeout.connect(self._on_rested)
+        self._rest.timeout.connect(self._on_rest)
         self.beside: Beside | None = None
 
     @property
@@ -114,7 +114,7 @@ class Document(QObject):
         """What the readings of a phase say; computed once for each build."""
         if phase not in self._judged:
             found = judge_survey(self._build.surveyed, phase)
-            if self._restless:  # what is kept is of the build before
+            if self._uncommitted:  # what is kept is of the build before
                 return found
             self._judged[phase] = found
         return self._judged[phase]
@@ -148,7 +148,7 @@ class Document(QObject):
             When its survey can't be adjusted; the build on the bench is then left alone.
         """
         judged: Judged = {build.phase: judge_survey(build.surveyed, build.phase)}
-        self._settled()
+        self._committed()
         self._nudging = None
         self.stack.clear()
         if not clean:
@@ -186,7 +186,7 @@ class Document(QObject):
             or self._nudging.nudge != nudge
             or self.stack.isClean()
         ):
-            self.come_to_rest()  # what is no more of the same nudge starts from what is judged
+            self.commit()  # what is no more of the same nudge starts from what is judged
         before = self._build
         with (
             faults_told()
@@ -198,7 +198,7 @@ class Document(QObject):
             self._ask_about(oddities(before, after))
         same = after.survey == before.survey and after.phase == before.phase
         if same or nudge or later:
-            judged = self._judged if same and not self.restless else None
+            judged = self._judged if same and not self.uncommitted else None
             self.stack.push(_EditCommand(self, name, after, judged, nudge=nudge))
             if later and not nudge and judged is None:
                 self._judge_beside()
@@ -217,13 +217,13 @@ class Document(QObject):
             raise Unusual("", asked_about(found[0]))
 
     @property
-    def restless(self) -> bool:
+    def uncommitted(self) -> bool:
         """Whether something is being nudged and not yet judged."""
-        return self._restless
+        return self._uncommitted
 
-    def come_to_rest(self) -> None:
+    def commit(self) -> None:
         """Judge what was nudged; where it can't be judged it goes back to where it was, and that is told."""
-        if not self._restless:
+        if not self._uncommitted:
             return
         build, before = self._build, self.judgement
         try:
@@ -231,14 +231,14 @@ class Document(QObject):
         except BadInput as fault:
             self._put_back(fault)
             return
-        self._rest_at(judgement)
+        self._commit_with(judgement)
 
-    def _on_rested(self) -> None:
+    def _on_rest(self) -> None:
         """Judge what is at rest: beside the window where that takes long."""
         if self.beside is not None and self._build.surveyed.sightings:
             self._judge_beside()
         else:
-            self.come_to_rest()
+            self.commit()
 
     def _judge_beside(self) -> None:
         """Judge the build as it is now while the window goes on; an answer about another build is let go."""
@@ -248,11 +248,11 @@ class Document(QObject):
         build, before = self._build, self.judgement
 
         def done(judgement: object) -> None:
-            if self._build is build and self._restless and isinstance(judgement, Judgement):
-                self._rest_at(judgement)
+            if self._build is build and self._uncommitted and isinstance(judgement, Judgement):
+                self._commit_with(judgement)
 
         def failed(fault: HardKeelError) -> None:
-            if self._build is build and self._restless:
+            if self._build is build and self._uncommitted:
                 self._put_back(fault)
 
         self.beside(
@@ -264,17 +264,17 @@ class Document(QObject):
 
     def _put_back(self, fault: HardKeelError) -> None:
         """What can't be judged goes back to where it was, and that is told."""
-        self._settled()
+        self._committed()
         command, self._nudging = self._nudging, None
         if command is not None:
             command.refused = True  # what could not stay is not to be done again either
         self.stack.undo()
         self.refused.emit(fault)
 
-    def _rest_at(self, judgement: Judgement) -> None:
+    def _commit_with(self, judgement: Judgement) -> None:
         """What was done is judged now."""
         before = self.judgement
-        self._settled()
+        self._committed()
         command, self._nudging = self._nudging, None
         build = self._build
         judged: Judged = {build.phase: judgement}
@@ -298,14 +298,14 @@ class Document(QObject):
         before, self._build = self._build, build
         if judged is not None:
             self._judged = judged
-            self._settled()
+            self._committed()
         else:
-            self._restless = True
+            self._uncommitted = True
             self._rest.start()
         self.build_changed.emit(change_between(before, build))
 
-    def _settled(self) -> None:
-        self._restless = False
+    def _committed(self) -> None:
+        self._uncommitted = False
         self._rest.stop()
 
     def nudging(self, command: "_EditCommand | None") -> None:

@@ -9,14 +9,14 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import Edit
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.tab_order import work_through
 
 
-class Dressed(Protocol):
+class Themed(Protocol):
     """What is dressed in a theme."""
 
     def set_theme(self, theme: Theme) -> None:
@@ -54,10 +54,10 @@ class SubPage(QWidget):
         self.unit: LengthUnit = unit
         self.told = label("warn")
         self.told.hide()
-        self.dressed: tuple[Dressed, ...] = ()
-        self._fresh: Freshness | None = None
+        self.themed: tuple[Themed, ...] = ()
+        self._lazy: LazyRefresh | None = None
 
-    def keep_fresh(self, shows: frozenset[str] | None = None) -> None:
+    def refresh_lazily(self, shows: frozenset[str] | None = None) -> None:
         """Follow the document: at once while the page is seen, else when it is next turned to.
 
         Parameters
@@ -65,12 +65,12 @@ class SubPage(QWidget):
         shows : frozenset of str, optional
             The parts of a build that the page shows, as `Change` names them; without it all.
         """
-        self._fresh = Freshness(self, self.document, self.refresh, shows)
+        self._lazy = LazyRefresh(self, self.document, self.refresh, shows)
 
     def show_anew(self) -> None:
         """Refresh now if the page is seen, else when it is next turned to."""
-        if self._fresh is not None:
-            self._fresh.renew()
+        if self._lazy is not None:
+            self._lazy.renew()
         else:
             self.refresh()
 
@@ -99,7 +99,7 @@ class SubPage(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
         self.theme = theme
-        for part in self.dressed:
+        for part in self.themed:
             part.set_theme(theme)
         self.show_anew()
 

@@ -25,7 +25,7 @@ def _place(reading: Reading) -> str:
     return reading.model_dump_json(by_alias=True)
 
 
-class GaugeDesk(QObject):
+class GaugeController(QObject):
     """Plugs gauges in and out and passes on what they show.
 
     A report comes from a link's own thread; the signal brings it over, queued, so that a slow or dead

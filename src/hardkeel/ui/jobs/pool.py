@@ -11,17 +11,17 @@ from PyQt6.QtCore import QObject, QRunnable, QThreadPool, pyqtBoundSignal, pyqtS
 from hardkeel.base.errors import HardKeelError
 
 
-class _Mouth(QObject):
+class _JobSignals(QObject):
     done = pyqtSignal(object)
     failed = pyqtSignal(object)
     crashed = pyqtSignal(str)
 
 
 class _Job(QRunnable):
-    def __init__(self, work: Callable[[], object], mouth: _Mouth) -> None:
+    def __init__(self, work: Callable[[], object], signals: _JobSignals) -> None:
         super().__init__()
         self._work = work
-        self._mouth = mouth
+        self._mouth = signals
 
     def run(self) -> None:
         try:
@@ -70,7 +70,7 @@ class Jobs(QObject):
         self._number = 0
         self._begun: dict[tuple[int, str], _Begun] = {}
         self._owners: set[int] = set()
-        self._mouths: set[_Mouth] = set()
+        self._signals: set[_JobSignals] = set()
 
     def start(  # noqa: PLR0913
         self,
@@ -103,23 +103,23 @@ class Jobs(QObject):
         self._number += 1
         number = self._number
         self._begun[key] = _Begun(number, stop, left, writes)
-        mouth = _Mouth(self)
-        self._mouths.add(mouth)
+        signals = _JobSignals(self)
+        self._signals.add(signals)
 
         def finish(answer: Callable[[], object]) -> None:
-            if sip.isdeleted(mouth):  # the window was closed while the job ran on
+            if sip.isdeleted(signals):  # the window was closed while the job ran on
                 return
-            self._mouths.discard(mouth)
-            mouth.deleteLater()
+            self._signals.discard(signals)
+            signals.deleteLater()
             begun = self._begun.get(key)
             if begun is not None and begun.number == number:
                 del self._begun[key]
                 answer()
 
-        mouth.done.connect(lambda result: finish(lambda: done(result)))
-        mouth.failed.connect(lambda fault: finish(lambda: failed(fault)))
-        mouth.crashed.connect(lambda report: finish(lambda: self._crash(report, failed)))
-        self._pool.start(_Job(work, mouth))
+        signals.done.connect(lambda result: finish(lambda: done(result)))
+        signals.failed.connect(lambda fault: finish(lambda: failed(fault)))
+        signals.crashed.connect(lambda report: finish(lambda: self._crash(report, failed)))
+        self._pool.start(_Job(work, signals))
 
     def is_running(self, owner: Owner, kind: str) -> bool:
         """Whether an answer of this kind is still waited for."""

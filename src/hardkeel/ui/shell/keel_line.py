@@ -53,7 +53,7 @@ class KeelLine(QWidget):
     """
 
     body_picked = pyqtSignal(str)
-    stop_picked = pyqtSignal(str)
+    station_picked = pyqtSignal(str)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -245,5 +245,5 @@ class KeelLine(QWidget):
             if stroke.role == "former":
                 line = viewport.polygon(stroke.points)
                 if distance_to(at, line) < _NEAR_PX:
-                    self.stop_picked.emit(stroke.ref)
+                    self.station_picked.emit(stroke.ref)
                     return

@@ -23,7 +23,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.planning import plan
-from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.three_view import Shown, ThreeView
@@ -104,7 +104,7 @@ class NewBuildDialog(QDialog):
         self._pause.setInterval(_PAUSE_MS)
         self._pause.timeout.connect(self.refresh)
         self.refresh()
-        wear(self)
+        apply_style(self)
 
     def _foot(self) -> QHBoxLayout:
         back = QPushButton(say.NOT_NOW)

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QDialog, QHBoxLayout, QPlainTextEdit, QPushButton, Q
 from hardkeel import __version__
 from hardkeel.messages import shell as say
 from hardkeel.messages.safety import SAFETY
-from hardkeel.ui.theme import wear
+from hardkeel.ui.theme import apply_style
 from hardkeel.ui.widgets.card import label
 
 Answer = Literal["save", "drop", "back"]
@@ -40,7 +40,7 @@ class UnsavedDialog(QDialog):
         self.buttons["save"].setObjectName("primary")
         self.buttons["save"].setDefault(True)
         box.addLayout(row)
-        wear(self)
+        apply_style(self)
 
     def _take(self, answer: Answer) -> None:
         self.answer = answer
@@ -68,7 +68,7 @@ class YesNoDialog(QDialog):
         for button in (self.yes, self.back):
             row.addWidget(button)
         box.addLayout(row)
-        wear(self)
+        apply_style(self)
 
     def _on_yes(self) -> None:
         self.said_yes = True
@@ -97,7 +97,7 @@ class AboutDialog(QDialog):
         row.addStretch(1)
         row.addWidget(close)
         box.addLayout(row)
-        wear(self)
+        apply_style(self)
 
 
 class ReportDialog(QDialog):
@@ -128,7 +128,7 @@ class ReportDialog(QDialog):
         row.addWidget(copy)
         row.addWidget(close)
         box.addLayout(row)
-        wear(self)
+        apply_style(self)
 
     def _on_copy(self) -> None:
         self.text.selectAll()

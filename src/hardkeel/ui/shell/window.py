@@ -38,7 +38,7 @@ from hardkeel.storage.attaching import Images
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
 from hardkeel.ui.document.document import Clock, Document
-from hardkeel.ui.document.filing import Filing
+from hardkeel.ui.document.document_file import DocumentFile
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.settings import Settings
@@ -49,8 +49,8 @@ from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
-from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, Bench
-from hardkeel.ui.theme import Theme, make_theme, wear
+from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, StageContext
+from hardkeel.ui.theme import Theme, apply_style, make_theme
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
@@ -88,7 +88,7 @@ class MainWindow(QMainWindow):
         self._clock = clock
         store = Images(state)
         self.document = Document(empty_build(), clock, self, store)
-        self.filing = Filing(self.document, state, store, self)
+        self.document_file = DocumentFile(self.document, state, store, self)
         self.jobs = Jobs(self)
         self.document.beside = self._work_beside
         theme = make_theme(settings.theme, settings.text_percent)
@@ -97,11 +97,11 @@ class MainWindow(QMainWindow):
         self.notice = Notice()
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
         self.blank = BlankPage()
-        bench = Bench(self.document, settings, theme, self.jobs, self.notice.tell)
+        bench = StageContext(self.document, settings, theme, self.jobs, self.notice.tell)
         self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
         self._stage = HOME
         self._stack = QStackedWidget()
-        self._stack.currentChanged.connect(self._wear)
+        self._stack.currentChanged.connect(self._restyle)
         self._lay_out(theme)
         self._connect()
         self._show_build()
@@ -151,7 +151,7 @@ class MainWindow(QMainWindow):
         self.header.unit_toggled.connect(self._on_unit_toggled)
         self.header.theme_toggled.connect(self._on_theme_toggled)
         self.header.body_picked.connect(self._on_body_picked)
-        self.header.keel.stop_picked.connect(self._on_stop_picked)
+        self.header.keel.station_picked.connect(self._on_station_picked)
         self.rail.stage_picked.connect(self.show_stage)
         self.blank.new_wanted.connect(self.new_build)
         self.blank.plan_wanted.connect(self._on_plan_wanted)
@@ -163,8 +163,8 @@ class MainWindow(QMainWindow):
             page.description_wanted.connect(self.new_build)
         self.document.build_changed.connect(lambda _change: self._show_build())
         self.document.refused.connect(lambda why: self.notice.tell(say.put_back(why)))
-        self.filing.filed.connect(self._show_name)
-        self.filing.state_failed.connect(self._on_state_failed)
+        self.document_file.filed.connect(self._show_name)
+        self.document_file.state_failed.connect(self._on_state_failed)
         self.jobs.crashed.connect(self.tell_fault)
         menu.left_wanted.connect(self._recover)
 
@@ -211,17 +211,17 @@ class MainWindow(QMainWindow):
         self._show_name()
 
     def _show_name(self) -> None:
-        build, path = self.document.build, self.filing.path
+        build, path = self.document.build, self.document_file.path
         name = build.name or (path.stem if path else "") or say.NO_MODEL_YET
         phase = PHASE_WORDS.get(build.phase or "", "")
-        words = (phase, self.filing.standing)
+        words = (phase, self.document_file.standing)
         state = " · ".join(word for word in words if word) if build.described else ""
         answer = (
             headline(build.surveyed, self.document.judgement) if build.survey is not None else ""
         )
         out = any(check.verdict == "out" for check in self.document.judgement.checks)
         self.header.show_build(name, state, answer, out=out)
-        self.setWindowTitle(f"{name}{' *' if self.filing.unsaved else ''} · Hard Keel")
+        self.setWindowTitle(f"{name}{' *' if self.document_file.unsaved else ''} · Hard Keel")
 
     # -- files -----------------------------------------------------------------------------------
 
@@ -246,7 +246,7 @@ class MainWindow(QMainWindow):
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""
-        self.filing.start(build)
+        self.document_file.start(build)
         self._show_opened()
 
     def _show_opened(self) -> None:
@@ -261,7 +261,7 @@ class MainWindow(QMainWindow):
         if not self._may_leave():
             return
         try:
-            self.filing.open(path)
+            self.document_file.open(path)
         except BadInput as fault:
             self.notice.tell(f"{path.name} was not opened. {fault}.")
         except FileInUse as fault:
@@ -285,14 +285,14 @@ class MainWindow(QMainWindow):
 
     def save(self) -> bool:
         """Save where the build belongs, asking for a place only where it has none; whether it is saved."""
-        if self.filing.path is None:
+        if self.document_file.path is None:
             return self._on_save_as_wanted()
-        return self._saved(self.filing.save)
+        return self._saved(self.document_file.save)
 
     def save_to(self, path: Path) -> bool:
         """Save under a name; whether it is saved."""
         path = _with_suffix(path)
-        if not self._saved(partial(self.filing.save_as, path)):
+        if not self._saved(partial(self.document_file.save_as, path)):
             return False
         self._settings.add_recent(path.absolute())
         return True
@@ -321,8 +321,8 @@ class MainWindow(QMainWindow):
 
     def offer_recovery(self) -> None:
         """Offer what a program that died has left."""
-        left = self.filing.left_behind()
-        newer = self.filing.left_by_newer()
+        left = self.document_file.left_behind()
+        newer = self.document_file.left_by_newer()
         if not left:
             self.notice.offer(say.left_by_newer(newer) if newer else "")
         else:
@@ -338,7 +338,7 @@ class MainWindow(QMainWindow):
     def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
         """Write the record into a folder, beside the window; other builds' files only when told to."""
         build, unit = self.document.build, self._settings.unit
-        to = Destination(folder, self.filing.path, overwrite)
+        to = Destination(folder, self.document_file.path, overwrite)
         attached = self.document.session.images.of(build)
         progress = Progress()
         self.jobs.start(
@@ -368,7 +368,7 @@ class MainWindow(QMainWindow):
         if not self._may_leave():
             return
         try:
-            self.filing.open_copy(path)
+            self.document_file.open_copy(path)
         except BadInput as fault:
             self.notice.tell(f"{path.name} was not opened. {fault}.")
             return
@@ -377,7 +377,7 @@ class MainWindow(QMainWindow):
     def _recover(self, rescued: Rescued) -> None:
         if self._may_leave():
             try:
-                said = self.filing.recover(rescued)
+                said = self.document_file.recover(rescued)
             except BadInput as fault:
                 self.notice.tell(say.not_brought_back(fault))
                 return
@@ -387,7 +387,7 @@ class MainWindow(QMainWindow):
         self.offer_recovery()
 
     def _decline(self, rescued: Rescued) -> None:
-        self.filing.decline(rescued)
+        self.document_file.decline(rescued)
         self.offer_recovery()
 
     def _on_state_failed(self, why: str) -> None:
@@ -404,7 +404,7 @@ class MainWindow(QMainWindow):
         )
 
     def _may_leave(self) -> bool:
-        if not self.filing.unsaved or self.document.build == empty_build():
+        if not self.document_file.unsaved or self.document.build == empty_build():
             return True
         dialog = UnsavedDialog(self.document.build.name or say.THIS_BUILD, self)
         dialog.exec()
@@ -416,12 +416,12 @@ class MainWindow(QMainWindow):
             self.open_path(Path(name))
 
     def _on_save_as_wanted(self) -> bool:
-        start = str(self.filing.path or f"{self.document.build.name or say.MY_MODEL}.keel")
+        start = str(self.document_file.path or f"{self.document.build.name or say.MY_MODEL}.keel")
         name, _ = QFileDialog.getSaveFileName(self, say.SAVE_THE_BUILD, start, say.SAVED_FILES)
         if not name:
             return False
         path = _with_suffix(Path(name))
-        own = self.filing.path is not None and path.absolute() == self.filing.path
+        own = self.document_file.path is not None and path.absolute() == self.document_file.path
         # the dialog has asked about the name as it was typed, not as it becomes
         if path != Path(name) and path.exists() and not own and not self._may_replace(path):
             return False
@@ -438,8 +438,8 @@ class MainWindow(QMainWindow):
             self.export_to(Path(name))
 
     def _on_menu_shown(self) -> None:
-        self.menu.show_files(self._settings.recent, self.filing.path)
-        self.menu.show_left(self.filing.left_behind())
+        self.menu.show_files(self._settings.recent, self.document_file.path)
+        self.menu.show_left(self.document_file.left_behind())
         self.menu.show_demos([(f"{d.name}: {d.framed}", d.make) for d in fleet.DEMOS])
 
     # -- switches --------------------------------------------------------------------------------
@@ -453,30 +453,30 @@ class MainWindow(QMainWindow):
 
     def _on_theme_toggled(self) -> None:
         self._settings.theme = "light" if self._settings.theme == "dark" else "dark"
-        self.dress()
+        self.restyle()
 
     def _on_scale_wanted(self, percent: int) -> None:
         self._settings.text_percent = percent
-        self.dress()
+        self.restyle()
 
-    def dress(self) -> None:
+    def restyle(self) -> None:
         """Dress everything in the theme and text size of the settings."""
         theme = make_theme(self._settings.theme, self._settings.text_percent)
         self.theme_changed.emit(theme)
-        self._wear()
+        self._restyle()
         self.header.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
         self.rail.setFixedWidth(theme.px(_RAIL_PX))
 
-    def _wear(self) -> None:
+    def _restyle(self) -> None:
         """Put the style sheet on what is seen; a page that is not gets it when it is turned to."""
         for room in (self.header, self.notice, self.rail):
-            wear(room)
+            apply_style(room)
         if self.stage:
-            self.pages[self.stage].wear()
+            self.pages[self.stage].apply_style()
         else:
-            wear(self.blank)
+            apply_style(self.blank)
 
     def _on_plan_wanted(self) -> None:
         stage, place = ON_PAPER
@@ -488,10 +488,10 @@ class MainWindow(QMainWindow):
         for page in self.pages.values():
             page.choose_body(body)
 
-    def _on_stop_picked(self, stop: str) -> None:
+    def _on_station_picked(self, stop: str) -> None:
         self.header.keel.choose_body(stop)
         for page in self.pages.values():
-            page.choose_stop(stop)
+            page.choose_station(stop)
 
     def _may_stop_writing(self) -> bool:
         """Whether what is being written may be left off; asked once."""
@@ -514,7 +514,7 @@ class MainWindow(QMainWindow):
         for page in self.pages.values():
             page.closed.emit()
         self.jobs.stop_all()
-        self.filing.close()
+        self.document_file.close()
         event.accept()
 
 

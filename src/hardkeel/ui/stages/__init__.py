@@ -35,7 +35,7 @@ class Tell(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
-class Bench:
+class StageContext:
     """What the window hands to a stage.
 
     Parameters
@@ -83,7 +83,7 @@ class Stage:
     appears: Callable[[Build], bool] = always
     ready: Callable[[Build], bool] = always
 
-    def make(self, bench: Bench) -> StagePage:
+    def make(self, bench: StageContext) -> StagePage:
         """Make its page."""
         return cast("StagePage", import_module(self.module).make(bench))
 

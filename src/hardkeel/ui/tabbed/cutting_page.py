@@ -64,7 +64,7 @@ class CuttingPage(SubPage):
         self.wood = LinesCard(say.WOOD_TO_BUY)
         self._lay_out()
         self._connect()
-        self.keep_fresh(self.shows)
+        self.refresh_lazily(self.shows)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -86,7 +86,7 @@ class CuttingPage(SubPage):
         work.addWidget(buttons)
         self._cards = CardColumn((self.told, self.now, *self.cards(), self.wood), self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.board, self.cutting, self._cards)
+        self.themed = (self.board, self.cutting, self._cards)
 
     def _connect(self) -> None:
         self.board.picked.connect(self._on_picked)

@@ -41,7 +41,7 @@ class OrderLine(QWidget):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        # not by `Freshness`: a line without words is hidden, and must come back by itself
+        # not by `LazyRefresh`: a line without words is hidden, and must come back by itself
         document.build_changed.connect(self._on_build_changed)
         self.refresh()
 

@@ -99,7 +99,7 @@ class OrderPage(SubPage):
         self._count = QLabel()
         self._lay_out()
         self._connect()
-        self.keep_fresh(order.shows | {"steps"})
+        self.refresh_lazily(order.shows | {"steps"})
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -132,7 +132,7 @@ class OrderPage(SubPage):
         cards = (self.told, self.now, self.extra, self.next, self.not_yet, self.step)
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.table, self._cards)
+        self.themed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.now.asked.connect(self._on_asked)

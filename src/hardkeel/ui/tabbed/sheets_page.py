@@ -75,7 +75,7 @@ class SheetsPage(SubPage):
         self._templates = Card(say.TEMPLATES, "act")
         self._lay_out()
         self._connect()
-        self.keep_fresh(self.shows | {"audit"})
+        self.refresh_lazily(self.shows | {"audit"})
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -128,7 +128,7 @@ class SheetsPage(SubPage):
         work.addWidget(scroll, 1)
         self._cards = CardColumn((self.told, self.wood, self._templates, self.saw), self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self._cards,)
+        self.themed = (self._cards,)
         self.show_working(None)
 
     def _connect(self) -> None:

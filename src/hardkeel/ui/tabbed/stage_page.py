@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 from hardkeel.base.units import LengthUnit
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.tabs import Tabs
 
 
@@ -36,7 +36,7 @@ class StagePage(QWidget):
         return None
 
     @property
-    def benches(self) -> tuple[str, ...]:
+    def tab_keys(self) -> tuple[str, ...]:
         """The benches that it can be turned to, where it has any."""
         return ()
 
@@ -49,7 +49,7 @@ class StagePage(QWidget):
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
 
-    def choose_stop(self, stop: str) -> None:
+    def choose_station(self, stop: str) -> None:
         """Show what is known of a former."""
 
     def set_unit(self, unit: LengthUnit) -> None:
@@ -58,13 +58,13 @@ class StagePage(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
 
-    def wear(self) -> None:
+    def apply_style(self) -> None:
         """Put the style sheet on what is seen."""
-        wear(self)
+        apply_style(self)
 
 
 @dataclass(frozen=True, slots=True)
-class Benches:
+class TabList:
     """The benches of a stage.
 
     Attributes
@@ -82,7 +82,7 @@ class Benches:
     keys: str
 
 
-class BenchedPage(StagePage):
+class TabbedStage(StagePage):
     """A stage with benches, one at a time; one that was never looked at is made when it is first wanted.
 
     Signals
@@ -98,18 +98,18 @@ class BenchedPage(StagePage):
         document: Document,
         theme: Theme,
         unit: LengthUnit,
-        benches: Benches,
+        tab_keys: TabList,
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
         self._document, self._theme, self._unit = document, theme, unit
-        self._home, self._kinds = benches.home, {key: kind for key, _, kind in benches.named}
+        self._home, self._kinds = tab_keys.home, {key: kind for key, _, kind in tab_keys.named}
         self._pages: dict[str, SubPage] = {}
         self._tabs = Tabs(
-            [(key, words) for key, words, _ in benches.named], self.turn_to, benches.keys
+            [(key, words) for key, words, _ in tab_keys.named], self.turn_to, tab_keys.keys
         )
         self.tabs = self._tabs.buttons
-        self._now = benches.named[0][0]
+        self._now = tab_keys.named[0][0]
         self.chosen = ""
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
@@ -117,7 +117,7 @@ class BenchedPage(StagePage):
         self.column.addWidget(self._tabs, 1)
 
     @property
-    def benches(self) -> tuple[str, ...]:
+    def tab_keys(self) -> tuple[str, ...]:
         """The benches, in the order of their tabs."""
         return tuple(self._kinds)
 
@@ -171,9 +171,9 @@ class BenchedPage(StagePage):
         """A bench, if it was looked at already."""
         return self._pages.get(key)
 
-    def wear(self) -> None:
+    def apply_style(self) -> None:
         """Put the style sheet on the tabs and the bench that is seen."""
-        self._tabs.wear()
+        self._tabs.apply_style()
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""

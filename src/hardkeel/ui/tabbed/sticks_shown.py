@@ -51,7 +51,7 @@ class Sticks:
 def sticks_of_build(build: Build) -> Sticks:
     """The sticks of the fuselage with what is cut of them."""
     fuselage = build.fuselage or Fuselage()
-    if len(fuselage.stops) < 2:  # noqa: PLR2004  nothing between
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  nothing between
         return Sticks((), ())
     return sticks_of(build, cut_list_of(fuselage))
 

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 from hardkeel.messages import bench as say
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import running
-from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.speech import Speech
 
 _SECOND_MS: Final = 1000
@@ -106,7 +106,7 @@ class ArmsLength(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
         self._theme = theme
-        wear(self)
+        apply_style(self)
         self._size()
 
     def show_large(self, shown: LargeShown) -> None:

@@ -111,7 +111,7 @@ class CellsModel(QAbstractTableModel):
     def show_rows(self, rows: Sequence[Row], theme: Theme) -> None:
         """Show another snapshot; a view keeps its place and selection as far as the rows are the same."""
         made, before = tuple(rows), len(self._rows)
-        dressed, self._theme = theme is not self._theme, theme
+        themed, self._theme = theme is not self._theme, theme
         same = _shared(made, self._rows)
         if not same:
             self.beginResetModel()
@@ -127,7 +127,7 @@ class CellsModel(QAbstractTableModel):
             self._rows += made[same:]
             self.endInsertRows()
         other = [i for i in range(same) if made[i] != self._rows[i]]
-        if dressed:
+        if themed:
             other = list(range(same))
         self._rows = made
         if other:
@@ -184,12 +184,12 @@ class CellsModel(QAbstractTableModel):
 
     def data(self, index: QModelIndex, role: int = Qt.ItemDataRole.DisplayRole) -> object:
         """Text and dress of a cell."""
-        dress = _DRESS.get(role)  # painting asks for some thousand roles, most of them not ours
-        row = self.row(index.row()) if dress is not None and index.isValid() else None
-        if row is None or dress is None:
+        restyle = _DRESS.get(role)  # painting asks for some thousand roles, most of them not ours
+        row = self.row(index.row()) if restyle is not None and index.isValid() else None
+        if row is None or restyle is None:
             return None
         column = index.column()
-        match dress:
+        match restyle:
             case "text":
                 return row.cells[column]
             case "tip":

@@ -18,8 +18,8 @@ from PyQt6.QtWidgets import (
 
 def work_through(*places: QWidget) -> None:
     """Let Tab go through these places in this order, in each from top to bottom and left to right."""
-    stops = [stop for place in places for stop in _stops(place)]
-    for one, other in pairwise(stops):
+    stations = [stop for place in places for stop in _stops(place)]
+    for one, other in pairwise(stations):
         QWidget.setTabOrder(one, other)
 
 

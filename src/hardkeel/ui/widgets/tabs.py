@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from hardkeel.ui.theme import wear
+from hardkeel.ui.theme import apply_style
 
 
 class Tabs(QWidget):
@@ -65,12 +65,12 @@ class Tabs(QWidget):
     def show_page(self, key: str, page: QWidget) -> None:
         """Show a page that was taken in, dressed."""
         self.buttons[key].setChecked(True)
-        wear(page)
+        apply_style(page)
         self._stack.setCurrentWidget(page)
 
-    def wear(self) -> None:
+    def apply_style(self) -> None:
         """Put the style sheet on the names and the page that is seen."""
-        wear(self._bar)
+        apply_style(self._bar)
         page = self._stack.currentWidget()
         if page is not None:
-            wear(page)
+            apply_style(page)

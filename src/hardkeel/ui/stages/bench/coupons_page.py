@@ -22,7 +22,7 @@ from hardkeel.glue.model import Batch, Bottle
 from hardkeel.messages import glue as say
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.theme import Theme, wear
+from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
@@ -125,9 +125,9 @@ class CouponsPage(SubPage):
         self.how = LinesCard(say.COUPONS)
         self.how.show_lines("", [say.HOW_TO])
         column = CardColumn((self.told, self.how), theme)
-        self.dressed = (column,)
+        self.themed = (column,)
         self.lie_beside(scroll, column)
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def refresh(self) -> None:
@@ -142,7 +142,7 @@ class CouponsPage(SubPage):
             card.tied.connect(self._on_tied)
             self._list.addWidget(card)
         self.nothing.setVisible(not self.batches)
-        wear(self._sheet)
+        apply_style(self._sheet)
 
     def _shown(self, batch: Batch) -> BatchShown:
         build = self.document.build

@@ -137,10 +137,10 @@ class GluePage(SubPage):
         surface = self._surface()
         self.schools = LinesCard(say.SCHOOLS)
         column = CardColumn((self.told, self.asked, self.mix, self.bottle, self.schools), theme)
-        self.dressed = (column,)
+        self.themed = (column,)
         self.lie_beside(surface, column)
         self._connect()
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:

@@ -9,10 +9,10 @@ from hardkeel.messages import bench as say
 from hardkeel.messages.glue import COUPONS, GLUE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.bench.timer_watch import TimerWatch
-from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
+from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
 
-BENCHES: Final = Benches(
+BENCHES: Final = TabList(
     "hardkeel.ui.stages.bench",
     (
         ("tonight", say.TONIGHT, "TonightPage"),
@@ -24,7 +24,7 @@ BENCHES: Final = Benches(
 )
 
 
-class BenchStage(BenchedPage):
+class BenchStage(TabbedStage):
     """The bench."""
 
     def __init__(

@@ -91,14 +91,14 @@ class TonightPage(SubPage):
         self.waits, self.lay_out = LinesCard(say.NOT_YET), LinesCard(say.LAY_OUT)
         self.waits.set_edge("out")
         column = CardColumn((self.told, self.step, self.timers, self.lay_out, self.waits), theme)
-        self.dressed = (self.evening, self.strip, column)
+        self.themed = (self.evening, self.strip, column)
         self.lie_beside(self._surface(), column)
         self._ticking = QTimer(self)
         self._ticking.setInterval(_LOOK_MS)
         self._ticking.timeout.connect(self.look_at_clock)
         self._ticking.start()
         self._connect()
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:

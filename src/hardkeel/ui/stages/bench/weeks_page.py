@@ -98,12 +98,12 @@ class WeeksPage(SubPage):
         self.things.column.addLayout(self._grid)
         self.things.column.addWidget(label("soft", say.ONE_PAIR))
         column = CardColumn((self.told, self.next, self.things), theme)
-        self.dressed = (column,)
+        self.themed = (column,)
         scroll = QScrollArea()
         scroll.setWidget(surface)
         scroll.setWidgetResizable(True)
         self.lie_beside(scroll, column)
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     @property

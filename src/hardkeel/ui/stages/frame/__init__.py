@@ -10,9 +10,9 @@ from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.project.model import Build
-from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.frame.page import FramePage
-from hardkeel.ui.tabbed.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.tabbed.sheet_controller import CutSource, SheetController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 if TYPE_CHECKING:
@@ -23,11 +23,11 @@ else:
     templates = late("hardkeel.export.framing")
 
 
-def make(bench: Bench) -> StagePage:
+def make(context: StageContext) -> StagePage:
     """The page, with who carries out its long work."""
-    page = FramePage(bench.document, bench.theme, bench.settings.unit)
+    page = FramePage(context.document, context.theme, context.settings.unit)
     source = CutSource("frame", _parts, build_pieces, _write)
-    SheetDesk(bench.document, page, bench.jobs, bench.tell, source)
+    SheetController(context.document, page, context.jobs, context.tell, source)
     return page
 
 

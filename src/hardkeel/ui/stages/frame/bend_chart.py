@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from hardkeel.fuselage.easing import BendLine
+from hardkeel.fuselage.bending_forces import BendLine
 from hardkeel.messages import frame as say
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.viewport import paint_paper
@@ -42,12 +42,12 @@ class BendChart(QWidget):
     def show_lines(
         self,
         lines: tuple[BendLine, ...],
-        stops: tuple[tuple[str, float], ...],
+        stations: tuple[tuple[str, float], ...],
         chosen: str,
         place: tuple[float, str] | None,
     ) -> None:
         """Show these; `place` is the station of the tightest bend with its words."""
-        self._lines, self._stops, self._chosen, self._place = lines, stops, chosen, place
+        self._lines, self._stops, self._chosen, self._place = lines, stations, chosen, place
         self.setAccessibleDescription(place[1] if place is not None else chosen)
         self.update()
 

@@ -8,8 +8,8 @@ from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.bending import Bend, bends_of
+from hardkeel.fuselage.bending_forces import bend_lines_of, pulls_of, remedy_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
-from hardkeel.fuselage.easing import bend_lines_of, easing_of, pulls_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.messages import frame as say
@@ -57,9 +57,9 @@ class BendsPage(FrameSubPage):
         work.addWidget(self.table, 4)
         self._cards = CardColumn((self.told, self.answer, self.pulling, self.ends), theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.chart, self.table, self._cards)
+        self.themed = (self.chart, self.table, self._cards)
         self.table.row_picked.connect(self._on_row_picked)
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def focus_work(self) -> None:
@@ -117,13 +117,13 @@ class BendsPage(FrameSubPage):
         limits = limits_of(build)
         tops = [bend.at_station for bend in self._bends if bend.at_station is not None]
         lines = bend_lines_of(fuselage, limits, also=tops)
-        stops = tuple((name, stop.station) for name, stop in fuselage.stops)
+        stations = tuple((name, stop.station) for name, stop in fuselage.stations)
         bend = next((one for one in self._bends if one.member == self._chosen), None)
         place = None
         if bend is not None and bend.radius is not None and bend.at_station is not None:
             words = f"{bend.strain:.2f} %, radius {format_length(bend.radius, self.unit, 0)}"
             place = (bend.at_station, words)
-        self.chart.show_lines(lines, stops, self._chosen, place)
+        self.chart.show_lines(lines, stations, self._chosen, place)
         if bend is None:
             self.answer.show_lines("", ())
             return
@@ -131,7 +131,7 @@ class BendsPage(FrameSubPage):
         for longeron in fuselage.longerons:
             if bend.member.startswith(f"{longeron.id} longeron"):
                 material = longeron.material
-        easing = easing_of(bend, material, limits)
+        easing = remedy_of(bend, material, limits)
         told = say.easing_lines(easing, self.unit, wood_names(build))
         self.wood.setCurrentIndex(self.wood.findData(material))
         if easing.margin is not None and easing.margin < 1 and say.NOT_SOAKED not in told:

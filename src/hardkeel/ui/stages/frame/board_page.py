@@ -49,14 +49,14 @@ class BoardPage(FrameSubPage):
         work.addWidget(self.table, 5)
         self._cards = CardColumn((self.told, self.now, self.figures, self.setting), theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.above, self.side, self.table, self._cards)
+        self.themed = (self.above, self.side, self.table, self._cards)
         for board in (self.above, self.side):
             board.picked.connect(self.piece_chosen)
         self.table.row_picked.connect(self._on_row_picked)
         self.turn.clicked.connect(self._on_turned)
         self.now.asked.connect(lambda _key: self._set_on_board(inverted=False))
         self.figures.figure_changed.connect(self._on_height)
-        self.keep_fresh(frozenset({"fuselage"}))
+        self.refresh_lazily(frozenset({"fuselage"}))
         self.refresh()
 
     def choose(self, ref: str) -> None:

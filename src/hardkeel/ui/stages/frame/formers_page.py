@@ -52,7 +52,7 @@ class FormersPage(FrameSubPage):
         self.card.figure_changed.connect(self._on_figure)
         self.split.clicked.connect(self._on_split)
         self.made.activated.connect(self._on_made)
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -69,7 +69,7 @@ class FormersPage(FrameSubPage):
         work.addWidget(self.large, 6)
         self._cards = CardColumn((self.told, self.card, self.trouble, self.ends), self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.gallery, self.large, self._cards)
+        self.themed = (self.gallery, self.large, self._cards)
 
     @property
     def former(self) -> Former | None:

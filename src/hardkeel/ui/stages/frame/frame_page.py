@@ -25,4 +25,4 @@ class FrameSubPage(SubPage):
 
 def is_framed(build: Build) -> bool:
     """Whether a build has a fuselage with something between its stations."""
-    return build.fuselage is not None and len(build.fuselage.stops) > 1
+    return build.fuselage is not None and len(build.fuselage.stations) > 1

@@ -82,7 +82,7 @@ class MembersPage(FrameSubPage):
         self.pattern = QComboBox()
         self._lay_out()
         self._connect()
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -134,7 +134,7 @@ class MembersPage(FrameSubPage):
         work.addWidget(self.table, 5)
         self._cards = CardColumn((self.told, self.card, self.new, self.bracing), self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.side, self.above, self.table, self._cards)
+        self.themed = (self.side, self.above, self.table, self._cards)
 
     def _connect(self) -> None:
         for board in (self.side, self.above):
@@ -201,7 +201,7 @@ class MembersPage(FrameSubPage):
         self._show_bracing()
 
     def _row(self, member: Member) -> Row:
-        first, last = self.fuselage.stops[0][0], self.fuselage.stops[-1][0]
+        first, last = self.fuselage.stations[0][0], self.fuselage.stations[-1][0]
         return Row(
             member.id,
             (
@@ -238,7 +238,7 @@ class MembersPage(FrameSubPage):
             for key in _FIGURES[member.kind]
         )
         self.card.show_figures(say.member_title(member.id), figures, self.unit)
-        names = [name for name, _ in self.fuselage.stops]
+        names = [name for name, _ in self.fuselage.stations]
         for box, now in (
             (self.first, member.from_ or names[0]),
             (self.last, member.to or names[-1]),
@@ -306,7 +306,7 @@ class MembersPage(FrameSubPage):
             self.apply(f"take out {member.id}", lambda b: edits.delete_member(b, member.id))
 
     def _on_added(self) -> None:
-        names = [name for name, _ in self.fuselage.stops]
+        names = [name for name, _ in self.fuselage.stations]
         kind = self.kind.currentData()
         before = {one.id for one in self.fuselage.framed.members}
         if self.apply(

@@ -12,10 +12,10 @@ from hardkeel.messages.square import SQUARE
 from hardkeel.messages.stepping import STAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.order_line import OrderLine
-from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
+from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
 
-_BENCHES: Final = Benches(
+_BENCHES: Final = TabList(
     "hardkeel.ui.stages.frame",
     (
         ("sticks", say.STICKS, "SticksPage"),
@@ -31,7 +31,7 @@ _BENCHES: Final = Benches(
 )
 
 
-class FramePage(BenchedPage):
+class FramePage(TabbedStage):
     """The stage with its benches, and where the order of work stands at the foot of all of them."""
 
     def __init__(
@@ -52,6 +52,6 @@ class FramePage(BenchedPage):
         super().set_theme(theme)
         self.order_line.set_theme(theme)
 
-    def choose_stop(self, stop: str) -> None:
+    def choose_station(self, stop: str) -> None:
         """Take a former in hand that was picked elsewhere."""
         self.take_in_hand(stop)

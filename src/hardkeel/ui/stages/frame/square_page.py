@@ -129,7 +129,7 @@ class SquarePage(FrameSubPage):
         self._lay_out()
         self._connect()
         document.build_opened.connect(self._on_opened)
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _on_opened(self) -> None:
@@ -165,7 +165,7 @@ class SquarePage(FrameSubPage):
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
         self.checks.laid.connect(self._cards.laid)
-        self.dressed = (self.above, self.side, self.behind, self.panel, self.checks, self._cards)
+        self.themed = (self.above, self.side, self.behind, self.panel, self.checks, self._cards)
 
     def _connect(self) -> None:
         for board in (self.above, self.side):
@@ -281,7 +281,7 @@ class SquarePage(FrameSubPage):
         reading = again or self._target
         why = ""
         if again is not None and self._squared is not None:
-            why = say.again_sentence(self._squared, self._squared.suspects[0], self.unit)
+            why = say.again_sentence(self._squared, self._squared.outliers[0], self.unit)
         elif not self._own and self._next:
             best = self._next[0]
             kind = best.helps.rpartition("_")[2]
@@ -297,9 +297,9 @@ class SquarePage(FrameSubPage):
     def _again(self) -> Reading | None:
         """The reading that does not fit, unless the builder is taking another."""
         squared = self._squared
-        if squared is None or self._own or not squared.suspects:
+        if squared is None or self._own or not squared.outliers:
             return None
-        worst = squared.suspects[0].reading
+        worst = squared.outliers[0].reading
         return next((one for one in squared.readings if one.id == worst), None)
 
     def _groups(self) -> tuple[VialGroup, ...]:
@@ -353,15 +353,15 @@ class SquarePage(FrameSubPage):
         squared = self._squared
         if squared is None:
             return
-        suspects = {one.reading for one in squared.suspects}
+        outliers = {one.reading for one in squared.outliers}
         rows = [
             ReadingRow(
                 reading.id,
                 say.reading_words(reading),
                 say.value_words(reading, self.unit),
                 say.off_words(reading, fit.residual, self.unit),
-                "does not fit the rest: take it again" if reading.id in suspects else "",
-                "doubtful" if reading.id in suspects else "ignored" if reading.ignored else "fits",
+                "does not fit the rest: take it again" if reading.id in outliers else "",
+                "doubtful" if reading.id in outliers else "ignored" if reading.ignored else "fits",
             )
             for reading, fit in zip(squared.readings, squared.fits, strict=True)
         ]
@@ -386,7 +386,7 @@ class SquarePage(FrameSubPage):
         phase = self.document.build.phase or "dry"
         readings = (self.fuselage.squaring or Squaring()).readings
         shown = frozenset({"dry", "wet", phase} | {r.phase for r in readings if r.phase})
-        count = say.taken_count(len(squared.readings), len(suspects))
+        count = say.taken_count(len(squared.readings), len(outliers))
         self.panel.show_heading(phase, count, self._movement(phase), shown)
 
     def _movement(self, phase: Phase) -> str:

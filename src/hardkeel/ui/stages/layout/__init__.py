@@ -1,15 +1,15 @@
 """Lay out: the airframe drawn, taken from paper, checked as printed, cut, and brought into balance."""
 
-from hardkeel.ui.stages import Bench
-from hardkeel.ui.stages.layout.drawing_desk import DrawingDesk
+from hardkeel.ui.stages import StageContext
+from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.ui.stages.layout.scan_desk import ScanDesk
+from hardkeel.ui.stages.layout.scan_controller import ScanController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 
-def make(bench: Bench) -> StagePage:
+def make(context: StageContext) -> StagePage:
     """The page, with who carries out what its benches ask of the disk."""
-    page = LayoutPage(bench.document, bench.theme, bench.settings.unit)
-    ScanDesk(bench.document, page, bench.jobs, bench.tell)
-    DrawingDesk(bench.document, page, bench.jobs, bench.tell)
+    page = LayoutPage(context.document, context.theme, context.settings.unit)
+    ScanController(context.document, page, context.jobs, context.tell)
+    DrawingController(context.document, page, context.jobs, context.tell)
     return page

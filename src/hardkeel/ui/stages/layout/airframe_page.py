@@ -112,7 +112,7 @@ class AirframePage(SubPage):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
-        self.dressed = (self.board, cards)
+        self.themed = (self.board, cards)
         self.lead_tab(cards)
 
     def _connect(self) -> None:
@@ -120,7 +120,7 @@ class AirframePage(SubPage):
         self.board.dropped.connect(self._on_dropped)
         self.board.nudged.connect(self._on_nudged)
         self.board.station_wanted.connect(self._on_station_wanted)
-        self.board.stop_picked.connect(self.choose_stop)
+        self.board.station_picked.connect(self.choose_station)
         self.board.body_picked.connect(self._on_body_picked)
         self.former.figure_changed.connect(self._on_former_figure)
         self.template.figure_changed.connect(self._on_template_figure)
@@ -145,7 +145,7 @@ class AirframePage(SubPage):
         self.marks.unmark.clicked.connect(self._on_unmark)
         self.former.name.returnPressed.connect(self._on_renamed)
         self.picker.start_wanted.connect(self._on_start)
-        self.keep_fresh()
+        self.refresh_lazily()
 
     # -- showing ---------------------------------------------------------------------------------
 
@@ -154,7 +154,7 @@ class AirframePage(SubPage):
         """The former or tail post in hand."""
         return self._stop
 
-    def choose_stop(self, stop: str) -> None:
+    def choose_station(self, stop: str) -> None:
         """Take a former in hand."""
         self._stop, self._body = stop, ""
         self.refresh()
@@ -177,11 +177,11 @@ class AirframePage(SubPage):
         """Show the document as it is now."""
         build = self.document.build
         fuselage = build.fuselage
-        empty = fuselage is None or len(fuselage.stops) < 2  # noqa: PLR2004  no loft
+        empty = fuselage is None or len(fuselage.stations) < 2  # noqa: PLR2004  no loft
         self._stack.setCurrentIndex(1 if empty else 0)
         if fuselage is None or empty:
             return
-        names = [name for name, _ in fuselage.stops]
+        names = [name for name, _ in fuselage.stations]
         if self._stop not in names:
             self._stop = names[min(2, len(names) - 1)]
         self._bumps = bumps_of(fuselage)
@@ -221,7 +221,7 @@ class AirframePage(SubPage):
         return ", ".join(told)
 
     def _note(self, fuselage: Fuselage, bump: Bump) -> BumpNote:
-        stop = dict(fuselage.stops)[bump.former]
+        stop = dict(fuselage.stations)[bump.former]
         if bump.line == "half_width":
             return BumpNote("above", (bump.station, stop.half_width), bump_note(bump, self.unit))
         height = stop.top if bump.line == "top" else stop.bottom
@@ -235,7 +235,7 @@ class AirframePage(SubPage):
             return
         figures = figures_of_drag(handle, (u, v))
         moved = dragged(fuselage, handle.stop, **figures)
-        stop = dict(moved.stops)[handle.stop]
+        stop = dict(moved.stations)[handle.stop]
         told = "   ".join(
             f"{FIGURE_WORDS[key]} {format_length(getattr(stop, key), self.unit)}" for key in figures
         )
@@ -255,7 +255,7 @@ class AirframePage(SubPage):
     def _on_nudged(self, name: str, figure: str, step: float) -> None:
         fuselage = self.document.build.fuselage
         if fuselage is not None:
-            now = getattr(dict(fuselage.stops)[name], figure)
+            now = getattr(dict(fuselage.stations)[name], figure)
             moved = dragged(fuselage, name, **{figure: now + step})
             self.apply(
                 f"nudge {FIGURE_WORDS[figure]} of {name}",
@@ -272,7 +272,7 @@ class AirframePage(SubPage):
         words = FIGURE_WORDS.get(key, key)
         if key in FIGURE_WORDS:
             self.apply(
-                f"set {words} of {name}", lambda b: drawing.set_stop(b, name, **{key: value})
+                f"set {words} of {name}", lambda b: drawing.set_station(b, name, **{key: value})
             )
         else:
             self.apply(
@@ -333,7 +333,7 @@ class AirframePage(SubPage):
         if new != old and self.apply(
             f"call {old} {new}", lambda b: drawing.rename_former(b, old, new)
         ):
-            self.choose_stop(new)
+            self.choose_station(new)
 
     def _on_fair(self) -> None:
         if self._bumps:
@@ -344,22 +344,22 @@ class AirframePage(SubPage):
         fuselage = self.document.build.fuselage
         if fuselage is None:
             return
-        names = [name for name, _ in fuselage.stops]
+        names = [name for name, _ in fuselage.stations]
         i = names.index(self._stop)
         if i + 1 == len(names):
             return
-        stations = [stop.station for _, stop in fuselage.stops]
+        stations = [stop.station for _, stop in fuselage.stations]
         middle = round((stations[i] + stations[i + 1]) / 2, 1)
         made = drawing.free_former_id(fuselage)
         if self.apply(f"add former {made}", lambda b: drawing.add_former(b, middle)):
-            self.choose_stop(made)
+            self.choose_station(made)
 
     def _on_station_wanted(self, x: float) -> None:
         fuselage = self.document.build.fuselage
         if fuselage is not None:
             made = drawing.free_former_id(fuselage)
             if self.apply(f"add former {made}", lambda b: drawing.add_former(b, round(x, 1))):
-                self.choose_stop(made)
+                self.choose_station(made)
 
     def _on_remove(self) -> None:
         name = self._stop
@@ -379,7 +379,7 @@ class AirframePage(SubPage):
         fuselage = self.document.build.fuselage
         if fuselage is None:
             return
-        names = [name for name, _ in fuselage.stops]
+        names = [name for name, _ in fuselage.stations]
         here = names.index(self._stop)
         end = next(
             (s.to for s in fuselage.sections if names.index(s.from_) <= here < names.index(s.to)),

@@ -23,7 +23,7 @@ from hardkeel.messages.paper import (
     wrong_pair_sentence,
 )
 from hardkeel.paper.audit import Finding, audit
-from hardkeel.paper.model import Pair, Sheet
+from hardkeel.paper.model import Pair, PrintedSheet
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.layout.audit_chart import AuditChart, Spot
@@ -113,7 +113,7 @@ class AuditPage(SubPage):
         left.addWidget(self.chart, 3)
         left.addWidget(self.table, 2)
         self.lie_beside(left, self._cards)
-        self.dressed = (self.table, self._cards)
+        self.themed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.add.clicked.connect(self._on_add)
@@ -125,18 +125,18 @@ class AuditPage(SubPage):
         editor = self.sheets.lineEdit()
         if editor is not None:
             editor.returnPressed.connect(self._on_sheet)
-        self.keep_fresh()
+        self.refresh_lazily()
 
     @property
-    def sheet(self) -> Sheet:
+    def sheet(self) -> PrintedSheet:
         """The sheet shown; an empty one where there is none."""
         sheets = self.document.build.audit
         found = next((sheet for sheet in sheets if sheet.id == self._sheet_id), None)
         if found is not None:
             return found
         if self._sheet_id:
-            return Sheet(id=self._sheet_id)
-        return sheets[0] if sheets else Sheet(id=_FIRST_SHEET)
+            return PrintedSheet(id=self._sheet_id)
+        return sheets[0] if sheets else PrintedSheet(id=_FIRST_SHEET)
 
     @property
     def verdict(self) -> str:
@@ -166,7 +166,7 @@ class AuditPage(SubPage):
         )
         self.chances.show_chances(rows if sheet.pairs else (), self.theme)
 
-    def _show_verdict(self, sheet: Sheet, found: Finding) -> None:
+    def _show_verdict(self, sheet: PrintedSheet, found: Finding) -> None:
         if not sheet.pairs:
             self._says.setText(say.MEASURE_FIRST)
             self._cure.setText(say.SIX_OR_EIGHT_WILL_DO)
@@ -195,7 +195,7 @@ class AuditPage(SubPage):
         wrong = number == found.wrong
         return Row(str(number), cells, "out" if wrong else "ink", weight=600 if wrong else 400)
 
-    def _spots(self, sheet: Sheet, found: Finding) -> tuple[Spot, ...]:
+    def _spots(self, sheet: PrintedSheet, found: Finding) -> tuple[Spot, ...]:
         return tuple(
             Spot(
                 pair.plan,

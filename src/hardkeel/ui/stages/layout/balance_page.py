@@ -81,7 +81,7 @@ class BalancePage(SubPage):
         left.addWidget(self.table, 2)
         self._cards = CardColumn((self.told, self._answer, self.wanted, self.pack), self.theme)
         self.lie_beside(left, self._cards)
-        self.dressed = (self.table, self._cards)
+        self.themed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.drawing.mass_picked.connect(self._on_mass_picked)
@@ -95,7 +95,7 @@ class BalancePage(SubPage):
         self.add.clicked.connect(self._on_add)
         for line in (self.name, self.grams, self.station):
             line.returnPressed.connect(self._on_add)
-        self.keep_fresh()
+        self.refresh_lazily()
 
     @property
     def answer(self) -> str:

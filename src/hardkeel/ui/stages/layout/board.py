@@ -77,7 +77,7 @@ class DrawingBoard(QWidget):
     dragging = pyqtSignal(object, float, float)
     dropped = pyqtSignal(object, float, float)
     nudged = pyqtSignal(str, str, float)
-    stop_picked = pyqtSignal(str)
+    station_picked = pyqtSignal(str)
     station_wanted = pyqtSignal(float)
     body_picked = pyqtSignal(str)
 
@@ -319,12 +319,12 @@ class DrawingBoard(QWidget):
             self._pressed = event.position()
             self._offset = self._viewports[handle.view].point(handle.at) - event.position()
             if handle.stop != self._shown.chosen:
-                self.stop_picked.emit(handle.stop)
+                self.station_picked.emit(handle.stop)
             return
         stop = self._stop_at(event.position())
         body = self._body_at(event.position())
         if stop:
-            self.stop_picked.emit(stop)
+            self.station_picked.emit(stop)
         elif body:
             self.body_picked.emit(body)
 
@@ -395,7 +395,7 @@ class DrawingBoard(QWidget):
         names = [h.stop for h in self._shown.lines.handles if h.grip == "station"]
         if names:
             now = names.index(self._shown.chosen) if self._shown.chosen in names else 0
-            self.stop_picked.emit(names[min(max(now + way, 0), len(names) - 1)])
+            self.station_picked.emit(names[min(max(now + way, 0), len(names) - 1)])
 
     def _step_body(self, way: int) -> None:
         """Pick the next wing or tail surface aft or forward."""

@@ -63,7 +63,7 @@ class FormerCard(FiguresCard):
 
     def show_stop(self, fuselage: Fuselage, name: str, unit: LengthUnit) -> None:
         """Show the figures of a former or the tail post."""
-        stop = dict(fuselage.stops)[name]
+        stop = dict(fuselage.stations)[name]
         figures = [
             Figure(key, FIGURE_WORDS[key], getattr(stop, key))
             for key in ("station", "half_width", "top", "bottom")
@@ -97,7 +97,7 @@ class FormerCard(FiguresCard):
             widget.setEnabled(isinstance(stop, Former))
 
     def _show_method(self, fuselage: Fuselage, name: str) -> None:
-        names = [one for one, _ in fuselage.stops]
+        names = [one for one, _ in fuselage.stations]
         here = names.index(name)
         for section in fuselage.sections:
             if names.index(section.from_) <= here < names.index(section.to):

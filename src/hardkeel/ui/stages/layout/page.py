@@ -7,14 +7,14 @@ from PyQt6.QtWidgets import QWidget
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import layout as say
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
+from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.airframe_page import AirframePage
     from hardkeel.ui.stages.layout.paper_page import PaperPage
 
-_BENCHES: Final = Benches(
+_BENCHES: Final = TabList(
     "hardkeel.ui.stages.layout",
     (
         ("airframe", say.AIRFRAME, "AirframePage"),
@@ -28,7 +28,7 @@ _BENCHES: Final = Benches(
 )
 
 
-class LayoutPage(BenchedPage):
+class LayoutPage(TabbedStage):
     """The stage with its six benches."""
 
     def __init__(
@@ -51,7 +51,7 @@ class LayoutPage(BenchedPage):
         if self.made_page("airframe") is not None:
             self.airframe.choose_body(body)
 
-    def choose_stop(self, stop: str) -> None:
+    def choose_station(self, stop: str) -> None:
         """Take a former in hand, where the drawing board was looked at."""
         if self.made_page("airframe") is not None:
-            self.airframe.choose_stop(stop)
+            self.airframe.choose_station(stop)

@@ -12,17 +12,17 @@ from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.messages.paper import DESK_TOOLS
 from hardkeel.paper.calibrating import Calibration, calibrate
+from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
 from hardkeel.paper.picking import Picked, direction_between, picked_outline, picked_stations
-from hardkeel.paper.settling import USUAL_PX_PER_MM
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
-from hardkeel.ui.stages.layout.empty_desk import EmptyDesk
+from hardkeel.ui.stages.layout.empty_paper import EmptyPaper
 from hardkeel.ui.stages.layout.fit_card import FitCard
 from hardkeel.ui.stages.layout.picks_card import PicksCard
-from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
 from hardkeel.ui.stages.layout.plans_card import PlansCard
-from hardkeel.ui.stages.layout.sheet_marks import sheet_marks
+from hardkeel.ui.stages.layout.scan_marks import scan_marks
+from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.stages.layout.tools_card import ToolsCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -57,12 +57,12 @@ class PaperPage(SubPage):
         self._tool = "length"
         self._clicks: list[tuple[float, float]] = []
         self._dpi: float | None = None
-        self.sheet = PlanSheet(theme)
+        self.sheet = ScanView(theme)
         self.tools = ToolsCard()
         self.fit = FitCard()
         self.picks = PicksCard()
         self.plans = PlansCard()
-        self.empty = EmptyDesk()
+        self.empty = EmptyPaper()
         self._lay_out()
         self._connect()
         self.refresh()
@@ -81,7 +81,7 @@ class PaperPage(SubPage):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
-        self.dressed = (self.sheet, cards)
+        self.themed = (self.sheet, cards)
         self.lead_tab(cards)
 
     def _connect(self) -> None:
@@ -102,7 +102,7 @@ class PaperPage(SubPage):
         self.empty.scan_wanted.connect(self.scan_wanted)
         self.empty.sample_wanted.connect(self.sample_wanted)
         self.document.build_opened.connect(self._on_another_build)
-        self.keep_fresh()
+        self.refresh_lazily()
 
     # -- showing ---------------------------------------------------------------------------------
 
@@ -182,7 +182,7 @@ class PaperPage(SubPage):
         self.fit.show_fit(plan, self._dpi, self.unit)
         self.picks.show_picks(plan, self._picked(plan), formers, self.unit)
         self._show_scale()
-        self.sheet.show_marks(sheet_marks(plan, self._tool, self._clicks, self.unit))
+        self.sheet.show_marks(scan_marks(plan, self._tool, self._clicks, self.unit))
         if self.image_wanted:
             self.stirred.emit()
 

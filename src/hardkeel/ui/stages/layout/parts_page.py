@@ -157,7 +157,7 @@ class PartsPage(SubPage):
         left.addLayout(head)
         left.addWidget(self.table, 1)
         self.lie_beside(left, self._cards)
-        self.dressed = (self.table, self._cards)
+        self.themed = (self.table, self._cards)
 
     def _connect(self) -> None:
         self.table.row_picked.connect(self._on_row)
@@ -169,7 +169,7 @@ class PartsPage(SubPage):
         self.take_printed.clicked.connect(lambda: self._on_list("printed"))
         self.take_box.clicked.connect(lambda: self._on_list("box"))
         self.filter.textChanged.connect(self.refresh)
-        self.keep_fresh()
+        self.refresh_lazily()
 
     # -- showing ---------------------------------------------------------------------------------
 

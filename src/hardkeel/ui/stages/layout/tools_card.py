@@ -31,14 +31,14 @@ class ToolsCard(Card):
         self.entry = QLineEdit()
         self.entry.setObjectName("reading")
         self.entry.setAccessibleName("what the length or point is")
-        self.settle = QCheckBox("settle on the line")
-        self.settle.setChecked(True)
+        self.snap_to_line = QCheckBox("settle on the line")
+        self.snap_to_line.setChecked(True)
         self._hint = label("title")
         keys = label("soft", say.SHEET_KEYS)
-        for widget in (self._hint, self.entry, self._tool_row(), self.settle, keys):
+        for widget in (self._hint, self.entry, self._tool_row(), self.snap_to_line, keys):
             self.column.addWidget(widget)
         self.entry.returnPressed.connect(lambda: self.entered.emit(self.entry.text()))
-        self.settle.toggled.connect(self.settling_set)
+        self.snap_to_line.toggled.connect(self.settling_set)
 
     def _tool_row(self) -> QWidget:
         tools = QWidget()

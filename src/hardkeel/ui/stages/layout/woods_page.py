@@ -76,7 +76,7 @@ class WoodsPage(SubPage):
         self._laminate, self._made = Card(say.LAMINATE), label("heading")
         self._caution = label("soft", CARBON_CAUTION)
         self._lay_out()
-        self.keep_fresh()
+        self.refresh_lazily()
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -115,7 +115,7 @@ class WoodsPage(SubPage):
         self._lay_out_laminate()
         self._cards = CardColumn((self.told, self._swap, self._laminate), self.theme)
         self.lie_beside(self.table, self._cards, left_px=14)
-        self.dressed = (self.table, self._cards)
+        self.themed = (self.table, self._cards)
 
     def _lay_out_laminate(self) -> None:
         layers = QGridLayout()
@@ -233,8 +233,8 @@ class WoodsPage(SubPage):
         build = self.document.build
         wanted = balance_wanted(build)
         nose = wanted.nose_weight_x
-        if nose is None and build.fuselage is not None and build.fuselage.stops:
-            nose = build.fuselage.stops[0][1].station
+        if nose is None and build.fuselage is not None and build.fuselage.stations:
+            nose = build.fuselage.stations[0][1].station
         if nose is None or station is None:
             return None
         try:

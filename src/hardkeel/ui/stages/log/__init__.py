@@ -1,10 +1,10 @@
 """Log: what was done and found, by the builder and by the app, and the hours that it took."""
 
-from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.log.page import LogPage
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 
-def make(bench: Bench) -> StagePage:
+def make(context: StageContext) -> StagePage:
     """The page."""
-    return LogPage(bench.document, bench.theme, bench.settings.unit)
+    return LogPage(context.document, context.theme, context.settings.unit)

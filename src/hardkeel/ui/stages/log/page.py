@@ -29,7 +29,7 @@ from hardkeel.messages import log as say
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.log import KIND_WORDS, KINDS_WORDS, entry_text
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.jobs.scans import read_photo
 from hardkeel.ui.stages.log.hours import HoursChart
 from hardkeel.ui.stages.log.photos import LATEST, PhotosCard
@@ -110,7 +110,7 @@ class LogPage(StagePage):
         self.note.returnPressed.connect(self._on_note)
         self.filter.textChanged.connect(self.refresh)
         self.hours_line.returnPressed.connect(self._on_hours)
-        self._fresh = Freshness(self, document, self.refresh, _SHOWS)
+        self._lazy = LazyRefresh(self, document, self.refresh, _SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -191,7 +191,7 @@ class LogPage(StagePage):
         """Dress in another theme."""
         self._theme = theme
         self.hours.set_theme(theme)
-        self._fresh.renew()
+        self._lazy.renew()
 
     def refresh(self) -> None:
         """Show the log as it is now, filtered."""
@@ -213,7 +213,7 @@ class LogPage(StagePage):
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
-        self._fresh.renew()
+        self._lazy.renew()
 
     def _on_note(self) -> None:
         text, now = self.note.text(), self._document.clock()

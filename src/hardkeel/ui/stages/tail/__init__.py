@@ -7,9 +7,9 @@ from hardkeel.base.late import late
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.renewing import Destination
 from hardkeel.project.model import Build
-from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.tail.page import TailPage
-from hardkeel.ui.tabbed.sheet_desk import CutSource, SheetDesk
+from hardkeel.ui.tabbed.sheet_controller import CutSource, SheetController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 if TYPE_CHECKING:
@@ -20,11 +20,11 @@ else:
     templates = late("hardkeel.export.tail")
 
 
-def make(bench: Bench) -> StagePage:
+def make(context: StageContext) -> StagePage:
     """The page, with who carries out its long work."""
-    page = TailPage(bench.document, bench.theme, bench.settings.unit)
+    page = TailPage(context.document, context.theme, context.settings.unit)
     source = CutSource("tail", tail_cut_list, tail_pieces, _write, cutting="sticks")
-    SheetDesk(bench.document, page, bench.jobs, bench.tell, source)
+    SheetController(context.document, page, context.jobs, context.tell, source)
     return page
 
 

@@ -4,7 +4,7 @@ from typing import Final
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
-from hardkeel.airframe.tails import movement_in, passing_in
+from hardkeel.airframe.tails import clashes_in, passing_in
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
@@ -47,7 +47,7 @@ class ControlsPage(TailSubPage):
         self.linkage.figure_changed.connect(self._on_linkage)
         self.joiner.answered.connect(self._on_joiner)
         self.board.picked.connect(self.piece_chosen)
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -68,7 +68,7 @@ class ControlsPage(TailSubPage):
         )
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.hinge, self.board, self._cards)
+        self.themed = (self.hinge, self.board, self._cards)
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
@@ -139,7 +139,7 @@ class ControlsPage(TailSubPage):
         )
         self.linkage.show_figures("", rows, self.unit, said)
         self.joiner.show_answer(controls.joiner)
-        clashes = movement_in(build)
+        clashes = clashes_in(build)
         told = say.clash_sentences(clashes, self.unit)
         self.touches.set_edge("out" if clashes else "")
         self.touches.show_lines("" if clashes else say.MOVES_FREE, told)

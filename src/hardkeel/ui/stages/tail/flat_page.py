@@ -74,7 +74,7 @@ class FlatPage(TailSubPage):
         self.flex = LinesCard(say.FLEX)
         self._lay_out()
         self._connect()
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -98,7 +98,7 @@ class FlatPage(TailSubPage):
         cards = (self.told, self.answer, self.flex, self.corner)
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.board, self.table, self._cards)
+        self.themed = (self.board, self.table, self._cards)
 
     def _connect(self) -> None:
         self.board.spot_picked.connect(self._on_spot)

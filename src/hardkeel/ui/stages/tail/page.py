@@ -11,10 +11,10 @@ from hardkeel.messages.order import ORDER
 from hardkeel.messages.tail_steps import STAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.order_line import OrderLine
-from hardkeel.ui.tabbed.stage_page import BenchedPage, Benches
+from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
 
-_BENCHES: Final = Benches(
+_BENCHES: Final = TabList(
     "hardkeel.ui.stages.tail",
     (
         ("surface", say.SURFACE, "SurfacePage"),
@@ -29,7 +29,7 @@ _BENCHES: Final = Benches(
 )
 
 
-class TailPage(BenchedPage):
+class TailPage(TabbedStage):
     """The stage with its benches, and where the order of work stands at the foot of all of them."""
 
     def __init__(

@@ -100,7 +100,7 @@ class SectionsPage(TailSubPage):
         self.foam = LinesCard(say.FOAM)
         self._lay_out()
         self._connect()
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -120,7 +120,7 @@ class SectionsPage(TailSubPage):
         )  # fmt: skip
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
-        self.dressed = (self.gallery, self.large, self._cards)
+        self.themed = (self.gallery, self.large, self._cards)
 
     def _connect(self) -> None:
         self.gallery.picked.connect(self._on_rib)

@@ -74,7 +74,7 @@ class SurfacePage(TailSubPage):
         self._late.timeout.connect(self._follow)
         self._lay_out()
         self._connect()
-        self.keep_fresh(SHOWS)
+        self.refresh_lazily(SHOWS)
         self.refresh()
 
     def _lay_out(self) -> None:
@@ -96,7 +96,7 @@ class SurfacePage(TailSubPage):
             self.theme,
         )  # fmt: skip
         self.lie_beside(work, self._cards)
-        self.dressed = (self.board, self._cards)
+        self.themed = (self.board, self._cards)
 
     def _connect(self) -> None:
         self.board.picked.connect(self.piece_chosen)

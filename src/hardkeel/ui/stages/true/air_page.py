@@ -127,10 +127,10 @@ class AirPage(SubPage):
         self.allowed = LinesCard(say.ALLOWED)
         cards = (self.told, self.answer, self.trade, self.allowed, self.figures)
         column = CardColumn(cards, theme)
-        self.dressed = (self.drawing, column)
+        self.themed = (self.drawing, column)
         self.lie_beside(self.drawing, column)
         self._connect()
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _connect(self) -> None:

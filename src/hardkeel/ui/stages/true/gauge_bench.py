@@ -9,7 +9,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS, UNITS, GaugeKind
 from hardkeel.messages import true as say
 from hardkeel.survey.model import Reading
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.jobs.gauges import GaugeDesk
+from hardkeel.ui.jobs.gauges import GaugeController
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.stages.true.gauge_dock import SIMULATED
 from hardkeel.ui.stages.true.page import TruePage
@@ -26,13 +26,13 @@ class GaugeBench(QObject):
         super().__init__(page)
         self._document, self._page, self._settings = document, page, settings
         self._dock = dock = page.dock
-        self.desk = GaugeDesk(self)
+        self.desk = GaugeController(self)
         document.build_opened.connect(self.close)  # a gauge is held on one model
         page.closed.connect(self.close)
         dock.plug_toggled.connect(self._on_plug_toggled)
         dock.place_picked.connect(self._on_place_picked)
         dock.zero_pressed.connect(self._on_zero_pressed)
-        page.hands.reading_wanted.connect(self._on_reading_wanted)
+        page.entry.reading_wanted.connect(self._on_reading_wanted)
         self.desk.reported.connect(self._on_reported)
 
     def close(self) -> None:
@@ -45,7 +45,7 @@ class GaugeBench(QObject):
         row = self._dock.row(kind)
         if self.desk.is_plugged(kind):
             self.desk.unplug(kind)
-            self._page.hands.hear_gauge(kind, GaugeReport("lost"), answers=False)
+            self._page.entry.hear_gauge(kind, GaugeReport("lost"), answers=False)
             row.show_state("", "", zeroed=False)
             return
         row.ask_where(self._places(kind), self._settings.gauge_place(kind))
@@ -68,7 +68,7 @@ class GaugeBench(QObject):
             self._settings.set_gauge_place(kind, where)
             self.desk.plug(kind, where)
         self._dock.row(kind).show_state("waiting", "", zeroed=False)
-        self._on_reading_wanted(self._page.hands.target)
+        self._on_reading_wanted(self._page.entry.target)
 
     def _is_made_up(self, kind: GaugeKind) -> bool:
         """Whether what it shows must be marked: simulated, on a build that is no exercise."""
@@ -76,7 +76,7 @@ class GaugeBench(QObject):
 
     def _on_zero_pressed(self, kind: GaugeKind) -> None:
         self.desk.zero(kind)
-        self._on_reading_wanted(self._page.hands.target)
+        self._on_reading_wanted(self._page.entry.target)
         self._page.next.focus_entry()  # the next key is for the reading
 
     def _on_reading_wanted(self, reading: Reading | None) -> None:
@@ -86,10 +86,10 @@ class GaugeBench(QObject):
     def _on_reported(self, kind: GaugeKind, report: GaugeReport) -> None:
         if not self.desk.is_plugged(kind):
             return
-        hands, shown, made_up = self._page.hands, report.shown, self._is_made_up(kind)
-        target = hands.target
+        entry, shown, made_up = self._page.entry, report.shown, self._is_made_up(kind)
+        target = entry.target
         answers = target is not None and self.desk.is_answer(kind, report, target)
-        hands.hear_gauge(kind, report, answers=answers, simulated=made_up)
+        entry.hear_gauge(kind, report, answers=answers, simulated=made_up)
         if report.state == "missed":
             return  # it may yet answer: what it showed is no longer in the field
         text = ""

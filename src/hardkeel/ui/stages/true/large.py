@@ -10,7 +10,7 @@ from hardkeel.messages import true as say
 from hardkeel.messages.gluing import pot_timer
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.true.cards import NextCard
-from hardkeel.ui.stages.true.hands import Hands
+from hardkeel.ui.stages.true.reading_entry import ReadingEntry
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.arms_length import ArmsLength, LargeShown
 
@@ -29,16 +29,16 @@ class LargeReading(QObject):
     def __init__(
         self,
         document: Document,
-        hands: Hands,
+        entry: ReadingEntry,
         card: NextCard,
         theme: Callable[[], Theme],
         page: QWidget,
     ) -> None:
         super().__init__(page)
-        self._document, self._hands, self._card = document, hands, card
+        self._document, self._hands, self._card = document, entry, card
         self._theme, self._page = theme, page
         self._sheet: ArmsLength | None = None
-        hands.moved.connect(self._refresh)
+        entry.moved.connect(self._refresh)
         key = QShortcut(Qt.Key.Key_F11, page)
         key.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
         key.activated.connect(self.open_large)

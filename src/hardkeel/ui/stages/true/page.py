@@ -16,7 +16,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.messages.aiming import aim_edit
-from hardkeel.messages.doubts import check_sentence
+from hardkeel.messages.alternatives import check_sentence
 from hardkeel.messages.gaps import gap_edit
 from hardkeel.messages.gluing import (
     back_to_edit,
@@ -31,12 +31,12 @@ from hardkeel.messages.sharing import EDIT as SHARED_EDIT
 from hardkeel.messages.sharing import findings, fit_sentence
 from hardkeel.messages.verdicts import state_words
 from hardkeel.picture.truing import held_strokes, picture_of
-from hardkeel.survey.gluing import LEANING
+from hardkeel.survey.gluing import PHASES_WITH_PRIOR
 from hardkeel.survey.instruments import as_kept, in_degrees
 from hardkeel.survey.model import PHASES, BackTo, GapPlace, PanelSide, Phase, Reading, SeatKind
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.document.freshness import Freshness
+from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
@@ -44,8 +44,8 @@ from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.gluing_card import GluingCard
-from hardkeel.ui.stages.true.hands import Hands
 from hardkeel.ui.stages.true.large import LargeReading
+from hardkeel.ui.stages.true.reading_entry import ReadingEntry
 from hardkeel.ui.stages.true.rig_strip import RigStrip
 from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.theme import Theme
@@ -93,8 +93,8 @@ class TruePage(StagePage):
         self.readings = ReadingsPanel(theme, tuple((phase, phase) for phase in PHASES))
         self.readings.set_model(self._model)
         self.next = NextCard()
-        self.hands = Hands(document, self.next, unit, self._apply)
-        self._large = LargeReading(document, self.hands, self.next, lambda: self._theme, self)
+        self.entry = ReadingEntry(document, self.next, unit, self._apply)
+        self._large = LargeReading(document, self.entry, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
         self.exaggeration = Exaggeration()
@@ -156,10 +156,10 @@ class TruePage(StagePage):
 
     def _connect(self) -> None:
         self._document.build_opened.connect(self._on_build_opened)
-        self.hands.moved.connect(self._on_hands_moved)
-        self._fresh = Freshness(self, self._document, self.refresh, showing.SHOWN_ON_TRUE)
+        self.entry.moved.connect(self._on_hands_moved)
+        self._lazy = LazyRefresh(self, self._document, self.refresh, showing.SHOWN_ON_TRUE)
         self.exaggeration.factor_changed.connect(self._show_drawing)
-        self.drawing.mark_picked.connect(self.hands.add_mark)
+        self.drawing.mark_picked.connect(self.entry.add_mark)
         self.drawing.body_picked.connect(self._on_body_picked)
         self.drawing.reading_pointed.connect(self._on_string_pointed)
         self.drawing.reading_picked.connect(self._on_string_picked)
@@ -197,7 +197,7 @@ class TruePage(StagePage):
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
         self._unit = unit
-        self._fresh.renew()
+        self._lazy.renew()
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
@@ -211,7 +211,7 @@ class TruePage(StagePage):
         ):
             part.set_theme(theme)
         self._theme = theme
-        self._fresh.renew()
+        self._lazy.renew()
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
@@ -239,7 +239,7 @@ class TruePage(StagePage):
         )
         self._show_glue()
         self._show_seat()
-        self.hands.refresh(self._unit)
+        self.entry.refresh(self._unit)
 
     def _show_rows(self) -> None:
         build, judgement = self._document.build, self._document.judgement
@@ -257,22 +257,22 @@ class TruePage(StagePage):
         build, judgement = self._document.build, self._document.judgement
         earlier = self._document.earlier_phase()
         before = self._document.judged(earlier) if earlier else None
-        taken, doubts = len(judgement.readings), len(judgement.suspects)
-        count = f"{taken} taken" + (f", {doubts} in doubt" if doubts else "")
+        taken, alternatives = len(judgement.readings), len(judgement.outliers)
+        count = f"{taken} taken" + (f", {alternatives} in doubt" if alternatives else "")
         moved = showing.moved_words(build, before, judgement, self._unit)
         self.readings.show_heading(
             build.phase or "", count if taken else "none yet", moved, frozenset(PHASES)
         )
 
     def _on_hands_moved(self) -> None:
-        if self.hands.again:
-            self.readings.point_at(self._model.number_of(self.hands.again))
+        if self.entry.again:
+            self.readings.point_at(self._model.number_of(self.entry.again))
         self._show_drawing()
 
     def _show_drawing(self) -> None:
         build, judgement = self._document.build, self._document.judgement
         factor = self.exaggeration.factor
-        target, draft = self.hands.target, self.hands.draft
+        target, draft = self.entry.target, self.entry.draft
         held = held_strokes(build, judgement, factor, target) if target is not None else ()
         self.drawing.show_picked_marks(draft.marks if draft is not None else ())
         self.drawing.want(draft.wants if draft is not None else "")
@@ -281,7 +281,7 @@ class TruePage(StagePage):
                 picture_of(build, judgement, factor),
                 held,
                 showing.callouts(build, judgement, self._unit),
-                frozenset(suspect.reading for suspect in judgement.suspects),
+                frozenset(suspect.reading for suspect in judgement.outliers),
                 {mark.id: called(mark) for mark in build.surveyed.marks},
             )
         )
@@ -303,7 +303,7 @@ class TruePage(StagePage):
 
     def _show_glue(self) -> None:
         build = self._document.build
-        self.glue.setVisible(build.phase in LEANING)
+        self.glue.setVisible(build.phase in PHASES_WITH_PRIOR)
         self.glue.show_build(build.surveyed, self._document.judgement, self._unit)
         self.aim.show_build(build.surveyed, self._document.judgement, self._unit)
 
@@ -363,8 +363,8 @@ class TruePage(StagePage):
         return True
 
     def _on_build_opened(self) -> None:
-        self._stage = self.hands.stage = ""
-        self.hands.begin_anew()
+        self._stage = self.entry.stage = ""
+        self.entry.begin_anew()
         self._wanted = ()  # what was worth taking on another model is not on this one
 
     def _on_stage_picked(self, body: str) -> None:
@@ -372,14 +372,14 @@ class TruePage(StagePage):
         self._take_stage("" if body == self._stage else body)
 
     def _take_stage(self, body: str) -> None:
-        self._stage = self.hands.stage = body
+        self._stage = self.entry.stage = body
         if body:
             self.choose_body(body)
             self.body_chosen.emit(body)
         self.refresh()
 
     def _on_action(self) -> None:
-        step = self.hands.step
+        step = self.entry.step
         if step is not None and step.kind == "sight":
             self.sight_wanted.emit()
             return
@@ -416,8 +416,8 @@ class TruePage(StagePage):
         )
 
     def _on_body_picked(self, body: str, y: float) -> None:
-        if self.hands.wants_body:
-            self.hands.hang_on(body, y)
+        if self.entry.wants_body:
+            self.entry.hang_on(body, y)
             return
         self.choose_body(body)
         self.body_chosen.emit(body)
@@ -448,9 +448,9 @@ class TruePage(StagePage):
             return
         taken = self._document.build.surveyed.reading(shown.id)
         if taken is not None:
-            self.hands.start_again(taken)
+            self.entry.start_again(taken)
         else:
-            self.hands.start(self._wanted[int(shown.id.removeprefix(showing.WANTED))])
+            self.entry.start(self._wanted[int(shown.id.removeprefix(showing.WANTED))])
 
     def _on_ignore_asked(self, row: int) -> None:
         shown = self._row(row)
@@ -476,7 +476,7 @@ class TruePage(StagePage):
             angular = in_degrees(survey, reading)
             shown = parse_angle(text) if angular else parse_length(text, self._unit).mm
             value = as_kept(survey, reading, shown)
-            question = self.hands.question(reading, shown)
+            question = self.entry.question(reading, shown)
         except BadInput as fault:
             self.next.tell(str(fault))
             return False

@@ -8,7 +8,7 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages import true as say
 from hardkeel.messages.advice import format_reading, format_residual, seat_advice
 from hardkeel.messages.air import edge_sentence, effect_line, effect_sentence
-from hardkeel.messages.doubts import check_sentence
+from hardkeel.messages.alternatives import check_sentence
 from hardkeel.messages.gaps import WITH_GAPS
 from hardkeel.messages.gluing import nothing_read
 from hardkeel.messages.locks import BEFORE_IT_MOVED
@@ -52,11 +52,11 @@ from hardkeel.survey.model import (
     sigma_of,
 )
 from hardkeel.survey.moving import movements
+from hardkeel.survey.outliers import Fit
 from hardkeel.survey.planning import plan
 from hardkeel.survey.rigging import rig_stages
 from hardkeel.survey.rootgaps import RootGaps, root_gaps
 from hardkeel.survey.seatwork import WayName
-from hardkeel.survey.suspecting import Fit
 from hardkeel.trim.flying import Trim, effect_of
 from hardkeel.ui.stages.true.cards import NextShown, SeatShown
 from hardkeel.ui.stages.true.rig_strip import RigShown
@@ -174,9 +174,9 @@ def reading_rows(
     first: str = "",
 ) -> tuple[ReadingRow, ...]:
     """Readings taken, in their order, and after them a few worth taking; those on the part in hand in front."""
-    suspects = {suspect.reading for suspect in judgement.suspects}
+    outliers = {suspect.reading for suspect in judgement.outliers}
     gone = {reading for lock in judgement.moved for reading in lock.before}
-    alike = {other for suspect in judgement.suspects for other in suspect.alike}
+    alike = {other for suspect in judgement.outliers for other in suspect.alike}
     rows = [
         ReadingRow(
             id=reading.id,
@@ -185,9 +185,9 @@ def reading_rows(
             residual=format_residual(build.surveyed, reading, fit, unit),
             note=BEFORE_IT_MOVED
             if reading.id in gone
-            else _note(build.surveyed, reading, fit, suspects, alike, unit),
+            else _note(build.surveyed, reading, fit, outliers, alike, unit),
             state="doubtful"
-            if reading.id in suspects
+            if reading.id in outliers
             else "ignored"
             if reading.ignored or reading.id in gone
             else "fits",
@@ -226,11 +226,11 @@ def _note(
     survey: Survey,
     reading: Reading,
     fit: Fit,
-    suspects: set[str],
+    outliers: set[str],
     alike: set[str],
     unit: LengthUnit,
 ) -> str:
-    if reading.id in suspects:
+    if reading.id in outliers:
         return "does not fit the rest: take it again"
     if reading.simulated:
         return "simulated" if fit.used else "simulated: not mixed with what was read"

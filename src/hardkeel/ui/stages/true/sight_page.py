@@ -87,10 +87,10 @@ class SightPage(SubPage):
         self.take, self.how = LinesCard(say.TAKE_NEXT), LinesCard(say.HOW_TO)
         cards = (self.told, self.click, self.wrong, self.says, self.take, self.how)
         column = CardColumn(cards, theme)
-        self.dressed = (self.view, self.click.map, column)
+        self.themed = (self.view, self.click.map, column)
         self.lie_beside(self._surface(), column)
         self._connect()
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def _surface(self) -> QWidget:
@@ -249,7 +249,7 @@ class SightPage(SubPage):
         measured = judgement.measured
         said = headline(build.surveyed, judgement)
         self.says.show_lines(
-            say.RECKONING if self.document.restless else said, lines if measured else []
+            say.RECKONING if self.document.uncommitted else said, lines if measured else []
         )
         self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
         self.how.show_lines("", [*say.HOW, say.EXPECT, *([say.HANDS] if self.photo else [])])

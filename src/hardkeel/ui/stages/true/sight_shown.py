@@ -27,7 +27,7 @@ def on_photo(
 ) -> OnPhoto:
     """The clicks in a photo and the airframe over it."""
     survey = build.surveyed
-    aside = {one.reading for one in judgement.suspects}
+    aside = {one.reading for one in judgement.outliers}
     off = {
         fit.id: fit.off for fit in judgement.sight_fits
     }  # none of a click that is not judged yet
@@ -83,6 +83,6 @@ def click_lines(build: Build, judgement: Judgement, photos: Collection[str]) -> 
     survey = build.surveyed
     return [
         say.click_sentence(survey, judgement, one)
-        for one in judgement.suspects
+        for one in judgement.outliers
         if (sight := survey.sighting(one.reading)) is not None and sight.photo in photos
     ]

@@ -57,7 +57,7 @@ class TrueStage(StagePage):
         column.addWidget(self._tabs)
 
     @property
-    def benches(self) -> tuple[str, ...]:
+    def tab_keys(self) -> tuple[str, ...]:
         """The benches, in the order of their tabs."""
         return tuple(self.tabs)
 
@@ -135,6 +135,6 @@ class TrueStage(StagePage):
         for page in self._made.values():
             page.set_theme(theme)
 
-    def wear(self) -> None:
+    def apply_style(self) -> None:
         """Put the style sheet on the names and the bench that is seen."""
-        self._tabs.wear()
+        self._tabs.apply_style()

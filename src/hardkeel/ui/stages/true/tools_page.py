@@ -51,7 +51,7 @@ class ToolsPage(SubPage):
         self._learned: dict[str, Learned] = {}
         self._zeros: dict[str, ZeroError] = {}
         column = CardColumn((self.told, self.worth, self.found, self.shared, self.how), theme)
-        self.dressed = (self.rows, column)
+        self.themed = (self.rows, column)
         self.lie_beside(self.rows, column)
         self.rows.had.connect(self._on_had)
         self.rows.counted.connect(self._on_counted)
@@ -60,7 +60,7 @@ class ToolsPage(SubPage):
         self.shared.said.connect(self._on_said)
         self.shared.switched.connect(self._on_switched)
         self.shared.squared.connect(self._on_squared)
-        self.keep_fresh(_SHOWS)
+        self.refresh_lazily(_SHOWS)
         self.refresh()
 
     def focus_work(self) -> None:
@@ -75,10 +75,10 @@ class ToolsPage(SubPage):
     def refresh(self) -> None:
         """Show the tools as they are now."""
         survey, judgement = self.document.build.surveyed, self.document.judgement
-        doubted = {suspect.reading for suspect in judgement.suspects}
-        doubted |= {reading for doubt in judgement.doubts for reading in doubt.bad}
+        weighed = {suspect.reading for suspect in judgement.outliers}
+        weighed |= {reading for doubt in judgement.alternatives for reading in doubt.bad}
         tools = self._tools()
-        self._learned = {one.tool: one for one in learned(survey, doubted) if one.tool in tools}
+        self._learned = {one.tool: one for one in learned(survey, weighed) if one.tool in tools}
         self._zeros = {one.tool: one for one in zero_errors(survey) if one.tool in tools}
         own = {tool.id for tool in tools_of(survey)}
         self.rows.show_tools(

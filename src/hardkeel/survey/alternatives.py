@@ -21,7 +21,7 @@ _OUT_WITHIN: Final = math.log(50.0)
 
 
 @dataclass(frozen=True, slots=True)
-class Doubt:
+class Alternative:
     """A story that turned verdicts.
 
     Attributes
@@ -39,9 +39,9 @@ class Doubt:
     checks: tuple[str, ...]
 
 
-def doubted(
+def weighed(
     told: Told | None, checks: Sequence[Check]
-) -> tuple[tuple[Check, ...], tuple[Doubt, ...]]:
+) -> tuple[tuple[Check, ...], tuple[Alternative, ...]]:
     """The checks with verdicts that bear every likely story, and the stories that turned any."""
     if told is None or not checks:
         return tuple(at_edge(check) for check in checks), ()
@@ -50,7 +50,7 @@ def doubted(
 
 def _verdicts(
     stories: Sequence[Story], readings: Sequence[Observation], checks: Sequence[Check]
-) -> tuple[tuple[Check, ...], tuple[Doubt, ...]]:
+) -> tuple[tuple[Check, ...], tuple[Alternative, ...]]:
     best = max(story.score for story in stories)
     spreads = _spreads([story for story in stories if story.score >= best - _TRUE_WITHIN])
     told: list[Check] = []
@@ -71,16 +71,16 @@ def _verdicts(
         edged = at_edge(check)
         spread = max(check.sigma, float(spreads[i]))
         told.append(replace(edged, verdict=verdict, spread=spread))
-    doubts = [
-        Doubt(
+    alternatives = [
+        Alternative(
             tuple(readings[j].id for j in stories[number].bad),
             math.exp(stories[number].score - best),
             tuple(names),
         )
         for number, names in turned.items()
     ]
-    doubts.sort(key=lambda one: (-one.odds, one.bad))
-    return tuple(told), tuple(doubts)
+    alternatives.sort(key=lambda one: (-one.odds, one.bad))
+    return tuple(told), tuple(alternatives)
 
 
 def _spreads(likely: Sequence[Story]) -> Array:

@@ -25,7 +25,7 @@ ALIKE: Final = 0.8  # correlation at which two readings can't be told apart
 
 
 @dataclass(frozen=True, slots=True)
-class Suspect:
+class Outlier:
     """A reading that was set aside.
 
     Attributes
@@ -89,7 +89,7 @@ class SightFit:
 
 def set_aside(
     net: Network, readings: Sequence[_Any], starts: Starts = NO_STARTS
-) -> tuple[Solution, tuple[_Any, ...], tuple[Suspect, ...], Starts]:
+) -> tuple[Solution, tuple[_Any, ...], tuple[Outlier, ...], Starts]:
     """Solve, name the worst reading, solve without it, until all that is left fits.
 
     A sighting is set aside whole; whether its photo can still be used is then looked at again.
@@ -106,7 +106,7 @@ def set_aside(
         solution ended.
     """
     held = tuple(readings)
-    suspects: list[Suspect] = []
+    outliers: list[Outlier] = []
     try:
         solution = solve(net, held, starts.get(()))
     except BadInput as fault:
@@ -119,15 +119,15 @@ def set_aside(
         if not test[worst] > W_LIMIT:
             break
         alike = tuple(held[j].id for j in _alike(solution.whole, worst, len(held)))
-        suspects.append(Suspect(held[worst].id, float(test[worst]), alike))
+        outliers.append(Outlier(held[worst].id, float(test[worst]), alike))
         held = held[:worst] + held[worst + 1 :]
-        aside = tuple(suspect.reading for suspect in suspects)
+        aside = tuple(suspect.reading for suspect in outliers)
         here = solution.start
         begin = starts.get(aside, here)
         # the cameras just found go before those of an earlier survey
         solution = solve(net, held, Start(begin.unknowns, {**begin.cameras, **here.cameras}))
         ended[aside] = solution.start
-    return solution, held, tuple(suspects), ended
+    return solution, held, tuple(outliers), ended
 
 
 def _wildest(net: Network, readings: Sequence[Observation], fault: BadInput) -> BadInput:

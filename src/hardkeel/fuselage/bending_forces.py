@@ -55,7 +55,7 @@ class Kerfing:
 
 
 @dataclass(frozen=True, slots=True)
-class Easing:
+class BendRemedy:
     """What a member's tightest bend asks for.
 
     Attributes
@@ -104,15 +104,15 @@ class BendLine:
     limits: tuple[float, float] | None
 
 
-def easing_of(bend: Bend, material: str | None, limits: Limits) -> Easing:
+def remedy_of(bend: Bend, material: str | None, limits: Limits) -> BendRemedy:
     """Ways out for one member."""
     own = limits.get(material or "")
     if bend.radius is None or own is None or bend.strain <= 0:
-        return Easing(bend, None, None, None, None, ())
+        return BendRemedy(bend, None, None, None, None, ())
     dry, soaked = own
     margin, wet = dry / bend.strain, soaked / bend.strain
     if margin >= 1:
-        return Easing(bend, margin, wet, None, None, ())
+        return BendRemedy(bend, margin, wet, None, None, ())
     takes = tuple(sorted(wood for wood, (limit, _) in limits.items() if limit >= bend.strain > 0))
     thickest = 2 * bend.radius * dry / 100 if dry > 0 else 0.0
     laminating = kerfing = None
@@ -126,7 +126,7 @@ def easing_of(bend: Bend, material: str | None, limits: Limits) -> Easing:
             # a scratch, or cuts that would lie a hand apart, do nothing for it
             if depth >= _LEAST_CUT_MM:
                 kerfing = Kerfing(depth, spacing, thickest)
-    return Easing(bend, margin, wet, laminating, kerfing, takes)
+    return BendRemedy(bend, margin, wet, laminating, kerfing, takes)
 
 
 def pulls_of(fuselage: Fuselage, stiffness: Moduli, *, joined: bool = True) -> tuple[Pull, ...]:

@@ -21,7 +21,7 @@ from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
-from hardkeel.ui.tabbed.stage_page import BenchedPage
+from hardkeel.ui.tabbed.stage_page import TabbedStage
 
 if TYPE_CHECKING:
     from hardkeel.ui.tabbed.cutting_page import CuttingPage
@@ -56,13 +56,13 @@ class CutSource:
     cutting: str = "sticks"
 
 
-class SheetDesk(QObject):
+class SheetController(QObject):
     """Listens to the benches and answers them when the work is done."""
 
     def __init__(
         self,
         document: Document,
-        page: BenchedPage,
+        page: TabbedStage,
         jobs: Jobs,
         tell: Callable[[str], object],
         source: CutSource,

@@ -8,7 +8,7 @@ from hardkeel.survey.model import Reading, Survey, place_of
 from hardkeel.survey.planning import plan
 
 
-def sheet_list(survey: Survey) -> tuple[Reading, ...]:
+def form_list(survey: Survey) -> tuple[Reading, ...]:
     """What to read, in order; values are what a true airframe would show.
 
     Raises
@@ -27,7 +27,7 @@ def _listed(text: str) -> tuple[Reading, ...]:
     return tuple(reading.but(id=str(i)) for i, reading in enumerate(listed, start=1))
 
 
-def next_on_sheet(listed: Sequence[Reading], taken: Sequence[Reading]) -> Reading | None:
+def next_on_form(listed: Sequence[Reading], taken: Sequence[Reading]) -> Reading | None:
     """The first that was not taken yet."""
     done = {place_of(reading) for reading in taken}
     return next((reading for reading in listed if place_of(reading) not in done), None)

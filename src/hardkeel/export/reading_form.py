@@ -24,7 +24,7 @@ from hardkeel.survey.model import AngleAt, Distance, DistanceDifference, Reading
 _MARGIN_MM: Final = 16.0
 
 
-def reading_sheet_pdf(
+def reading_form_pdf(
     fuselage: Fuselage, title: str, size: tuple[float, float], unit: LengthUnit
 ) -> bytes:
     """Former by former, then bay by bay; angles in an opening are left to its diagonals.

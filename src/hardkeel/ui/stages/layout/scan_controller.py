@@ -29,7 +29,7 @@ else:
 SAMPLE = "made-up plan page"
 
 
-class ScanDesk(QObject):
+class ScanController(QObject):
     """Carries out what the paper desk asks for; lives as long as the page.
 
     Parameters

@@ -20,11 +20,11 @@ from hardkeel.paper.audit import audit
 from hardkeel.picture.truing import picture_of
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.adjusting import Start, solve
+from hardkeel.survey.candidates import available_in, candidate_pool
 from hardkeel.survey.checking import rules_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
-from hardkeel.survey.pooling import offers_of, pool_of
 from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import rank
@@ -32,7 +32,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.airframe_page import AirframePage
-from hardkeel.ui.stages.layout.plan_sheet import PlanSheet
+from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.theme import apply_theme, make_theme
 from tests.airframes import plain_survey, random_truth, readings_of, surface
@@ -70,8 +70,8 @@ def test_rank_200_candidates_with_all_that_they_share(
     net = network_of(survey)
     solution = solve(net, survey.readings)
     rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
-    pool = pool_of(net, candidates_of(survey)[:200])
-    benchmark(lambda: rank(offers_of(pool, solution), solution, rule))
+    pool = candidate_pool(net, candidates_of(survey)[:200])
+    benchmark(lambda: rank(available_in(pool, solution), solution, rule))
 
 
 def test_solve_60_readings_and_30_sightings_in_two_photos(
@@ -97,7 +97,7 @@ def test_rank_200_candidates(benchmark: BenchmarkFixture, sixty: Any) -> None:
     rule = next(r for r in rules_of(survey, net.columns) if r.id == "stab_yaw")
     pool = candidates_of(survey)[:200]
     assert len(pool) == 200
-    benchmark(lambda: rank(offers_of(pool_of(net, pool), solution), solution, rule))
+    benchmark(lambda: rank(available_in(candidate_pool(net, pool), solution), solution, rule))
 
 
 def test_judge_the_demo(benchmark: BenchmarkFixture) -> None:
@@ -141,7 +141,7 @@ def test_drag_a_former_among_thirty(benchmark: BenchmarkFixture, qtbot: QtBot) -
     """From a move of the mouse to all three views drawn anew, section and lightening holes included."""
     build = start_from("board", 1500.0, 1200.0)
     while build.fuselage is not None and len(build.fuselage.formers) < 30:
-        stations = [stop.station for _, stop in build.fuselage.stops]
+        stations = [stop.station for _, stop in build.fuselage.stations]
         gaps = [b - a for a, b in pairwise(stations)]
         widest = gaps.index(max(gaps))
         build = add_former(build, (stations[widest] + stations[widest + 1]) / 2)
@@ -151,7 +151,7 @@ def test_drag_a_former_among_thirty(benchmark: BenchmarkFixture, qtbot: QtBot) -
     qtbot.addWidget(page)
     page.resize(1150, 640)
     page.show()
-    page.choose_stop("F5")
+    page.choose_station("F5")
     start = page.board.handle_position("F5", "half_width")
     assert start is not None
     qtbot.mousePress(page.board, Qt.MouseButton.LeftButton, pos=start.toPoint())
@@ -170,7 +170,7 @@ def test_drag_a_former_among_thirty(benchmark: BenchmarkFixture, qtbot: QtBot) -
 def test_a_wheel_step_on_a_scan_of_35_megapixels(benchmark: BenchmarkFixture, qtbot: QtBot) -> None:
     image = QImage(7000, 5000, QImage.Format.Format_Grayscale8)
     image.fill(QColor(240, 240, 240))
-    sheet = PlanSheet(make_theme("light"))
+    sheet = ScanView(make_theme("light"))
     qtbot.addWidget(sheet)
     sheet.resize(900, 600)
     sheet.show()
@@ -191,7 +191,7 @@ def test_another_theme_with_all_pages_made(
     window = MainWindow(settings, tmp_path, StepClock())
     qtbot.addWidget(window)
     window.theme_changed.connect(lambda theme: apply_theme(qapp, theme))
-    window.dress()
+    window.restyle()
     window.resize(1280, 800)
     window.show()
     window.start(demo_build())

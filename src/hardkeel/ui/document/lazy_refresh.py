@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QWidget
 from hardkeel.ui.document.document import Change, Document
 
 
-class Freshness(QObject):
+class LazyRefresh(QObject):
     """Keeps one page fresh without working for pages that nobody sees.
 
     Parameters

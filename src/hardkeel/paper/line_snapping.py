@@ -67,11 +67,11 @@ class _Line:
 
 
 def window_px(px_per_mm: float, reach_mm: float) -> int:
-    """How many pixels to each side of a click must be handed to `settle`."""
+    """How many pixels to each side of a click must be handed to `snap_to_line`."""
     return math.ceil(max((reach_mm + _ARM_MM) * px_per_mm, 2 * _LEAST_PX)) + 2
 
 
-def settle(
+def snap_to_line(
     patch: NDArray[Any],
     click: tuple[float, float],
     px_per_mm: float,

@@ -21,7 +21,7 @@ from hardkeel.ui.document.document import Document
 _LOOK_MS: Final = 4_000
 
 
-class Filing(QObject):
+class DocumentFile(QObject):
     """Opens and saves for one window.
 
     Nothing here needs the state folder to be writable: without it there is no journal, and no other
@@ -220,7 +220,7 @@ class Filing(QObject):
             self._hold.release()
 
     def _write(self, path: Path, expected: Stamp | None, held: Hold | None, *, lose: bool) -> None:
-        self._document.come_to_rest()  # what the app adds to the log belongs in the file
+        self._document.commit()  # what the app adds to the log belongs in the file
         build = self._document.build
         attached = self._document.session.images.of(build)
         others = None if lose else self._others

@@ -19,7 +19,7 @@ from hardkeel.survey.sharing import is_off
 
 
 @dataclass(frozen=True, slots=True)
-class Pool:
+class CandidatePool:
     """Candidates with what ranking wants to know of each.
 
     Attributes
@@ -47,7 +47,7 @@ class Pool:
 
 
 @dataclass(frozen=True, slots=True)
-class Offers:
+class Available:
     """Candidates that were not taken yet, as an estimate sees them.
 
     Attributes
@@ -66,10 +66,10 @@ class Offers:
     nearly: float = NEARLY
 
 
-def pool_of(net: Network, candidates: Sequence[Reading] | None = None) -> Pool:
+def candidate_pool(net: Network, candidates: Sequence[Reading] | None = None) -> CandidatePool:
     """The pool of a survey, or of these candidates alone."""
     readings = tuple(candidates_of(net.survey) if candidates is None else candidates)
-    return Pool(
+    return CandidatePool(
         readings=readings,
         places=tuple(place_of(reading) for reading in readings),
         noise=np.square([sigma_of(reading) for reading in readings]),
@@ -84,19 +84,21 @@ def pool_of(net: Network, candidates: Sequence[Reading] | None = None) -> Pool:
 MOST_TIMES: Final = 3  # a place is read so often; more says more of the hand than of the airframe
 
 
-def offers_of(pool: Pool, solution: Solution, taken: Sequence[Reading] = ()) -> Offers:
+def available_in(
+    pool: CandidatePool, solution: Solution, taken: Sequence[Reading] = ()
+) -> Available:
     """What of a pool is still to be taken."""
     done = {place_of(reading) for reading in taken}
     return _offered(pool, solution, [place not in done for place in pool.places])
 
 
-def offers_again(pool: Pool, solution: Solution, taken: Sequence[Reading]) -> Offers:
+def available_again(pool: CandidatePool, solution: Solution, taken: Sequence[Reading]) -> Available:
     """What was taken and may be taken again: once more halves the variance of its place."""
     times: Counter[object] = Counter(place_of(reading) for reading in taken)
     return _offered(pool, solution, [0 < times[place] < MOST_TIMES for place in pool.places])
 
 
-def tied_to(offers: Offers, survey: Survey, bodies: Collection[str]) -> Offers:
+def tied_to(available: Available, survey: Survey, bodies: Collection[str]) -> Available:
     """Those of the offers that touch nothing but these bodies: what comes later is not on the model yet."""
     owners = {mark.id: mark.body for mark in survey.marks}
     free = np.array(
@@ -104,24 +106,24 @@ def tied_to(offers: Offers, survey: Survey, bodies: Collection[str]) -> Offers:
             reading.body in bodies
             if isinstance(reading, Incidence)
             else all(owners[mark] in bodies for mark in marks_of(reading))
-            for reading in offers.readings
+            for reading in available.readings
         ],
         dtype=bool,
     )
-    return Offers(
-        tuple(r for r, is_free in zip(offers.readings, free, strict=True) if is_free),
-        offers.expected[free],
-        offers.rows[free],
-        offers.noise[free],
-        offers.efforts[free],
-        offers.nearly,
+    return Available(
+        tuple(r for r, is_free in zip(available.readings, free, strict=True) if is_free),
+        available.expected[free],
+        available.rows[free],
+        available.noise[free],
+        available.efforts[free],
+        available.nearly,
     )
 
 
-def _offered(pool: Pool, solution: Solution, free: Sequence[bool]) -> Offers:
+def _offered(pool: CandidatePool, solution: Solution, free: Sequence[bool]) -> Available:
     expected, rows = pool.observer.predict(solution.unknowns, solution.placed)
     left = np.array(free, dtype=bool)
-    return Offers(
+    return Available(
         tuple(reading for reading, is_free in zip(pool.readings, left, strict=True) if is_free),
         expected[left],
         rows[left],

@@ -26,7 +26,7 @@ from hardkeel.ui.stages.true.stage import TrueStage
 _SMALL_PX = 1600
 
 
-class SightDesk(QObject):
+class SightController(QObject):
     """Carries out what Sight asks for; lives as long as the stage."""
 
     def __init__(

@@ -5,8 +5,8 @@ from hardkeel.messages.names import check_name
 from hardkeel.messages.sharing import limit_words
 from hardkeel.messages.sight import told_id
 from hardkeel.messages.verdicts import format_doubt, format_value, verdict_sentence, way_off
+from hardkeel.survey.alternatives import Alternative
 from hardkeel.survey.checking import Check, verdict_of
-from hardkeel.survey.doubting import Doubt
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Survey
 from hardkeel.survey.rigging import deciding
@@ -14,7 +14,7 @@ from hardkeel.survey.rigging import deciding
 
 def check_sentence(survey: Survey, judgement: Judgement, check: Check, unit: LengthUnit) -> str:
     """A check in one line: its verdict, both stories where it is in doubt, or that it lies at the edge."""
-    doubt = doubt_of(judgement, check)
+    doubt = alternative_of(judgement, check)
     if doubt is not None:
         return _both_stories(survey, judgement, check, doubt, unit)
     if check.edge:
@@ -30,13 +30,13 @@ def check_sentence(survey: Survey, judgement: Judgement, check: Check, unit: Len
     return f"{told} What limits it: {limit}." if limit else told
 
 
-def doubt_of(judgement: Judgement, check: Check) -> Doubt | None:
+def alternative_of(judgement: Judgement, check: Check) -> Alternative | None:
     """The likeliest story that turned this check's verdict."""
-    return next((one for one in judgement.doubts if check.id in one.checks), None)
+    return next((one for one in judgement.alternatives if check.id in one.checks), None)
 
 
 def _both_stories(
-    survey: Survey, judgement: Judgement, check: Check, doubt: Doubt, unit: LengthUnit
+    survey: Survey, judgement: Judgement, check: Check, doubt: Alternative, unit: LengthUnit
 ) -> str:
     name = check_name(survey, check)
     own = verdict_of(check.error, check.sigma, check.tolerance)

@@ -21,7 +21,7 @@ else:
     calendar = late("hardkeel.export.calendar")
 
 
-class CalendarDesk(QObject):
+class CalendarController(QObject):
     """Writes the plan that is shown."""
 
     def __init__(self, document: Document, page: TonightPage) -> None:

@@ -21,16 +21,16 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import layout as say
-from hardkeel.paper.settling import (
+from hardkeel.paper.line_snapping import (
     LEAST_REACH_MM,
     MOST_REACH_MM,
     USUAL_PX_PER_MM,
     Settled,
     Unsettled,
-    settle,
+    snap_to_line,
     window_px,
 )
-from hardkeel.ui.stages.layout.sheet_marks import SheetMark
+from hardkeel.ui.stages.layout.scan_marks import ScanMark
 from hardkeel.ui.theme import Theme
 
 _LOUPE_PX: Final = 92.0
@@ -49,7 +49,7 @@ _STRENGTHEN: Final = 1.65  # for each halving
 _PAPER: Final = 246
 
 
-class PlanSheet(QWidget):
+class ScanView(QWidget):
     """The scan.
 
     Signals
@@ -81,7 +81,7 @@ class PlanSheet(QWidget):
         self._seen: tuple[tuple[int, int, float], Settled | Unsettled] | None = None
         self._fitted = True
         self.px_per_mm = USUAL_PX_PER_MM
-        self._marks: tuple[SheetMark, ...] = ()
+        self._marks: tuple[ScanMark, ...] = ()
         self._zoom = 0.0
         self._corner = QPointF(0, 0)
         self._pointer: QPointF | None = None
@@ -117,7 +117,7 @@ class PlanSheet(QWidget):
         self._view = self._seen = None
         self.update()
 
-    def show_marks(self, marks: tuple[SheetMark, ...]) -> None:
+    def show_marks(self, marks: tuple[ScanMark, ...]) -> None:
         """Draw what was clicked."""
         self._marks = marks
         self.update()
@@ -222,7 +222,7 @@ class PlanSheet(QWidget):
             self._levels.append(_halved(last))
         return min(wanted, len(self._levels) - 1)
 
-    def _paint_mark(self, painter: QPainter, mark: SheetMark) -> None:
+    def _paint_mark(self, painter: QPainter, mark: ScanMark) -> None:
         theme = self._theme
         colour = theme.colour("act" if mark.active or mark.kind in ("length", "point") else "out")
         if mark.kind not in ("length", "point", "origin") and not mark.active:
@@ -300,7 +300,7 @@ class PlanSheet(QWidget):
         if box.width() < 3 or box.height() < 3:  # noqa: PLR2004  off the sheet
             return "nothing"
         grey = _greys(self._image.copy(box))
-        found = settle(grey, (x - box.x(), y - box.y()), per_mm, reach)
+        found = snap_to_line(grey, (x - box.x(), y - box.y()), per_mm, reach)
         if isinstance(found, Settled):
             return replace(found, right=found.right / share, down=found.down / share)
         return found

@@ -14,7 +14,7 @@ _SHOWN_MM: Final = 0.05  # a residual under this is the click's own
 
 
 @dataclass(frozen=True, slots=True)
-class SheetMark:
+class ScanMark:
     """Points clicked on the scan, pixels; `kind` decides how they are drawn."""
 
     kind: str
@@ -23,24 +23,24 @@ class SheetMark:
     active: bool = False
 
 
-def sheet_marks(
+def scan_marks(
     plan: Plan, tool: str, clicks: list[tuple[float, float]], unit: LengthUnit
-) -> tuple[SheetMark, ...]:
+) -> tuple[ScanMark, ...]:
     """Everything clicked on a plan, and the clicks not yet entered."""
     left = _left_over(plan, unit)
     marks = [
-        SheetMark("length", (one.a, one.b), format_length(one.length, unit) + left(f"length {i}"))
+        ScanMark("length", (one.a, one.b), format_length(one.length, unit) + left(f"length {i}"))
         for i, one in enumerate(plan.lengths, start=1)
     ]
     marks += [
-        SheetMark("point", (one.pixel,), _place(one.plan, unit) + left(f"point {i}"))
+        ScanMark("point", (one.pixel,), _place(one.plan, unit) + left(f"point {i}"))
         for i, one in enumerate(plan.points, start=1)
     ]
     if plan.origin is not None:
-        marks.append(SheetMark("origin", (plan.origin,), "datum"))
-    marks += [SheetMark(t.kind, t.pixels, active=t.kind == tool) for t in plan.traces]
+        marks.append(ScanMark("origin", (plan.origin,), "datum"))
+    marks += [ScanMark(t.kind, t.pixels, active=t.kind == tool) for t in plan.traces]
     if clicks:
-        marks.append(SheetMark(tool, tuple(clicks), active=True))
+        marks.append(ScanMark(tool, tuple(clicks), active=True))
     return tuple(marks)
 
 

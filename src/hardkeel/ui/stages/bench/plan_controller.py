@@ -11,7 +11,7 @@ from hardkeel.schedule.tonight import Tonight, plan_tonight
 from hardkeel.schedule.what_if import Otherwise, WhatIf, plan_otherwise, what_ifs
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.jobs.pool import Jobs
-from hardkeel.ui.stages.bench.calendar_desk import CalendarDesk
+from hardkeel.ui.stages.bench.calendar_controller import CalendarController
 from hardkeel.ui.stages.bench.stage import BenchStage
 from hardkeel.ui.stages.bench.tonight_page import TonightPage
 from hardkeel.ui.stages.bench.weeks_page import WeeksPage
@@ -35,7 +35,7 @@ class _Flag:
         self.up = True
 
 
-class PlanDesk(QObject):
+class PlanController(QObject):
     """Holds the plan of the evening that is seen."""
 
     def __init__(self, document: Document, page: BenchStage, jobs: Jobs) -> None:
@@ -60,7 +60,7 @@ class PlanDesk(QObject):
     def _on_made(self, key: str, page: object) -> None:
         if key == "tonight" and isinstance(page, TonightPage):
             self._tonight = page
-            CalendarDesk(self._document, page)
+            CalendarController(self._document, page)
             page.asked.connect(self._begin)
             page.minute_passed.connect(self._on_minute)
             page.seen.connect(self._on_seen)

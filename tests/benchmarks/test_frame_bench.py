@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.edits.fuselage import set_stop
+from hardkeel.edits.fuselage import set_station
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Bracing, Former, Fuselage, Longeron, Section
@@ -81,14 +81,14 @@ def test_pointing_along_two_hundred_sticks(benchmark: BenchmarkFixture, qtbot: Q
 def test_an_edit_redraws_thirty_formers_and_two_hundred_sticks(benchmark: BenchmarkFixture) -> None:
     """The picture of a frame never seen before: sticks cut anew, blanks rolled out."""
     build, tops = large_frame(), iter(np.linspace(40, 70, 10**5))
-    benchmark(lambda: laid_flat(set_stop(build, "F9", top=float(next(tops)))))
+    benchmark(lambda: laid_flat(set_station(build, "F9", top=float(next(tops)))))
 
 
 def test_findings_of_thirty_formers_after_an_edit(benchmark: BenchmarkFixture) -> None:
     build, tops = large_frame(), iter(np.linspace(40, 70, 10**5))
 
     def look() -> None:
-        changed = set_stop(build, "F9", top=float(next(tops))).fuselage
+        changed = set_station(build, "F9", top=float(next(tops))).fuselage
         assert changed is not None
         findings_of(changed)
 

@@ -19,20 +19,20 @@ from hardkeel.export.stationery import (
     ruled_table,
     safe,
 )
-from hardkeel.messages import sheet as say
+from hardkeel.messages import reading_form as say
 from hardkeel.messages.advice import format_reading
 from hardkeel.messages.names import reading_name, tool_name
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.sheet import sheet_list
+from hardkeel.survey.reading_form import form_list
 
 A4_MM: Final = (210.0, 297.0)
 _MARGIN_MM: Final = 15.0
 _BOX_MM: Final = 11.0  # high enough for a pencil and a cold hand
 
 
-def rigging_sheet_pdf(build: Build, unit: LengthUnit, size: tuple[float, float]) -> bytes:
+def rigging_form_pdf(build: Build, unit: LengthUnit, size: tuple[float, float]) -> bytes:
     """The list of `survey.sheet`, in its order, with what a true airframe would show.
 
     Parameters
@@ -48,7 +48,7 @@ def rigging_sheet_pdf(build: Build, unit: LengthUnit, size: tuple[float, float])
     register_fonts()
     styles = Styles()
     survey = build.surveyed
-    listed = sheet_list(survey)
+    listed = form_list(survey)
     wide = (size[0] - 2 * _MARGIN_MM) * mm
     story: list[Flowable] = [
         Paragraph(safe(build.name or say.UNNAMED), styles.title),

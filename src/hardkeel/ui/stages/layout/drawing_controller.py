@@ -25,7 +25,7 @@ if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage
 
 
-class DrawingDesk(QObject):
+class DrawingController(QObject):
     """Carries out what the drawing board and the parts bench ask of the disk; lives as long as the page.
 
     Parameters

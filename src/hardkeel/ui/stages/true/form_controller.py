@@ -10,18 +10,18 @@ from PyQt6.QtWidgets import QFileDialog, QMenu, QPushButton
 from hardkeel.base.errors import HardKeelError
 from hardkeel.base.late import late
 from hardkeel.export.renewing import file_stem
-from hardkeel.messages import sheet as say
+from hardkeel.messages import reading_form as say
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.true.page import TruePage
 
 if TYPE_CHECKING:
-    from hardkeel.export import rigging_sheet
+    from hardkeel.export import rigging_form
 else:
-    rigging_sheet = late("hardkeel.export.rigging_sheet")
+    rigging_form = late("hardkeel.export.rigging_form")
 
 
-class MeasuringSheetDesk(QObject):
+class ReadingFormController(QObject):
     """A button at the list of readings with what can be done with the sheet."""
 
     def __init__(self, document: Document, page: TruePage) -> None:
@@ -35,10 +35,10 @@ class MeasuringSheetDesk(QObject):
         self.type_action.setCheckable(True)
         menu.addAction(self.write_action)
         menu.addAction(self.type_action)
-        menu.aboutToShow.connect(lambda: self.type_action.setChecked(page.hands.on_sheet))
+        menu.aboutToShow.connect(lambda: self.type_action.setChecked(page.entry.on_sheet))
         self.button.setMenu(menu)
         self.write_action.triggered.connect(self._on_write)
-        self.type_action.triggered.connect(lambda on: page.hands.follow_sheet(follow=on))
+        self.type_action.triggered.connect(lambda on: page.entry.follow_sheet(follow=on))
         page.readings.put_in_head(self.button)
 
     def _on_write(self) -> None:
@@ -51,7 +51,7 @@ class MeasuringSheetDesk(QObject):
         """Write the sheet there, and say so."""
         build = self._document.build
         try:
-            sheet = rigging_sheet.rigging_sheet_pdf(build, self._page.unit, rigging_sheet.A4_MM)
+            sheet = rigging_form.rigging_form_pdf(build, self._page.unit, rigging_form.A4_MM)
             write_atomically(path, sheet, versions=0)
         except HardKeelError as fault:
             self._page.next.tell(say.not_written(fault))

@@ -7,7 +7,7 @@ from hardkeel.messages import layout as say
 from hardkeel.ui.widgets.card import label
 
 
-class EmptyDesk(QWidget):
+class EmptyPaper(QWidget):
     """Asks for a plan on paper.
 
     Signals

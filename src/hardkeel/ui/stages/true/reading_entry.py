@@ -11,7 +11,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.protocol import GaugeKind, gauge_for
-from hardkeel.messages import sheet as say_sheet
+from hardkeel.messages import reading_form as say_sheet
 from hardkeel.messages import true as say
 from hardkeel.messages.advice import next_step
 from hardkeel.messages.asking import expect_words, far_question
@@ -31,7 +31,7 @@ from hardkeel.survey.drafts import (
 from hardkeel.survey.expecting import Expected, expected_of
 from hardkeel.survey.instruments import as_kept, as_shown, in_degrees
 from hardkeel.survey.model import RUDDER, Reading, Survey, place_of
-from hardkeel.survey.sheet import next_on_sheet, sheet_list
+from hardkeel.survey.reading_form import form_list, next_on_form
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown
@@ -40,7 +40,7 @@ from hardkeel.ui.stages.true.showing import SHOWN_ON_TRUE
 from hardkeel.ui.widgets.asked_twice import AskedTwice
 
 
-class Hands(QObject):
+class ReadingEntry(QObject):
     """The proposed reading, one from the list, or one put together by hand; what is typed makes it an edit.
 
     Parameters
@@ -110,8 +110,8 @@ class Hands(QObject):
     def again(self) -> str:
         """Id of the reading that is taken anew; empty where the target is a new one."""
         if self._draft is None and self._started is None and self._step is not None:
-            doubted = self._step.reading
-            return doubted.id if self._step.kind == "again" and doubted is not None else ""
+            weighed = self._step.reading
+            return weighed.id if self._step.kind == "again" and weighed is not None else ""
         return self._again or ""
 
     @property
@@ -151,8 +151,8 @@ class Hands(QObject):
     def _sheet_step(self) -> NextStep | None:
         """The next on the sheet; ``None`` where all of it is in, and the sheet is put away."""
         survey, judgement = self._document.build.surveyed, self._document.judgement
-        listed = sheet_list(survey)
-        reading = next_on_sheet(listed, judgement.readings)
+        listed = form_list(survey)
+        reading = next_on_form(listed, judgement.readings)
         if reading is None:
             self._on_sheet = False
             return None
