@@ -1,7 +1,7 @@
 """How long the window's thread is busy at a stretch, in processor time: another program's work does not count."""
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
@@ -9,12 +9,12 @@ from PyQt6.QtCore import QCoreApplication, QEventLoop, Qt, QTimer
 
 from hardkeel.edits import bench, framing, ledger, squaring, steps, surfaces, truing
 from hardkeel.edits.fuselage import set_station
+from hardkeel.edits.named import Edit
 from hardkeel.edits.tail import set_figures
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages import STAGES
 
-Edit = Callable[[Build], Build]
 BEAT_MS = 10
 
 
@@ -85,30 +85,30 @@ def edits_for(build: Build, place: Place) -> list[tuple[str, Edit]]:
     if place.stage in ("layout", "frame", "log") and build.fuselage is not None:
         name = build.fuselage.stations[1][0]
         half = build.fuselage.stations[1][1].half_width
-        found.append(("widen a former", lambda b: set_station(b, name, half_width=half + 0.5)))
-        found.append(("another wood", lambda b: framing.set_framing(b, web=3.5)))
+        found.append(("widen a former", set_station.of(name, half_width=half + 0.5)))
+        found.append(("another wood", framing.set_framing.of(web=3.5)))
     if place.stage == "tail" and build.tail:
         surface = build.tail[0]
         span, chord = surface.span or 200.0, surface.root_chord or 80.0
-        found.append(("longer", lambda b: set_figures(b, surface.id, span=span + 4)))
-        found.append(("deeper", lambda b: set_figures(b, surface.id, root_chord=chord + 2)))
+        found.append(("longer", set_figures.of(surface.id, span=span + 4)))
+        found.append(("deeper", set_figures.of(surface.id, root_chord=chord + 2)))
     readings = build.surveyed.readings
     if place.stage == "true" and readings:
         one, value = readings[-1].id, readings[-1]
-        found.append(("set aside", lambda b: truing.set_ignored(b, one, ignored=True)))
+        found.append(("set aside", truing.set_ignored.of(one, ignored=True)))
         if isinstance(value.value, float):
             more = value.value + 0.3
-            found.append(("change", lambda b: truing.change_value(b, one, more)))
+            found.append(("change", truing.change_value.of(one, more)))
     if place.stage == "bench":
-        found.append(("a resource", lambda b: bench.set_resource(b, "board", 2)))
-        found.append(("an own step", lambda b: steps.add_step(b, "make tea", None)))
+        found.append(("a resource", bench.set_resource.of("board", 2)))
+        found.append(("an own step", steps.add_step.of("make tea", None)))
     if not found and build.wings:
         wing = build.wings[0]
-        found.append(("shift", lambda b: surfaces.set_wing(b, wing.id, le_x=wing.le_x + 1)))
-        found.append(("weigh", lambda b: ledger.set_balance(b, target_percent=30.0)))
+        found.append(("shift", surfaces.set_wing.of(wing.id, le_x=wing.le_x + 1)))
+        found.append(("weigh", ledger.set_balance.of(target_percent=30.0)))
     if place.bench == "square" and build.fuselage is not None and build.fuselage.squaring:
         taken = build.fuselage.squaring.readings
         if taken:
             last = taken[-1].id
-            found.append(("squared", lambda b: squaring.change_square(b, last, ignored=True)))
+            found.append(("squared", squaring.change_square.of(last, ignored=True)))
     return found

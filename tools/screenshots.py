@@ -5,7 +5,6 @@ import sys
 import tempfile
 from collections.abc import Callable
 from datetime import datetime, timedelta, timezone
-from functools import partial
 from pathlib import Path
 from typing import cast
 
@@ -138,7 +137,7 @@ def _photographed(window: MainWindow) -> None:
         u, v = (float(one) for one in camera.project(seen[mark][None], SIZE)[0])
         off = 26.0 if mark == "stab_tip_te_starboard" else 0.0
         at = (u + off + float(rng.normal()), v + float(rng.normal()))
-        click = partial(take_sighting, photo_id="p1", mark=mark, at=at, now=window.document.clock())
+        click = take_sighting.of("p1", mark, at, window.document.clock())
         window.document.apply(mark, click)
 
 
@@ -154,7 +153,7 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         settings.theme, settings.text_percent = "light", 100
         window.restyle()
         window.start(demo_build())
-        window.document.apply("spoil", lambda build: set_station(build, "F6", half_width=17.5))
+        window.document.apply("spoil", set_station.of("F6", half_width=17.5))
         bench("airframe")()
         _laid_out(window).airframe.choose_station("F3")
 
@@ -264,7 +263,7 @@ def _lay_plan(window: MainWindow) -> None:
             ),
         ),
     )
-    window.document.apply("lay", lambda build: add_plan(build, plan))
+    window.document.apply("lay", add_plan.of(plan))
     _laid_out(window).paper.show_plan(plan.id)
     _laid_out(window).paper.use("side-top")
     _laid_out(window).paper.sheet.look_at(*page.pixel(215, 0), zoom=0.24)

@@ -258,3 +258,19 @@ def test_sentences_and_headings_are_the_voices() -> None:
         if (found := capitalised(path))
     }
     assert told == {}
+
+
+def test_no_closure_carries_a_change_into_the_document() -> None:
+    """What is done is an edit by its name with its figures: `edits.set_station.of("F4", top=45.0)`."""
+    anonymous = [
+        f"{path.relative_to(SOURCE)}:{call.lineno}"
+        for path in (SOURCE / "ui").rglob("*.py")
+        for call in ast.walk(tree_of(path))
+        if isinstance(call, ast.Call)
+        and (
+            (isinstance(call.func, ast.Attribute) and call.func.attr in ("apply", "_apply"))
+            or (isinstance(call.func, ast.Name) and call.func.id == "Edit")
+        )
+        and any(isinstance(given, ast.Lambda) for given in call.args)
+    ]
+    assert anonymous == []

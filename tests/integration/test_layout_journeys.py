@@ -20,6 +20,7 @@ from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import surfaces as surface_edits
 from hardkeel.edits import truing as edits
+from hardkeel.edits.named import Edit
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
@@ -144,7 +145,7 @@ def test_from_paper_to_a_first_reading(
         Picked(stop.station, stop.half_width, stop.bottom, stop.top)
         for _, stop in demo_fuselage().stations
     ]
-    window.document.apply("picks", lambda b: drawing_edits.take_picks(b, rows))
+    window.document.apply("picks", drawing_edits.take_picks.of(rows))
     window.show_stage("layout")
     page = layout_of(window).airframe
     assert not page.marks.put_on.isHidden()
@@ -163,7 +164,7 @@ def test_from_paper_to_a_first_reading(
     # a former moved now moves the pins, and the reading stays
     window.show_stage("layout")
     before = window.document.build.surveyed.mark("nose_pin")
-    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F1", top=30.0))
+    window.document.apply("x", drawing_edits.set_station.of("F1", top=30.0))
     after = window.document.build.surveyed.mark("nose_pin")
     assert before is not None
     assert after is not None
@@ -193,27 +194,23 @@ def test_a_scan_survives_a_kill(
     assert load(tmp_path / "back.keel").attached()
 
 
-def _steps(rng: random.Random) -> Iterator[tuple[str, edits.Edit]]:
+def _steps(rng: random.Random) -> Iterator[tuple[str, Edit]]:
     """Edits of every kind that Lay out has, some of which do not apply."""
-    pools: list[Callable[[], edits.Edit]] = [
-        lambda: (
-            lambda b: drawing_edits.set_station(b, f"F{rng.randint(1, 7)}", top=rng.uniform(20, 60))
-        ),
-        lambda: lambda b: drawing_edits.add_former(b, rng.uniform(0, 800)),
-        lambda: lambda b: drawing_edits.delete_former(b, f"F{rng.randint(1, 9)}"),
-        lambda: lambda b: drawing_edits.set_skins(b, side_thickness=rng.choice([1.5, 2.0, 3.0])),
-        lambda: lambda b: surface_edits.set_wing(b, "wing", span=rng.uniform(1000, 1400)),
-        lambda: lambda b: surface_edits.set_tail(b, "stab", incidence=rng.uniform(-2, 2)),
-        lambda: surface_edits.add_wing_above,
-        lambda: lambda b: surface_edits.take_off(b, "upper_wing"),
-        lambda: lambda b: ledger_edits.weigh(b, f"F{rng.randint(1, 7)}", rng.uniform(1, 9)),
-        lambda: lambda b: ledger_edits.set_state(b, f"F{rng.randint(1, 7)}", "trued"),
-        lambda: (
-            lambda b: paper_edits.add_pair(b, "s", Pair(plan=100.0, measured=rng.uniform(95, 105)))
-        ),
-        lambda: lambda b: ledger_edits.set_pack(b, mass=rng.uniform(90, 300)),
-        lambda: lambda b: ledger_edits.set_balance(b, target_percent=rng.uniform(20, 45)),
-        lambda: lambda b: edits.change_value(b, f"r{rng.randint(1, 30)}", rng.uniform(0, 900)),
+    pools: list[Callable[[], Edit]] = [
+        lambda: drawing_edits.set_station.of(f"F{rng.randint(1, 7)}", top=rng.uniform(20, 60)),
+        lambda: drawing_edits.add_former.of(rng.uniform(0, 800)),
+        lambda: drawing_edits.delete_former.of(f"F{rng.randint(1, 9)}"),
+        lambda: drawing_edits.set_skins.of(side_thickness=rng.choice([1.5, 2.0, 3.0])),
+        lambda: surface_edits.set_wing.of("wing", span=rng.uniform(1000, 1400)),
+        lambda: surface_edits.set_tail.of("stab", incidence=rng.uniform(-2, 2)),
+        surface_edits.add_wing_above.of,
+        lambda: surface_edits.take_off.of("upper_wing"),
+        lambda: ledger_edits.weigh.of(f"F{rng.randint(1, 7)}", rng.uniform(1, 9)),
+        lambda: ledger_edits.set_state.of(f"F{rng.randint(1, 7)}", "trued"),
+        lambda: paper_edits.add_pair.of("s", Pair(plan=100.0, measured=rng.uniform(95, 105))),
+        lambda: ledger_edits.set_pack.of(mass=rng.uniform(90, 300)),
+        lambda: ledger_edits.set_balance.of(target_percent=rng.uniform(20, 45)),
+        lambda: edits.change_value.of(f"r{rng.randint(1, 30)}", rng.uniform(0, 900)),
     ]
     while True:
         yield f"step {rng.random():.3f}", rng.choice(pools)()
@@ -273,9 +270,9 @@ def test_an_edit_of_lay_out_that_touches_no_reading_is_not_judged_again(
 ) -> None:
     document = Document(demo_build(), clock)
     before = document.judgement
-    document.apply("weigh", lambda b: ledger_edits.weigh(b, "F5", 3.3))
+    document.apply("weigh", ledger_edits.weigh.of("F5", 3.3))
     assert document.judgement is before
-    document.apply("read", lambda b: edits.change_value(b, "r5", 2.4))
+    document.apply("read", edits.change_value.of("r5", 2.4))
     assert document.judgement is not before
 
 
@@ -291,6 +288,6 @@ def test_old_builds_keep_their_survey_when_lay_out_opens_them(
     window.show_stage("layout")
     for bench in layout_of(window).tabs:
         layout_of(window).turn_to(bench)
-    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F5", top=40.0))
+    window.document.apply("x", drawing_edits.set_station.of("F5", top=40.0))
     assert window.document.build.surveyed.bodies == survey.bodies
     assert {m.id for m in window.document.build.surveyed.marks} == {m.id for m in survey.marks}

@@ -75,9 +75,9 @@ def turned_to(window: MainWindow, place: str) -> QWidget:
     elif place in FRAME:
         window.show_stage("frame")
         if place in ("board", "square"):
-            window.document.apply("set on a board", set_on_board)
+            window.document.apply("set on a board", set_on_board.of())
         if place == "order":
-            window.document.apply("plan", lambda b: plan_steps(b, frame_steps(b), STAGE))
+            window.document.apply("plan", plan_steps.of(frame_steps(window.document.build), STAGE))
         frame_of(window).turn_to(place)
         page = frame_of(window).page(place)
         if isinstance(page, FrameOrderPage):  # a step that has lengths to tell
@@ -165,7 +165,7 @@ def test_every_mark_can_be_reached_by_arrow_keys(qtbot: QtBot, window: MainWindo
 
 
 def test_a_mark_above_another_is_reached_by_leafing(qtbot: QtBot, window: MainWindow) -> None:
-    window.document.apply("a second wing", add_wing_above)
+    window.document.apply("a second wing", add_wing_above.of())
     drawing = true_of(window).drawing
     drawing.setFocus(Qt.FocusReason.TabFocusReason)
     reached = set()

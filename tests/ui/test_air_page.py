@@ -8,6 +8,7 @@ from pytestqt.qtbot import QtBot
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.air_page import AirPage
+from tests.edited import by_hand
 from tests.stages_of import stage_of
 
 
@@ -109,8 +110,8 @@ def test_a_lifting_tail_balanced_far_back_is_at_home(window: MainWindow) -> None
         one.but(span=700.0, root_chord=170.0, tip_chord=150.0) if one.id == "stab" else one
         for one in window.document.build.tail
     )
-    window.document.apply("a large tail", lambda b: b.but(tail=big))
-    window.document.apply("it lifts", lambda b: b.but(flight=None))
+    window.document.apply("a large tail", by_hand(lambda b: b.but(tail=big)))
+    window.document.apply("it lifts", by_hand(lambda b: b.but(flight=None)))
     page.trade.sliders["balance"].setValue(60)
     assert tried(page)[0] == pytest.approx(0.6)
     assert "Trims at" in page.answer.answer.text()
@@ -119,7 +120,7 @@ def test_a_lifting_tail_balanced_far_back_is_at_home(window: MainWindow) -> None
 
 def test_without_a_tail_it_says_what_is_missing(window: MainWindow) -> None:
     page = air_of(window)
-    window.document.apply("no tail", lambda b: b.but(tail=()))
+    window.document.apply("no tail", by_hand(lambda b: b.but(tail=())))
     assert not page.trade.isVisible()
     assert not page.answer.isVisible()
     page.drawing.grab()  # the empty page paints

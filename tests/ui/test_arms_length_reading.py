@@ -139,9 +139,9 @@ def test_the_pot_life_runs_beneath_the_reading(
     window: MainWindow, page: TruePage, clock: StepClock, qtbot: QtBot
 ) -> None:
     document = window.document
-    document.apply("wet", lambda b: set_phase(b, "wet"))
-    document.apply("glue", lambda b: set_gluing(b, "stab"))
-    document.apply("mix", lambda b: set_mixed(b, 30.0, clock()))
+    document.apply("wet", set_phase.of("wet"))
+    document.apply("glue", set_gluing.of("stab"))
+    document.apply("mix", set_mixed.of(30.0, clock()))
     large_of(page).open_large()
     large = large_of(page).sheet
     assert "glue is past working" in large.what.text()

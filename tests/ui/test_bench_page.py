@@ -397,9 +397,9 @@ def test_the_pot_life_of_the_tail_runs_on_the_bench_with_what_to_read_again(
     window: MainWindow, tonight: TonightPage, clock: StepClock
 ) -> None:
     document = window.document
-    document.apply("wet", lambda b: set_phase(b, "wet"))
-    document.apply("glue", lambda b: set_gluing(b, "wing"))
-    document.apply("mix", lambda b: set_mixed(b, 30.0, clock()))
+    document.apply("wet", set_phase.of("wet"))
+    document.apply("glue", set_gluing.of("wing"))
+    document.apply("mix", set_mixed.of(30.0, clock()))
     assert tonight.timers.what.text() == "until the glue is past working: wing"
     assert tonight.timers.wet.text().startswith("While it can be worked")
 

@@ -60,7 +60,7 @@ def test_a_part_unfolds_by_click_by_key_and_when_it_is_picked(
     window.header.body_picked.emit("fin")
     assert upright.isVisible()
     # an edit leaves folded what the builder folded
-    window.document.apply("edit", lambda b: surface_edits.set_tail(b, "stab", incidence=0.2))
+    window.document.apply("edit", surface_edits.set_tail.of("stab", incidence=0.2))
     assert upright.isVisible()
     assert not incidence.isVisible()
 
@@ -83,7 +83,7 @@ def test_five_parts_have_room_at_the_top(
 
 def test_names_that_are_offered_are_kept_in_one_completer(window: MainWindow) -> None:
     for span in (1200.0, 1250.0, 1280.0):
-        window.document.apply("edit", partial(surface_edits.set_wing, wing_id="wing", span=span))
+        window.document.apply("edit", surface_edits.set_wing.of("wing", span=span))
     assert len(true_of(window).next.findChildren(QCompleter)) == 1
     completer = true_of(window).next.place.completer()
     assert completer is not None

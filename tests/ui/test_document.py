@@ -14,6 +14,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import truing as edits
 from hardkeel.edits.fuselage import set_station
+from hardkeel.edits.named import Edit, go_back
 from hardkeel.edits.surfaces import set_wing
 from hardkeel.project.model import Build
 from hardkeel.storage.package import load
@@ -22,6 +23,7 @@ from hardkeel.survey.model import Distance
 from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.shell.window import MainWindow
+from tests.edited import by_hand
 from tests.stages_of import gauges_of, layout_of, log_of, true_of
 
 NOW = datetime(2026, 11, 3, 19, 30, tzinfo=UTC)
@@ -69,7 +71,7 @@ def test_a_nudge_after_another_edit_or_a_save_is_a_step_of_its_own(
 ) -> None:
     page, stack = layout_of(board).airframe, board.document.stack
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
-    board.document.apply("widen", lambda build: set_station(build, "F4", half_width=30.0))
+    board.document.apply("widen", set_station.of("F4", half_width=30.0))
     count = stack.count()
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
     assert stack.count() == count + 1
@@ -83,9 +85,9 @@ def test_a_nudge_after_another_edit_or_a_save_is_a_step_of_its_own(
 def test_a_nudge_there_and_back_leaves_no_step(qtbot: QtBot, board: MainWindow) -> None:
     page, stack = layout_of(board).airframe, board.document.stack
     before, count = board.document.build, stack.count()
-    board.document.apply("lift", lambda b: set_station(b, "F4", top=60.0), nudge="top F4")
+    board.document.apply("lift", set_station.of("F4", top=60.0), nudge="top F4")
     assert stack.count() == count + 1
-    board.document.apply("lower", lambda _b: before, nudge="top F4")
+    board.document.apply("lower", go_back.of(before), nudge="top F4")
     assert stack.count() == count
     assert board.document.build == before
     assert page.stop == "F4"
@@ -128,7 +130,7 @@ def test_what_comes_after_a_nudge_starts_from_what_is_judged(
     qtbot.keyClick(page.board, Qt.Key.Key_Up)
     qtbot.keyClick(page.board, Qt.Key.Key_Right)  # another figure
     assert told == ["judged"]
-    document.apply("rename", lambda b: b.but(name="x"))
+    document.apply("rename", by_hand(lambda b: b.but(name="x")))
     assert told == ["judged", "judged"]
     assert not document.uncommitted
     document.stack.undo()
@@ -167,7 +169,7 @@ def test_a_verdict_that_a_nudge_brings_about_is_logged_once_and_undone_with_it(
 
     before = document.build
     for _ in range(30):
-        document.apply("move a mark", moved, nudge="mark")
+        document.apply("move a mark", by_hand(moved), nudge="mark")
     assert document.build.log == before.log
     document.commit()
     logged = document.build.log[len(before.log) :]
@@ -187,7 +189,7 @@ def test_what_can_not_be_judged_at_rest_goes_back_and_says_so(
         raise BadInput("survey", "the adjustment does not settle")
 
     for top in (41.0, 42.0):
-        document.apply("lift", lambda b, top=top: set_station(b, "F4", top=top), nudge="top F4")  # type: ignore[misc]
+        document.apply("lift", set_station.of("F4", top=top), nudge="top F4")
     monkeypatch.setattr("hardkeel.ui.document.document.judge_survey", refuse)
     document.commit()
     assert document.build == before
@@ -210,7 +212,7 @@ def test_what_is_saved_while_it_is_nudged_is_judged_before(
         return build.but(survey=survey.but(marks=marks))
 
     entries = len(document.build.log)
-    document.apply("move a mark", moved, nudge="mark")
+    document.apply("move a mark", by_hand(moved), nudge="mark")
     assert window.save_to(tmp_path / "nudged.keel")
     assert not document.uncommitted
     assert load(tmp_path / "nudged.keel").build == document.build
@@ -234,7 +236,7 @@ def test_a_reading_in_the_making_outlives_a_note(qtbot: QtBot, window: MainWindo
     page.next.tool_picked.emit("distance")
     page.next.place_typed.emit("nose pin")
     window.show_stage("log")
-    window.document.apply("note", lambda b: edits.add_note(b, "tea", window.document.clock()))
+    window.document.apply("note", edits.add_note.of("tea", window.document.clock()))
     window.show_stage("true")
     assert page.entry.draft is not None
     page.next.place_typed.emit("wing tip te port")
@@ -245,8 +247,8 @@ def test_a_change_says_what_is_another(window: MainWindow) -> None:
     seen: list[Change] = []
     document = window.document
     document.build_changed.connect(seen.append)
-    document.apply("note", lambda b: edits.add_note(b, "x", document.clock()))
-    document.apply("strike", lambda b: edits.delete_reading(b, "r1"))
+    document.apply("note", edits.add_note.of("x", document.clock()))
+    document.apply("strike", edits.delete_reading.of("r1"))
     document.stack.undo()
     window.start(demo_build())
     assert seen[0].parts == {"log"}
@@ -259,22 +261,22 @@ def test_a_change_says_what_is_another(window: MainWindow) -> None:
 @pytest.mark.parametrize(
     "edit",
     [
-        lambda b: edits.take_reading(b, b.surveyed.readings[0], NOW),
-        lambda b: edits.take_again(b, "r1", 0.3, NOW),
-        lambda b: edits.change_value(b, "r1", 0.3),
-        lambda b: edits.set_ignored(b, "r1", ignored=True),
-        lambda b: edits.delete_reading(b, "r1"),
-        lambda b: edits.set_tolerance(b, "stab_roll", 2.0),
-        lambda b: edits.correction_done(b, "stab", "dry", (), NOW),
-        lambda b: set_station(b, "F4", top=45.0),
-        lambda b: set_wing(b, "wing", le_x=150.0),
+        edits.take_reading.of(demo_build().surveyed.figures[0], NOW),
+        edits.take_again.of("r1", 0.3, NOW),
+        edits.change_value.of("r1", 0.3),
+        edits.set_ignored.of("r1", ignored=True),
+        edits.delete_reading.of("r1"),
+        edits.set_tolerance.of("stab_roll", 2.0),
+        edits.correction_done.of("stab", "dry", (), NOW),
+        set_station.of("F4", top=45.0),
+        set_wing.of("wing", le_x=150.0),
     ],
 )
 def test_an_edit_checks_its_survey_once(
-    window: MainWindow, monkeypatch: pytest.MonkeyPatch, edit: edits.Edit
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, edit: Edit
 ) -> None:
     told: list[str] = []
-    for place in ("edits.truing", "build.soundness", "survey.judging"):
+    for place in ("edits.truing", "project.soundness", "survey.judging"):
         monkeypatch.setattr(
             f"hardkeel.{place}.check_survey", lambda survey, place=place: told.append(place)
         )
@@ -294,11 +296,9 @@ def test_only_the_page_that_is_seen_is_refreshed_the_others_when_turned_to(
         catch_up(self)
 
     monkeypatch.setattr(LazyRefresh, "catch_up", count)
-    window.document.apply(
-        "note", lambda b: edits.add_note(b, "glued the fin", window.document.clock())
-    )
+    window.document.apply("note", edits.add_note.of("glued the fin", window.document.clock()))
     assert told == [], "a note changes nothing that this page shows"
-    window.document.apply("strike", lambda b: edits.delete_reading(b, "r1"))
+    window.document.apply("strike", edits.delete_reading.of("r1"))
     assert told == ["TruePage"]
     window.show_stage("log")
     assert told == ["TruePage", "LogPage"]

@@ -17,9 +17,7 @@ from hardkeel.ui.shell.window import MainWindow
 
 
 def note(window: MainWindow, text: str) -> None:
-    window.document.apply(
-        "write a note", lambda b: edits.add_note(b, text, window.document.clock())
-    )
+    window.document.apply("write a note", edits.add_note.of(text, window.document.clock()))
 
 
 def answer_unsaved(answer: Answer) -> None:

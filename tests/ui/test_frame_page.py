@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import DEMOS, marram, sallow, withy
 from hardkeel.edits import framing as edits
-from hardkeel.edits.fuselage import set_station
+from hardkeel.edits.fuselage import fuselage_of, set_station
 from hardkeel.joinery.jig import settings_needed
 from hardkeel.project.model import empty_build
 from hardkeel.ui.shell.window import MainWindow
@@ -21,6 +21,7 @@ from hardkeel.ui.stages.frame.sticks_page import SticksPage
 from hardkeel.ui.tabbed.sheets_page import SheetsPage
 from hardkeel.ui.tabbed.sticks_shown import sticks_of_build
 from hardkeel.ui.widgets.wood_board import WoodBoard
+from tests.edited import by_hand
 from tests.stages_of import frame_of, sheets_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -193,7 +194,7 @@ def test_a_changed_drawing_says_that_the_stick_is_too_short(
         former = fuselage.former(name)
         assert former is not None
         top = former.top + 5
-        stick_build.document.apply("raise", lambda b, n=name, t=top: set_station(b, n, top=t))  # type: ignore[misc]
+        stick_build.document.apply("raise", set_station.of(name, top=top))
     assert sticks_of_build(stick_build.document.build).cut < cut
     click(qtbot, page.board, key)
     shown = page.cutting.stick
@@ -366,10 +367,10 @@ def test_an_unframed_fuselage_is_framed_with_one_click(
 def test_a_bend_too_tight_is_named_with_its_ways_out(framed: MainWindow) -> None:
     framed.document.apply(
         "thicken",
-        lambda b: b.but(fuselage=b.fuselage.but(side_thickness=12.0)),  # type: ignore[union-attr]
+        by_hand(lambda b: b.but(fuselage=fuselage_of(b).but(side_thickness=12.0))),
     )
     for name, half in (("F2", 20.0), ("F3", 45.0), ("F4", 20.0)):
-        framed.document.apply("bend", lambda b, n=name, h=half: set_station(b, n, half_width=h))  # type: ignore[misc]
+        framed.document.apply("bend", set_station.of(name, half_width=half))
     frame_of(framed).turn_to("bends")
     page = frame_of(framed).page("bends")
     assert isinstance(page, BendsPage)
@@ -503,6 +504,6 @@ def test_demos_are_opened_from_the_menu(qtbot: QtBot, window: MainWindow) -> Non
 def test_edits_of_a_frame_reach_ledger_weights_and_balance(framed: MainWindow) -> None:
     """One set of figures: a thicker tray weighs more on Lay out's benches too."""
     before = {mass.id: mass.mass for mass in framed.document.build.masses}
-    framed.document.apply("thicken", lambda b: edits.set_member(b, "servo tray", thickness=4.0))
+    framed.document.apply("thicken", edits.set_member.of("servo tray", thickness=4.0))
     after = {mass.id: mass.mass for mass in framed.document.build.masses}
     assert after["servo tray"] == pytest.approx(2 * before["servo tray"], rel=0.02)

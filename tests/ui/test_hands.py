@@ -65,9 +65,7 @@ def test_a_point_taken_a_little_beside_moves_by_what_the_hand_moves(
 
 def test_enter_on_an_untouched_figure_changes_nothing(qtbot: QtBot, laid: MainWindow) -> None:
     exact = 40.1587
-    laid.document.apply(
-        "set", lambda b: drawing_edits.set_station(b, "F4", half_width=exact, top=33.3333)
-    )
+    laid.document.apply("set", drawing_edits.set_station.of("F4", half_width=exact, top=33.3333))
     page = layout_of(laid).airframe
     page.choose_station("F4")
     before = laid.document.build

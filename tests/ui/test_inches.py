@@ -49,7 +49,7 @@ def told(root: QWidget) -> Iterator[str]:
 
 @pytest.mark.parametrize("place", [place for place in PLACES if place != "log"])  # own notes stay
 def test_in_inches_no_page_tells_a_length_in_mm(window: MainWindow, place: str) -> None:
-    window.document.apply("lay a plan", lambda build: add_plan(build, LEANING_PLAN))
+    window.document.apply("lay a plan", add_plan.of(LEANING_PLAN))
     page = turned_to(window, place)
     assert any(METRIC.search(text) for text in told(page)), "no length is told at all"
     window.header.unit_button.click()

@@ -208,7 +208,7 @@ def test_a_former_gets_another_name_but_not_one_that_is_taken(
 def test_a_bump_is_named_marked_and_faired_with_one_click(qtbot: QtBot, laid: MainWindow) -> None:
     page = layout_of(laid).airframe
     assert page.smooth.fair.isHidden()
-    laid.document.apply("spoil F6", lambda b: drawing_edits.set_station(b, "F6", half_width=22.0))
+    laid.document.apply("spoil F6", drawing_edits.set_station.of("F6", half_width=22.0))
     assert not page.smooth.fair.isHidden()
     qtbot.mouseClick(page.smooth.fair, LEFT)
     assert stop(laid, "F6").half_width < 16

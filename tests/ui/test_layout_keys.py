@@ -250,7 +250,7 @@ def test_an_image_that_is_gone_is_told_once_and_the_rest_goes_on(
     window.show_stage("layout")
     layout_of(window).turn_to("paper")
     assert "open it again" in window.notice.text
-    window.document.apply("x", lambda b: drawing_edits.set_station(b, "F4", top=44.0))
+    window.document.apply("x", drawing_edits.set_station.of("F4", top=44.0))
     assert window.save()
 
 

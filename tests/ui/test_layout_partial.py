@@ -99,19 +99,19 @@ def test_a_starter_keeps_what_a_build_already_has(
 def test_edits_on_half_filled_builds_are_done_or_told(name: str) -> None:
     build = PARTIAL[name]
     edits: list[Callable[[Build], Build]] = [
-        lambda b: drawing_edits.add_former(b, 60.0),
-        lambda b: drawing_edits.set_station(b, "F1", top=50.0),
-        lambda b: drawing_edits.delete_former(b, "F1"),
-        lambda b: drawing_edits.set_skins(b, top_skin=1.0),
+        drawing_edits.add_former.of(60.0),
+        drawing_edits.set_station.of("F1", top=50.0),
+        drawing_edits.delete_former.of("F1"),
+        drawing_edits.set_skins.of(top_skin=1.0),
         surface_edits.put_on_wing_and_tail,
         surface_edits.add_wing_above,
-        lambda b: surface_edits.set_tail(b, "stab", span=300.0),
-        lambda b: surface_edits.take_off(b, "wing"),
+        surface_edits.set_tail.of("stab", span=300.0),
+        surface_edits.take_off.of("wing"),
         ledger_edits.bring_parts_in,
-        lambda b: ledger_edits.set_state(b, "F1", "cut"),
-        lambda b: ledger_edits.weigh(b, "F1", 4.0),
-        lambda b: ledger_edits.swap_wood(b, "F1", "spruce", 3.0),
-        lambda b: ledger_edits.set_pack(b, mass=120.0),
+        ledger_edits.set_state.of("F1", "cut"),
+        ledger_edits.weigh.of("F1", 4.0),
+        ledger_edits.swap_wood.of("F1", "spruce", 3.0),
+        ledger_edits.set_pack.of(mass=120.0),
     ]
     for edit in edits:
         assert told(edit, build)

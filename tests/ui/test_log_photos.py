@@ -77,7 +77,7 @@ def test_what_is_no_photo_is_told_and_nothing_is_written(
 def test_a_photo_that_is_not_here_leaves_its_words(window: MainWindow, there: bool) -> None:
     name = "photos/0123456789abcdef0123.jpg"
     now = window.document.clock()
-    window.document.apply("x", lambda b: add_note(b, "Covered" if there else "", now, (name,)))
+    window.document.apply("x", add_note.of("Covered" if there else "", now, (name,)))
     window.show_stage("log")
     words = log_of(window).photos.shown[0][1].text()
     assert words.endswith("Covered" if there else "A photo")

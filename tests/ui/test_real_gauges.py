@@ -26,6 +26,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.gauge_dock import GaugeRow, PlaceMenu
 from tests.conftest import StepClock
+from tests.edited import by_hand
 from tests.stages_of import true_of
 from tests.unit.test_export import text_of_pdf
 
@@ -231,12 +232,14 @@ def test_a_place_that_a_stand_in_refuses_does_not_fill_the_field(
     # a mark that came after it was plugged in: the hidden airframe does not know it
     window.document.apply(
         "rename",
-        lambda b: b.but(
-            survey=b.surveyed.but(
-                marks=tuple(
-                    m.but(id="new_pin") if m.id == "nose_foot" else m for m in b.surveyed.marks
-                ),
-                readings=(),
+        by_hand(
+            lambda b: b.but(
+                survey=b.surveyed.but(
+                    marks=tuple(
+                        m.but(id="new_pin") if m.id == "nose_foot" else m for m in b.surveyed.marks
+                    ),
+                    readings=(),
+                )
             )
         ),
     )

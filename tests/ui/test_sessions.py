@@ -169,7 +169,7 @@ def test_what_was_refused_is_not_to_be_done_again(
     reading = document.build.surveyed.figures[0]
     refused: list[str] = []
     document.refused.connect(refused.append)
-    document.apply("nudge", lambda b: change_value(b, reading.id, reading.value + 1), nudge="x")
+    document.apply("nudge", change_value.of(reading.id, reading.value + 1), nudge="x")
 
     def no(*_given: object, **_more: object) -> object:
         raise BadInput("survey", "can't be adjusted")

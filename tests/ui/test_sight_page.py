@@ -1,7 +1,6 @@
 """Sight as a builder uses it: the demo's picture taken, clicked, nudged, and what it says."""
 
 import io
-from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -30,6 +29,7 @@ from hardkeel.ui.stages.true import sight_controller
 from hardkeel.ui.stages.true.sight_controller import SightController
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.sight_shown import view_of
+from tests.edited import by_hand
 from tests.stages_of import stage_of, true_of
 
 LEFT, RIGHT = Qt.MouseButton.LeftButton, Qt.MouseButton.RightButton
@@ -206,14 +206,12 @@ def test_a_mis_click_is_named_and_true_leads_back_to_it(
     where = truth(window, camera)
     for mark, (u, v) in where.items():
         off = 60.0 if mark == "stab_tip_te_port" else 0.0
-        sighted = partial(
-            take_sighting, photo_id="p1", mark=mark, at=(u + off, v), now=document.clock()
-        )
+        sighted = take_sighting.of("p1", mark, (u + off, v), document.clock())
         document.apply("sight", sighted)
     assert "The click on stabilizer tip TE port in p1 lies" in taken.wrong.lines.text()
     survey = document.build.surveyed
     kept = tuple(one for one in survey.readings if one.id != "r20")
-    document.apply("without", lambda b: b.but(survey=b.surveyed.but(readings=kept)))
+    document.apply("without", by_hand(lambda b: b.but(survey=b.surveyed.but(readings=kept))))
     stage = stage_of(window)
     stage.turn_to("rig")
     rig = true_of(window)
@@ -292,7 +290,7 @@ def test_a_picture_that_is_not_here_is_told_and_its_clicks_count(
     window: MainWindow, page: SightPage, qtbot: QtBot
 ) -> None:
     document, now = window.document, window.document.clock()
-    document.apply("p", lambda b: add_photo(b, "photos/gone.jpg", SIZE, None, now))
+    document.apply("p", add_photo.of("photos/gone.jpg", SIZE, None, now))
     assert "The picture itself is not here" in page.told.text()
 
 
@@ -322,10 +320,10 @@ def test_the_photos_of_a_phase_are_shown_in_it(
 ) -> None:
     click(taken, truth(window, camera)["nose_pin"], qtbot)
     document = window.document
-    document.apply("wet", lambda b: set_phase(b, "wet"))
+    document.apply("wet", set_phase.of("wet"))
     assert taken.photo == ""
     assert taken.nothing.isVisible()
-    document.apply("dry", lambda b: set_phase(b, "dry"))
+    document.apply("dry", set_phase.of("dry"))
     assert taken.photo == "p1"
 
 

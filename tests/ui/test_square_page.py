@@ -14,6 +14,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.square_page import SquarePage
 from hardkeel.ui.widgets.reading_rows import ReadingColumn
 from hardkeel.ui.widgets.wood_board import WoodBoard
+from tests.edited import by_hand
 from tests.stages_of import frame_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -244,5 +245,5 @@ def test_a_former_that_leant_while_the_glue_set_is_told(boarded: MainWindow) -> 
         for r in dry
     )  # fmt: skip
     both = fuselage.but(squaring=Squaring(readings=(*dry, *wet)))
-    boarded.document.apply("wet", lambda b: b.but(fuselage=both, phase="wet"))
+    boarded.document.apply("wet", by_hand(lambda b: b.but(fuselage=both, phase="wet")))
     assert "since dry fit: F3 aft at the top" in page.panel.moved.text()

@@ -1,7 +1,6 @@
 """The tools bench: owned, counted, learned from, and read in what they show."""
 
 from datetime import UTC, datetime
-from functools import partial
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -70,7 +69,7 @@ def test_repeats_say_what_the_tape_is_worth_and_one_click_counts_it_so(
     for one in taped:
         for off in (0.1, -0.1):
             again = one.but(value=one.value + off)
-            document.apply("take", partial(take_reading, reading=again, now=NOW))
+            document.apply("take", take_reading.of(again, NOW))
     row = tools.rows.rows["tape"]
     assert "from 15 readings at 5 places (counted as 0.50 mm)" in row.told.text()
     assert tools.worth.answer.text() == "Tape: ±0.10 mm, better than counted"
@@ -85,7 +84,7 @@ def test_a_level_turned_end_for_end_has_its_error_taken_off(tools: ToolsPage, qt
     laid = [one for one in document.build.surveyed.readings if isinstance(one, Tilt)][:2]
     for one in laid:
         back = one.but(from_=one.to, to=one.from_, value=-one.value + 0.8)
-        document.apply("take", partial(take_reading, reading=back, now=NOW))
+        document.apply("take", take_reading.of(back, NOW))
     row = tools.rows.rows["level"]
     assert row.told.text().startswith("shows 0.40° too much whichever way it lies")
     assert tools.worth.answer.text() == "Level is out of true by 0.40°"

@@ -18,6 +18,7 @@ from hardkeel.ui.stages.true.form_controller import ReadingFormController
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.widgets.reading_rows import ReadingColumn
 from tests.conftest import StepClock
+from tests.edited import by_hand
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -354,8 +355,8 @@ def test_what_no_reading_can_tell_is_left_open_and_says_why(
 def test_undo_goes_all_the_way_back(qtbot: QtBot, window: MainWindow) -> None:
     start = window.document.build
     type_value(qtbot, window, "955")
-    window.document.apply("write a note", lambda b: edits.add_note(b, "x", window.document.clock()))
-    window.document.apply("go on", lambda b: edits.set_phase(b, "cured"))
+    window.document.apply("write a note", edits.add_note.of("x", window.document.clock()))
+    window.document.apply("go on", edits.set_phase.of("cured"))
     while window.document.stack.canUndo():
         window.document.stack.undo()
     assert window.document.build == start
@@ -371,7 +372,7 @@ def test_a_reading_is_called_the_same_on_its_card_and_in_the_list(window: MainWi
     assert page.entry.shown.why.startswith(f"{named} does not fit the rest")
     row = listed.index(named)
     assert "does not fit" in model.index(row, ReadingColumn.NOTE).data()
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
     taken = [one.id for one in window.document.build.surveyed.figures if one.phase == "wet"]
     listed = [model.index(row, ReadingColumn.NAME).data() for row in range(len(taken))]
     assert listed == taken
@@ -384,7 +385,7 @@ def seat_text(page: TruePage) -> str:
 
 def test_what_is_out_is_glued_only_after_a_question(qtbot: QtBot, window: MainWindow) -> None:
     page = true_of(window)
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
     stab = page.glue.buttons["stab"]
     qtbot.mouseClick(stab, Qt.MouseButton.LeftButton)
     assert window.document.build.surveyed.gluing is None
@@ -396,12 +397,12 @@ def test_what_is_out_is_glued_only_after_a_question(qtbot: QtBot, window: MainWi
 
 def test_a_yes_to_glue_it_so_is_for_that_once(qtbot: QtBot, window: MainWindow) -> None:
     page = true_of(window)
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
     qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
     page.glue.show_time()  # each five seconds while a pot runs
     assert "Glue it so?" in page.glue.said.text()
-    window.document.apply("x", lambda b: edits.add_note(b, "x", window.document.clock()))
-    window.document.apply("wing", lambda b: edits.set_gluing(b, "wing"))
+    window.document.apply("x", edits.add_note.of("x", window.document.clock()))
+    window.document.apply("wing", edits.set_gluing.of("wing"))
     qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
     assert "Glue it so?" in page.glue.said.text()
     gluing = window.document.build.surveyed.gluing
@@ -413,12 +414,12 @@ def test_a_day_later_nothing_is_said_of_the_pot(
     qtbot: QtBot, window: MainWindow, clock: StepClock
 ) -> None:
     page = true_of(window)
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
-    window.document.apply("glue", lambda b: edits.set_gluing(b, "wing"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
+    window.document.apply("glue", edits.set_gluing.of("wing"))
     now = clock() - timedelta(hours=20)
-    window.document.apply("mix", lambda b: edits.set_mixed(b, 30.0, now))
+    window.document.apply("mix", edits.set_mixed.of(30.0, now))
     assert page.glue.time.isVisible()
-    window.document.apply("cured", lambda b: edits.set_phase(b, "cured"))
+    window.document.apply("cured", edits.set_phase.of("cured"))
     assert page.glue.isVisible()
     assert not page.glue.time.isVisible()
     assert not page.glue.list.isVisible()
@@ -426,8 +427,8 @@ def test_a_day_later_nothing_is_said_of_the_pot(
 
 def test_the_list_of_the_pot_stands_first_whatever_stage_is_in_hand(window: MainWindow) -> None:
     page = true_of(window)
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
-    window.document.apply("glue", lambda b: edits.set_gluing(b, "stab"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
+    window.document.apply("glue", edits.set_gluing.of("stab"))
     first = page.entry.target
     page.rig.picked.emit("wing")
     assert first is not None
@@ -440,7 +441,7 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
 ) -> None:
     page = true_of(window)
     assert not page.glue.isVisible()
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
     assert page.glue.isVisible()
     assert window.document.judgement.movement == {}
     qtbot.mouseClick(page.glue.buttons["wing"], Qt.MouseButton.LeftButton)
@@ -454,7 +455,7 @@ def test_what_the_glue_holds_is_chosen_and_what_moved_is_said(
         for one in window.document.build.surveyed.readings
     ]  # fmt: skip
     window.document.apply(
-        "lift", lambda b: edits.with_survey(b, b.surveyed.but(readings=tuple(lifted)))
+        "lift", by_hand(lambda b: edits.with_survey(b, b.surveyed.but(readings=tuple(lifted))))
     )
     assert "Wing has moved since the dry fit: starboard tip up" in page.glue.said.text()
     assert "Bring it back to the dry fit, port tip up" in page.glue.said.text()
@@ -579,7 +580,7 @@ def test_the_short_list_and_the_time_stand_by_while_the_glue_is_wet(
     qtbot: QtBot, window: MainWindow
 ) -> None:
     page = true_of(window)
-    window.document.apply("wet", lambda b: edits.set_phase(b, "wet"))
+    window.document.apply("wet", edits.set_phase.of("wet"))
     for _ in range(2):  # it is out, and that is asked about
         qtbot.mouseClick(page.glue.buttons["stab"], Qt.MouseButton.LeftButton)
     assert page.glue.list.text().count("○") == 6
@@ -605,7 +606,7 @@ def test_the_sheet_is_written_and_typed_in_in_its_order(
     assert desk is not None
     desk.write(tmp_path / "sheet.pdf")
     assert (tmp_path / "sheet.pdf").read_bytes().startswith(b"%PDF")
-    window.document.apply("cured", lambda b: edits.set_phase(b, "cured"))
+    window.document.apply("cured", edits.set_phase.of("cured"))
     desk.type_action.trigger()
     listed = form_list(window.document.build.surveyed)
     before = len(window.document.build.surveyed.readings)

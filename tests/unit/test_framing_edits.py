@@ -50,13 +50,13 @@ def test_names_of_new_members_are_free() -> None:
 
 def test_what_can_not_be_is_refused_and_nothing_has_changed() -> None:
     tried: tuple[Callable[[Build], Build], ...] = (
-        lambda b: edits.add_member(b, "keel", "F4", "F2"),
-        lambda b: edits.add_member(b, "keel", "F2", "F99"),
-        lambda b: edits.set_member(b, "no such", thickness=2.0),
-        lambda b: edits.set_member(b, "servo tray", thickness=None),
-        lambda b: edits.set_member(b, "servo tray", thickness=-1.0),
-        lambda b: edits.set_former(b, "F99", split=True),
-        lambda b: edits.set_framing(b, web=-1.0),
+        edits.add_member.of("keel", "F4", "F2"),
+        edits.add_member.of("keel", "F2", "F99"),
+        edits.set_member.of("no such", thickness=2.0),
+        edits.set_member.of("servo tray", thickness=None),
+        edits.set_member.of("servo tray", thickness=-1.0),
+        edits.set_former.of("F99", split=True),
+        edits.set_framing.of(web=-1.0),
     )
     for edit in tried:
         with pytest.raises(BadInput):

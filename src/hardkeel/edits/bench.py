@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from datetime import date, datetime
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import dated, with_week
 from hardkeel.schedule.model import BenchTime, Evening, Step, TimerKind
@@ -18,6 +19,7 @@ def _bench(build: Build) -> BenchTime:
     return build.bench or BenchTime()
 
 
+@edit
 def set_evenings(build: Build, evenings: Sequence[Evening]) -> Build:
     """Say when the builder is at the bench.
 
@@ -31,6 +33,7 @@ def set_evenings(build: Build, evenings: Sequence[Evening]) -> Build:
     return build.but(bench=bench)
 
 
+@edit
 def set_day(build: Build, day: date, evenings: Sequence[Evening] | None, now: datetime) -> Build:
     """Say when the builder is at the bench on a single date: not at all without evenings; ``None``: as in any week.
 
@@ -53,6 +56,7 @@ def set_day(build: Build, day: date, evenings: Sequence[Evening] | None, now: da
     return build.but(bench=changed)
 
 
+@edit
 def set_resource(build: Build, name: str, count: int) -> Build:
     """Say how many boards, jigs, clamps there are.
 
@@ -65,6 +69,7 @@ def set_resource(build: Build, name: str, count: int) -> Build:
     return build.but(bench=bench.but(resources={**bench.resources, name: count}))
 
 
+@edit
 def take_otherwise(
     build: Build, one: Otherwise, steps: Sequence[Step], now: datetime, minutes: int
 ) -> Build:
@@ -85,6 +90,7 @@ def take_otherwise(
     return build.but(bench=bench)
 
 
+@edit
 def start_timer(build: Build, kind: TimerKind, title: str, minutes: float, now: datetime) -> Build:
     """Start a timer of the builder's own, or a pot life.
 
@@ -104,6 +110,7 @@ def start_timer(build: Build, kind: TimerKind, title: str, minutes: float, now: 
     return build.but(bench=bench.but(timers=with_timers(bench.timers, (made,), now)))
 
 
+@edit
 def stop_timer(build: Build, name: str) -> Build:
     """Strike a timer out."""
     bench = _bench(build)
@@ -111,6 +118,7 @@ def stop_timer(build: Build, name: str) -> Build:
     return build.but(bench=bench.but(timers=timers))
 
 
+@edit
 def told_timers(build: Build, now: datetime) -> Build:
     """What went off until now has been told."""
     bench = _bench(build)

@@ -2,6 +2,7 @@
 
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import checked
+from hardkeel.edits.named import edit
 from hardkeel.edits.surfaces import set_tail
 from hardkeel.project.model import Build
 from hardkeel.tail.lofting import section_named
@@ -9,6 +10,7 @@ from hardkeel.trim.aerofoil import thin_aerofoil
 from hardkeel.trim.model import Flight
 
 
+@edit
 def set_wing_section(build: Build, name: str) -> Build:
     """Give the wing a section by its name; the angle of no lift and the moment follow from it.
 
@@ -27,6 +29,7 @@ def set_wing_section(build: Build, name: str) -> Build:
     return build.but(wings=wings, flight=_without(build.flight or Flight(), "zero_lift", "cm0"))
 
 
+@edit
 def set_tail_section_from(build: Build, surface_id: str) -> Build:
     """Take the stabilizer's angle of no lift from the section that it has.
 
@@ -44,7 +47,8 @@ def set_tail_section_from(build: Build, surface_id: str) -> Build:
     return build.but(flight=flight.but(tail_zero_lift=round(angle, 2)))
 
 
-def set_flight(build: Build, **figures: float | None) -> Build:
+@edit
+def set_flight(build: Build, /, **figures: float | None) -> Build:
     """Set figures of the flight; ``None`` goes back to the default."""
     given = {key: value for key, value in figures.items() if value is not None}
     return build.but(flight=_without(build.flight or Flight(), *figures).but(**given))
@@ -56,6 +60,7 @@ def _without(flight: Flight, *keys: str) -> Flight:
     return Flight(**kept)
 
 
+@edit
 def build_to(build: Build, balance: float, decalage: float, lift: float) -> Build:
     """Keep a balance point (fraction of the mean chord), a decalage (degrees) and a lift coefficient as wanted.
 

@@ -7,6 +7,7 @@ from hardkeel.airframe.framing import usual_framing
 from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
+from hardkeel.edits.named import edit
 from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
@@ -35,6 +36,7 @@ _STARTS: Final[dict[MemberKind, dict[str, object]]] = {
 }
 
 
+@edit
 def frame_as_usual(build: Build) -> Build:
     """Give the fuselage the members that its kind usually has; its own stay.
 
@@ -79,6 +81,7 @@ def _with_doublers_drawn(build: Build, usual: list[Member]) -> Build:
     return said
 
 
+@edit
 def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     """Put a member in between two stops, with figures to start from.
 
@@ -106,7 +109,8 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))
 
 
-def set_member(build: Build, name: str, **figures: object) -> Build:
+@edit
+def set_member(build: Build, /, name: str, **figures: object) -> Build:
     """Set figures of a member.
 
     Raises
@@ -120,30 +124,35 @@ def set_member(build: Build, name: str, **figures: object) -> Build:
     return _with_members(build, tuple(m.but(**figures) if m.id == name else m for m in members))
 
 
+@edit
 def delete_member(build: Build, name: str) -> Build:
     """Take a member out."""
     members = fuselage_of(build).framed.members
     return _with_members(build, tuple(member for member in members if member.id != name))
 
 
-def set_framing(build: Build, **figures: object) -> Build:
+@edit
+def set_framing(build: Build, /, **figures: object) -> Build:
     """Set ``web``, ``kerf``, ``sheet``, ``sheet_gap`` or ``sheeting``."""
     fuselage = fuselage_of(build)
     return with_fuselage(build, fuselage.but(framing=fuselage.framed.but(**figures)))
 
 
+@edit
 def set_rack(build: Build, rack: Iterable[Stock]) -> Build:
     """Say which strips lie in the rack."""
     return set_framing(build, stock=tuple(rack))
 
 
-def set_bracing(build: Build, **figures: object) -> Build:
+@edit
+def set_bracing(build: Build, /, **figures: object) -> Build:
     """Set ``upright`` and ``diagonal`` sections (across, as seen in side view; mm) and the ``pattern``."""
     fuselage = fuselage_of(build)
     bracing = (fuselage.bracing or Bracing()).but(**figures)
     return with_fuselage(build, fuselage.but(bracing=bracing))
 
 
+@edit
 def set_member_wood(build: Build, bent: str, material: str) -> Build:
     """Make the sides (``side``) or a longeron (``upper longeron …``) of another wood."""
     fuselage = fuselage_of(build)
@@ -156,7 +165,8 @@ def set_member_wood(build: Build, bent: str, material: str) -> Build:
     return with_fuselage(build, fuselage.but(longerons=longerons))
 
 
-def set_former(build: Build, name: str, **figures: object) -> Build:
+@edit
+def set_former(build: Build, /, name: str, **figures: object) -> Build:
     """Say whether a former is ``split``, of ``sticks`` (wide, deep; mm), and how those ``joint``.
 
     Raises
@@ -173,6 +183,7 @@ def set_former(build: Build, name: str, **figures: object) -> Build:
     return with_fuselage(build, fuselage.but(formers=changed))
 
 
+@edit
 def note_cut(build: Build, key: str, pieces: int, length: float) -> Build:
     """Note how many sticks of one line are cut, and how long they were made, mm."""
     cut = dict(build.listed.cut)

@@ -9,6 +9,7 @@ from hardkeel.airframe.frame_parts import section_part
 from hardkeel.airframe.parts import followed, ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
+from hardkeel.edits.named import edit
 from hardkeel.fuselage.cutting import former_from_outline
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
@@ -38,12 +39,14 @@ _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that 
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
 
 
+@edit
 def with_fuselage(build: Build, fuselage: Fuselage) -> Build:
     """The build with another fuselage, checked, the survey's pins and seats following."""
     return checked(build, build.but(fuselage=fuselage))
 
 
-def set_station(build: Build, name: str, **figures: float) -> Build:
+@edit
+def set_station(build: Build, /, name: str, **figures: float) -> Build:
     """Set figures of a former or the tail post (``station``, ``half_width``, ``top``, ``bottom``), mm.
 
     Raises
@@ -62,6 +65,7 @@ def set_station(build: Build, name: str, **figures: float) -> Build:
     return _replace(build, _former(fuselage, name).but(**figures))
 
 
+@edit
 def add_former(build: Build, station: float) -> Build:
     """Put the former in that the loft wants at a station, mm.
 
@@ -75,6 +79,7 @@ def add_former(build: Build, station: float) -> Build:
     return with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
 
 
+@edit
 def delete_former(build: Build, name: str) -> Build:
     """Take a former out; sections that began or ended there go on to its neighbour.
 
@@ -129,6 +134,7 @@ def _members_without(
     return fuselage.framed.but(members=tuple(kept))
 
 
+@edit
 def rename_former(build: Build, name: str, new: str) -> Build:
     """Give a former another name; its state, weight, mass and audit pairs go along.
 
@@ -239,12 +245,14 @@ def _pairs_renamed(sheet: PrintedSheet, old: str, new: str) -> PrintedSheet:
     )
 
 
+@edit
 def fair(build: Build, bump: Bump) -> Build:
     """Put a station on the fair curve."""
     return set_station(build, bump.former, **{bump.line: bump.fair})
 
 
-def set_skins(build: Build, **figures: float) -> Build:
+@edit
+def set_skins(build: Build, /, **figures: float) -> Build:
     """Set ``side_thickness``, ``top_skin`` or ``bottom_skin``, mm."""
     for name, value in figures.items():
         if value < 0:
@@ -252,6 +260,7 @@ def set_skins(build: Build, **figures: float) -> Build:
     return with_fuselage(build, fuselage_of(build).but(**figures))
 
 
+@edit
 def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
     """Give a former an outline of its own, laid on its bottom and centred, mm.
 
@@ -273,6 +282,7 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
     )
 
 
+@edit
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     """Say how the stretch from one stop to another is built; what it overlaps gives way.
 
@@ -311,6 +321,7 @@ def _joined(sections: Iterable[Section]) -> list[Section]:
     return found
 
 
+@edit
 def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -> Build:
     """Set a longeron's section (across the side, as seen from the side), mm."""
     if min(section) <= 0:
@@ -325,6 +336,7 @@ def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -
     return with_fuselage(build, fuselage.but(longerons=tuple(found)))
 
 
+@edit
 def set_all_longerons(build: Build, section: tuple[float, float]) -> Build:
     """Set the section of both longerons, mm."""
     for longeron_id in ("upper", "lower"):
@@ -332,7 +344,8 @@ def set_all_longerons(build: Build, section: tuple[float, float]) -> Build:
     return build
 
 
-def set_wood(build: Build, name: str, **figures: float) -> Build:
+@edit
+def set_wood(build: Build, /, name: str, **figures: float) -> Build:
     """Set a former's ``thickness`` or ``corner`` radius, mm."""
     for key, value in figures.items():
         if value < 0 or (key == "thickness" and value == 0):
@@ -340,6 +353,7 @@ def set_wood(build: Build, name: str, **figures: float) -> Build:
     return _replace(build, _former(fuselage_of(build), name).but(**figures))
 
 
+@edit
 def lay_out(build: Build, made: Build) -> Build:
     """Put an airframe on the bench where there is none yet, keeping log, hours, plans and readings."""
     laid = build.but(
@@ -354,17 +368,20 @@ def lay_out(build: Build, made: Build) -> Build:
     return checked(build, laid)
 
 
+@edit
 def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:
     """Say what is cut out of a former."""
     former = _former(fuselage_of(build), name)
     return _replace(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
 
 
+@edit
 def set_template(build: Build, name: str, template: Template | None) -> Build:
     """Note what was measured on a former's template."""
     return _replace(build, _former(fuselage_of(build), name).but(template=template))
 
 
+@edit
 def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
     """Make picked points the airframe's figures; the last station is the tail post.
 

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from datetime import datetime, timedelta
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.glue.kinds import KINDS
 from hardkeel.glue.model import Batch, Bottle, Broke, Coupon, GlueKind, Shelf
 from hardkeel.project.model import Build
@@ -13,6 +14,7 @@ def _shelf(build: Build) -> Shelf:
     return build.glue or Shelf()
 
 
+@edit
 def set_bottle(build: Build, bottle: Bottle) -> Build:
     """What the builder's own bottle of a kind says."""
     shelf = _shelf(build)
@@ -20,6 +22,7 @@ def set_bottle(build: Build, bottle: Bottle) -> Build:
     return build.but(glue=shelf.but(bottles=(*others, bottle)))
 
 
+@edit
 def new_batch(
     build: Build,
     kind: GlueKind,
@@ -43,6 +46,7 @@ def new_batch(
     return build.but(glue=shelf.but(batches=(*shelf.batches, made)))
 
 
+@edit
 def break_coupon(
     build: Build, batch: str, broke: Broke, now: datetime, age_hours: float | None = None
 ) -> Build:
@@ -62,6 +66,7 @@ def break_coupon(
     return build.but(glue=shelf.but(batches=batches))
 
 
+@edit
 def glued(build: Build, step_id: str, glue: str | None, now: datetime) -> Build:
     """Tie a step to the batch in use of its glue; nothing where there is none, or it has long set in its cup."""
     shelf = build.glue
@@ -73,6 +78,7 @@ def glued(build: Build, step_id: str, glue: str | None, now: datetime) -> Build:
     return tie_joint(build, last.id, step_id)
 
 
+@edit
 def tie_joint(build: Build, batch: str, step_id: str) -> Build:
     """A step was glued with this batch, and with no other.
 
@@ -91,6 +97,7 @@ def tie_joint(build: Build, batch: str, step_id: str) -> Build:
     )
 
 
+@edit
 def unglued(build: Build, step_id: str) -> Build:
     """A step is open again: it hangs on no batch."""
     return _with_joints(build, lambda one: tuple(j for j in one.joints if j != step_id))

@@ -1,12 +1,12 @@
 """Pure edits of the ledger, and of the masses and the balance that follow its weights."""
 
-from collections.abc import Callable
 from typing import Final
 
 from hardkeel.airframe.parts import followed, parts_of, weights_of
 from hardkeel.balance.model import Balance, Battery, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import with_fuselage
+from hardkeel.edits.named import edit
 from hardkeel.parts.handing import question_for
 from hardkeel.parts.lists import read_list
 from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
@@ -14,7 +14,6 @@ from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 
 SWAPPED_KINDS: Final = ("former", "side")
-BuildEdit = Callable[[Build], Build]
 
 
 class AskFirst(BadInput):
@@ -38,6 +37,7 @@ def _with_ledger(build: Build, **changes: object) -> Build:
     return build.but(ledger=build.listed.but(**changes))
 
 
+@edit
 def set_state(build: Build, part_id: str, state: State) -> Build:
     """Say how far a part is.
 
@@ -55,11 +55,13 @@ def set_state(build: Build, part_id: str, state: State) -> Build:
     return _with_ledger(build, states={**ledger.states, part_id: state})
 
 
+@edit
 def answer_pair(build: Build, part_id: str, answer: PairAnswer) -> Build:
     """Note what holding a pair against each other showed."""
     return _with_ledger(build, pairs={**build.listed.pairs, part_id: answer})
 
 
+@edit
 def weigh(build: Build, part_id: str, grams: float | None) -> Build:
     """Note what the scale says of all pieces of a part; a mass for it follows."""
     weighed = {name: mass for name, mass in build.listed.weighed.items() if name != part_id}
@@ -70,6 +72,7 @@ def weigh(build: Build, part_id: str, grams: float | None) -> Build:
     return followed(build, _with_ledger(build, weighed=weighed), frozenset({part_id}))
 
 
+@edit
 def paste_printed(build: Build, text: str) -> Build:
     """Take a printed list pasted as CSV.
 
@@ -81,6 +84,7 @@ def paste_printed(build: Build, text: str) -> Build:
     return _with_ledger(build, printed=read_list(text))
 
 
+@edit
 def count_box(build: Build, text: str) -> Build:
     """Take what lies in the box, as CSV.
 
@@ -92,6 +96,7 @@ def count_box(build: Build, text: str) -> Build:
     return _with_ledger(build, box=read_list(text))
 
 
+@edit
 def set_wood(build: Build, material: str, own: OwnWood | None) -> Build:
     """Put the builder's own figure in the table's place, or take it back."""
     woods = {name: wood for name, wood in build.listed.woods.items() if name != material}
@@ -103,6 +108,7 @@ def set_wood(build: Build, material: str, own: OwnWood | None) -> Build:
 # -- masses and balance ----------------------------------------------------------------------------
 
 
+@edit
 def bring_parts_in(build: Build) -> Build:
     """Let every part with a weight and a place count in the balance."""
     parts = parts_of(build)
@@ -117,6 +123,7 @@ def bring_parts_in(build: Build) -> Build:
     return _balanced(build.but(masses=tuple(kept)))
 
 
+@edit
 def put_mass(build: Build, mass: Mass) -> Build:
     """Put a mass in the place of the one with its id, or last."""
     rest = [mass if one.id == mass.id else one for one in build.masses]
@@ -125,22 +132,26 @@ def put_mass(build: Build, mass: Mass) -> Build:
     return _balanced(build.but(masses=tuple(rest)))
 
 
+@edit
 def delete_mass(build: Build, mass_id: str) -> Build:
     """Take a mass out."""
     return _balanced(build.but(masses=tuple(m for m in build.masses if m.id != mass_id)))
 
 
-def set_balance(build: Build, **changes: object) -> Build:
+@edit
+def set_balance(build: Build, /, **changes: object) -> Build:
     """Set what is wanted: ``target_percent``, ``target_x``, ``nose_weight_x``, ``hatches``."""
     wanted = build.balance or Balance(target_percent=30.0)
     return _balanced(build.but(balance=wanted.but(**changes)))
 
 
-def set_pack(build: Build, **changes: object) -> Build:
+@edit
+def set_pack(build: Build, /, **changes: object) -> Build:
     """Set the pack's ``mass``, or where its middle may sit, ``between``."""
     return set_balance(build, battery=_pack(build).but(**changes))
 
 
+@edit
 def set_pack_size(build: Build, size: tuple[float, ...]) -> Build:
     """Set the pack's length, width and height, mm; its bay keeps its ends.
 
@@ -154,6 +165,7 @@ def set_pack_size(build: Build, size: tuple[float, ...]) -> Build:
     return set_balance(build, battery=changed.in_bay(*bay) if bay is not None else changed)
 
 
+@edit
 def set_bay(build: Build, end: str, at: float) -> Build:
     """Set the ``front`` or ``rear`` end of the pack's bay, mm; a bay that was not given is as long as the pack.
 
@@ -173,6 +185,7 @@ def _pack(build: Build) -> Battery:
     return wanted.battery or Battery(id="pack", mass=150.0)
 
 
+@edit
 def swap_wood(build: Build, part_id: str, material: str, thickness: float) -> Build:
     """Make a part of another wood, mm thick; its mass in the balance follows.
 

@@ -1,6 +1,7 @@
 """Pure edits of audit sheets and of the plans on the desk."""
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, PrintedSheet, Trace, TraceKind
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
@@ -8,6 +9,7 @@ from hardkeel.project.soundness import check_build
 # -- audit -----------------------------------------------------------------------------------------
 
 
+@edit
 def put_printed_sheet(build: Build, sheet: PrintedSheet) -> Build:
     """Put an audit sheet in the place of the one with its id, or last."""
     rest = [sheet if one.id == sheet.id else one for one in build.audit]
@@ -16,13 +18,15 @@ def put_printed_sheet(build: Build, sheet: PrintedSheet) -> Build:
     return build.but(audit=tuple(rest))
 
 
+@edit
 def add_pair(build: Build, sheet_id: str, pair: Pair) -> Build:
     """Add a pair to a sheet; a sheet that is not there is made."""
     sheet = next((s for s in build.audit if s.id == sheet_id), PrintedSheet(id=sheet_id))
     return put_printed_sheet(build, sheet.but(pairs=(*sheet.pairs, pair)))
 
 
-def change_pair(build: Build, sheet_id: str, number: int, **changes: object) -> Build:
+@edit
+def change_pair(build: Build, /, sheet_id: str, number: int, **changes: object) -> Build:
     """Put a figure of a pair right."""
     sheet = _sheet(build, sheet_id)
     pairs = list(sheet.pairs)
@@ -30,6 +34,7 @@ def change_pair(build: Build, sheet_id: str, number: int, **changes: object) -> 
     return put_printed_sheet(build, sheet.but(pairs=tuple(pairs)))
 
 
+@edit
 def delete_pair(build: Build, sheet_id: str, number: int) -> Build:
     """Strike a pair out."""
     sheet = _sheet(build, sheet_id)
@@ -47,6 +52,7 @@ def _sheet(build: Build, sheet_id: str) -> PrintedSheet:
 # -- plans -----------------------------------------------------------------------------------------
 
 
+@edit
 def add_plan(build: Build, plan: Plan) -> Build:
     """Lay a scan on the desk."""
     changed: Build = build.but(plans=(*build.plans, plan))
@@ -54,21 +60,25 @@ def add_plan(build: Build, plan: Plan) -> Build:
     return changed
 
 
+@edit
 def put_plan(build: Build, plan: Plan) -> Build:
     """Put a plan in the place of the one with its id."""
     return build.but(plans=tuple(plan if one.id == plan.id else one for one in build.plans))
 
 
+@edit
 def add_length(build: Build, plan: Plan, known: KnownLength) -> Build:
     """Note two points whose distance is known."""
     return put_plan(build, plan.but(lengths=(*plan.lengths, known)))
 
 
+@edit
 def add_known_point(build: Build, plan: Plan, known: KnownPoint) -> Build:
     """Note a point whose place on the plan is known."""
     return put_plan(build, plan.but(points=(*plan.points, known)))
 
 
+@edit
 def pick(build: Build, plan: Plan, kind: TraceKind, pixel: tuple[float, float]) -> Build:
     """Click one more point along a line of a plan."""
     traces = list(plan.traces)
@@ -81,6 +91,7 @@ def pick(build: Build, plan: Plan, kind: TraceKind, pixel: tuple[float, float]) 
     return put_plan(build, plan.but(traces=tuple(traces)))
 
 
+@edit
 def move_last_pick(build: Build, plan: Plan, kind: TraceKind, du: float, dv: float) -> Build:
     """Nudge the point clicked last, pixels."""
     traces = list(plan.traces)
@@ -92,6 +103,7 @@ def move_last_pick(build: Build, plan: Plan, kind: TraceKind, du: float, dv: flo
     raise BadInput("", "nothing was clicked along this line yet")
 
 
+@edit
 def drop_last_pick(build: Build, plan: Plan, kind: TraceKind) -> Build:
     """Take the last point of a line back."""
     traces = [

@@ -4,12 +4,14 @@ from collections.abc import Iterable
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
 from hardkeel.survey.model import Phase, Photo, Sight, Survey
 
 
+@edit
 def add_photo(
     build: Build,
     image: str,
@@ -39,6 +41,7 @@ def add_photo(
     return laid.but(log=add_entry(laid.log, entry))
 
 
+@edit
 def drop_photo(build: Build, photo_id: str) -> Build:
     """Take a photo away with all that was sighted in it; its line in the log stays."""
     survey = build.surveyed
@@ -56,6 +59,7 @@ def drop_photo(build: Build, photo_id: str) -> Build:
     )
 
 
+@edit
 def replace_image(build: Build, photo_id: str, image: str) -> Build:
     """Keep another image of the same photo, smaller: pixels are still those of the whole picture."""
     survey = build.surveyed
@@ -72,6 +76,7 @@ def replace_image(build: Build, photo_id: str, image: str) -> Build:
     return with_survey(build, survey.but(photos=photos)).but(log=log)
 
 
+@edit
 def set_unseen(build: Build, photo_id: str, marks: Iterable[str]) -> Build:
     """Say which marks can't be seen in a photo: they are not asked for there."""
     survey = build.surveyed
@@ -81,6 +86,7 @@ def set_unseen(build: Build, photo_id: str, marks: Iterable[str]) -> Build:
     return with_survey(build, survey.but(photos=photos))
 
 
+@edit
 def take_sighting(
     build: Build,
     photo_id: str,
@@ -121,6 +127,7 @@ def take_sighting(
     return with_survey(build, survey.but(readings=(*survey.readings, made)))
 
 
+@edit
 def drop_sighting(build: Build, sight_id: str) -> Build:
     """Take a click away.
 

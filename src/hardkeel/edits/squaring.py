@@ -5,6 +5,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
+from hardkeel.edits.named import edit
 from hardkeel.fuselage.model import Board, Fuselage, Squaring
 from hardkeel.fuselage.squaring import check_squaring
 from hardkeel.project.model import Build
@@ -13,6 +14,7 @@ from hardkeel.survey.model import Phase, Reading
 _OVER_BOARD_MM: Final = 25.0  # room for the hand that glues
 
 
+@edit
 def take_square(build: Build, reading: Reading, phase: Phase | None, at: datetime) -> Build:
     """Add a reading under the next free id, in a phase.
 
@@ -37,7 +39,8 @@ def _begun(build: Build) -> Squaring:
     return Squaring() if shared is None else Squaring(shared=shared)
 
 
-def change_square(build: Build, reading_id: str, **changes: object) -> Build:
+@edit
+def change_square(build: Build, /, reading_id: str, **changes: object) -> Build:
     """Change a reading: its ``value``, or whether it is ``ignored``.
 
     Raises
@@ -56,6 +59,7 @@ def change_square(build: Build, reading_id: str, **changes: object) -> Build:
     )
 
 
+@edit
 def delete_square(build: Build, reading_id: str) -> Build:
     """Strike a reading out."""
     squaring = _squaring(build, reading_id)
@@ -63,12 +67,14 @@ def delete_square(build: Build, reading_id: str) -> Build:
     return _with(build, squaring.but(readings=kept))
 
 
+@edit
 def set_square_tolerance(build: Build, check: str, value: float) -> Build:
     """Set what is allowed of one check, mm or degrees."""
     squaring = fuselage_of(build).squaring or Squaring()
     return _with(build, squaring.but(tolerances={**(squaring.tolerances or {}), check: value}))
 
 
+@edit
 def set_on_board(build: Build, *, inverted: bool = False) -> Build:
     """Stand the formers over a board, the nearest edge 25 mm over it."""
     fuselage = fuselage_of(build)
@@ -81,6 +87,7 @@ def set_on_board(build: Build, *, inverted: bool = False) -> Build:
     return with_fuselage(build, fuselage.but(board=Board(z=round(z, 1), inverted=inverted)))
 
 
+@edit
 def set_board_height(build: Build, under: float) -> Build:
     """Set how far the board lies from the datum line, mm: under it, or over it where the frame is inverted.
 

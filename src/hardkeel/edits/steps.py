@@ -7,6 +7,7 @@ from typing import Final, Literal
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.glue import glued, unglued
+from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES, State
 from hardkeel.project.model import Build
@@ -44,6 +45,7 @@ class OutOfOrder(BadInput):
         super().__init__("", f"{step.title or step.id} waits for {waits[0].title or waits[0].id}")
 
 
+@edit
 def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
     """Put a stage's steps in; what is done of them stays done, the builder's own and other stages' stay."""
     was = {step.id: step for step in build.steps}
@@ -58,6 +60,7 @@ def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
     return _with(build, ordered((*made, *kept)))
 
 
+@edit
 def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> Build:
     """A step is done: its parts' states follow, the log says so.
 
@@ -96,6 +99,7 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     return glued(changed.but(log=(*changed.log, entry)), step_id, step.glue, at)
 
 
+@edit
 def begin(build: Build, step_id: str, at: datetime) -> Build:
     """A step is being done since now."""
     step = _step(build, step_id)
@@ -132,11 +136,13 @@ def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:
     )
 
 
+@edit
 def lay_all(build: Build, steps: Sequence[Step]) -> Build:
     """Keep these as the build's steps, whole."""
     return _with(build, ordered(steps))
 
 
+@edit
 def untick(build: Build, step_id: str) -> Build:
     """A step is open again and its timers run no more; parts and log stay: what was done to the wood was done."""
     opened = unglued(_with_state(build, step_id, "open"), step_id)
@@ -147,6 +153,7 @@ def untick(build: Build, step_id: str) -> Build:
     return opened.but(bench=bench.but(timers=timers))
 
 
+@edit
 def add_step(build: Build, title: str, after: str | None) -> Build:
     """Add a step of the builder's own behind another.
 
@@ -167,6 +174,7 @@ def add_step(build: Build, title: str, after: str | None) -> Build:
     return _with(build, (*build.steps[:at], made, *build.steps[at:]))
 
 
+@edit
 def delete_step(build: Build, step_id: str) -> Build:
     """Cut a step; what waited for it waits for what it had waited for."""
     gone = _step(build, step_id)
@@ -180,6 +188,7 @@ def delete_step(build: Build, step_id: str) -> Build:
     return _with(build, tuple(without(step) for step in build.steps if step.id != step_id))
 
 
+@edit
 def move_step(build: Build, step_id: str, way: Literal[-1, 1]) -> Build:
     """Move a step up or down the list, as far as what waits for what allows.
 

@@ -8,6 +8,7 @@ from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.edits.fuselage import checked, fuselage_of
+from hardkeel.edits.named import edit
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.project.model import Build
 from hardkeel.survey.model import Mark, Survey, marks_of
@@ -17,7 +18,8 @@ from hardkeel.tail.model import TailSurface
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)
 
 
-def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
+@edit
+def set_wing(build: Build, /, wing_id: str, **figures: float) -> Build:
     """Set figures of a wing, mm and degrees."""
     wings = list(build.wings)
     for i, wing in enumerate(wings):
@@ -27,7 +29,8 @@ def set_wing(build: Build, wing_id: str, **figures: float) -> Build:
     raise BadInput("", f'no wing "{wing_id}"')
 
 
-def set_tail(build: Build, surface_id: str, **figures: float) -> Build:
+@edit
+def set_tail(build: Build, /, surface_id: str, **figures: float) -> Build:
     """Set figures of a tail surface, mm and degrees."""
     tail = list(build.tail)
     for i, surface in enumerate(tail):
@@ -37,6 +40,7 @@ def set_tail(build: Build, surface_id: str, **figures: float) -> Build:
     raise BadInput("", f'no tail surface "{surface_id}"')
 
 
+@edit
 def put_on_wing_and_tail(build: Build) -> Build:
     """Put on what is missing of wing, stabilizer and fin, in proportion to the fuselage.
 
@@ -70,6 +74,7 @@ def put_on_wing_and_tail(build: Build) -> Build:
     return checked(build, laid)
 
 
+@edit
 def add_wing_above(build: Build) -> Build:
     """Put another wing over the first, a chord higher."""
     if not build.wings:
@@ -83,6 +88,7 @@ def add_wing_above(build: Build) -> Build:
     return checked(build, build.but(wings=(*build.wings, made)))
 
 
+@edit
 def take_off(build: Build, surface_id: str) -> Build:
     """Take a wing or tail surface off.
 
@@ -96,6 +102,7 @@ def take_off(build: Build, surface_id: str) -> Build:
     return checked(build, build.but(wings=wings, tail=tail))
 
 
+@edit
 def add_mark(build: Build, name: str, body: str, at: Point) -> Build:
     """Add a mark by hand, airframe axes, mm; its id follows from its name.
 
@@ -117,6 +124,7 @@ def add_mark(build: Build, name: str, body: str, at: Point) -> Build:
     return checked(build, build.but(survey=survey.but(marks=(*survey.marks, made))))
 
 
+@edit
 def delete_mark(build: Build, mark_id: str) -> Build:
     """Take a mark away.
 

@@ -4,6 +4,7 @@ from typing import Final, Literal
 
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import checked
+from hardkeel.edits.named import edit
 from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
@@ -55,6 +56,7 @@ def surface_of(build: Build, surface_id: str) -> TailSurface:
     return found
 
 
+@edit
 def arrange(build: Build, way: Arrangement) -> Build:
     """Arrange the tail another way: stabilizer low, on top of the fin, as a V, or with two fins at its tips.
 
@@ -111,12 +113,14 @@ def arrangement_of(build: Build) -> Arrangement:
     return "t" if lying.z > fins[0].z + fins[0].half / 2 else "usual"
 
 
+@edit
 def put_surface(build: Build, surface: TailSurface) -> Build:
     """The build with this surface in the place of the one of its id."""
     tail = tuple(surface if one.id == surface.id else one for one in build.tail)
     return checked(build, build.but(tail=tail))
 
 
+@edit
 def set_built(build: Build, surface_id: str, kind: Kind) -> Build:
     """Say how a surface is built, with the figures that such a one usually has; what is there stays.
 
@@ -181,7 +185,8 @@ def _inner(build: Build, surface: TailSurface) -> float:
     return 8.0 if stands else 0.0
 
 
-def set_figures(build: Build, surface_id: str, **figures: object) -> Build:
+@edit
+def set_figures(build: Build, /, surface_id: str, **figures: object) -> Build:
     """Set figures of a surface; ``height`` is half a fin's span, ``rib_count`` lays the ribs evenly anew."""
     surface = surface_of(build, surface_id)
     if "height" in figures:
@@ -194,25 +199,29 @@ def set_figures(build: Build, surface_id: str, **figures: object) -> Build:
     return put_surface(build, changed)
 
 
-def set_bracing(build: Build, surface_id: str, **figures: object) -> Build:
+@edit
+def set_bracing(build: Build, /, surface_id: str, **figures: object) -> Build:
     """Set ``pattern``, ``pitch``, ``width``, ``joint``, ``gusset`` of a stick frame."""
     surface = surface_of(build, surface_id)
     bracing = (surface.bracing or TailBracing()).but(**figures)
     return put_surface(build, surface.but(bracing=bracing))
 
 
-def set_controls(build: Build, surface_id: str, **figures: object) -> Build:
+@edit
+def set_controls(build: Build, /, surface_id: str, **figures: object) -> Build:
     """Set figures of what moves."""
     surface = surface_of(build, surface_id)
     return put_surface(build, surface.but(controls=(surface.controls or Controls()).but(**figures)))
 
 
-def set_linkage(build: Build, surface_id: str, **figures: object) -> Build:
+@edit
+def set_linkage(build: Build, /, surface_id: str, **figures: object) -> Build:
     """Set figures from the servo to the horn."""
     controls = surface_of(build, surface_id).controls or Controls()
     return set_controls(build, surface_id, linkage=controls.linkage.but(**figures))
 
 
+@edit
 def set_tip(
     build: Build, surface_id: str, shape: TipShape | None, length: float | None = None
 ) -> Build:
@@ -238,6 +247,7 @@ def set_tip(
     return put_surface(build, surface.but(tip=tip))
 
 
+@edit
 def set_section(build: Build, surface_id: str, name: str, *, tip: bool = False) -> Build:
     """Give the root, or the tip, a section by its name; a tip's empty name is the root's again.
 
@@ -253,6 +263,7 @@ def set_section(build: Build, surface_id: str, name: str, *, tip: bool = False) 
     return put_surface(build, surface.but(**{key: name or None}))
 
 
+@edit
 def bring_in_section(build: Build, surface_id: str, name: str, text: str) -> Build:
     """Take a coordinate file into the build and give it to the root.
 
@@ -268,6 +279,7 @@ def bring_in_section(build: Build, surface_id: str, name: str, text: str) -> Bui
     return set_section(held, surface_id, name)
 
 
+@edit
 def from_root_rib(
     build: Build, surface_id: str, section: str, tip_thickness: float, count: int
 ) -> Build:
@@ -289,6 +301,7 @@ def from_root_rib(
     return put_surface(build, made.but(ribs=even_ribs(made, count)))
 
 
+@edit
 def set_outline(build: Build, surface_id: str, ring: tuple[Point2, ...]) -> Build:
     """Take a drawn half as the outline; its span and chords follow from it.
 
@@ -352,6 +365,7 @@ def _root_below(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
     return tuple((x, -y) for x, y in ring) if along(high) > along(low) else ring
 
 
+@edit
 def outline_from_plan(build: Build, surface_id: str) -> Build:
     """Take the outline that was clicked all round on the paper desk.
 
@@ -366,11 +380,13 @@ def outline_from_plan(build: Build, surface_id: str) -> Build:
     return set_outline(build, surface_id, picked_outline(plan, calibrate(plan)))
 
 
+@edit
 def forget_outline(build: Build, surface_id: str) -> Build:
     """Go back from a drawn outline to span, chords and sweep."""
     return put_surface(build, surface_of(build, surface_id).but(outline=()))
 
 
+@edit
 def add_spar(build: Build, surface_id: str, face: str) -> Build:
     """Another spar at the usual place of that face."""
     surface = surface_of(build, surface_id)
@@ -384,7 +400,8 @@ def add_spar(build: Build, surface_id: str, face: str) -> Build:
     return put_surface(build, surface.but(spars=(*surface.spars, spar)))
 
 
-def set_spar(build: Build, surface_id: str, spar_id: str, **figures: object) -> Build:
+@edit
+def set_spar(build: Build, /, surface_id: str, spar_id: str, **figures: object) -> Build:
     """Set figures of a spar.
 
     Raises
@@ -399,6 +416,7 @@ def set_spar(build: Build, surface_id: str, spar_id: str, **figures: object) -> 
     return put_surface(build, surface.but(spars=spars))
 
 
+@edit
 def delete_spar(build: Build, surface_id: str, spar_id: str) -> Build:
     """Take a spar out."""
     surface = surface_of(build, surface_id)
@@ -406,6 +424,7 @@ def delete_spar(build: Build, surface_id: str, spar_id: str) -> Build:
     return put_surface(build, surface.but(spars=spars))
 
 
+@edit
 def add_tube(build: Build, surface_id: str) -> Build:
     """A joiner tube at the usual place, as long as half the span."""
     surface = surface_of(build, surface_id)
@@ -417,7 +436,8 @@ def add_tube(build: Build, surface_id: str) -> Build:
     return put_surface(build, surface.but(tubes=(*surface.tubes, tube)))
 
 
-def set_tube(build: Build, surface_id: str, tube_id: str, **figures: object) -> Build:
+@edit
+def set_tube(build: Build, /, surface_id: str, tube_id: str, **figures: object) -> Build:
     """Set figures of a tube; a length of 0 takes it out."""
     surface = surface_of(build, surface_id)
     if figures.get("length") == 0:
@@ -428,6 +448,7 @@ def set_tube(build: Build, surface_id: str, tube_id: str, **figures: object) -> 
     return put_surface(build, surface.but(tubes=tubes))
 
 
+@edit
 def set_stock(build: Build, surface_id: str, edge: str, number: int, value: float) -> Build:
     """Set how long (0) or how high (1) the ``leading_edge`` or ``trailing_edge`` is, mm."""
     surface = surface_of(build, surface_id)
@@ -436,11 +457,13 @@ def set_stock(build: Build, surface_id: str, edge: str, number: int, value: floa
     return put_surface(build, surface.but(**{edge: tuple(was)}))
 
 
+@edit
 def set_slot_fit(build: Build, surface_id: str, fit: SlotFit) -> Build:
     """Say how a rib's end sits in its slot."""
     return put_surface(build, surface_of(build, surface_id).but(slot_fit=fit))
 
 
+@edit
 def read_corner(build: Build, surface_id: str, at: BoardPlace, value: float, phase: str) -> Build:
     """Note a corner's height over the board; one of the same place and phase is replaced."""
     surface = surface_of(build, surface_id)
@@ -449,6 +472,7 @@ def read_corner(build: Build, surface_id: str, at: BoardPlace, value: float, pha
     return put_surface(build, surface.but(flatness=(*kept, taken)))
 
 
+@edit
 def strike_corner(build: Build, surface_id: str, at: BoardPlace, phase: str) -> Build:
     """Strike a corner's height out."""
     surface = surface_of(build, surface_id)

@@ -7,6 +7,7 @@ is their own scatter that says so.
 from collections.abc import Iterable
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.project.model import Build
 from hardkeel.survey.instruments import ZeroError
@@ -15,11 +16,13 @@ from hardkeel.survey.priors import USUAL_SHARED, Shared, SquaredTo
 from hardkeel.survey.proposing import counted_with, tools_of
 
 
+@edit
 def set_tools(build: Build, tools: Iterable[Instrument]) -> Build:
     """Say which tools the builder owns."""
     return with_survey(build, build.surveyed.but(instruments=tuple(tools)))
 
 
+@edit
 def set_shared(build: Build, key: str, value: float) -> Build:
     """Say how much of one kind readings may share, 1 sigma as the file keeps it; 0: nothing of it.
 
@@ -32,6 +35,7 @@ def set_shared(build: Build, key: str, value: float) -> Build:
     return with_survey(_squared_with(build, shared), build.surveyed.but(shared=shared))
 
 
+@edit
 def suppose_shared(build: Build, *, usual: bool) -> Build:
     """Suppose that readings share what is usual, or nothing at all."""
     shared = USUAL_SHARED if usual else None
@@ -46,11 +50,13 @@ def _squared_with(build: Build, shared: Shared | None) -> Build:
     return build.but(fuselage=fuselage.but(squaring=fuselage.squaring.but(shared=shared)))
 
 
+@edit
 def set_squared_to(build: Build, to: SquaredTo) -> Build:
     """Say what stabilizer and fin are set square to where the tail bends."""
     return with_survey(build, build.surveyed.but(squared_to=to))
 
 
+@edit
 def change_tool(build: Build, tool: Instrument) -> Build:
     """Put a tool in the place of the one with its id, counted in another way: what is read from now on has it.
 
@@ -62,6 +68,7 @@ def change_tool(build: Build, tool: Instrument) -> Build:
     return with_survey(build, _with_tool(build.surveyed, tool))
 
 
+@edit
 def count_as(build: Build, tool_id: str, sigma: float) -> Build:
     """Count a tool as its repeats tell, mm or degrees as it shows them, and so with all that was read with it.
 
@@ -82,6 +89,7 @@ def count_as(build: Build, tool_id: str, sigma: float) -> Build:
     return with_survey(build, changed.but(readings=readings))
 
 
+@edit
 def take_off_zero(build: Build, zero: ZeroError) -> Build:
     """Take a level's own error off every tilt that was read with it.
 

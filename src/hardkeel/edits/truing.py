@@ -3,10 +3,11 @@
 Every edit raises `BadInput` instead of giving a build that does not hang together.
 """
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from datetime import datetime
 
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import (
     Entry,
     SeatDone,
@@ -38,11 +39,11 @@ from hardkeel.survey.reaching import error_at_reach_mm
 from hardkeel.survey.seatwork import SeatStep
 from hardkeel.survey.soundness import check_survey
 
-Edit = Callable[[Build], Build]
 _HOLDS_WHAT = "say first what the glue holds"
 LONGEST_POT_LIFE = 24 * 60.0  # minutes: a laminating resin in a cool shed
 
 
+@edit
 def with_survey(build: Build, survey: Survey) -> Build:
     """The build with another survey, checked."""
     check_survey(survey)
@@ -58,6 +59,7 @@ def free_reading_id(survey: Survey) -> str:
     return f"r{number}"
 
 
+@edit
 def take_reading(build: Build, reading: Reading, now: datetime) -> Build:
     """Add a reading with a new id, the time, and a line in the log."""
     survey = build.surveyed
@@ -66,6 +68,7 @@ def take_reading(build: Build, reading: Reading, now: datetime) -> Build:
     return taken.but(log=count_reading(build.log, now, named.phase))
 
 
+@edit
 def take_again(
     build: Build, reading_id: str, value: float, now: datetime, *, simulated: bool = False
 ) -> Build:
@@ -81,16 +84,19 @@ def marked(reading: Reading, *, simulated: bool) -> Reading:
     return reading if reading.simulated == simulated else reading.but(simulated=simulated)
 
 
+@edit
 def change_value(build: Build, reading_id: str, value: float) -> Build:
     """Put a slip of the pen right."""
     return replace_reading(build, _reading(build.surveyed, reading_id).but(value=value))
 
 
+@edit
 def set_ignored(build: Build, reading_id: str, *, ignored: bool) -> Build:
     """Keep a reading but do not use it, or use it again."""
     return replace_reading(build, _reading(build.surveyed, reading_id).but(ignored=ignored))
 
 
+@edit
 def replace_reading(build: Build, changed: Reading) -> Build:
     """Put a reading in the place of the one with its id."""
     return with_survey(build, _with_replaced(build.surveyed, changed))
@@ -102,6 +108,7 @@ def _with_replaced(survey: Survey, changed: Reading) -> Survey:
     return survey.but(readings=readings)
 
 
+@edit
 def delete_reading(build: Build, reading_id: str) -> Build:
     """Strike a reading out for good."""
     survey = build.surveyed
@@ -110,6 +117,7 @@ def delete_reading(build: Build, reading_id: str) -> Build:
     return with_survey(build, survey.but(readings=readings))
 
 
+@edit
 def set_aim(build: Build, body: str, aim: str) -> Build:
     """Say what a body is to be true to: another as it stands, or the datum.
 
@@ -124,6 +132,7 @@ def set_aim(build: Build, body: str, aim: str) -> Build:
     return with_survey(build, build.surveyed.but(aim=aims or None))
 
 
+@edit
 def set_locked(
     build: Build, body: str, *, locked: bool, now: datetime, before: Iterable[str] = ()
 ) -> Build:
@@ -161,6 +170,7 @@ def set_locked(
     return set_aim(changed, "stab", "wing" if locked else DATUM)
 
 
+@edit
 def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     """Say what kind of seat a body has.
 
@@ -178,6 +188,7 @@ def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     return with_survey(build, survey.but(bodies=bodies))
 
 
+@edit
 def set_gap(build: Build, body: str, side: PanelSide, at: GapPlace, mm: float | None) -> Build:
     """Write down how far a panel's root stands off the fuselage side, mm; ``None`` strikes it out.
 
@@ -199,6 +210,7 @@ def set_gap(build: Build, body: str, side: PanelSide, at: GapPlace, mm: float | 
     return with_survey(build, survey.but(bodies=bodies))
 
 
+@edit
 def set_gluing(build: Build, body: str) -> Build:
     """Say which body the glue holds; nothing with an empty name.
 
@@ -213,6 +225,7 @@ def set_gluing(build: Build, body: str) -> Build:
     return build.but(survey=survey.but(gluing=Gluing(body=body) if body else None))
 
 
+@edit
 def set_back_to(build: Build, back_to: BackTo) -> Build:
     """Say whether what moves while the glue is wet is brought back to how it stood dry, or to true.
 
@@ -227,6 +240,7 @@ def set_back_to(build: Build, back_to: BackTo) -> Build:
     return build.but(survey=build.surveyed.but(gluing=gluing.but(back_to=back_to)))
 
 
+@edit
 def set_mixed(build: Build, minutes: float | None, now: datetime) -> Build:
     """The glue is mixed now and can be worked for so many minutes; without minutes it is not mixed after all.
 
@@ -245,16 +259,19 @@ def set_mixed(build: Build, minutes: float | None, now: datetime) -> Build:
     return build.but(survey=build.surveyed.but(gluing=changed))
 
 
+@edit
 def set_phase(build: Build, phase: Phase) -> Build:
     """Go on to another phase."""
     return build.but(phase=phase)
 
 
+@edit
 def rename(build: Build, name: str) -> Build:
     """Give the build another name."""
     return build.but(name=name.strip())
 
 
+@edit
 def set_tolerance(build: Build, check_id: str, tolerance: float | None) -> Build:
     """Set the builder's own tolerance for a check (degrees or mm), or go back to the default."""
     survey = build.surveyed
@@ -267,6 +284,7 @@ def set_tolerance(build: Build, check_id: str, tolerance: float | None) -> Build
     return with_survey(build, survey.but(tolerances=own))
 
 
+@edit
 def correction_done(
     build: Build, body: str, phase: Phase | None, steps: Iterable[SeatStep], now: datetime
 ) -> Build:
@@ -298,6 +316,7 @@ def _without_gaps(body: Body) -> Body:
     return body.but(seat=body.seat.but(gaps=()))
 
 
+@edit
 def add_note(build: Build, text: str, now: datetime, photos: Iterable[str] = ()) -> Build:
     """Write a line in the log, with photos where there are any."""
     shown = tuple(photos)
@@ -314,11 +333,13 @@ def add_note(build: Build, text: str, now: datetime, photos: Iterable[str] = ())
     return build.but(log=add_entry(build.log, entry))
 
 
+@edit
 def log_hours(build: Build, day: str, hours: float, note: str | None = None) -> Build:
     """Add time at the bench to a day."""
     return build.but(sessions=add_time(build.sessions, day, hours, note))
 
 
+@edit
 def log_verdicts(
     build: Build, was: Mapping[str, Verdict], checks: Iterable[Check], now: datetime
 ) -> Build:

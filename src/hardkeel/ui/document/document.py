@@ -12,6 +12,7 @@ from PyQt6.QtGui import QUndoCommand, QUndoStack
 from hardkeel.base.errors import BadInput, HardKeelError, Unusual
 from hardkeel.base.faults import faults_told
 from hardkeel.edits import truing as edits
+from hardkeel.edits.named import Edit
 from hardkeel.messages.unusual import asked_about
 from hardkeel.project.model import Build
 from hardkeel.project.unusual import Oddity, oddities
@@ -159,9 +160,7 @@ class Document(QObject):
         self.build_opened.emit()
         self.build_changed.emit(Change())
 
-    def apply(
-        self, name: str, edit: edits.Edit, *, nudge: str = "", judged_later: bool = False
-    ) -> None:
+    def apply(self, name: str, edit: Edit, *, nudge: str = "", judged_later: bool = False) -> None:
         """Do an edit as one named step.
 
         Parameters

@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLayout, QWidget
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
-from hardkeel.edits.truing import Edit
+from hardkeel.edits.named import Edit
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.theme import Theme

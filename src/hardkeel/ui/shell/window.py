@@ -26,6 +26,7 @@ from hardkeel.base.errors import (
 )
 from hardkeel.base.late import late
 from hardkeel.demo.shipped import shipped_build
+from hardkeel.edits.named import go_back
 from hardkeel.export.renewing import Destination
 from hardkeel.messages import shell as say
 from hardkeel.messages.advice import headline
@@ -279,7 +280,7 @@ class MainWindow(QMainWindow):
             older = loaded.build
             self.document.session.images.keep(loaded.attached())
             when = f"{moment_of(version):%Y-%m-%d %H:%M}"
-            self.document.apply(f"go back to {when}", lambda _build: older)
+            self.document.apply(f"go back to {when}", go_back.of(older))
         except BadInput as fault:
             self.notice.tell(say.version_not_taken(fault))
 

@@ -214,9 +214,7 @@ class CuttingPage(SubPage):
         if not sticks.steps or sticks.is_cut(self._number):
             return
         part, done = sticks.steps[self._number].part, sticks.done[self._number]
-        self.apply(
-            say.cut_edit(part.name), lambda b: edits.note_cut(b, part.key, done + 1, part.length)
-        )
+        self.apply(say.cut_edit(part.name), edits.note_cut.of(part.key, done + 1, part.length))
 
     def _on_back(self) -> None:
         """Take back the last one of this line, or of the one before it in the jig's order."""
@@ -230,7 +228,7 @@ class CuttingPage(SubPage):
         self._number = at
         self.apply(
             say.not_cut_edit(part.name),
-            lambda b: edits.note_cut(b, part.key, done - 1, part.length),
+            edits.note_cut.of(part.key, done - 1, part.length),
         )
 
     def _on_onward(self, step: int) -> None:

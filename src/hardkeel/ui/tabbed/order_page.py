@@ -262,7 +262,8 @@ class OrderPage(SubPage):
             self._tick(key.removeprefix("tick "))
 
     def _on_planned(self) -> None:
-        self.apply(say.LAY_IT, lambda b: edits.plan_steps(b, self.order.made(b), self.order.stage))
+        made = self.order.made(self.document.build)
+        self.apply(say.LAY_IT, edits.plan_steps.of(made, self.order.stage))
 
     def _tick(self, step_id: str) -> None:
         step = next(one for one in self.document.build.steps if one.id == step_id)
@@ -273,7 +274,7 @@ class OrderPage(SubPage):
             self._asked = step_id
             self.tell(f"{reasons(blocked[step_id])}. {say.ANYWAY}")
             return
-        if self.apply(say.ticked(step), lambda b: edits.tick(b, step_id, at, anyway=anyway)):
+        if self.apply(say.ticked(step), edits.tick.of(step_id, at, anyway=anyway)):
             now = self.standing.now
             self._picked = now[0].id if now else step_id
             self._show_step()
@@ -299,22 +300,22 @@ class OrderPage(SubPage):
         if step is not None:
             self.apply(
                 say.moved(step),
-                lambda b: edits.move_step(b, step.id, -1 if way < 0 else 1),
+                edits.move_step.of(step.id, -1 if way < 0 else 1),
             )
 
     def _on_cut(self) -> None:
         step = self.picked
         if step is not None:
-            self.apply(say.cut_words(step), lambda b: edits.delete_step(b, step.id))
+            self.apply(say.cut_words(step), edits.delete_step.of(step.id))
 
     def _on_reopened(self) -> None:
         step = self.picked
         if step is not None:
-            self.apply(say.opened(step), lambda b: edits.untick(b, step.id))
+            self.apply(say.opened(step), edits.untick.of(step.id))
 
     def _on_added(self) -> None:
         title, step = self.name.text(), self.picked
         after = step.id if step is not None else None
-        if self.apply(say.ADD_A_STEP.lower(), lambda b: edits.add_step(b, title, after)):
+        if self.apply(say.ADD_A_STEP.lower(), edits.add_step.of(title, after)):
             self.name.clear()
             self.name.setFocus(Qt.FocusReason.OtherFocusReason)

@@ -136,13 +136,13 @@ class SheetsPage(SubPage):
         self.grain.activated.connect(
             lambda: self.apply(
                 say.set_edit("sheeting"),
-                lambda b: edits.set_framing(b, sheeting=self.grain.currentData()),
+                edits.set_framing.of(sheeting=self.grain.currentData()),
             )
         )
         self.printer.activated.connect(
             lambda: self.apply(
                 say.set_edit("printer"),
-                lambda b: edits.set_framing(b, printer=self.printer.currentData() or None),
+                edits.set_framing.of(printer=self.printer.currentData() or None),
             )
         )
         self.rack.editingFinished.connect(self._on_rack)
@@ -266,7 +266,7 @@ class SheetsPage(SubPage):
         long, wide = self.framing.sheet
         if key in ("length", "width"):
             changes = {"sheet": (value, wide) if key == "length" else (long, value)}
-        self.apply(say.set_edit(key.replace("_", " ")), lambda b: edits.set_framing(b, **changes))
+        self.apply(say.set_edit(key.replace("_", " ")), edits.set_framing.of(**changes))
 
     def _on_rack(self) -> None:
         if not self.rack.isModified():
@@ -277,4 +277,4 @@ class SheetsPage(SubPage):
         except BadInput as fault:
             self.tell(str(fault))
             return
-        self.apply(say.set_edit(say.YOUR_RACK.lower()), lambda b: edits.set_rack(b, rack))
+        self.apply(say.set_edit(say.YOUR_RACK.lower()), edits.set_rack.of(rack))

@@ -173,7 +173,7 @@ class CouponsPage(SubPage):
         return now if (now.tzinfo is None) == (zone is None) else now.replace(tzinfo=zone)
 
     def _on_tied(self, batch: str, step: str) -> None:
-        self.apply(say.JOINT_EDIT, lambda b: edits.tie_joint(b, batch, step))
+        self.apply(say.JOINT_EDIT, edits.tie_joint.of(batch, step))
 
     def _is_too_young(self, batch: str, broke: str) -> bool:
         """Whether the glue is not through yet: that is said once, then it is written down as too early."""
@@ -193,7 +193,7 @@ class CouponsPage(SubPage):
             return
         now = self.document.clock()
         kinds = {key: key for key, _ in say.BROKE}
-        self.apply(say.COUPON_EDIT, lambda b: edits.break_coupon(b, batch, kinds[broke], now))  # type: ignore[index]
+        self.apply(say.COUPON_EDIT, edits.break_coupon.of(batch, kinds[broke], now))  # type: ignore[index]
 
 
 def _emptied(layout: QLayout) -> None:

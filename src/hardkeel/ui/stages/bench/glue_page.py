@@ -294,7 +294,7 @@ class GluePage(SubPage):
         if all(getattr(was, name) == value for name, value in said.items()):
             return
         own = was.but(**said)
-        self.apply(say.bottle_edit(own.kind), lambda b: edits.set_bottle(b, own))
+        self.apply(say.bottle_edit(own.kind), edits.set_bottle.of(own))
 
     def _on_batch(self) -> None:
         kind, now = self.kind, self.document.clock()
@@ -303,5 +303,5 @@ class GluePage(SubPage):
             given = self.mix.ratio.value()
             ratio = weight_ratio(given) if self._by_volume else given
         warm = self.asked.warm.value()
-        if self.apply(say.batch_edit(kind), lambda b: edits.new_batch(b, kind, now, ratio, warm)):
+        if self.apply(say.batch_edit(kind), edits.new_batch.of(kind, now, ratio, warm)):
             self.place_wanted.emit("coupons")

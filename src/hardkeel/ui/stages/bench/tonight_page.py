@@ -1,6 +1,5 @@
 """Tonight: what to do in the time there is, in order; what runs; what must wait; the evenings to come."""
 
-from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import Final
 
@@ -12,6 +11,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as bench_edits
 from hardkeel.edits import steps as edits
+from hardkeel.edits.named import in_turn
 from hardkeel.messages import bench as say
 from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.messages.calendar import WRITE
@@ -19,7 +19,6 @@ from hardkeel.messages.diary import to_go_words
 from hardkeel.messages.gluing import list_words, pot_timer
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.order import hazard_words
-from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.ordering import standing_of
@@ -322,7 +321,7 @@ class TonightPage(SubPage):
         now, minutes = self.now, self.minutes
         self.apply(
             say.otherwise_edit(one.kind, one.what),
-            lambda b: bench_edits.take_otherwise(b, one, steps, now, minutes),
+            bench_edits.take_otherwise.of(one, steps, now, minutes),
         )
 
     def show_nothing(self, why: str) -> None:
@@ -395,18 +394,16 @@ class TonightPage(SubPage):
         now, name = self.document.clock(), one.step.id
         doing = _is_doing(self._step_now(one.step))
 
-        def with_all(edit: Callable[[Build], Build]) -> Callable[[Build], Build]:
-            return lambda build: edit(edits.lay_all(build, steps))
-
+        laid = edits.lay_all.of(steps)
         if not doing and self._is_to_be_asked(one.step, steps):
             return
         if not doing:
             if self._until is None:  # from now on it ends when it ends
                 self._until = self.now + timedelta(minutes=self.minutes)
-            self.apply(say.begin_edit(one.step), with_all(lambda b: edits.begin(b, name, now)))
+            self.apply(say.begin_edit(one.step), in_turn.of(laid, edits.begin.of(name, now)))
             return
         if self.apply(
-            say.done_edit(one.step), with_all(lambda b: edits.tick(b, name, now, anyway=True))
+            say.done_edit(one.step), in_turn.of(laid, edits.tick.of(name, now, anyway=True))
         ):
             self._take_next(name)
 
@@ -433,16 +430,14 @@ class TonightPage(SubPage):
 
     def _on_timer(self, minutes: float) -> None:
         now = self.document.clock()
-        self.apply(
-            say.TIMER_EDIT, lambda b: bench_edits.start_timer(b, "own", say.OWN_TITLE, minutes, now)
-        )
+        self.apply(say.TIMER_EDIT, bench_edits.start_timer.of("own", say.OWN_TITLE, minutes, now))
 
     def _on_told(self) -> None:
         now = self.document.clock()
-        self.apply(say.TOLD_EDIT, lambda b: bench_edits.told_timers(b, now))
+        self.apply(say.TOLD_EDIT, bench_edits.told_timers.of(now))
 
     def _on_struck(self, timer: str) -> None:
-        self.apply(say.STRIKE_EDIT, lambda b: bench_edits.stop_timer(b, timer))
+        self.apply(say.STRIKE_EDIT, bench_edits.stop_timer.of(timer))
 
     # -- arm's length ------------------------------------------------------------------------------
 

@@ -172,15 +172,15 @@ class WeeksPage(SubPage):
         if week == week_of(self.document.build.bench):
             return
         made = list(islice(evenings_of(week, self._now), AHEAD))
-        self.apply(say.EVENINGS_EDIT, lambda b: edits.set_evenings(b, made))
+        self.apply(say.EVENINGS_EDIT, edits.set_evenings.of(made))
 
     def _on_date(self, day: date, evenings: tuple[Evening, ...] | None) -> None:
         now = self._now
-        self.apply(say.SINGLE_EDIT, lambda b: edits.set_day(b, day, evenings, now))
+        self.apply(say.SINGLE_EDIT, edits.set_day.of(day, evenings, now))
 
     def _on_count(self, name: str) -> None:
         count = self.scarce[name].value()
         bench = self.document.build.bench
         if count == (bench.resources if bench is not None else {}).get(name, 1):
             return
-        self.apply(say.resource_edit(name), lambda b: edits.set_resource(b, name, count))
+        self.apply(say.resource_edit(name), edits.set_resource.of(name, count))

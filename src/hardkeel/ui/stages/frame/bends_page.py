@@ -159,7 +159,7 @@ class BendsPage(FrameSubPage):
 
     def _on_wood(self) -> None:
         wood, bent = self.wood.currentData(), self._chosen
-        self.apply(say.set_edit(f"wood of {bent}"), lambda b: edits.set_member_wood(b, bent, wood))
+        self.apply(say.set_edit(f"wood of {bent}"), edits.set_member_wood.of(bent, wood))
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)

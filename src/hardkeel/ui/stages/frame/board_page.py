@@ -132,7 +132,7 @@ class BoardPage(FrameSubPage):
             self._set_on_board(inverted=not board.inverted)
 
     def _set_on_board(self, *, inverted: bool) -> None:
-        self.apply(say.TURNED, lambda b: edits.set_on_board(b, inverted=inverted))
+        self.apply(say.TURNED, edits.set_on_board.of(inverted=inverted))
 
     def _on_height(self, _key: str, value: float) -> None:
-        self.apply(say.MOVED, lambda b: edits.set_board_height(b, value))
+        self.apply(say.MOVED, edits.set_board_height.of(value))

@@ -158,18 +158,18 @@ class FormersPage(FrameSubPage):
         if former is None:
             return
         if key == "web":
-            self.apply(say.set_edit(say.WEB), lambda b: edits.set_framing(b, web=value))
+            self.apply(say.set_edit(say.WEB), edits.set_framing.of(web=value))
         elif key == "thickness":
             self.apply(
                 say.set_edit(f"thickness of {former.id}"),
-                lambda b: edits.set_former(b, former.id, thickness=value),
+                edits.set_former.of(former.id, thickness=value),
             )
         else:
             wide, deep = former.sticks or _STICKS_START
             sticks = (value, deep) if key == "wide" else (wide, value)
             self.apply(
                 say.set_edit(f"sticks of {former.id}"),
-                lambda b: edits.set_former(b, former.id, sticks=sticks),
+                edits.set_former.of(former.id, sticks=sticks),
             )
 
     def _on_split(self) -> None:
@@ -177,7 +177,7 @@ class FormersPage(FrameSubPage):
         if former is not None:
             self.apply(
                 say.set_edit(f"{former.id} split"),
-                lambda b: edits.set_former(b, former.id, split=on),
+                edits.set_former.of(former.id, split=on),
             )
 
     def _on_made(self) -> None:
@@ -192,6 +192,6 @@ class FormersPage(FrameSubPage):
         )
         self.apply(
             say.set_edit(f"making of {former.id}"),
-            lambda b: edits.set_former(b, former.id, **changes),
+            edits.set_former.of(former.id, **changes),
         )
         self.refresh()

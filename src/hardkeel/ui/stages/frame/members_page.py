@@ -150,13 +150,13 @@ class MembersPage(FrameSubPage):
         self.remove.clicked.connect(self._on_removed)
         self.add.clicked.connect(self._on_added)
         self.usual.clicked.connect(
-            lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual)
+            lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual.of())
         )
         self.bracing.figure_changed.connect(self._on_bracing)
         self.pattern.activated.connect(
             lambda: self.apply(
                 say.set_edit("bracing"),
-                lambda b: edits.set_bracing(b, pattern=self.pattern.currentData()),
+                edits.set_bracing.of(pattern=self.pattern.currentData()),
             )
         )
 
@@ -276,7 +276,7 @@ class MembersPage(FrameSubPage):
     def _set(self, **figures: object) -> None:
         member = self.member
         if member is not None:
-            self.apply(say.set_edit(member.id), lambda b: edits.set_member(b, member.id, **figures))
+            self.apply(say.set_edit(member.id), edits.set_member.of(member.id, **figures))
 
     def _on_figure(self, key: str, value: float) -> None:
         member = self.member
@@ -293,7 +293,7 @@ class MembersPage(FrameSubPage):
         bracing = self.fuselage.bracing
         section = (getattr(bracing, name) if bracing is not None else None) or (value, value)
         changed = (value, section[1]) if place == "0" else (section[0], value)
-        self.apply(say.set_edit(name), lambda b: edits.set_bracing(b, **{name: changed}))
+        self.apply(say.set_edit(name), edits.set_bracing.of(**{name: changed}))
 
     def _on_row_picked(self, number: int) -> None:
         row, member = self.model.row(number), self.member
@@ -303,7 +303,7 @@ class MembersPage(FrameSubPage):
     def _on_removed(self) -> None:
         member = self.member
         if member is not None:
-            self.apply(f"take out {member.id}", lambda b: edits.delete_member(b, member.id))
+            self.apply(f"take out {member.id}", edits.delete_member.of(member.id))
 
     def _on_added(self) -> None:
         names = [name for name, _ in self.fuselage.stations]
@@ -311,7 +311,7 @@ class MembersPage(FrameSubPage):
         before = {one.id for one in self.fuselage.framed.members}
         if self.apply(
             f"add {say.MEMBER_WORDS[kind]}",
-            lambda b: edits.add_member(b, kind, names[0], names[min(2, len(names) - 1)]),
+            edits.add_member.of(kind, names[0], names[min(2, len(names) - 1)]),
         ):
             new = [one.id for one in self.fuselage.framed.members if one.id not in before]
             if new:

@@ -66,7 +66,7 @@ class FrameOrderPage(OrderPage):
             return
         said = say.sprung_sentence(closing, width, self.unit)
         at = self.document.clock()
-        if self.apply(say.NOTE_IT, lambda b: add_note(b, said, at)):
+        if self.apply(say.NOTE_IT, add_note.of(said, at)):
             self.pulling.field.set_value(None)
             self.tell(said)
 

@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.edits import squaring as edits
 from hardkeel.edits import truing
+from hardkeel.edits.named import in_turn
 from hardkeel.fuselage.curing import JudgedFrame, judge_frame
 from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.squaring import Squared, movements, square
@@ -184,7 +185,7 @@ class SquarePage(FrameSubPage):
         self.checks.tolerance_changed.connect(
             lambda check, value: self.apply(
                 frame_say.set_edit(f"tolerance of {check}"),
-                lambda b: edits.set_square_tolerance(b, check, value),
+                edits.set_square_tolerance.of(check, value),
             )
         )
 
@@ -433,13 +434,9 @@ class SquarePage(FrameSubPage):
         taken = reading.but(value=value, ignored=False)
         phase, at = self.document.build.phase or "dry", self.document.clock()
 
-        def edit(build: Build) -> Build:
-            # what is taken again sets the one before aside
-            kept = (
-                edits.change_square(build, again.id, ignored=True) if again is not None else build
-            )
-            return edits.take_square(kept, taken, phase, at)
-
+        edit = edits.take_square.of(taken, phase, at)
+        if again is not None:  # what is taken again sets the one before aside
+            edit = in_turn.of(edits.change_square.of(again.id, ignored=True), edit)
         self._own, self._pointed = False, ""
         if self.apply(say.taken_edit(taken), edit):
             self.take.field.set_value(None)
@@ -510,22 +507,20 @@ class SquarePage(FrameSubPage):
         if question := self._question(found[0], value):
             self.tell(question)
             return False
-        return self.apply(
-            say.taken_edit(found[0]), lambda b: edits.change_square(b, key, value=value)
-        )
+        return self.apply(say.taken_edit(found[0]), edits.change_square.of(key, value=value))
 
     def _on_ignored(self, number: int) -> None:
         reading = self._taken(number)
         if reading is not None:
             self.apply(
                 say.used_edit(reading),
-                lambda b: edits.change_square(b, reading.id, ignored=not reading.ignored),
+                edits.change_square.of(reading.id, ignored=not reading.ignored),
             )
 
     def _on_struck(self, number: int) -> None:
         reading = self._taken(number)
         if reading is not None:
-            self.apply(say.struck_edit(reading), lambda b: edits.delete_square(b, reading.id))
+            self.apply(say.struck_edit(reading), edits.delete_square.of(reading.id))
 
     def _taken(self, number: int) -> Reading | None:
         squared = self._squared
@@ -533,11 +528,11 @@ class SquarePage(FrameSubPage):
         return taken[number] if 0 <= number < len(taken) else None
 
     def _on_phase(self, phase: str) -> None:
-        self.apply(f"go on {phase}", lambda b: truing.set_phase(b, phase))  # type: ignore[arg-type]
+        self.apply(f"go on {phase}", truing.set_phase.of(phase))  # type: ignore[arg-type]
 
     def _on_check(self, check: str) -> None:
         self._check = "" if check == self._check else check
         self._show_check()
 
     def _on_asked(self, _key: str) -> None:
-        self.apply(say.SET_A_BOARD.lower(), edits.set_on_board)
+        self.apply(say.SET_A_BOARD.lower(), edits.set_on_board.of())

@@ -72,7 +72,7 @@ class SticksPage(CuttingPage):
     def asked(self, key: str) -> None:
         """Frame it as is usual, or go to another bench."""
         if key == "usual":
-            self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual)
+            self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual.of())
         else:
             self.place_wanted.emit(key)
 

@@ -135,10 +135,10 @@ class AirframePage(SubPage):
         self.former.lightened.clicked.connect(self._on_cutouts)
         self.former.method.activated.connect(self._on_method)
         self.marks.put_on.clicked.connect(
-            lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail)
+            lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail.of())
         )
         self.surface.above.clicked.connect(
-            lambda: self.apply("put a wing above", surfaces.add_wing_above)
+            lambda: self.apply("put a wing above", surfaces.add_wing_above.of())
         )
         self.surface.take_off.clicked.connect(self._on_take_off)
         self.marks.mark.returnPressed.connect(self._on_mark)
@@ -249,7 +249,7 @@ class AirframePage(SubPage):
         moved = dragged(fuselage, handle.stop, **figures)
         what = " and ".join(FIGURE_WORDS[key] for key in figures)
         name = handle.stop.replace("_", " ")
-        if not self.apply(f"drag {what} of {name}", lambda b: drawing.with_fuselage(b, moved)):
+        if not self.apply(f"drag {what} of {name}", drawing.with_fuselage.of(moved)):
             self.refresh()
 
     def _on_nudged(self, name: str, figure: str, step: float) -> None:
@@ -259,7 +259,7 @@ class AirframePage(SubPage):
             moved = dragged(fuselage, name, **{figure: now + step})
             self.apply(
                 f"nudge {FIGURE_WORDS[figure]} of {name}",
-                lambda b: drawing.with_fuselage(b, moved),
+                drawing.with_fuselage.of(moved),
                 nudge=f"{figure} {name}",
             )
 
@@ -271,13 +271,9 @@ class AirframePage(SubPage):
         name = self._stop
         words = FIGURE_WORDS.get(key, key)
         if key in FIGURE_WORDS:
-            self.apply(
-                f"set {words} of {name}", lambda b: drawing.set_station(b, name, **{key: value})
-            )
+            self.apply(f"set {words} of {name}", drawing.set_station.of(name, **{key: value}))
         else:
-            self.apply(
-                f"set {words} of {name}", lambda b: drawing.set_wood(b, name, **{key: value})
-            )
+            self.apply(f"set {words} of {name}", drawing.set_wood.of(name, **{key: value}))
 
     def _on_template_figure(self, key: str, value: float) -> None:
         fuselage = self.document.build.fuselage
@@ -289,7 +285,7 @@ class AirframePage(SubPage):
         )
         self.apply(
             f"measure template of {former.id}",
-            lambda b: drawing.set_template(b, former.id, before.but(**{key: value})),
+            drawing.set_template.of(former.id, before.but(**{key: value})),
         )
 
     def _on_surface_figure(self, key: str, value: float) -> None:
@@ -298,20 +294,20 @@ class AirframePage(SubPage):
         edit = surfaces.set_wing if is_wing else surfaces.set_tail
         name = body_name(self.document.build.surveyed, body)
         words = next(words for known, words, _ in SURFACE_FIGURES if known == key)
-        self.apply(f"set {words} of {name}", lambda b: edit(b, body, **{key: value}))
+        self.apply(f"set {words} of {name}", edit.of(body, **{key: value}))
 
     def _on_skin_figure(self, key: str, value: float) -> None:
         if key == "longeron":
             square = (value, value)
-            self.apply("set longerons", lambda b: drawing.set_all_longerons(b, square))
+            self.apply("set longerons", drawing.set_all_longerons.of(square))
         else:
             words = key.replace("_", " ")
-            self.apply(f"set {words}", lambda b: drawing.set_skins(b, **{key: value}))
+            self.apply(f"set {words}", drawing.set_skins.of(**{key: value}))
 
     def _on_take_off(self) -> None:
         body = self._body
         name = body_name(self.document.build.surveyed, body)
-        if self.apply(f"take {name} off", lambda b: surfaces.take_off(b, body)):
+        if self.apply(f"take {name} off", surfaces.take_off.of(body)):
             self.choose_body("")
 
     def _on_mark(self) -> None:
@@ -321,24 +317,22 @@ class AirframePage(SubPage):
         except BadInput as fault:
             self.tell(str(fault))
             return
-        if self.apply(f"add mark {name}", lambda b: surfaces.add_mark(b, name, body, at)):
+        if self.apply(f"add mark {name}", surfaces.add_mark.of(name, body, at)):
             self.marks.mark.clear()
 
     def _on_unmark(self) -> None:
         mark, words = self.marks.own_marks.currentData(), self.marks.own_marks.currentText()
-        self.apply(f"take mark {words} away", lambda b: surfaces.delete_mark(b, mark))
+        self.apply(f"take mark {words} away", surfaces.delete_mark.of(mark))
 
     def _on_renamed(self) -> None:
         old, new = self._stop, self.former.name.text().strip()
-        if new != old and self.apply(
-            f"call {old} {new}", lambda b: drawing.rename_former(b, old, new)
-        ):
+        if new != old and self.apply(f"call {old} {new}", drawing.rename_former.of(old, new)):
             self.choose_station(new)
 
     def _on_fair(self) -> None:
         if self._bumps:
             bump = self._bumps[0]
-            self.apply(f"fair {bump.former}", lambda b: drawing.fair(b, bump))
+            self.apply(f"fair {bump.former}", drawing.fair.of(bump))
 
     def _on_add(self) -> None:
         fuselage = self.document.build.fuselage
@@ -351,19 +345,19 @@ class AirframePage(SubPage):
         stations = [stop.station for _, stop in fuselage.stations]
         middle = round((stations[i] + stations[i + 1]) / 2, 1)
         made = drawing.free_former_id(fuselage)
-        if self.apply(f"add former {made}", lambda b: drawing.add_former(b, middle)):
+        if self.apply(f"add former {made}", drawing.add_former.of(middle)):
             self.choose_station(made)
 
     def _on_station_wanted(self, x: float) -> None:
         fuselage = self.document.build.fuselage
         if fuselage is not None:
             made = drawing.free_former_id(fuselage)
-            if self.apply(f"add former {made}", lambda b: drawing.add_former(b, round(x, 1))):
+            if self.apply(f"add former {made}", drawing.add_former.of(round(x, 1))):
                 self.choose_station(made)
 
     def _on_remove(self) -> None:
         name = self._stop
-        self.apply(f"take {name} out", lambda b: drawing.delete_former(b, name))
+        self.apply(f"take {name} out", drawing.delete_former.of(name))
 
     def _on_cutouts(self) -> None:
         name = self._stop
@@ -373,7 +367,7 @@ class AirframePage(SubPage):
             self.tell(str(fault))
             return
         on = self.former.lightened.isChecked()
-        self.apply(f"cut out {name}", lambda b: drawing.set_cutouts(b, name, cutouts, lightened=on))
+        self.apply(f"cut out {name}", drawing.set_cutouts.of(name, cutouts, lightened=on))
 
     def _on_method(self) -> None:
         fuselage = self.document.build.fuselage
@@ -389,7 +383,7 @@ class AirframePage(SubPage):
         start = self._stop
         self.apply(
             f"build aft of {start} with {METHOD_WORDS[method]}",
-            lambda b: drawing.set_method(b, start, end, method),
+            drawing.set_method.of(start, end, method),
         )
 
     def _on_start(self, kind: str, span: float, length: float) -> None:
@@ -400,7 +394,7 @@ class AirframePage(SubPage):
             self.picker.told.setText(f"{fault}.")
             return
         self.picker.told.setText("")
-        self.apply(f"lay out: {STARTER_WORDS[kind][0].lower()}", lambda b: drawing.lay_out(b, made))
+        self.apply(f"lay out: {STARTER_WORDS[kind][0].lower()}", drawing.lay_out.of(made))
 
 
 def _kinds() -> tuple[StarterShown, ...]:

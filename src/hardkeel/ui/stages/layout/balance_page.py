@@ -10,6 +10,7 @@ from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_number
 from hardkeel.edits import ledger as ledger_edits
+from hardkeel.edits.named import Edit
 from hardkeel.messages import layout as say
 from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
 from hardkeel.messages.safety import PACK_CAUTION
@@ -90,7 +91,7 @@ class BalancePage(SubPage):
         self.wanted.figure_changed.connect(self._on_wanted)
         self.pack.figure_changed.connect(self._on_pack)
         self.bring.clicked.connect(
-            lambda: self.apply("count the parts in", ledger_edits.bring_parts_in)
+            lambda: self.apply("count the parts in", ledger_edits.bring_parts_in.of())
         )
         self.add.clicked.connect(self._on_add)
         for line in (self.name, self.grams, self.station):
@@ -230,7 +231,7 @@ class BalancePage(SubPage):
     def _on_struck(self, row: int) -> None:
         shown = self.model.row(row)
         if shown is not None:
-            self.apply(f"take {shown.key} out", lambda b: ledger_edits.delete_mass(b, shown.key))
+            self.apply(f"take {shown.key} out", ledger_edits.delete_mass.of(shown.key))
 
     def _on_add(self) -> None:
         name = self.name.text().strip()
@@ -248,7 +249,7 @@ class BalancePage(SubPage):
             self.tell("A mass can't be less than 0.")
             return
         mass = Mass(id=name, mass=grams, x=x, weighed=True)
-        if self.apply(f"put {name} in", lambda b: ledger_edits.put_mass(b, mass)):
+        if self.apply(f"put {name} in", ledger_edits.put_mass.of(mass)):
             for line in (self.name, self.grams, self.station):
                 line.clear()
             self.name.setFocus()
@@ -263,13 +264,13 @@ class BalancePage(SubPage):
         except (BadInput, ValueError) as fault:
             self.tell(str(fault) if isinstance(fault, BadInput) else "A mass can't be less than 0.")
             return False
-        return self.apply(f"change {key}", lambda b: ledger_edits.put_mass(b, changed))
+        return self.apply(f"change {key}", ledger_edits.put_mass.of(changed))
 
     def _on_wanted(self, key: str, value: float) -> None:
         changes: dict[str, object] = {key: value}
         if key == "target_percent":
             changes["target_x"] = None
-        self._try("set what is wanted", lambda b: ledger_edits.set_balance(b, **changes))
+        self._try("set what is wanted", ledger_edits.set_balance.of(**changes))
 
     def _on_pack(self, key: str, value: float) -> None:
         wanted = balance_wanted(self.document.build)
@@ -286,22 +287,22 @@ class BalancePage(SubPage):
             }.get(key)
             if made is None:
                 made = old.but(width=max(value, 1.0))
-            self._try("set the hatch", lambda b: ledger_edits.set_balance(b, hatches=(made,)))
+            self._try("set the hatch", ledger_edits.set_balance.of(hatches=(made,)))
             return
         pack = wanted.battery or Battery(mass=150.0)
         if key == "mass":
             changes: dict[str, object] = {"mass": value}
         elif key in ("front", "rear"):
-            self._try("set the bay", lambda b: ledger_edits.set_bay(b, key, value))
+            self._try("set the bay", ledger_edits.set_bay.of(key, value))
             return
         else:
             size = list(pack.size or (100.0, 35.0, 25.0))
             size[("length", "width", "height").index(key)] = value
-            self._try("set the pack", lambda b: ledger_edits.set_pack_size(b, tuple(size)))
+            self._try("set the pack", ledger_edits.set_pack_size.of(tuple(size)))
             return
-        self._try("set the pack", lambda b: ledger_edits.set_pack(b, **changes))
+        self._try("set the pack", ledger_edits.set_pack.of(**changes))
 
-    def _try(self, name: str, edit: ledger_edits.BuildEdit) -> None:
+    def _try(self, name: str, edit: Edit) -> None:
         try:
             self.apply(name, edit)
         except ValueError:

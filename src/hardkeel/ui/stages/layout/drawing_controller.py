@@ -81,7 +81,7 @@ class DrawingController(QObject):
         try:
             self._document.apply(
                 f"outline of {former} from {file}",
-                lambda b: drawing_edits.give_outline(b, former, outline.ring),
+                drawing_edits.give_outline.of(former, outline.ring),
             )
         except BadInput as fault:
             self._tell(f"{fault}.")

@@ -201,11 +201,9 @@ class PaperPage(SubPage):
         spot = (u, v)
         if self._tool in _TRACES:
             kind: TraceKind = self._tool  # type: ignore[assignment]
-            self.apply(
-                f"click {DESK_TOOLS[kind][0]}", lambda b: paper_edits.pick(b, plan, kind, spot)
-            )
+            self.apply(f"click {DESK_TOOLS[kind][0]}", paper_edits.pick.of(plan, kind, spot))
         elif self._tool == "origin":
-            self.apply("click the datum", lambda b: paper_edits.put_plan(b, plan.but(origin=spot)))
+            self.apply("click the datum", paper_edits.put_plan.of(plan.but(origin=spot)))
         else:
             wanted = _CLICKS[self._tool]
             self._clicks = (
@@ -225,7 +223,7 @@ class PaperPage(SubPage):
             kind: TraceKind = self._tool  # type: ignore[assignment]
             self.apply(
                 "nudge a click",
-                lambda b: paper_edits.move_last_pick(b, plan, kind, du, dv),
+                paper_edits.move_last_pick.of(plan, kind, du, dv),
                 nudge=f"{kind} {plan.id}",
             )
         elif self._tool == "origin" and plan.origin is not None:
@@ -233,7 +231,7 @@ class PaperPage(SubPage):
             moved = plan.but(origin=(u + du, v + dv))
             self.apply(
                 "nudge the datum",
-                lambda b: paper_edits.put_plan(b, moved),
+                paper_edits.put_plan.of(moved),
                 nudge=f"datum {plan.id}",
             )
 
@@ -244,7 +242,7 @@ class PaperPage(SubPage):
             self.refresh()
         elif plan is not None and self._tool in _TRACES:
             kind: TraceKind = self._tool  # type: ignore[assignment]
-            self.apply("take a click back", lambda b: paper_edits.drop_last_pick(b, plan, kind))
+            self.apply("take a click back", paper_edits.drop_last_pick.of(plan, kind))
 
     def _on_entered(self, text: str) -> None:
         plan = self.plan
@@ -270,20 +268,18 @@ class PaperPage(SubPage):
         a, b = self._clicks
         along = None if plan.photo else direction_between(a, b)
         known = KnownLength(a=a, b=b, length=length, along=along)
-        return self.apply("note a known length", lambda d: paper_edits.add_length(d, plan, known))
+        return self.apply("note a known length", paper_edits.add_length.of(plan, known))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
         known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
-        return self.apply(
-            "note a known point", lambda d: paper_edits.add_known_point(d, plan, known)
-        )
+        return self.apply("note a known point", paper_edits.add_known_point.of(plan, known))
 
     def _on_photo_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
         plan = self.plan
         if plan is not None:
             self.apply(
                 "treat it as a photo" if on else "treat it as a scan",
-                lambda b: paper_edits.put_plan(b, plan.but(photo=on)),
+                paper_edits.put_plan.of(plan.but(photo=on)),
             )
 
     def _on_settling_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
@@ -296,7 +292,7 @@ class PaperPage(SubPage):
             return
         rows = self._picked(plan)
         left = drawing_edits.unpicked(self.document.build.fuselage, rows)
-        if self.apply("take the plan's figures", lambda b: drawing_edits.take_picks(b, rows)):
+        if self.apply("take the plan's figures", drawing_edits.take_picks.of(rows)):
             self.taken.emit()
             if left:
                 self.left_as_they_were.emit(", ".join(left))
@@ -310,9 +306,7 @@ class PaperPage(SubPage):
         except BadInput as fault:
             self.tell(str(fault))
             return
-        self.apply(
-            f"outline of {name} from the plan", lambda b: drawing_edits.give_outline(b, name, ring)
-        )
+        self.apply(f"outline of {name} from the plan", drawing_edits.give_outline.of(name, ring))
 
     def widget_point(self, u: float, v: float) -> QPointF:
         """Where a point of the scan is painted."""

@@ -17,6 +17,7 @@ from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size, parse_number
 from hardkeel.edits import ledger as ledger_edits
+from hardkeel.edits.named import in_turn
 from hardkeel.messages import layout as say
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import sentence_case
@@ -333,7 +334,7 @@ class PartsPage(SubPage):
         try:
             self.document.apply(
                 f"{part.name}: {STATE_WORDS[state]}",
-                lambda b: ledger_edits.set_state(b, part.id, state),
+                ledger_edits.set_state.of(part.id, state),
             )
         except ledger_edits.AskFirst as ask:
             self._asked, self._wanted = ask.part, state
@@ -345,12 +346,13 @@ class PartsPage(SubPage):
         part, state = self._asked, self._wanted
         self._asked = ""
         if facing != 1:
-            self.apply("two of one hand", lambda b: ledger_edits.answer_pair(b, part, "same"))
+            self.apply("two of one hand", ledger_edits.answer_pair.of(part, "same"))
         elif state is not None:
             self.apply(
                 f"pair held, {STATE_WORDS[state]}",
-                lambda b: ledger_edits.set_state(
-                    ledger_edits.answer_pair(b, part, "mirrored"), part, state
+                in_turn.of(
+                    ledger_edits.answer_pair.of(part, "mirrored"),
+                    ledger_edits.set_state.of(part, state),
                 ),
             )
         self.refresh()
@@ -362,11 +364,11 @@ class PartsPage(SubPage):
             self.tell(str(fault))
             return False
         name = next(part.name for part in self._parts if part.id == key)
-        return self.apply(f"weigh {name}", lambda b: ledger_edits.weigh(b, key, grams))
+        return self.apply(f"weigh {name}", ledger_edits.weigh.of(key, grams))
 
     def _on_list(self, which: str) -> None:
         text = self.paste.toPlainText()
         edit = ledger_edits.paste_printed if which == "printed" else ledger_edits.count_box
         words = "printed list" if which == "printed" else "box"
-        if self.apply(f"take the {words}", lambda b: edit(b, text)):
+        if self.apply(f"take the {words}", edit.of(text)):
             self.paste.clear()

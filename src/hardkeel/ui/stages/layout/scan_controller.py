@@ -131,7 +131,7 @@ class ScanController(QObject):
             name, number = f"{stem} {number}", number + 1
         try:
             plan = Plan(id=name, image=self._document.session.images.add(data))
-            self._document.apply(f"lay {name} on the desk", lambda b: paper_edits.add_plan(b, plan))
+            self._document.apply(f"lay {name} on the desk", paper_edits.add_plan.of(plan))
         except BadInput as fault:
             self._tell(f"{fault}.")
             return

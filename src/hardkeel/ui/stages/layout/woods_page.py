@@ -200,7 +200,7 @@ class WoodsPage(SubPage):
         name = self.part.currentText()
         done = self.apply(
             f"make {name} of {box.currentText()}",
-            lambda b: ledger_edits.swap_wood(b, part, wood, thick),
+            ledger_edits.swap_wood.of(part, wood, thick),
         )
         if done:
             self._on_part()
@@ -277,7 +277,7 @@ class WoodsPage(SubPage):
         name = next(wood.name for wood in WOODS if wood.id == key)
         return self.apply(
             f"set {field} of {name}",
-            lambda b: ledger_edits.set_wood(b, key, None if empty else own),
+            ledger_edits.set_wood.of(key, None if empty else own),
         )
 
 

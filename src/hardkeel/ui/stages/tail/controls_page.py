@@ -153,18 +153,14 @@ class ControlsPage(TailSubPage):
         surface = self.surface
         if surface is not None:
             figure = value or None if key == "thickness" else value
-            self.apply(
-                say.CONTROL_WORDS[key], lambda b: edits.set_controls(b, surface.id, **{key: figure})
-            )
+            self.apply(say.CONTROL_WORDS[key], edits.set_controls.of(surface.id, **{key: figure}))
 
     def _on_joiner(self, key: str) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(say.JOINER.lower(), lambda b: edits.set_controls(b, surface.id, joiner=key))
+            self.apply(say.JOINER.lower(), edits.set_controls.of(surface.id, joiner=key))
 
     def _on_linkage(self, key: str, value: float) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(
-                say.CONTROL_WORDS[key], lambda b: edits.set_linkage(b, surface.id, **{key: value})
-            )
+            self.apply(say.CONTROL_WORDS[key], edits.set_linkage.of(surface.id, **{key: value}))

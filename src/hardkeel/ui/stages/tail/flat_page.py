@@ -234,7 +234,7 @@ class FlatPage(TailSubPage):
             place: BoardPlace = row.key  # type: ignore[assignment]
             self.apply(
                 say.struck_corner(place),
-                lambda b: edits.strike_corner(b, surface.id, place, self.phase),
+                edits.strike_corner.of(surface.id, place, self.phase),
             )
 
     def _on_value(self, value: float) -> None:
@@ -248,7 +248,7 @@ class FlatPage(TailSubPage):
         self._target = None
         if self.apply(
             say.read_edit(place),
-            lambda b: edits.read_corner(b, surface.id, place, value, self.phase),
+            edits.read_corner.of(surface.id, place, value, self.phase),
         ):
             self.corner.field.set_value(None)
             self.focus_work()

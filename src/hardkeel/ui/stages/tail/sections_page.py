@@ -305,14 +305,14 @@ class SectionsPage(TailSubPage):
             field.line.setModified(False)
         self.apply(
             say.MAKE_RIBS.lower(),
-            lambda b: edits.from_root_rib(b, surface.id, section, thick, round(count)),
+            edits.from_root_rib.of(surface.id, section, thick, round(count)),
         )
 
     def _on_section(self) -> None:
         surface = self.surface
         if surface is not None and surface.kind is not None:
             section = str(self.root.section.currentData())
-            self.apply(say.SECTION.lower(), lambda b: edits.set_section(b, surface.id, section))
+            self.apply(say.SECTION.lower(), edits.set_section.of(surface.id, section))
 
     def _on_open(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, say.OPEN_SECTION, "", say.SECTION_FILES)
@@ -331,7 +331,7 @@ class SectionsPage(TailSubPage):
             return
         self.apply(
             say.section_edit(path.name),
-            lambda b: edits.bring_in_section(b, surface.id, path.name, text),
+            edits.bring_in_section.of(surface.id, path.name, text),
         )
 
     def _on_spar(self, key: str, value: float) -> None:
@@ -339,16 +339,14 @@ class SectionsPage(TailSubPage):
         if surface is None:
             return
         if key == "feet":
-            self.apply(
-                say.FIGURE_WORDS["feet"], lambda b: edits.set_figures(b, surface.id, feet=value)
-            )
+            self.apply(say.FIGURE_WORDS["feet"], edits.set_figures.of(surface.id, feet=value))
             return
         spar_id, _, what = key.partition("|")
         if any(one.id == spar_id for one in surface.tubes):
             figure = value / _PERCENT if what == "at_chord" else value
             self.apply(
                 say.spar_words(spar_id, what),
-                lambda b: edits.set_tube(b, surface.id, spar_id, **{what: figure}),
+                edits.set_tube.of(surface.id, spar_id, **{what: figure}),
             )
             return
         spar = next(one for one in surface.spars if one.id == spar_id)
@@ -358,7 +356,7 @@ class SectionsPage(TailSubPage):
             figures = {"section": (value, deep) if what == "width" else (wide, value)}
         self.apply(
             say.spar_words(spar_id, what),
-            lambda b: edits.set_spar(b, surface.id, spar_id, **figures),
+            edits.set_spar.of(surface.id, spar_id, **figures),
         )
 
     def _on_added(self, key: str) -> None:
@@ -366,16 +364,16 @@ class SectionsPage(TailSubPage):
         if surface is None:
             return
         if key == "tube":
-            self.apply(_ADDED[key].lower(), lambda b: edits.add_tube(b, surface.id))
+            self.apply(_ADDED[key].lower(), edits.add_tube.of(surface.id))
         else:
-            self.apply(_ADDED[key].lower(), lambda b: edits.add_spar(b, surface.id, key))
+            self.apply(_ADDED[key].lower(), edits.add_spar.of(surface.id, key))
 
     def _on_half_ribs(self, key: str) -> None:
         surface = self.surface
         if surface is not None:
             self.apply(
                 say.HALF_RIBS.lower(),
-                lambda b: edits.set_figures(b, surface.id, half_ribs=key == "yes"),
+                edits.set_figures.of(surface.id, half_ribs=key == "yes"),
             )
 
     def _on_fit(self, key: str) -> None:
@@ -383,5 +381,5 @@ class SectionsPage(TailSubPage):
         if surface is not None:
             self.apply(
                 say.SLOT_ASK.lower(),
-                lambda b: edits.set_slot_fit(b, surface.id, key),  # type: ignore[arg-type]
+                edits.set_slot_fit.of(surface.id, key),  # type: ignore[arg-type]
             )

@@ -329,7 +329,7 @@ class SurfacePage(TailSubPage):
         if dragged is None:
             return
         self._late.stop()
-        self.apply(say.braced_edit(dragged), lambda b: edits.put_surface(b, dragged))
+        self.apply(say.braced_edit(dragged), edits.put_surface.of(dragged))
         self.refresh()
 
     def _on_choice(self, pattern: str, material: str) -> None:
@@ -338,14 +338,14 @@ class SurfacePage(TailSubPage):
             return
         bracing = (surface.bracing or TailBracing()).but(pattern=pattern)
         made = surface.but(bracing=bracing, material=material)
-        self.apply(say.braced_edit(surface), lambda b: edits.put_surface(b, made))
+        self.apply(say.braced_edit(surface), edits.put_surface.of(made))
 
     def _on_kind(self, key: str) -> None:
         surface = self.surface
         if surface is not None:
             done = self.apply(
                 say.built_edit(surface, key),
-                lambda b: edits.set_built(b, surface.id, key),  # type: ignore[arg-type]
+                edits.set_built.of(surface.id, key),  # type: ignore[arg-type]
             )
             if not done:
                 self.kinds.show_answer(surface.kind or "")
@@ -353,16 +353,12 @@ class SurfacePage(TailSubPage):
     def _on_pattern(self, key: str) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(
-                say.braced_edit(surface), lambda b: edits.set_bracing(b, surface.id, pattern=key)
-            )
+            self.apply(say.braced_edit(surface), edits.set_bracing.of(surface.id, pattern=key))
 
     def _brace(self, **figures: object) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(
-                say.braced_edit(surface), lambda b: edits.set_bracing(b, surface.id, **figures)
-            )
+            self.apply(say.braced_edit(surface), edits.set_bracing.of(surface.id, **figures))
 
     def _on_edge(self, key: str, value: float) -> None:
         surface = self.surface
@@ -371,17 +367,17 @@ class SurfacePage(TailSubPage):
         name = f"{say.surface_title(surface)}: {say.FIGURE_WORDS[key]}"
         edge, _, number = key.partition("|")
         if number:
-            self.apply(name, lambda b: edits.set_stock(b, surface.id, edge, int(number), value))
+            self.apply(name, edits.set_stock.of(surface.id, edge, int(number), value))
         else:
             self.apply(
                 name,
-                lambda b: edits.set_figures(
-                    b, surface.id, **{key: value if key == "washout" else value or None}
+                edits.set_figures.of(
+                    surface.id, **{key: value if key == "washout" else value or None}
                 ),
             )
 
     def _on_arranged(self, key: str) -> None:
-        if not self.apply(say.ARRANGED_WORDS[key], lambda b: edits.arrange(b, key)):  # type: ignore[arg-type]
+        if not self.apply(say.ARRANGED_WORDS[key], edits.arrange.of(key)):  # type: ignore[arg-type]
             self.refresh()
 
     def _on_tip(self, key: str) -> None:
@@ -390,7 +386,7 @@ class SurfacePage(TailSubPage):
             shape = key or None
             if not self.apply(
                 say.tip_edit(surface),
-                lambda b: edits.set_tip(b, surface.id, shape),  # type: ignore[arg-type]
+                edits.set_tip.of(surface.id, shape),  # type: ignore[arg-type]
             ):
                 self.refresh()
 
@@ -401,14 +397,14 @@ class SurfacePage(TailSubPage):
         name = f"{say.surface_title(surface)}: {say.FIGURE_WORDS[key]}"
         if key == "tip_length" and surface.tip is not None:
             shape = surface.tip.shape
-            self.apply(name, lambda b: edits.set_tip(b, surface.id, shape, value))
+            self.apply(name, edits.set_tip.of(surface.id, shape, value))
         elif key in ("width", "gusset"):
-            self.apply(name, lambda b: edits.set_bracing(b, surface.id, **{key: value}))
+            self.apply(name, edits.set_bracing.of(surface.id, **{key: value}))
         elif key == "hinge_at_chord":
             share = value / _PERCENT if value else None
-            self.apply(name, lambda b: edits.set_figures(b, surface.id, hinge_at_chord=share))
+            self.apply(name, edits.set_figures.of(surface.id, hinge_at_chord=share))
         else:
-            self.apply(name, lambda b: edits.set_figures(b, surface.id, **{key: value}))
+            self.apply(name, edits.set_figures.of(surface.id, **{key: value}))
 
     def _on_dxf(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, say.FROM_DXF, "", say.DXF_FILES)
@@ -425,17 +421,17 @@ class SurfacePage(TailSubPage):
         except BadInput as fault:
             self.tell(str(fault))
             return
-        self.apply(say.outline_edit(surface), lambda b: edits.set_outline(b, surface.id, ring))
+        self.apply(say.outline_edit(surface), edits.set_outline.of(surface.id, ring))
 
     def _on_desk(self) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(say.outline_edit(surface), lambda b: edits.outline_from_plan(b, surface.id))
+            self.apply(say.outline_edit(surface), edits.outline_from_plan.of(surface.id))
 
     def _on_back(self) -> None:
         surface = self.surface
         if surface is not None:
-            self.apply(say.outline_edit(surface), lambda b: edits.forget_outline(b, surface.id))
+            self.apply(say.outline_edit(surface), edits.forget_outline.of(surface.id))
 
     def _on_asked(self, _key: str) -> None:
-        self.apply(layout_say.PUT_WING_AND_TAIL_ON.lower(), put_on_wing_and_tail)
+        self.apply(layout_say.PUT_WING_AND_TAIL_ON.lower(), put_on_wing_and_tail.of())

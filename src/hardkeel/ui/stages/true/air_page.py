@@ -144,9 +144,7 @@ class AirPage(SubPage):
         self.figures.figure_changed.connect(self._on_figure)
         self.section.activated.connect(self._on_section)
         self.tail_button.clicked.connect(
-            lambda: self.apply(
-                say.TAIL_FROM_SECTION, lambda b: edits.set_tail_section_from(b, "stab")
-            )
+            lambda: self.apply(say.TAIL_FROM_SECTION, edits.set_tail_section_from.of("stab"))
         )
 
     def focus_work(self) -> None:
@@ -286,15 +284,13 @@ class AirPage(SubPage):
         if self._tried is None:
             return
         balance, decalage, lift = self._tried
-        if self.apply(
-            say.keep_edit(decalage), lambda b: edits.build_to(b, balance, decalage, lift)
-        ):
+        if self.apply(say.keep_edit(decalage), edits.build_to.of(balance, decalage, lift)):
             self._on_back()
 
     def _on_figure(self, key: str, value: float) -> None:
         given = value / 100 if key == "cm0" or key.endswith("_fraction") else value
-        self.apply(say.figure_edit(key), lambda b: edits.set_flight(b, **{key: given}))
+        self.apply(say.figure_edit(key), edits.set_flight.of(**{key: given}))
 
     def _on_section(self, at: int) -> None:
         name = self.section.itemData(at)
-        self.apply(say.section_edit(name), lambda b: edits.set_wing_section(b, name))
+        self.apply(say.section_edit(name), edits.set_wing_section.of(name))

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_angle, parse_length
 from hardkeel.edits import truing as edits
+from hardkeel.edits.named import Edit
 from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.messages.aiming import aim_edit
@@ -127,7 +128,7 @@ class TruePage(StagePage):
         self.gaps.read.connect(self._on_gap_read)
         self._fit = FitCard()
         self._fit.seek_asked.connect(
-            lambda: self._apply(SHARED_EDIT, lambda b: suppose_shared(b, usual=True))
+            lambda: self._apply(SHARED_EDIT, suppose_shared.of(usual=True))
         )
         cards = (self.next, self._fit, self.glue, self.seat, self.gaps, self.aim, self.checks)
         self._cards = CardColumn(cards, theme)
@@ -308,10 +309,10 @@ class TruePage(StagePage):
         self.aim.show_build(build.surveyed, self._document.judgement, self._unit)
 
     def _on_aimed(self, aim: str) -> None:
-        self._apply(aim_edit(aim), lambda b: edits.set_aim(b, "stab", aim))
+        self._apply(aim_edit(aim), edits.set_aim.of("stab", aim))
 
     def _on_back_to(self, back_to: BackTo) -> None:
-        self._apply(back_to_edit(back_to), lambda b: edits.set_back_to(b, back_to))
+        self._apply(back_to_edit(back_to), edits.set_back_to.of(back_to))
 
     def _on_brought_back(self) -> None:
         build, now = self._document.build, self._document.clock()
@@ -319,12 +320,12 @@ class TruePage(StagePage):
             body = build.surveyed.gluing.body
             self._apply(
                 brought_edit(build.surveyed, body),
-                lambda b: edits.correction_done(b, body, "wet", (), now),
+                edits.correction_done.of(body, "wet", (), now),
             )
 
     def _on_mixed(self, minutes: float) -> None:
         now = self._document.clock()
-        self._apply(mixed_edit(minutes), lambda b: edits.set_mixed(b, minutes, now))
+        self._apply(mixed_edit(minutes), edits.set_mixed.of(minutes, now))
 
     def _on_glued(self, body: str) -> None:
         build, dry = self._document.build, self._document.judged("dry")
@@ -333,7 +334,7 @@ class TruePage(StagePage):
             question = out_question(build.surveyed, body, state_words(checks, self._unit))
             if self.glue.ask(body, question):
                 return
-        self._apply(gluing_edit(body), lambda b: edits.set_gluing(b, body))
+        self._apply(gluing_edit(body), edits.set_gluing.of(body))
 
     def _show_seat(self) -> None:
         judgement = self._document.judgement
@@ -350,11 +351,11 @@ class TruePage(StagePage):
 
     def _on_gap_read(self, where: tuple[PanelSide, GapPlace], mm: float) -> None:
         body = showing.body_to_correct(self._document.judgement, self._body, self._stage)
-        self._apply(gap_edit(*where), lambda b: edits.set_gap(b, body, *where, mm))
+        self._apply(gap_edit(*where), edits.set_gap.of(body, *where, mm))
 
     # -- doing -----------------------------------------------------------------------------------
 
-    def _apply(self, name: str, edit: edits.Edit) -> bool:
+    def _apply(self, name: str, edit: Edit) -> bool:
         try:
             self._document.apply(name, edit)
         except BadInput as fault:
@@ -404,7 +405,7 @@ class TruePage(StagePage):
         before = gone[0].before if gone else ()
         self._apply(
             lock_edit(body_name(self._document.build.surveyed, body), locked=locked),
-            lambda b: edits.set_locked(b, body, locked=locked, now=now, before=before),
+            edits.set_locked.of(body, locked=locked, now=now, before=before),
         )
 
     def _on_seat_kind(self, kind: str) -> None:
@@ -412,7 +413,7 @@ class TruePage(StagePage):
         body = showing.body_to_correct(judgement, self._body, self._stage)
         self._apply(
             seat_edit(cast("SeatKind", kind)),
-            lambda b: edits.set_seat_kind(b, body, cast("SeatKind", kind)),
+            edits.set_seat_kind.of(body, cast("SeatKind", kind)),
         )
 
     def _on_body_picked(self, body: str, y: float) -> None:
@@ -423,9 +424,7 @@ class TruePage(StagePage):
         self.body_chosen.emit(body)
 
     def _on_phase_picked(self, phase: str) -> None:
-        self._apply(
-            f"go to {PHASE_WORDS[phase]}", lambda b: edits.set_phase(b, cast("Phase", phase))
-        )
+        self._apply(f"go to {PHASE_WORDS[phase]}", edits.set_phase.of(cast("Phase", phase)))
 
     def _row(self, number: int) -> ReadingRow | None:
         return self._rows[number] if 0 <= number < len(self._rows) else None
@@ -458,14 +457,12 @@ class TruePage(StagePage):
             return
         ignored = shown.state != "ignored"
         words = "do not use" if ignored else "use"
-        self._apply(
-            f"{words} {shown.id}", lambda b: edits.set_ignored(b, shown.id, ignored=ignored)
-        )
+        self._apply(f"{words} {shown.id}", edits.set_ignored.of(shown.id, ignored=ignored))
 
     def _on_delete_asked(self, row: int) -> None:
         shown = self._row(row)
         if shown is not None and shown.state != "wanted":
-            self._apply(f"strike out {shown.id}", lambda b: edits.delete_reading(b, shown.id))
+            self._apply(f"strike out {shown.id}", edits.delete_reading.of(shown.id))
 
     def _edit_value(self, reading_id: str, _column: int, text: str) -> bool:
         reading = self._document.build.surveyed.reading(reading_id)
@@ -483,9 +480,7 @@ class TruePage(StagePage):
         if question:
             self.next.tell(question)
             return False
-        return self._apply(
-            f"change {reading_id}", lambda b: edits.change_value(b, reading_id, value)
-        )
+        return self._apply(f"change {reading_id}", edits.change_value.of(reading_id, value))
 
     def _on_check_picked(self, check: str) -> None:
         self._check = "" if check == self._check else check
@@ -499,7 +494,7 @@ class TruePage(StagePage):
     def _on_tolerance_changed(self, check: str, tolerance: float) -> None:
         self._apply(
             f"allow another {check.replace('_', ' ')}",
-            lambda b: edits.set_tolerance(b, check, tolerance),
+            edits.set_tolerance.of(check, tolerance),
         )
 
     def _on_way_picked(self, way: str) -> None:
@@ -516,5 +511,5 @@ class TruePage(StagePage):
         steps = seat_work(judgement, correction, self._way).steps
         self._apply(
             f"correct the {body_name(build.surveyed, body)}",
-            lambda b: edits.correction_done(b, body, phase, steps, now),
+            edits.correction_done.of(body, phase, steps, now),
         )

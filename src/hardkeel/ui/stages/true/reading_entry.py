@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import truing as edits
+from hardkeel.edits.named import Edit
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.protocol import GaugeKind, gauge_for
 from hardkeel.messages import reading_form as say_sheet
@@ -19,7 +20,6 @@ from hardkeel.messages.hanging import rudder_step
 from hardkeel.messages.names import called, reading_name, sentence_case
 from hardkeel.messages.next_steps import NextStep
 from hardkeel.messages.rig_next import stage_step
-from hardkeel.project.model import Build
 from hardkeel.survey.drafts import (
     Draft,
     ReadingKind,
@@ -66,7 +66,7 @@ class ReadingEntry(QObject):
         document: Document,
         card: NextCard,
         unit: LengthUnit,
-        apply: Callable[[str, edits.Edit], bool],
+        apply: Callable[[str, Edit], bool],
     ) -> None:
         super().__init__(card)
         self._document, self._card, self._apply = document, card, apply
@@ -378,7 +378,7 @@ class ReadingEntry(QObject):
         judgement = self._document.judgement
         return expected_of(judgement.net, judgement.solution, target)
 
-    def _edit(self, shown: float) -> tuple[str, edits.Edit] | None:
+    def _edit(self, shown: float) -> tuple[str, Edit] | None:
         """The edit that takes the target with what its tool shows, mm or degrees.
 
         Raises
@@ -393,14 +393,8 @@ class ReadingEntry(QObject):
         now, phase, name = self._document.clock(), self._document.build.phase, self.again
         simulated = self._simulated
         if name:
-            return f"take {name} again", lambda b: edits.take_again(
-                b, name, value, now, simulated=simulated
-            )
+            return f"take {name} again", edits.take_again.of(name, value, now, simulated=simulated)
         reading = target.but(value=value, phase=phase) if phase else target.but(value=value)
         reading = edits.marked(reading, simulated=simulated)
         number = edits.free_reading_id(self._survey)
-
-        def edit(build: Build) -> Build:
-            return edits.take_reading(build, reading, now)
-
-        return f"take reading {number}", edit
+        return f"take reading {number}", edits.take_reading.of(reading, now)

@@ -95,9 +95,7 @@ class SightController(QObject):
         try:
             self._document.apply(
                 say.PHOTO_EDIT,
-                lambda b: edits.add_photo(
-                    b, image, picture.size, picture.focal, now, original=original
-                ),
+                edits.add_photo.of(image, picture.size, picture.focal, now, original=original),
             )
         except BadInput as fault:
             self._tell(f"{fault}.")
@@ -118,7 +116,7 @@ class SightController(QObject):
         if small == data:
             return
         image, photo = self._document.session.images.add(small, ".jpg", "photos"), held.id
-        self._document.apply(say.SMALLER_EDIT, lambda b: edits.replace_image(b, photo, image))
+        self._document.apply(say.SMALLER_EDIT, edits.replace_image.of(photo, image))
         self._show(photo)
 
     def _show(self, photo: str) -> None:

@@ -16,7 +16,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import sight as edits
-from hardkeel.edits.truing import Edit
+from hardkeel.edits.named import Edit
 from hardkeel.fuselage.hull import hull_of
 from hardkeel.messages import sight as say
 from hardkeel.messages.advice import headline
@@ -329,9 +329,7 @@ class SightPage(SubPage):
         now = self.document.clock()
         photo, own = self.photo, sigma or None
         self._chosen = ""
-        self._take_click(
-            mark, lambda b: edits.take_sighting(b, photo, mark, (u, v), now, sigma=own)
-        )
+        self._take_click(mark, edits.take_sighting.of(photo, mark, (u, v), now, sigma=own))
         if own is None and self.click.snapping.isChecked() and not self.told.text():
             self.tell(say.LEFT_WHERE_CLICKED)
         self.view.setFocus()
@@ -370,7 +368,7 @@ class SightPage(SubPage):
         v = min(max(0.0, chosen.value[1] + down), float(held.size[1]))
         self._take_click(
             chosen.mark,
-            lambda b: edits.take_sighting(b, photo, chosen.mark, (u, v), now),
+            edits.take_sighting.of(photo, chosen.mark, (u, v), now),
             nudge=f"sight {chosen.id}",
         )
 
@@ -380,7 +378,7 @@ class SightPage(SubPage):
             return
         name = mark_name(self.document.build.surveyed, chosen.mark)
         self._chosen = ""
-        self.apply(say.unsight_edit(name), lambda b: edits.drop_sighting(b, chosen.id))
+        self.apply(say.unsight_edit(name), edits.drop_sighting.of(chosen.id))
 
     def _unseen(self) -> tuple[str, ...]:
         """Marks that can't be seen in the photo in hand, as the builder said."""
@@ -393,16 +391,16 @@ class SightPage(SubPage):
             name = mark_name(self.document.build.surveyed, mark)
             self.apply(
                 say.unseen_edit(name),
-                lambda b: edits.set_unseen(b, photo, (*self._unseen(), mark)),
+                edits.set_unseen.of(photo, (*self._unseen(), mark)),
             )
 
     def _on_look_again(self) -> None:
         photo = self.photo
-        self.apply(say.SEEN_EDIT, lambda b: edits.set_unseen(b, photo, ()))
+        self.apply(say.SEEN_EDIT, edits.set_unseen.of(photo, ()))
 
     def _on_drop(self) -> None:
         photo = self.photo
-        self.apply(say.DROP_EDIT, lambda b: edits.drop_photo(b, photo))
+        self.apply(say.DROP_EDIT, edits.drop_photo.of(photo))
 
     @property
     def place(self) -> Place:

@@ -118,7 +118,7 @@ class ToolsPage(SubPage):
         own = {one.id for one in tools_of(survey)} - {tool} | ({tool} if had else set())
         chosen = [one for one in tools.values() if one.id in own]
         name = say.tool_words(tools[tool])
-        self.apply(say.own_edit(name, had=had), lambda b: edits.set_tools(b, chosen))
+        self.apply(say.own_edit(name, had=had), edits.set_tools.of(chosen))
 
     def _on_counted(self, tool: str, sigma: float) -> None:
         self._change(tool, {"sigma": sigma})
@@ -129,13 +129,13 @@ class ToolsPage(SubPage):
 
     def _on_said(self, key: str, shown: float) -> None:
         value = say_sharing.prior_kept(key, shown)
-        self.apply(say_sharing.EDIT, lambda b: edits.set_shared(b, key, value))
+        self.apply(say_sharing.EDIT, edits.set_shared.of(key, value))
 
     def _on_switched(self, usual: bool) -> None:  # noqa: FBT001  a signal
-        self.apply(say_sharing.EDIT, lambda b: edits.suppose_shared(b, usual=usual))
+        self.apply(say_sharing.EDIT, edits.suppose_shared.of(usual=usual))
 
     def _on_squared(self, to: SquaredTo) -> None:
-        self.apply(say_sharing.SQUARED_EDIT, lambda b: edits.set_squared_to(b, to))
+        self.apply(say_sharing.SQUARED_EDIT, edits.set_squared_to.of(to))
 
     def _change(self, tool: str, figures: dict[str, float | None]) -> None:
         held = self._tools()[tool]
@@ -145,12 +145,12 @@ class ToolsPage(SubPage):
             self.tell(say.must_be_more(say.tool_words(held)))
             self.refresh()
             return
-        self.apply(say.count_edit(say.tool_words(held)), lambda b: edits.change_tool(b, changed))
+        self.apply(say.count_edit(say.tool_words(held)), edits.change_tool.of(changed))
 
     def _on_acted(self, tool: str) -> None:
         name = say.tool_words(self._tools()[tool])
         zero, one = self._zeros.get(tool), self._learned.get(tool)
         if zero is not None and zero.sure:
-            self.apply(say.take_off_edit(name), lambda b: edits.take_off_zero(b, zero))
+            self.apply(say.take_off_edit(name), edits.take_off_zero.of(zero))
         elif one is not None and one.differs:
-            self.apply(say.count_edit(name), lambda b: edits.count_as(b, tool, one.usable))
+            self.apply(say.count_edit(name), edits.count_as.of(tool, one.usable))
