@@ -14,6 +14,7 @@ import numpy as np
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
@@ -22,7 +23,6 @@ from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
-from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, seen_from

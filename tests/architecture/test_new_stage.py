@@ -12,10 +12,10 @@ ROOT = Path(__file__).parents[2]
 PACKAGE = '''"""Spare: a stage with nothing on it yet."""
 
 from hardkeel.ui.tabbed.stage_page import StagePage
-from hardkeel.ui.stages import Bench
+from hardkeel.ui.stages import StageContext
 
 
-def make(bench: Bench) -> StagePage:
+def make(context: StageContext) -> StagePage:
     """An empty page."""
     return StagePage()
 '''

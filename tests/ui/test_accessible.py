@@ -22,12 +22,12 @@ from PyQt6.QtWidgets import (
 )
 from pytestqt.qtbot import QtBot
 
+from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.squaring import set_on_board
 from hardkeel.edits.steps import plan_steps
 from hardkeel.edits.surfaces import add_wing_above
 from hardkeel.messages.names import mark_name
-from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import FrameOrderPage

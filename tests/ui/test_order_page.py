@@ -7,6 +7,7 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import withy
+from hardkeel.messages.steps import title_of
 from hardkeel.project.model import Build, empty_build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import FrameOrderPage
@@ -61,10 +62,10 @@ def test_a_tick_goes_on_to_the_next_step(qtbot: QtBot, laid_out: MainWindow) -> 
     assert state_of(laid_out, "cut") == "done"
     deed = laid_out.document.build.log[-1].step
     assert deed is not None
-    assert deed.title.startswith("Cut and clean")
+    assert title_of(deed).startswith("Cut and clean")
     assert laid_out.document.build.listed.states["F1"] == "cleaned"
     assert page.picked is not None
-    assert page.picked.title == page.now.answer.text()
+    assert title_of(page.picked) == page.now.answer.text()
     assert not page.reopen.isVisible()
     laid_out.document.stack.undo()
     assert laid_out.document.build == before
@@ -110,7 +111,7 @@ def test_steps_are_added_cut_and_moved(qtbot: QtBot, laid_out: MainWindow) -> No
     assert (steps[1].title, steps[1].after) == ("Weigh the sticks", ("cut",))
     page.table.selectRow(row_of(page, steps[1].id))
     qtbot.mouseClick(page.up, LEFT)
-    assert "can't come before" in page.told.text()
+    assert page.told.text().startswith("Weigh the sticks: first cut and clean")
     qtbot.mouseClick(page.down, LEFT)
     assert laid_out.document.build.steps[2].title == "Weigh the sticks"
     qtbot.mouseClick(page.cut, LEFT)

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from PIL import Image
 from pypdf import PdfReader
 
+from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
 from hardkeel.edits.glue import break_coupon, new_batch
@@ -14,8 +15,8 @@ from hardkeel.edits.truing import add_note
 from hardkeel.export.calendar import calendar_text
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.record import record_pdf
-from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.messages.deeds import seat_deed
+from hardkeel.messages.steps import title_of
 from hardkeel.project.model import Build
 from hardkeel.schedule.planning import list_evenings
 from hardkeel.schedule.tonight import plan_tonight
@@ -71,7 +72,7 @@ def test_the_calendar_holds_every_evening_with_its_steps_and_what_runs() -> None
     assert first["DTSTART"] == f"{min(one.start for one in tonight):%Y%m%dT%H%M%S}"
     assert first["SUMMARY"] == f"Kettlewick 1280: {len(tonight)} steps"
     assert [line[6:] for line in first["DESCRIPTION"].split("\n")] == [
-        one.step.title for one in tonight
+        title_of(one.step) for one in tonight
     ]
     timer = found[-1]
     assert timer["SUMMARY"] == "Epoxy, slow; on the tail: is up"
@@ -165,6 +166,6 @@ def test_the_record_tells_what_is_left_on_evenings_that_are_still_to_come() -> N
     assert not plan.proven
     later = [one for one in plan.steps if one.start.date().isoformat() > last]
     assert later
-    assert later[0].step.title.split()[0] in text
+    assert title_of(later[0].step).split()[0] in text
     assert record_pdf(laid, judged, "mm") == record_pdf(laid, judged, "mm")
     assert "Left to do" not in text_of(record_pdf(build.but(steps=()), judged, "mm"))

@@ -9,6 +9,7 @@ import pytest
 from pypdf import PdfReader
 
 from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.base.errors import CannotSave, NotOurs
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.fleet import sallow, withy
@@ -22,7 +23,6 @@ from hardkeel.export.renewing import Destination, file_stem
 from hardkeel.export.sheets import COLUMNS, readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.fuselage.model import Former, Fuselage
-from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.package import load, save
 from hardkeel.survey.judging import judge_survey

@@ -149,26 +149,6 @@ def _is_doubled(fuselage: Fuselage, a: float, b: float) -> bool:
     return any(first < b and last > a for first, last in spans)
 
 
-def with_parts_by_ends(build: Build) -> Build:
-    """A ledger of older files, which numbered sides and doublers, with its parts by their ends."""
-    if build.fuselage is None or build.ledger is None:
-        return build
-    names = {
-        f"{kind}{i}": section_part(kind, section)
-        for i, section in enumerate(build.fuselage.sections, start=1)
-        for kind in ("side", "doubler")
-    }
-    ledger = build.ledger
-    used = {mass.id for mass in build.masses}
-    for field in _LEDGER_OF_PARTS:
-        used |= getattr(ledger, field).keys()
-    if not used & names.keys():
-        return build
-    masses = tuple(mass.but(id=names.get(mass.id, mass.id)) for mass in build.masses)
-    renamed = build.but(masses=masses) if build.masses else build
-    return renamed.but(ledger=ledger_renamed(ledger, names))
-
-
 def ledger_renamed(ledger: Ledger, names: Mapping[str, str]) -> Ledger:
     """The ledger with what it says of some parts under their new ids."""
     return ledger.but(

@@ -5,10 +5,9 @@ from hardkeel.base.values import LARGEST_FIGURE
 from hardkeel.parts.model import Part
 from hardkeel.parts.woods import woods_with
 from hardkeel.project.model import Build
+from hardkeel.tail.kinds import kind_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import wood_volume
-
-_USUAL: dict[str, str] = {"stick": "balsa-medium", "ribbed": "balsa-medium", "foam": "foam-white"}
 
 
 def built_surfaces(build: Build) -> dict[str, TailSurface]:
@@ -27,7 +26,7 @@ def as_built(parts: list[Part], surface: TailSurface, build: Build) -> list[Part
     except BadInput:
         return parts
     woods = woods_with(build.listed.woods)
-    usual = _USUAL[surface.kind or "stick"]
+    usual = kind_of(surface).wood
     material = surface.material if surface.material in woods else usual
     density = woods[material].density
     alike = sum(

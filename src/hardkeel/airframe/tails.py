@@ -19,6 +19,7 @@ from hardkeel.tail.clearance import Clash, Plate, clashes_of
 from hardkeel.tail.controls import thickness_at_hinge
 from hardkeel.tail.foam import TubeHole, tube_holes
 from hardkeel.tail.grillage import Choice, choices_of
+from hardkeel.tail.kinds import has
 from hardkeel.tail.lofting import loft_of_tail
 from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.tail.passing import Passing, Slot, passing_of
@@ -172,7 +173,7 @@ def slot_of(build: Build, surface: TailSurface) -> Slot | None:
 def thickness_of(build: Build, surface: TailSurface, y: float) -> float:
     """Greatest thickness at y, mm; a flat frame's where no section is known."""
     try:
-        if surface.root_profile is not None and surface.kind != "stick":
+        if surface.root_profile is not None and (surface.kind is None or has(surface, "section")):
             return loft_of_tail(surface, build.profiles).rib(min(y, surface.half)).thickness
     except BadInput:
         pass

@@ -7,6 +7,7 @@ from typing import Any
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import as_text
 from hardkeel.messages import plan as say
+from hardkeel.messages.steps import step_title
 from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import dated
 from hardkeel.schedule.planning import LIMIT_S, EveningPlan, plan_evenings
@@ -68,7 +69,5 @@ def plan_table(plan: EveningPlan) -> str:
         lines.append(f"  {say.planned_line(one)}")
     if plan.impossible:
         lines += ["", say.CAN_NOT]
-        lines += [
-            f"  {one.step.title or one.step.id}: {say.why_words(one)}" for one in plan.impossible
-        ]
+        lines += [f"  {step_title(one.step)}: {say.why_words(one)}" for one in plan.impossible]
     return "\n".join(line for line in lines) + "\n"

@@ -24,6 +24,7 @@ from hardkeel.tail import telling
 from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
 from hardkeel.tail.foam import edge_strips, seal_channel, skins_of
+from hardkeel.tail.kinds import has
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail, flat_pieces_of_tail
 from hardkeel.tail.ribs import cut_ribs
@@ -56,7 +57,7 @@ def tail_json(build: Build) -> Json:
         for name in ("span", "root_chord"):
             if getattr(surface, name) is None and not surface.outline:
                 raise BadInput(f"{place}.{name}", "is missing")
-        if surface.kind == "ribbed":
+        if has(surface, "ribs"):
             found["ribs"] += telling.ribs_json(surface, build.profiles, place)
         found["sticks"] += telling.sticks_json(surface, build.profiles)
         found["hinges"] += telling.hinges_json(surface, build.profiles)
@@ -90,9 +91,9 @@ def _surface_json(build: Build, surface: TailSurface) -> Json:
             for one in passing_in(build, surface)
         ],
     }
-    if surface.kind == "stick":
+    if has(surface, "bracing"):
         found["bracing"] = [telling.choice_json(one) for one in frame_choices(build, surface)]
-    if surface.kind == "ribbed" and surface.ribs:
+    if has(surface, "ribs") and surface.ribs:
         found["by_hand"] = telling.by_hand_json(surface, build.profiles)
     if surface.tubes and surface.le_x is not None and surface.z is not None:
         found["holes"] = [
@@ -143,9 +144,9 @@ def _built(build: Build, surface: TailSurface, unit: LengthUnit) -> list[str]:
         for part in parts
     ]
     told += [purchase_sentence(one, unit) for one in purchases_of(parts)]
-    if surface.kind == "stick":
+    if has(surface, "bracing"):
         told += [say.pinch_sentence(one, unit) for one in frame_choices(build, surface)]
-    if surface.kind == "ribbed" and surface.ribs:
+    if has(surface, "ribs") and surface.ribs:
         told += [
             f"rib at {format_length(rib.lofted.y, unit)}: chord {format_length(rib.lofted.chord, unit)}, "
             f"thickness {format_length(rib.lofted.thickness, unit)}"
@@ -154,7 +155,7 @@ def _built(build: Build, surface: TailSurface, unit: LengthUnit) -> list[str]:
         ]
         told += say.stack_sentences(stack_of(surface, build.profiles), unit)
         told.append(say.trimmed_sentence(trimmed_of(surface, build.profiles), unit))
-    if surface.kind == "foam":
+    if has(surface, "core"):
         told += [say.skin_sentence(one, unit) for one in skins_of(surface, build.profiles)]
         told += [say.strip_sentence(one, unit) for one in edge_strips(surface, build.profiles)]
         channel = seal_channel(surface)

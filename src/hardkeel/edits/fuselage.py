@@ -189,16 +189,20 @@ def rename_former(build: Build, name: str, new: str) -> Build:
 
 
 def _step_renamed(step: Step, names: Mapping[str, str]) -> Step:
-    """Its parts, and the names in its words."""
+    """Its parts, what it is about, and the names in the builder's own words."""
 
     def told(text: str) -> str:
         for old, new in names.items():
             text = re.sub(rf"(?<!\w){re.escape(old)}(?!\w)", new.replace("\\", r"\\"), text)
         return text
 
-    parts = tuple(names.get(part, part) for part in step.parts)
-    words = {key: told(getattr(step, key)) for key in ("title", "hold", "because")}
-    changed = step.but(parts=parts, **words)
+    ids = {
+        key: tuple(names.get(one, one) for one in given)
+        for key in ("parts", "about")
+        if (given := getattr(step, key))
+    }
+    words = {key: told(own) for key in ("title", "hold", "because") if (own := getattr(step, key))}
+    changed = step.but(**ids, **words)
     return step if changed == step else changed
 
 

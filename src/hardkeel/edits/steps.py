@@ -4,29 +4,17 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Final, Literal
 
+from hardkeel.airframe.orders.reached import reached_by
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.glue import glued, unglued
 from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import Entry, StepDone
-from hardkeel.parts.model import STATES, State
+from hardkeel.parts.model import STATES
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.schedule.timers import timers_of, with_timers
-
-# what a step without glue leaves its parts as: the file's steps hold no key for it, so it goes by their ids
-_REACHED: Final[dict[str, State]] = {
-    "cut": "cleaned",
-    "try in": "dry-fitted",
-    "formers up": "dry-fitted",
-}
-_REACHED_OF_A_SURFACE: Final[dict[str, State]] = {
-    "cut": "cleaned",
-    "pin": "dry-fitted",
-    "feet": "dry-fitted",
-}
-
 
 _LONGEST_SITTING_MINUTES: Final = 16 * 60
 
@@ -42,7 +30,7 @@ class OutOfOrder(BadInput):
 
     def __init__(self, step: Step, waits: tuple[Step, ...]) -> None:
         self.step, self.waits = step, waits
-        super().__init__("", f"{step.title or step.id} waits for {waits[0].title or waits[0].id}")
+        super().__init__("", f"{step.id} waits for {waits[0].id}")
 
 
 @edit
@@ -79,7 +67,7 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
     ledger = done.listed
     there = {part.id for part in parts_of(done)}
     states = dict(ledger.states)
-    reached = _reached(step)
+    reached = reached_by(step)
     if reached is not None:
         for part in step.parts:
             now = STATES.index(states.get(part, "wanted"))
@@ -90,7 +78,12 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
         at=at.isoformat(timespec="seconds"),
         by="app",
         kind="change",
-        step=StepDone(title=step.title or step.id, minutes=float(took) if took else None),
+        step=StepDone(
+            title=step.title if step.title or step.key else step.id,
+            key=step.key,
+            about=step.about,
+            minutes=float(took) if took else None,
+        ),
     )
     more = timers_of(step, at)
     if more:
@@ -116,24 +109,6 @@ def _minutes_taken(step: Step, at: datetime) -> int:
         begun, at = begun.replace(tzinfo=None), at.replace(tzinfo=None)
     minutes = round((at - begun).total_seconds() / 60)
     return minutes if 0 < minutes <= _LONGEST_SITTING_MINUTES else 0
-
-
-def supposed(build: Build, made: Sequence[Step]) -> tuple[Step, ...]:
-    """Steps that were never laid, as the ledger has them: done where all of their parts are that far, and what comes before those."""
-    states = build.listed.states
-    there = {part.id for part in parts_of(build)}
-    done: set[str] = set()
-    for step in made:
-        reached = _reached(step)
-        parts = [part for part in step.parts if part in there]
-        if reached is None or not parts or step.state != "open":
-            continue
-        if all(STATES.index(states.get(part, "wanted")) >= STATES.index(reached) for part in parts):
-            done |= {step.id, *all_before(made, step.id)}
-    return tuple(
-        step.but(state="done") if step.id in done and step.state == "open" else step
-        for step in made
-    )
 
 
 @edit
@@ -204,19 +179,9 @@ def move_step(build: Build, step_id: str, way: Literal[-1, 1]) -> Build:
         return build
     first, second = (steps[to], steps[at]) if way < 0 else (steps[at], steps[to])
     if first.id in all_before(build.steps, second.id):
-        raise BadInput(
-            "", f"{second.title or second.id} can't come before {first.title or first.id}"
-        )
+        raise OutOfOrder(second, (first,))
     steps[at], steps[to] = steps[to], steps[at]
     return _with(build, tuple(steps))
-
-
-def _reached(step: Step) -> State | None:
-    """How far the parts of a step are once it is done."""
-    if step.glue:
-        return "glued"
-    # a step of one surface is called by the surface and what is done: "stab cut"
-    return _REACHED.get(step.id) or _REACHED_OF_A_SURFACE.get(step.id.rpartition(" ")[2])
 
 
 def _step(build: Build, step_id: str | None) -> Step:

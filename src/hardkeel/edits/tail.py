@@ -9,6 +9,7 @@ from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
 from hardkeel.project.model import Build
+from hardkeel.tail.kinds import has, kind_named
 from hardkeel.tail.lofting import even_ribs, section_named
 from hardkeel.tail.model import (
     BoardPlace,
@@ -133,47 +134,15 @@ def set_built(build: Build, surface_id: str, kind: Kind) -> Build:
     planform_of(surface)
     usual: dict[str, object] = {
         "kind": kind,
-        "material": "foam-white" if kind == "foam" else "balsa-medium",
+        "material": kind_named(kind).wood,
         "hinge_at_chord": _USUAL_HINGE,
         "controls": Controls(inner=_inner(build, surface)),
+        **kind_named(kind).usual(surface),
     }
-    if kind == "stick":
-        usual |= {
-            "leading_edge": (8.0, 5.0),
-            "trailing_edge": (8.0, 5.0),
-            "thickness": 5.0,
-            "bracing": TailBracing(pattern="zigzag"),
-            "centre": 10.0 if surface.upright else _CENTRE_MM,
-        }
-    elif kind == "ribbed":
-        usual |= {
-            "root_profile": "thin",
-            "leading_edge": (6.0, 8.0),
-            "trailing_edge": (10.0, 3.0),
-            "hinge_edge": 4.0,
-            "spars": (
-                TailSpar(id="top", at_chord=_SPAR_AT, section=_SPAR_MM),
-                TailSpar(id="bottom", at_chord=_SPAR_AT, section=_SPAR_MM, face="bottom"),
-            ),
-        }
-    else:
-        usual |= {
-            "thickness": 6.0,
-            "skin_material": "balsa-medium",
-            "leading_edge": (5.0, 6.0),
-            "trailing_edge": (6.0, 6.0),
-            "hinge_edge": 5.0,
-            "tubes": () if surface.upright else (
-                Tube(id="main tube", at_chord=_TUBE_AT, diameter=_TUBE_MM, length=round(surface.half)),
-            ),
-        }  # fmt: skip
     given = {
         key: value for key, value in usual.items() if key == "kind" or not getattr(surface, key)
     }
-    made = surface.but(**given)
-    if kind == "ribbed" and not made.ribs:
-        count = max(2, round(made.half / _RIB_EVERY_MM) + 1)
-        made = made.but(ribs=even_ribs(made, count))
+    made = kind_named(kind).completed(surface.but(**given))
     return put_surface(build, made)
 
 
@@ -294,7 +263,7 @@ def from_root_rib(
     section_named(section, build.profiles, "")
     made = (
         surface
-        if surface.kind == "ribbed"
+        if has(surface, "ribs")
         else surface_of(set_built(build, surface_id, "ribbed"), surface_id)
     )
     made = made.but(root_profile=section, tip_profile=None, tip_thickness=tip_thickness)

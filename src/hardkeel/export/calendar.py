@@ -8,6 +8,7 @@ from typing import Final
 
 from hardkeel import __version__
 from hardkeel.messages import calendar as say
+from hardkeel.messages.steps import step_title
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.planning import EveningPlan, Planned
@@ -32,7 +33,7 @@ def calendar_text(build: Build, plan: EveningPlan, timers: Iterable[Timer], now:
     name = build.name or say.UNNAMED
     for number, steps in sorted(evenings.items()):
         start, end = min(one.start for one in steps), max(one.end for one in steps)
-        told = "\n".join(f"{one.start:%H:%M} {one.step.title or one.step.id}" for one in steps)
+        told = "\n".join(f"{one.start:%H:%M} {step_title(one.step)}" for one in steps)
         lines += _event(
             f"evening-{number}-{start:{_LOCAL}}",
             stamp,

@@ -36,6 +36,7 @@ from hardkeel.messages.glue import (
 )
 from hardkeel.messages.log import entry_text
 from hardkeel.messages.names import PHASE_WORDS, check_name
+from hardkeel.messages.steps import step_title
 from hardkeel.messages.verdicts import format_value
 from hardkeel.project.model import Build
 from hardkeel.schedule.pace import to_go
@@ -197,7 +198,7 @@ def _coupons(build: Build, styles: Styles) -> list[Flowable]:
     shelf = build.glue
     if shelf is None or not shelf.batches:
         return []
-    titles = {step.id: step.title or step.id for step in build.steps}
+    titles = {step.id: step_title(step) for step in build.steps}
     found: list[Flowable] = [Paragraph(safe(say.GLUE), styles.heading)]
     for batch in shelf.batches:
         joints = named_joints([titles.get(one, one) for one in batch.joints])

@@ -20,6 +20,7 @@ from hardkeel.messages.square import (
     squared_lines,
     value_words,
 )
+from hardkeel.messages.steps import step_title
 from hardkeel.messages.verdicts import verdict_word
 from hardkeel.project.model import Build
 
@@ -116,7 +117,7 @@ def _order(build: Build, styles: Styles) -> list[Flowable]:
     rows: list[list[Any]] = [["", "Step", "Hands", "Glue"]]
     for step in build.steps:
         more = say_order.hold_words(step)
-        words = safe(step.title or step.id)
+        words = safe(step_title(step))
         if more:
             words += "<br/>" + safe(more).replace("\n", "<br/>")
         rows.append(

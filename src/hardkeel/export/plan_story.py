@@ -3,9 +3,9 @@
 from datetime import datetime
 from typing import Final
 
+from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.base.errors import BadInput
 from hardkeel.export.stationery import Flowable, KeepTogether, Paragraph, Styles, safe
-from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.messages.diary import to_go_words
 from hardkeel.messages.plan import LEFT_TO_DO, day_words, finish_words, planned_line
 from hardkeel.project.model import Build

@@ -13,6 +13,7 @@ from hardkeel.messages.frame import ends_words
 from hardkeel.project.model import Build
 from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
+from hardkeel.tail.kinds import has
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import cut_list_of_tail
 
@@ -42,7 +43,7 @@ def _surface(
     kind = say.kind_words(surface)
     weighs = f"{kind[:1].upper()}{kind[1:]}, {say.grams(tail_mass(build, surface))}"
     lines = [f"{weighs}; {say.volume_sentence(surface, volumes_of(build, surface))}"]
-    if surface.kind == "stick":
+    if has(surface, "bracing"):
         lines.append(say.pinch_sentence(frame_choices(build, surface)[0], unit))
     stations = hinge_stations(surface, build.profiles)
     lines += [say.hinge_sentence(stations[0], unit)] if stations else []

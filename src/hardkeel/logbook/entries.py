@@ -51,9 +51,11 @@ class SeatDone(Value):
 
 
 class StepDone(Value):
-    """A step that was done: what it was called, and how long the hands were at it where that is known."""
+    """A step that was done: its own title or the key of ours, and how long the hands were at it where that is known."""
 
-    title: Text
+    title: str = ""
+    key: str = ""
+    about: tuple[str, ...] = ()
     minutes: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
 
 

@@ -8,7 +8,7 @@ from typing import Final
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.plan import clock_words, day_words, finish_words, minutes_words, proof_words
 from hardkeel.messages.safety import GLUE_CAUTION
-from hardkeel.messages.work import reasons
+from hardkeel.messages.steps import hold_of, reasons, step_title, title_of
 from hardkeel.schedule.model import Evening, Step, Timer, local_time
 from hardkeel.schedule.ordering import Standing
 from hardkeel.schedule.planning import EveningPlan, Planned
@@ -98,15 +98,15 @@ def tonight_line(tonight: Tonight) -> str:
 
 
 def _plain(step: Step) -> str:
-    title = step.title or step.id
+    title = step_title(step)
     return title[:1].lower() + title[1:]
 
 
 def step_under(one: Planned) -> str:
     """What stands beneath a step of the evening."""
     told = []
-    if one.step.hold:
-        told.append(one.step.hold)
+    if hold := hold_of(one.step):
+        told.append(hold)
     if one.step.glue:
         told.append(
             f"{one.step.glue}: firm after {minutes_words((one.handle - one.end).total_seconds() / 60)}"
@@ -209,7 +209,7 @@ def countdown(left: timedelta) -> str:
 
 def waits_for(timer: Timer) -> str:
     """What a timer that runs is for."""
-    name = timer.title[:1].lower() + timer.title[1:]
+    name = title_of(timer)[:1].lower() + title_of(timer)[1:]
     return f"{_TIMER_WAITS[timer.kind]}: {name}" if name else _TIMER_WAITS[timer.kind]
 
 
@@ -222,15 +222,13 @@ def then_line(timer: Timer, now: datetime) -> str:
         if over.date() == here.date()
         else f"{day_words(over)} {clock_words(over)}"
     )
-    return f"{when}  {timer.title or timer.id}: {TIMER_ENDS[timer.kind]}"
+    return f"{when}  {title_of(timer) or timer.id}: {TIMER_ENDS[timer.kind]}"
 
 
 def went_off(timer: Timer) -> str:
     """What a timer that went off says."""
     over = local_time(timer.ends)
-    return (
-        f"{day_words(over)} {clock_words(over)}: {timer.title or timer.id} {TIMER_ENDS[timer.kind]}"
-    )
+    return f"{day_words(over)} {clock_words(over)}: {title_of(timer) or timer.id} {TIMER_ENDS[timer.kind]}"
 
 
 def begin_edit(step: Step) -> str:

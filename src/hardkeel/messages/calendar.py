@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.messages.bench import TIMER_ENDS
+from hardkeel.messages.steps import title_of
 from hardkeel.schedule.model import Timer
 
 UNNAMED: Final = "The model"
@@ -18,7 +19,7 @@ def evening_title(name: str, count: int) -> str:
 
 def timer_title(timer: Timer) -> str:
     """What goes off."""
-    return f"{timer.title or timer.id}: {TIMER_ENDS[timer.kind]}"
+    return f"{title_of(timer) or timer.id}: {TIMER_ENDS[timer.kind]}"
 
 
 def written(name: str) -> str:

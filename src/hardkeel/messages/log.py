@@ -7,6 +7,7 @@ from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
 from hardkeel.messages.deeds import seat_deed, step_deed
 from hardkeel.messages.gluing import brought_words
 from hardkeel.messages.names import body_name, name_of_check, sentence_case
+from hardkeel.messages.steps import title_of
 from hardkeel.messages.verdicts import VERDICT_WORDS, way_words
 from hardkeel.survey.model import Survey
 
@@ -39,7 +40,7 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
         steps = (seat_deed(survey, seat.body, step, unit) for step in seat.steps)
         return f"{sentence_case(body_name(survey, seat.body))} seat: {' '.join(steps)}"
     if entry.step is not None:
-        return step_deed(entry.step.title, entry.step.minutes)
+        return step_deed(title_of(entry.step), entry.step.minutes)
     if entry.photos:
         return "A photo" if len(entry.photos) == 1 else f"{len(entry.photos)} photos"
     if entry.kind == "readings":

@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.messages.frame import STEAM_CAUTION
+from hardkeel.messages.steps import because_of, hold_of, step_title
 from hardkeel.schedule.model import Step
 
 ORDER: Final = "Order"
@@ -75,33 +76,33 @@ def hazard_words(step: Step) -> str:
 def hold_words(step: Step) -> str:
     """What must be seen before the glue, and what can't be undone."""
     told = (
-        [f"Before the glue: {step.hold}." if step.glue else f"Look: {step.hold}."]
-        if step.hold
+        [f"Before the glue: {hold_of(step)}." if step.glue else f"Look: {hold_of(step)}."]
+        if hold_of(step)
         else []
     )
     if step.no_return:
-        told.append(f"This {NO_RETURN}: {step.because}.")
+        told.append(f"This {NO_RETURN}: {because_of(step)}.")
     return "\n".join(told)
 
 
 def ticked(step: Step) -> str:
     """The step's name for undo."""
-    return f"tick {step.title or step.id}"
+    return f"tick {step_title(step)}"
 
 
 def moved(step: Step) -> str:
     """The step's name for undo."""
-    return f"move {step.title or step.id}"
+    return f"move {step_title(step)}"
 
 
 def cut_words(step: Step) -> str:
     """The step's name for undo."""
-    return f"cut {step.title or step.id}"
+    return f"cut {step_title(step)}"
 
 
 def opened(step: Step) -> str:
     """The step's name for undo."""
-    return f"open {step.title or step.id} again"
+    return f"open {step_title(step)} again"
 
 
 def so_far(done: int, of: int) -> str:
@@ -112,7 +113,7 @@ def so_far(done: int, of: int) -> str:
 def line_words(now: Step, following: Step | None, waiting: str) -> tuple[str, str, str]:
     """Where the order of work stands, in three short pieces."""
     return (
-        f"{NOW}: {now.title or now.id}",
-        f"{NEXT}: {following.title or following.id}" if following is not None else "",
+        f"{NOW}: {step_title(now)}",
+        f"{NEXT}: {step_title(following)}" if following is not None else "",
         f"{NOT_YET_SHORT}: {waiting}" if waiting else "",
     )

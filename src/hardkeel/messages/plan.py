@@ -3,6 +3,7 @@
 from datetime import datetime
 from typing import Final
 
+from hardkeel.messages.steps import step_title
 from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tasks import Impossible
 
@@ -91,7 +92,7 @@ def proof_words(plan: EveningPlan) -> str:
 
 def planned_line(one: Planned) -> str:
     """``19:00 to 19:25  Glue formers …; may be handled 19:45, through Sat 3 Oct 07:25``."""
-    told = f"{clock_words(one.start)} to {clock_words(one.end)}  {one.step.title or one.step.id}"
+    told = f"{clock_words(one.start)} to {clock_words(one.end)}  {step_title(one.step)}"
     after = []
     if one.handle > one.end:
         after.append(f"firm {_when(one.handle, one.start)}")

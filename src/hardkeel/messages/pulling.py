@@ -3,7 +3,7 @@
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
-from hardkeel.fuselage.closing import Closing, End
+from hardkeel.fuselage.closing import Closing
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.messages.frame import stop_words
 
@@ -12,11 +12,6 @@ CLAMPS_OFF: Final = "clamps off, between the sides"
 NOTE_IT: Final = "note what has sprung back"
 # newtons on each side, by experience at the bench: what holds so much without creeping or denting the wood
 _TAPE_HOLDS, _CLAMP_HOLDS = 8.0, 40.0
-
-
-def steps_of_end(end: End) -> tuple[str, str]:
-    """Ids of the steps that soak an end and pull it in."""
-    return f"soak {end}", end
 
 
 def pulling_lines(closing: Closing, fuselage: Fuselage, unit: LengthUnit) -> list[str]:

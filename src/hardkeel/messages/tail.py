@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages.names import sentence_case, surface_name
+from hardkeel.messages.tail_kinds import KIND_WORDS
 from hardkeel.tail.controls import hinge_places
 
 if TYPE_CHECKING:
@@ -30,7 +31,6 @@ NO_TAIL_WHY: Final = "Put one on here, or on Lay out."
 PUT_ON: Final = "Put on stabilizer and fin"
 HOW_BUILT: Final = "How is it built?"
 HOW_BUILT_WHY: Final = "Flat sticks, ribs with a section, or foam: what is usual comes with one click and is put right here."
-KIND_WORDS: Final = {"stick": "flat sticks", "ribbed": "ribs", "foam": "foam"}
 FROM_ABOVE: Final = "one half as it lies on the board, the other its mirror"
 FIN_FLAT: Final = "as it lies on the board, its foot to the left"
 PINCH: Final = "Pinched with 1 N at the tip"

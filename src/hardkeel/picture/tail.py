@@ -11,7 +11,6 @@ from typing import Final
 from hardkeel.geometry.hull import Point2
 from hardkeel.geometry.polygons import shapely
 from hardkeel.picture.wood import (
-    Tone,
     WoodLabel,
     WoodLine,
     WoodPicture,
@@ -21,12 +20,13 @@ from hardkeel.picture.wood import (
     tone_of,
 )
 from hardkeel.tail.flatness import corner_places
-from hardkeel.tail.lofting import Profiles, rib_places
+from hardkeel.tail.kinds import has, kind_of
+from hardkeel.tail.lofting import Profiles
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.pieces import bare_width
 from hardkeel.tail.pinning import pins_of
 from hardkeel.tail.planform import planform_of
-from hardkeel.tail.ribs import CutRib, cut_ribs, hinge_x, spar_size, spar_x, tube_x
+from hardkeel.tail.ribs import CutRib, hinge_x
 from hardkeel.tail.stick_frame import stick_frame_of
 
 _BETWEEN_MM: Final = 14.0
@@ -74,7 +74,7 @@ def flat_picture_of(
     if bare:
         ends2 = ((bare, float(planform.leading(bare))), (bare, float(planform.trailing(bare))))
         lines.append(WoodLine("station", ends2))
-    if surface.kind == "stick" and pins:
+    if has(surface, "bracing") and pins:
         lines += [WoodLine("pin", ((y, x),)) for x, y in pins_of(stick_frame_of(surface))]
     labels: list[WoodLabel] = []
     if give is not None:
@@ -114,118 +114,15 @@ def _mirrored(shape: WoodShape) -> WoodShape:
 def _wood(
     surface: TailSurface, profiles: Profiles, made: frozenset[str] | None
 ) -> Iterator[WoodShape]:
-    if surface.kind == "stick":
-        tone = tone_of(surface.material)
-        frame = stick_frame_of(surface)
-        for corner in frame.corners:
-            ring = tuple((y, x) for x, y in (corner.at, corner.across, corner.along))
-            yield WoodShape(f"{surface.id} gussets", ring, grain=45.0, tone=tone, made=made is None)
-        for piece in frame.pieces:
-            ring = tuple((y, x) for x, y in piece.strip.outline)
-            (x0, y0), (x1, y1) = piece.ends_at
-            grain = math.degrees(math.atan2(x1 - x0, y1 - y0))
-            yield WoodShape(
-                piece.key, ring, grain=grain, tone=tone, made=made is None or piece.key in made
-            )
-    elif surface.kind == "ribbed":
-        yield from _ribbed(surface, profiles)
-    else:
+    if surface.kind is None:
         ring = tuple((y, x) for x, y in planform_of(surface).ring)
-        material = surface.skin_material if surface.skin else surface.material
-        tone = "foam" if surface.kind == "foam" and not surface.skin else tone_of(material)
-        yield WoodShape(surface.id, ring, grain=0.0, tone=tone, made=surface.kind is not None)
-        if surface.kind == "foam":
-            tip = surface.tip
-            end = surface.half - (tip.length if tip is not None else 0.0)
-            yield from _edges(surface, end, tone_of(surface.skin_material))
-            if tip is not None:
-                block = shapely.Polygon(planform_of(surface).ring).intersection(
-                    shapely.box(-1e4, end, 1e4, 1e4)
-                )
-                yield from _parts(
-                    f"{surface.id} tip block", block, 90.0, tone_of(surface.skin_material)
-                )
-        yield from _tubes(surface)
-
-
-def _edges(surface: TailSurface, end: float, tone: Tone) -> Iterator[WoodShape]:
-    """Edge stock and hinge faces from the middle out to `end`."""
-    planform = planform_of(surface)
-    whole = shapely.Polygon(planform.ring).intersection(shapely.box(-1e4, 0.0, 1e4, end))
-    for words, stock, line in (
-        ("leading edge", surface.leading_edge, planform.leading),
-        ("trailing edge", surface.trailing_edge, planform.trailing),
-    ):
-        if stock is None:
-            continue
-        ys = sorted({0.0, *(float(y) for y in planform.ys if y < end), end})
-        band = shapely.LineString([(float(line(y)), y) for y in ys]).buffer(
-            stock[0], cap_style="flat", join_style="mitre"
-        )
-        yield from _parts(f"{surface.id} {words}", whole.intersection(band), 0.0, tone)
-    if surface.hinge_at_chord is not None and surface.hinge_edge is not None:
-        gap = surface.controls.gap / 2 if surface.controls is not None else 0.0
-        ends = [(hinge_x(surface, y) or 0.0, y) for y in (0.0, end)]
-        for words, way in (("fixed hinge edge", -1), ("moving hinge edge", 1)):
-            a, b = sorted((way * gap, way * (gap + surface.hinge_edge)))
-            band = shapely.Polygon(
-                [
-                    (ends[0][0] + a, 0.0),
-                    (ends[1][0] + a, end),
-                    (ends[1][0] + b, end),
-                    (ends[0][0] + b, 0.0),
-                ]
-            )
-            yield from _parts(f"{surface.id} {words}", whole.intersection(band), 0.0, tone)
-
-
-def _ribbed(surface: TailSurface, profiles: Profiles) -> Iterator[WoodShape]:
-    tone = tone_of(surface.material)
-    places = rib_places(surface)
-    end = places[-1] if places else surface.half
-    yield from _edges(surface, end, tone)
-    for number, rib in enumerate(cut_ribs(surface, profiles), start=1):
-        yield from _on_edge(surface, rib, number)
-    for spar in surface.spars:
-        if spar.face == "bottom":
-            continue
-        a, b = (spar_x(surface, spar.at_chord, y) for y in (0.0, end))
-        w0, w1 = (spar_size(spar, y / surface.half)[0] / 2 for y in (0.0, end))
-        ring = ((0.0, a - w0), (end, b - w1), (end, b + w1), (0.0, a + w0))
-        yield WoodShape(
-            f"{surface.id} {spar.id} spar", ring, tone=tone_of(spar.material or surface.material)
-        )
-    yield from _tubes(surface)
-
-
-def _on_edge(surface: TailSurface, rib: CutRib, number: int) -> Iterator[WoodShape]:
-    thick = max(surface.rib_thickness, _SEEN_RIB_MM) / 2
-    lead, y = rib.lofted.le_x, rib.lofted.y
-    low = max(y - thick, 0.0) if not surface.upright else y
-    for ring in (*rib.fixed, *rib.moving):
-        xs = [x for x, _ in ring]
-        a, b = lead + min(xs), lead + max(xs)
-        shape = ((low, a), (y + thick, a), (y + thick, b), (low, b))
-        yield WoodShape(f"rib {number}", shape, grain=90.0, tone=tone_of(surface.material))
-
-
-def _tubes(surface: TailSurface) -> Iterator[WoodShape]:
-    for tube in surface.tubes:
-        far = min(tube.length / 2, surface.half)
-        a = b = tube_x(surface, tube)
-        r = tube.diameter / 2
-        yield WoodShape(
-            f"{surface.id} {tube.id}",
-            ((0.0, a - r), (far, b - r), (far, b + r), (0.0, a + r)),
-            tone="metal",
-        )
-
-
-def _parts(ref: str, shape: object, grain: float, tone: object) -> Iterator[WoodShape]:
-    for part in shapely.get_parts(shape):
-        if part.geom_type == "Polygon" and part.area > 1:
-            ring = tuple((float(y), float(x)) for x, y in part.exterior.coords[:-1])
-            yield WoodShape(ref, ring, grain=grain, tone=tone)  # type: ignore[arg-type]
+        yield WoodShape(surface.id, ring, grain=0.0, tone=tone_of(surface.material), made=False)
+        return
+    frame = has(surface, "bracing")  # what of a frame is cut is drawn as wood stick by stick
+    for one in kind_of(surface).drawn(surface, profiles):
+        tone = "metal" if one.material == "metal" else tone_of(one.material)
+        cut = made is None or not frame or one.ref in made
+        yield WoodShape(one.ref, one.ring, grain=one.grain, tone=tone, made=cut)
 
 
 def rib_gallery(ribs: Sequence[CutRib], tone: object) -> WoodPicture:

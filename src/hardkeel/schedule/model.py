@@ -12,7 +12,25 @@ StepState = Literal["open", "doing", "done"]
 Minutes = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 
 
-class Step(Value):
+class Worded(Value):
+    """What has words of the builder's own, or a key by which ours are found when they are shown.
+
+    Attributes
+    ----------
+    title : str
+        The builder's own words; empty where `key` says it.
+    key : str
+        Which of our sentences: ``frame.doublers``.
+    about : tuple of str
+        Ids that the sentence names, in their order.
+    """
+
+    title: str = ""
+    key: str = ""
+    about: tuple[str, ...] = ()
+
+
+class Step(Worded):
     """One step.
 
     Attributes
@@ -26,9 +44,13 @@ class Step(Value):
     holds_until : str
         Until when: it can be handled, or it is cured.
     hold : str
-        What must be seen or read before the glue.
+        What must be seen or read before the glue, in the builder's own words.
+    looks : bool
+        Something must be seen or read before it; what, follows from the key.
     no_return : bool
-        Can't be undone afterwards; `because` says why.
+        Can't be undone afterwards.
+    because, why : str
+        The reason in the builder's own words; ours by its key, where the step's own key does not say it.
     needs_cure : bool
         The steps before must be cured, not only firm.
     took : float, optional
@@ -37,7 +59,6 @@ class Step(Value):
 
     id: Text
     stage: str = ""
-    title: str = ""
     parts: tuple[str, ...] = ()
     after: tuple[str, ...] = ()
     hands_minutes: Minutes = 0.0
@@ -47,8 +68,10 @@ class Step(Value):
     needs: tuple[str, ...] = ()
     holds_until: Literal["handle", "cure"] = "handle"
     hold: str = ""
+    looks: bool = False
     no_return: bool = False
     because: str = ""
+    why: str = ""
     hazards: tuple[str, ...] = ()
     state: StepState = "open"
     needs_cure: bool = False
@@ -88,7 +111,7 @@ class Evening(Value):
 TimerKind = Literal["pot", "handle", "cure", "own"]
 
 
-class Timer(Value):
+class Timer(Worded):
     """One timer.
 
     Attributes
@@ -104,7 +127,6 @@ class Timer(Value):
     id: Text
     step: str = ""
     kind: TimerKind = "own"
-    title: str = ""
     started: str
     ends: str
     told: bool = False

@@ -52,7 +52,7 @@ def kind_of(step: Step) -> WorkKind:
     """Gluing, setting and reading, or all that is cut and shaped."""
     if step.glue:
         return "glue"
-    return "set" if step.stage == "true" or step.hold else "cut"
+    return "set" if step.stage == "true" or step.looks or step.hold else "cut"
 
 
 def paces(steps: Iterable[Step]) -> dict[WorkKind, Pace]:

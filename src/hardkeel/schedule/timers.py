@@ -13,7 +13,13 @@ _KEPT: Final = timedelta(days=14)  # how long one that went off is remembered
 
 
 def timer(
-    name: str, kind: TimerKind, at: datetime, minutes: float, *, step: str = "", title: str = ""
+    name: str,
+    kind: TimerKind,
+    at: datetime,
+    minutes: float,
+    *,
+    step: Step | None = None,
+    title: str = "",
 ) -> Timer:
     """A timer that begins now; a time without a zone is the wall's."""
     at = at if at.tzinfo is not None else at.astimezone()
@@ -23,9 +29,11 @@ def timer(
     ends = at + timedelta(minutes=minutes)
     return Timer(
         id=name,
-        step=step,
+        step=step.id if step is not None else "",
         kind=kind,
-        title=title,
+        title=step.title if step is not None else title,
+        key=step.key if step is not None else "",
+        about=step.about if step is not None else (),
         started=at.isoformat(timespec="seconds"),
         ends=ends.isoformat(timespec="seconds"),
     )
@@ -35,20 +43,9 @@ def timers_of(step: Step, at: datetime) -> tuple[Timer, ...]:
     """Those that begin when the hands leave a step; a cure that is no longer than the handling is one with it."""
     found = []
     if step.handle_minutes:
-        found.append(
-            timer(
-                f"{step.id} handle",
-                "handle",
-                at,
-                step.handle_minutes,
-                step=step.id,
-                title=step.title,
-            )
-        )
+        found.append(timer(f"{step.id} handle", "handle", at, step.handle_minutes, step=step))
     if step.cure_minutes > step.handle_minutes:
-        found.append(
-            timer(f"{step.id} cure", "cure", at, step.cure_minutes, step=step.id, title=step.title)
-        )
+        found.append(timer(f"{step.id} cure", "cure", at, step.cure_minutes, step=step))
     return tuple(found)
 
 

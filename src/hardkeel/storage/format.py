@@ -6,17 +6,17 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
-from hardkeel.airframe.parts import with_parts_by_ends
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import clause_of, place_name
 from hardkeel.project.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
 from hardkeel.project.soundness import check_build
-from hardkeel.storage.made_words import without_made_words
+from hardkeel.storage.migrations import REVISION, brought_up
 from hardkeel.survey.model import DEFAULT_SIGMA
 
 Json = dict[str, Any]
 # a build with everything has some thousands; 64 MB of empty braces would take gigabytes
 _MOST_VALUES: Final = 1_000_000
+_REVISION: Final = "revision"  # our own key: which of our own changes a file knows
 _TAG_AT: Final = 3  # survey, readings, number, kind
 
 
@@ -42,13 +42,16 @@ def build_from_data(data: object) -> Build:
     if not isinstance(data, dict):
         raise BadInput("build.json", "must hold one object in braces")
     migrated = _migrated(data)
+    revision = migrated.pop(_REVISION, 0)
+    if not isinstance(revision, int) or isinstance(revision, bool):
+        raise BadInput(_REVISION, f"must be a whole number, not {json.dumps(revision)}")
     try:
         build = Build.model_validate_json(json.dumps(migrated))
     except ValidationError as fault:
         raise _told(fault) from None
     except (ValueError, RecursionError):
         raise BadInput("build.json", "is nested too deeply to be read") from None
-    build = without_made_words(with_parts_by_ends(build))
+    build = brought_up(build, revision)
     check_build(build)
     return build
 
@@ -64,7 +67,8 @@ def text_of(build: Build, *, profiles: bool = True) -> str:
     data = build.model_dump(mode="json", by_alias=True, exclude_unset=True)
     if not profiles:
         data.pop("profiles", None)
-    data = {"format": FORMAT, **{key: value for key, value in data.items() if key != "format"}}
+    rest = {key: value for key, value in data.items() if key not in ("format", _REVISION)}
+    data = {"format": FORMAT, _REVISION: REVISION, **rest}
     return json.dumps(data, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
 
 
@@ -127,7 +131,7 @@ def _migrated(data: Json) -> Json:
         )
     if version < 1:
         raise BadInput("format", f'"{found}" never existed')
-    return data
+    return dict(data)
 
 
 def _told(fault: ValidationError) -> BadInput:

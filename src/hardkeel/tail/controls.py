@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.base.errors import BadInput
+from hardkeel.tail.kinds.kind import kind_of
 from hardkeel.tail.lofting import Profiles, loft_of_tail
 from hardkeel.tail.model import Controls, Linkage, TailSurface
 from hardkeel.tail.planform import planform_of
@@ -160,7 +161,7 @@ def hinge_stations(surface: TailSurface, profiles: Profiles) -> tuple[HingeStati
 
 def thickness_at_hinge(surface: TailSurface, profiles: Profiles, y: float) -> float:
     """Of the fixed part at the hinge line, mm."""
-    if surface.kind != "ribbed" and not (surface.kind == "foam" and surface.root_profile):
+    if surface.kind is None or not kind_of(surface).lofted(surface):
         return frame_thickness(surface)
     rib = loft_of_tail(surface, profiles).rib(y)
     top, low = rib.heights((hinge_x(surface, y) or 0.0) - rib.le_x)

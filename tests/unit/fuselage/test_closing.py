@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
+from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.steps import plan_steps
 from hardkeel.fuselage.bending_forces import SPRINGS_BACK
@@ -12,7 +13,6 @@ from hardkeel.fuselage.flexing import solid
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.messages.pulling import pulling_lines, sprung_sentence
-from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.project.model import Build
 from tests.frames import box
 

@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 
 import pytest
 
+from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.cli.plan import plan_json
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
@@ -12,7 +13,6 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.glue import set_bottle
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.glue.model import Bottle
-from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.messages.bench import tonight_line, tonight_title, what_if_lines
 from hardkeel.schedule.model import BenchTime, Evening, Step
 from hardkeel.schedule.planning import list_evenings, plan_evenings

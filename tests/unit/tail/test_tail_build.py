@@ -9,6 +9,9 @@ from typing import Any
 
 import pytest
 
+from hardkeel.airframe.orders.frame import STAGE as FRAME_STAGE
+from hardkeel.airframe.orders.frame import frame_steps
+from hardkeel.airframe.orders.tail import STAGE, tail_steps
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.airframe.tails import (
     clashes_in,
@@ -34,10 +37,8 @@ from hardkeel.export.tail import tail_files
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages.frame import purchase_sentence
-from hardkeel.messages.stepping import STAGE as FRAME_STAGE
-from hardkeel.messages.stepping import frame_steps
+from hardkeel.messages.steps import because_of, title_of
 from hardkeel.messages.tail import bevel_answer, hinge_sentence
-from hardkeel.messages.tail_steps import STAGE, tail_steps
 from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.project.model import Build
 from hardkeel.schedule.ordering import all_before, check_steps
@@ -369,8 +370,8 @@ def test_a_slot_becomes_an_order_rule_with_its_reason() -> None:
     ways = {one.hinged: one.passes for one in passing_in(build, edits.surface_of(build, "stab"))}
     assert ways == {"none": True, "one": True, "both": False}
     seat = next(step for step in tail_steps(build) if step.id == "stab seat")
-    assert "bare half first" in seat.title
-    assert "does not pass its slot" in seat.because
+    assert "bare half first" in title_of(seat)
+    assert "does not pass its slot" in because_of(seat)
     assert seat.no_return
 
 
@@ -413,7 +414,7 @@ def test_the_order_breaks_none_of_its_own_rules(make: Callable[[], Build]) -> No
     order = [step.id for step in build.steps]
     for step in build.steps:
         assert all(order.index(one) < order.index(step.id) for one in step.after if one in order)
-        assert not step.no_return or step.because
+        assert not step.no_return or because_of(step)
     assert "read" in all_before(
         build.steps, "stab seat"
     )  # the frame is read before anything is seated

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLayout, QWidget
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.named import Edit
+from hardkeel.messages.faults import told
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.theme import Theme
@@ -117,7 +118,7 @@ class SubPage(QWidget):
         try:
             self.document.apply(name, edit, nudge=nudge)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault))
             return False
         self.tell("")
         return True

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import order as say
-from hardkeel.messages.work import reasons
+from hardkeel.messages.steps import reasons, step_title
 from hardkeel.schedule.model import OWN
 from hardkeel.schedule.ordering import standing_of
 from hardkeel.ui.document.document import Change, Document
@@ -73,7 +73,7 @@ class OrderLine(QWidget):
             waiting = ""
             if blocked:
                 step, waits = blocked[0]
-                waiting = f"{step.title or step.id}, {reasons(waits)}"
+                waiting = f"{step_title(step)}, {reasons(waits)}"
             self.words = say.line_words(now, rest[0] if rest else None, waiting)
         else:
             self.words = ()

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLa
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import steps as edits
 from hardkeel.messages import order as say
-from hardkeel.messages.work import reasons
+from hardkeel.messages.steps import reasons, step_title
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import Standing, standing_of
@@ -198,7 +198,7 @@ class OrderPage(SubPage):
             step.id,
             (
                 mark,
-                step.title or step.id,
+                step_title(step),
                 say.minutes_words(step.hands_minutes),
                 step.glue or "",
                 say.minutes_words(step.handle_minutes),
@@ -219,7 +219,7 @@ class OrderPage(SubPage):
         step = standing.now[0]
         self.now.show_doing(
             Doing(
-                step.title or step.id,
+                step_title(step),
                 "\n".join(t for t in (say.hold_words(step), say.glue_words(step)) if t),
                 say.hazard_words(step),
                 say.DONE,
@@ -227,10 +227,8 @@ class OrderPage(SubPage):
             )
         )
         following = standing.now[1:2] or tuple(s for s, _ in standing.blocked[:1])
-        self.next.show_lines("", [one.title or one.id for one in following])
-        waiting = [
-            f"{one.title or one.id}: {reasons(waits)}." for one, waits in standing.blocked[:2]
-        ]
+        self.next.show_lines("", [step_title(one) for one in following])
+        waiting = [f"{step_title(one)}: {reasons(waits)}." for one, waits in standing.blocked[:2]]
         self.not_yet.show_lines("", waiting)
 
     def _show_step(self) -> None:
@@ -238,7 +236,7 @@ class OrderPage(SubPage):
         self.extra.show_step(step, self.document.build, self.unit)
         if step is None:
             return
-        self.title.setText(step.title or step.id)
+        self.title.setText(step_title(step))
         self.about.setText(
             "\n".join(
                 words

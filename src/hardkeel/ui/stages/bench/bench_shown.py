@@ -6,6 +6,7 @@ from typing import Final
 
 from hardkeel.messages import bench as say
 from hardkeel.messages.plan import minutes_words
+from hardkeel.messages.steps import step_title
 from hardkeel.schedule.model import BenchTime, local_time
 from hardkeel.schedule.planning import EveningPlan, Planned
 from hardkeel.schedule.tonight import Tonight
@@ -24,7 +25,7 @@ def evening_rows(tonight: Tonight, doing: Collection[str] = ()) -> tuple[Evening
 def _row(one: Planned, state: RowState) -> EveningRow:
     return EveningRow(
         one.step.id,
-        one.step.title or one.step.id,
+        step_title(one.step),
         say.lies_under(one) if state == "lies" else say.step_under(one),
         say.begun_word(one)
         if state == "doing"

@@ -20,6 +20,7 @@ from hardkeel.edits import glue as edits
 from hardkeel.glue.coupons import BatchVerdict, through, verdict_on
 from hardkeel.glue.model import Batch, Bottle
 from hardkeel.messages import glue as say
+from hardkeel.messages.steps import step_title
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.theme import Theme, apply_style
@@ -146,7 +147,7 @@ class CouponsPage(SubPage):
 
     def _shown(self, batch: Batch) -> BatchShown:
         build = self.document.build
-        titles = {step.id: step.title or step.id for step in build.steps}
+        titles = {step.id: step_title(step) for step in build.steps}
         bottle = self._bottle(batch)
         taken = {
             joint for one in (build.glue.batches if build.glue else ()) for joint in one.joints

@@ -7,18 +7,19 @@ from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QShortcut, QShowEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSpinBox, QVBoxLayout, QWidget
 
+from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as bench_edits
 from hardkeel.edits import steps as edits
 from hardkeel.edits.named import in_turn
 from hardkeel.messages import bench as say
-from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.messages.calendar import WRITE
 from hardkeel.messages.diary import to_go_words
 from hardkeel.messages.gluing import list_words, pot_timer
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.order import hazard_words
+from hardkeel.messages.steps import step_title
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
 from hardkeel.schedule.ordering import standing_of
@@ -365,7 +366,7 @@ class TonightPage(SubPage):
             if doing:
                 under = f"{sentence_case(say.begun_word(one))}. {under}"
             self.step.show_step(
-                step.title or step.id, under, hazard_words(step), say.DONE if doing else say.BEGIN
+                step_title(step), under, hazard_words(step), say.DONE if doing else say.BEGIN
             )
         if self._large is not None and self._large.isVisible():
             self._large.show_large(self._large_shown())
@@ -461,4 +462,4 @@ class TonightPage(SubPage):
             return LargeShown(say.NOTHING_TONIGHT, "", timers, self.document.clock)
         step = self._step_now(one.step)
         under = say.large_under(one, doing=_is_doing(step))
-        return LargeShown(step.title or step.id, under, timers, self.document.clock)
+        return LargeShown(step_title(step), under, timers, self.document.clock)

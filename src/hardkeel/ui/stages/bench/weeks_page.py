@@ -16,10 +16,10 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import bench as edits
 from hardkeel.messages import bench as say
-from hardkeel.messages.at_hand import steps_at_hand
 from hardkeel.schedule.evenings import AHEAD, evenings_of, upcoming, week_of
 from hardkeel.schedule.model import Evening, local_time
 from hardkeel.schedule.planning import EveningPlan

@@ -5,12 +5,12 @@ from typing import Final
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
+from hardkeel.airframe.orders.frame import STAGE, frame_steps, steps_of_end
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import add_note
 from hardkeel.fuselage.closing import Closing, closings_of
 from hardkeel.messages import frame as frame_say
 from hardkeel.messages import pulling as say
-from hardkeel.messages.stepping import STAGE, frame_steps
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 from hardkeel.ui.document.document import Document
@@ -76,5 +76,5 @@ def closing_of(step: Step | None, build: Build) -> Closing | None:
     if step is None or build.fuselage is None or step.stage != STAGE or not is_framed(build):
         return None
     ends = closings_of(build.fuselage, limits_of(build), stiffness_of(build))
-    found = (one for one in ends if step.id in say.steps_of_end(one.end))
+    found = (one for one in ends if step.id in steps_of_end(one.end))
     return next(found, None)

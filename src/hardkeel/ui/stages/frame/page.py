@@ -4,12 +4,12 @@ from typing import Final
 
 from PyQt6.QtWidgets import QWidget
 
+from hardkeel.airframe.orders.frame import STAGE
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import frame as say
 from hardkeel.messages.board import BOARD
 from hardkeel.messages.order import ORDER
 from hardkeel.messages.square import SQUARE
-from hardkeel.messages.stepping import STAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.order_line import OrderLine
 from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList

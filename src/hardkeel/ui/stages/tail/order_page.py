@@ -4,9 +4,9 @@ from typing import Final
 
 from PyQt6.QtWidgets import QWidget
 
+from hardkeel.airframe.orders.tail import STAGE, tail_steps
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import tail as say
-from hardkeel.messages.tail_steps import STAGE, tail_steps
 from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.tail.tail_page import SHOWS

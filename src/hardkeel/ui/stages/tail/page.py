@@ -4,11 +4,11 @@ from typing import Final
 
 from PyQt6.QtWidgets import QWidget
 
+from hardkeel.airframe.orders.tail import STAGE
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import frame as frame_say
 from hardkeel.messages import tail as say
 from hardkeel.messages.order import ORDER
-from hardkeel.messages.tail_steps import STAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.order_line import OrderLine
 from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList

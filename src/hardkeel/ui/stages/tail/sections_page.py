@@ -21,6 +21,7 @@ from hardkeel.messages import tail as say
 from hardkeel.picture.tail import rib_gallery, rib_picture
 from hardkeel.picture.wood import WoodPicture, WoodShape, down, tone_of
 from hardkeel.tail.foam import core_of, edge_strips, seal_channel, skins_of
+from hardkeel.tail.kinds import has, kind_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.own_sections import own_names
 from hardkeel.tail.ribs import CutRib, cut_ribs
@@ -146,18 +147,18 @@ class SectionsPage(TailSubPage):
         """Show the build as it is now."""
         self.show_row()
         surface = self.surface
-        kind = surface.kind if surface is not None else None
+        ribs, core = has(surface, "ribs"), has(surface, "core")
         for card in (self.rib, self.by_hand, self.fit, self.half_ribs):
-            card.setVisible(kind == "ribbed")
-        self.spars.setVisible(kind in ("ribbed", "foam"))
+            card.setVisible(ribs)
+        self.spars.setVisible(ribs or core)
         for key in ("top", "bottom"):
-            self.add[key].setVisible(kind == "ribbed")
-        self.root.setVisible(surface is not None and kind != "stick")
-        self.foam.setVisible(kind == "foam")
-        self._show_school(of_ribs=kind != "foam")
-        self.gallery.set_title(say.ROOT_CORE if kind == "foam" else say.RIB_GALLERY)
+            self.add[key].setVisible(ribs)
+        self.root.setVisible(surface is not None and not has(surface, "bracing"))
+        self.foam.setVisible(core)
+        self._show_school(of_ribs=not core)
+        self.gallery.set_title(say.ROOT_CORE if core else say.RIB_GALLERY)
         self._ribs = ()
-        if surface is None or kind not in ("ribbed", "foam"):
+        if surface is None or not (ribs or core):
             nothing = say.NO_TAIL if surface is None else say.NO_SECTION
             self.gallery.show_picture(WoodPicture(), "", nothing)
             self.large.show_picture(WoodPicture())
@@ -165,7 +166,7 @@ class SectionsPage(TailSubPage):
             return
         self._show_root(surface)
         try:
-            if kind == "ribbed":
+            if ribs:
                 self._show_ribs(surface)
             else:
                 self._show_foam(surface)
@@ -266,7 +267,9 @@ class SectionsPage(TailSubPage):
             self.gallery.show_picture(WoodPicture(), "", say.SHEET_FOAM)
             self.large.show_picture(WoodPicture())
         else:
-            root = WoodShape("root", down(core.root), grain=0.0, tone="foam")
+            root = WoodShape(
+                "root", down(core.root), grain=0.0, tone=tone_of(kind_of(surface).wood)
+            )
             tip = WoodShape("tip", down(core.tip), grain=0.0, tone="foam")
             self.gallery.show_picture(WoodPicture((root,)), "", say.core_note(core, self.unit))
             self.large.set_title(say.TIP_CORE)

@@ -22,8 +22,10 @@ from hardkeel.edits import tail as edits
 from hardkeel.edits.surfaces import put_on_wing_and_tail
 from hardkeel.messages import layout as layout_say
 from hardkeel.messages import tail as say
+from hardkeel.messages.tail_kinds import KIND_WORDS
 from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.tail.kinds import has
 from hardkeel.tail.laminating import lamination_of
 from hardkeel.tail.model import TailBracing, TailSurface
 from hardkeel.ui.document.document import Document
@@ -60,7 +62,7 @@ class SurfacePage(TailSubPage):
         self.board = WoodBoard(theme, say.FROM_ABOVE, height=420)
         self.now = NowCard()
         self.frame = FrameCards()
-        self.kinds = ButtonsCard(say.HOW_BUILT, tuple(say.KIND_WORDS.items()))
+        self.kinds = ButtonsCard(say.HOW_BUILT, tuple(KIND_WORDS.items()))
         self.arranged = ButtonsCard(say.ARRANGED, list(say.ARRANGED_WORDS.items()))
         self.edges = FiguresCard(say.EDGES)
         self.tips = ButtonsCard(say.TIP, list(say.TIP_WORDS.items()))
@@ -149,7 +151,7 @@ class SurfacePage(TailSubPage):
         self._show_now(surface)
         self.kinds.show_answer(surface.kind or "")
         self._show_figures(surface)
-        is_frame = surface.kind == "stick"
+        is_frame = has(surface, "bracing")
         bracing = surface.bracing or TailBracing()
         for card in (self.frame.pinch, self.frame.choices, self.frame.bracing, self.frame.stiff):
             card.setVisible(is_frame)
@@ -201,14 +203,14 @@ class SurfacePage(TailSubPage):
                     "number",
                 )
             )
-        if surface.kind in ("stick", "foam"):
+        if has(surface, "even"):
             figures.append(Figure("thickness", say.FIGURE_WORDS["thickness"], surface.thickness))
-        if surface.kind == "stick":
+        if has(surface, "bracing"):
             bracing = surface.bracing or TailBracing()
             figures.append(Figure("width", say.FIGURE_WORDS["width"], bracing.width))
             figures.append(Figure("gusset", say.FIGURE_WORDS["gusset"], bracing.gusset))
             figures.append(Figure("centre", say.FIGURE_WORDS["centre"], surface.centre))
-        if surface.kind in ("ribbed", "foam"):
+        if has(surface, "skin"):
             figures.append(Figure("skin", say.FIGURE_WORDS["skin"], surface.skin))
         traced = any(
             one.kind == "outline" for plan in self.document.build.plans for one in plan.traces
@@ -232,11 +234,11 @@ class SurfacePage(TailSubPage):
             for number in (0, 1):
                 key = f"{edge}|{number}"
                 value = stock[number] if stock is not None else None
-                if number == 0 or surface.kind != "stick":
+                if number == 0 or has(surface, "stock heights"):
                     figures.append(Figure(key, say.FIGURE_WORDS[key], value))
         if surface.hinge_at_chord is not None:
             figures.append(Figure("hinge_edge", say.FIGURE_WORDS["hinge_edge"], surface.hinge_edge))
-        if surface.kind == "ribbed":
+        if has(surface, "washout"):
             figures.append(Figure("washout", say.FIGURE_WORDS["washout"], surface.washout, "angle"))
             figures.append(
                 Figure("rib_thickness", say.FIGURE_WORDS["rib_thickness"], surface.rib_thickness)

@@ -2,8 +2,7 @@
 
 from typing import Final
 
-from hardkeel.messages.names import body_name
-from hardkeel.messages.work import Work
+from hardkeel.airframe.orders.work import Work
 from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.rigging import rigging_order
@@ -30,20 +29,21 @@ def rig_steps(build: Build, known: frozenset[str] = frozenset()) -> tuple[Work, 
     done = {one for one in known if one in ("top sheet", "bottom sheet")}
     last = work.add(
         "true level",
-        "Level the fuselage on its datum, along and across",
         tuple(sorted(done)),
+        key="level",
         hands_minutes=15.0,
         needs=("board",),
     )
     for body in order:
-        name = body_name(survey, body)
+        held = survey.body(body)
+        called = (held.label if held is not None else None) or body  # the builder's own name for it
         after = (last, f"{body} hinges", "stab seat" if body == "fin" else "")
         last = ready[body] = work.add(
             f"true {body}",
-            f"Set the {name} dry: read it, correct its seat, read again",
             after,
+            key="set",
+            about=(called,),
             hands_minutes=_SET.get(body, _USUAL),
-            parts=(),
-            hold="the checks of this part are true, or known and accepted",
+            looks=True,
         )
     return work, ready

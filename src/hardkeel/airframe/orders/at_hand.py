@@ -2,10 +2,10 @@
 
 from collections.abc import Mapping
 
+from hardkeel.airframe.orders import frame, rig, tail
+from hardkeel.airframe.orders.reached import supposed
 from hardkeel.base.errors import BadInput
-from hardkeel.edits.steps import supposed
 from hardkeel.glue.model import Bottle
-from hardkeel.messages import rig_steps, stepping, tail_steps
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 from hardkeel.schedule.ordering import ordered
@@ -23,8 +23,8 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
     stages = {step.stage for step in laid}
     made: list[Step] = []
     for stage, make in (
-        (stepping.STAGE, stepping.frame_steps),
-        (tail_steps.STAGE, tail_steps.tail_steps),
+        (frame.STAGE, frame.frame_steps),
+        (tail.STAGE, tail.tail_steps),
     ):
         if stage not in stages:
             try:
@@ -32,7 +32,7 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
             except BadInput:
                 continue  # its page says what is missing
     steps = [*laid, *supposed(build, made)]
-    if rig_steps.STAGE not in stages and build.survey is not None:
+    if rig.STAGE not in stages and build.survey is not None:
         steps = _with_rigging(build, steps)
     there = {step.id for step in steps}
     shelf = build.glue.bottles if build.glue is not None else ()
@@ -57,7 +57,7 @@ def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
 
 
 def _with_rigging(build: Build, steps: list[Step]) -> list[Step]:
-    work, ready = rig_steps.rig_steps(build, frozenset(step.id for step in steps))
+    work, ready = rig.rig_steps(build, frozenset(step.id for step in steps))
     seats = {f"{body} seat": step for body, step in ready.items()}
     glued = {
         step.id.removesuffix(" seat") for step in steps if step.id in seats and step.state == "done"

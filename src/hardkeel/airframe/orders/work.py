@@ -1,4 +1,4 @@
-"""Steps as they are thought of, one after another, and why one has to wait.
+"""Steps as they are thought of, one after another.
 
 Times are those of the kinds of glue on a warm bench; the builder's own bottle goes before.
 """
@@ -22,8 +22,10 @@ class Work:
         self.stage, self._known = stage, known
         self.steps: list[Step] = []
 
-    def add(self, step_id: str, title: str, after: tuple[str, ...] = (), **more: object) -> str:
-        """A step behind those of `after` that there are."""
+    def add(
+        self, step_id: str, after: tuple[str, ...] = (), *, key: str = "", **more: object
+    ) -> str:
+        """A step behind those of `after` that there are; its words follow from `key`, its own id without one."""
         known = {step.id for step in self.steps} | self._known
         glue = more.get("glue")
         if isinstance(glue, str):
@@ -34,19 +36,10 @@ class Work:
                 {
                     "id": step_id,
                     "stage": self.stage,
-                    "title": title,
+                    "key": f"{self.stage}.{key or step_id}",
                     "after": tuple(one for one in after if one in known),
                     **more,
                 }
             )
         )
         return step_id
-
-
-def reasons(waits: tuple[Step, ...]) -> str:
-    """Why a step can't be done yet."""
-    first = waits[0]
-    said = first.title[:1].lower() + first.title[1:] if first.title else first.id
-    more = f", and {len(waits) - 1} more" if len(waits) > 1 else ""
-    why = f" ({first.because})" if first.because else ""
-    return f"first {said}{why}{more}"

@@ -1,0 +1,140 @@
+"""The order of work that the tail asks for, from its own wood: what after what."""
+
+from typing import Final
+
+from hardkeel.airframe.orders.work import Work
+from hardkeel.airframe.tails import in_a_slot, passing_in
+from hardkeel.base.errors import BadInput
+from hardkeel.project.model import Build
+from hardkeel.schedule.model import Step
+from hardkeel.tail.kinds import kind_of
+from hardkeel.tail.model import TailSurface
+from hardkeel.tail.pieces import bare_width
+
+STAGE: Final = "tail"
+
+
+def tail_steps(build: Build) -> tuple[Step, ...]:
+    """Every step of building the tail, in an order that breaks none of its rules."""
+    work = Work(STAGE, frozenset(_frame_ready(build)))
+    ready: dict[str, str] = {}
+    for surface in build.tail:
+        if surface.kind is not None:
+            ready[surface.id] = _built(work, surface)
+    _joined(work, build, ready)
+    return tuple(work.steps)
+
+
+def _built(work: Work, surface: TailSurface) -> str:
+    """The steps of one surface alone; the id of the last."""
+    part = surface.id
+    panel = (f"{part}_panel" if surface.upright else f"{part}_half",)
+    last = ""
+    for one in kind_of(surface).order(surface):
+        last = work.add(
+            f"{part} {one.name}",
+            tuple(f"{part} {before}" for before in one.after),
+            key=f"{surface.kind}.{one.name}",
+            about=(part,),
+            parts=panel if one.panel else (),
+            looks=one.looks,
+            **one.figures,
+        )
+    if surface.hinge_at_chord is None:
+        return last
+    moving = ("rudder" if surface.upright else "elevator",)
+    bevel = work.add(
+        f"{part} bevel",
+        (last,),
+        key="bevel",
+        about=moving,
+        hands_minutes=25.0,
+        hazards=("dust",),
+        looks=True,
+    )
+    return work.add(
+        f"{part} hinges",
+        (bevel,),
+        key="hinges",
+        about=moving,
+        hands_minutes=30.0,
+        hazards=("blade",),
+        looks=True,
+    )
+
+
+def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
+    """On the fuselage: which goes first, what stays bare, what can't be hinged before."""
+    lying = [s for s in build.tail if s.id in ready and not s.upright]
+    standing = [s for s in build.tail if s.id in ready and s.upright]
+    seated: list[str] = []
+    for surface in lying:
+        if bare_width(surface):
+            work.add(
+                f"{surface.id} bare",
+                (ready[surface.id],),
+                key="bare",
+                about=(surface.id,),
+                hands_minutes=5.0,
+                looks=True,
+            )
+        bare_half_first, why = _slot_rule(build, surface)
+        slot = "slot" if in_a_slot(build, surface) else "saddle"
+        work.add(
+            f"{surface.id} seat",
+            (ready[surface.id], f"{surface.id} bare", *_frame_ready(build)),
+            key=f"seat.{slot}.bare half" if bare_half_first else f"seat.{slot}",
+            about=(surface.id,),
+            why=why,
+            parts=(f"{surface.id}_half",),
+            hands_minutes=20.0,
+            glue="slow epoxy",
+            hazards=("epoxy",),
+            no_return=True,
+            looks=True,
+        )
+        seated.append(f"{surface.id} seat")
+    for surface in standing:
+        work.add(
+            f"{surface.id} seat",
+            (ready[surface.id], *seated, *_frame_ready(build)),
+            key="seat.upright",
+            about=(surface.id,),
+            why="glued already" if seated else "",
+            parts=(f"{surface.id}_panel",),
+            hands_minutes=15.0,
+            glue="slow epoxy",
+            hazards=("epoxy",),
+            no_return=True,
+            looks=True,
+        )
+        seated.append(f"{surface.id} seat")
+    moving = [s for s in (*lying, *standing) if s.hinge_at_chord is not None]
+    if moving:
+        last = work.add(
+            "hinge all",
+            tuple(f"{s.id} seat" for s in moving),
+            hands_minutes=60.0,
+            glue="thin cyanoacrylate",
+            hazards=("cyanoacrylate", "iron"),
+            no_return=True,
+            looks=True,
+        )
+        work.add("throws", (last,), hands_minutes=15.0, looks=True)
+
+
+def _slot_rule(build: Build, surface: TailSurface) -> tuple[bool, str]:
+    """Whether the bare half goes through first, and why as a key."""
+    try:
+        ways = {one.hinged: one for one in passing_in(build, surface)}
+    except BadInput:
+        return False, ""
+    if not ways or surface.hinge_at_chord is None or ways["both"].passes:
+        return False, ""
+    return (True, "bare half") if ways["none"].passes else (False, "slot opened")
+
+
+def _frame_ready(build: Build) -> tuple[str, ...]:
+    """Steps of the fuselage that come before anything is seated on it."""
+    names = {step.id for step in build.steps if step.stage == "frame"}
+    return tuple(one for one in ("read",) if one in names)

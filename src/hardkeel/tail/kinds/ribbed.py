@@ -1,0 +1,173 @@
+"""Ribs between edges, on spars, with or without skins; sections at root and tip."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.geometry.polygons import shapely
+from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.flat import FlatPiece
+from hardkeel.tail.controls import thickness_at_hinge
+from hardkeel.tail.foam import skin_pieces
+from hardkeel.tail.kinds.kind import Drawn, OrderStep, TailKind
+from hardkeel.tail.lofting import Profiles, even_ribs, rib_places
+from hardkeel.tail.model import TailSpar, TailSurface
+from hardkeel.tail.planform import planform_of
+from hardkeel.tail.ribs import CutRib, cut_ribs, hinge_x, rib_pieces, spar_size, spar_x
+from hardkeel.tail.running import lamination_strips, tail_part, template_of, tube_parts
+from hardkeel.tail.seen_above import edges_above, tubes_above
+from hardkeel.tail.stacking import stack_of
+
+_RIB_EVERY_MM: Final = 40.0
+_SPAR_AT: Final = 0.3
+_SPAR_MM: Final = (3.0, 3.0)
+_OVERNIGHT: Final = 720.0
+_SEEN_RIB_MM: Final = 2.5  # a rib on edge is drawn this thick at least
+
+
+def _usual(_surface: TailSurface) -> dict[str, object]:
+    return {
+        "root_profile": "thin",
+        "leading_edge": (6.0, 8.0),
+        "trailing_edge": (10.0, 3.0),
+        "hinge_edge": 4.0,
+        "spars": (
+            TailSpar(id="top", at_chord=_SPAR_AT, section=_SPAR_MM),
+            TailSpar(id="bottom", at_chord=_SPAR_AT, section=_SPAR_MM, face="bottom"),
+        ),
+    }
+
+
+def _completed(surface: TailSurface) -> TailSurface:
+    if surface.ribs:
+        return surface
+    return surface.but(ribs=even_ribs(surface, max(2, round(surface.half / _RIB_EVERY_MM) + 1)))
+
+
+def _order(surface: TailSurface) -> tuple[OrderStep, ...]:
+    steps = [
+        OrderStep("cut", (), panel=True, figures={"hands_minutes": 60.0, "hazards": ("blade", "dust")}),
+        OrderStep("slots", ("cut",), looks=True, figures={"hands_minutes": 25.0, "hazards": ("blade",)}),
+        OrderStep(
+            "feet", ("slots",), panel=True,
+            figures={"hands_minutes": 20.0, "needs": ("board",), "hazards": ("pins",)},
+        ),
+        OrderStep(
+            "glue", ("feet",), looks=True,
+            figures={"hands_minutes": 30.0, "glue": "aliphatic", "needs": ("board",)},
+        ),
+        OrderStep(
+            "flat", ("glue",),
+            figures={
+                "hands_minutes": 10.0,
+                "handle_minutes": _OVERNIGHT,  # it lies under weight, and the board with it
+                "cure_minutes": _OVERNIGHT,
+                "needs": ("board",),
+            },
+        ),
+    ]  # fmt: skip
+    if surface.skin:
+        figures = {"hands_minutes": 40.0, "glue": "aliphatic", "no_return": True}
+        steps.append(OrderStep("skin", ("flat",), looks=True, figures=figures))
+    return tuple(steps)
+
+
+def _cut(surface: TailSurface, profiles: Profiles) -> tuple[CutPart, ...]:
+    return (*_running(surface, profiles), *tube_parts(surface), *lamination_strips(surface))
+
+
+def _flat(surface: TailSurface, profiles: Profiles) -> tuple[FlatPiece, ...]:
+    templates: tuple[FlatPiece, ...] = ()
+    if len(rib_places(surface)) > 1:
+        stack = stack_of(surface, profiles)
+        templates = (
+            template_of(surface, "root template", stack.root),
+            template_of(surface, "tip template", stack.tip),
+        )
+    return (*rib_pieces(surface, profiles), *skin_pieces(surface, profiles), *templates)
+
+
+def _running(surface: TailSurface, profiles: Profiles) -> list[CutPart]:
+    """Edges and spars of a ribbed surface, from the middle to the last rib that they pass.
+
+    Hinge edges are as high as the highest rib at the hinge line: they are sanded down to the others.
+    """
+    planform = planform_of(surface)
+    places = rib_places(surface)
+    if not places:
+        return []
+    end, sides = places[-1], 1 if surface.upright else 2
+    if end <= 0:
+        raise BadInput(f"tail {surface.id}.span", "is too small: no rib stands beside the middle")
+    found = []
+    edges = (
+        ("leading edge", surface.leading_edge, planform.leading),
+        ("trailing edge", surface.trailing_edge, planform.trailing),
+    )
+    for words, stock, line in edges:
+        if stock is None:
+            continue
+        ys = sorted({0.0, *(float(y) for y in planform.ys if y < end), end})
+        length = float(shapely.LineString([(float(line(y)), y) for y in ys]).length)
+        found.append(tail_part(surface, words, "edge", sides, (stock[1], stock[0]), length))
+    for spar in surface.spars:
+        reach = [
+            y for y in places if spar_x(surface, spar.at_chord, y) - float(planform.leading(y)) > 0
+        ]
+        y = reach[-1]
+        run = spar_x(surface, spar.at_chord, y) - spar_x(surface, spar.at_chord, 0.0)
+        wide, deep = spar_size(spar, 0.0)
+        part = tail_part(
+            surface, f"{spar.id} spar", "spar", sides, (deep, wide), (y**2 + run**2) ** 0.5
+        )
+        found.append(replace(part, material=spar.material or surface.material))
+    if surface.hinge_at_chord is not None and surface.hinge_edge is not None:
+        high = max(thickness_at_hinge(surface, profiles, y) for y in places)
+        for words in ("fixed hinge edge", "moving hinge edge"):
+            run = (hinge_x(surface, end) or 0.0) - (hinge_x(surface, 0.0) or 0.0)
+            size = (high, surface.hinge_edge)
+            found.append(tail_part(surface, words, "edge", sides, size, (end**2 + run**2) ** 0.5))
+    return found
+
+
+def _drawn(surface: TailSurface, profiles: Profiles) -> Iterator[Drawn]:
+    places = rib_places(surface)
+    end = places[-1] if places else surface.half
+    yield from edges_above(surface, end, surface.material)
+    for number, rib in enumerate(cut_ribs(surface, profiles), start=1):
+        yield from _on_edge(surface, rib, number)
+    for spar in surface.spars:
+        if spar.face == "bottom":
+            continue
+        a, b = (spar_x(surface, spar.at_chord, y) for y in (0.0, end))
+        w0, w1 = (spar_size(spar, y / surface.half)[0] / 2 for y in (0.0, end))
+        ring = ((0.0, a - w0), (end, b - w1), (end, b + w1), (0.0, a + w0))
+        yield Drawn(f"{surface.id} {spar.id} spar", ring, spar.material or surface.material)
+    yield from tubes_above(surface)
+
+
+def _on_edge(surface: TailSurface, rib: CutRib, number: int) -> Iterator[Drawn]:
+    thick = max(surface.rib_thickness, _SEEN_RIB_MM) / 2
+    lead, y = rib.lofted.le_x, rib.lofted.y
+    low = max(y - thick, 0.0) if not surface.upright else y
+    for ring in (*rib.fixed, *rib.moving):
+        xs = [x for x, _ in ring]
+        a, b = lead + min(xs), lead + max(xs)
+        shape = ((low, a), (y + thick, a), (y + thick, b), (low, b))
+        yield Drawn(f"rib {number}", shape, surface.material, 90.0)
+
+
+KIND: Final = TailKind(
+    name="ribbed",
+    wood="balsa-medium",
+    has=frozenset({"section", "ribs", "skin", "tubes", "stock heights", "washout"}),
+    usual=_usual,
+    completed=_completed,
+    order=_order,
+    cut=_cut,
+    flat=_flat,
+    core=lambda _surface, _profiles: {},
+    drawn=_drawn,
+    lofted=lambda _surface: True,
+)
