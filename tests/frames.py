@@ -1,13 +1,13 @@
 """Fuselages that frame's tests share: a plain box, and random ones with every kind of member."""
 
 from itertools import pairwise
+from typing import get_args
 
 import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.framing import add_member
 from hardkeel.fuselage.model import (
-    MEMBER_NEEDS,
     METHODS,
     Board,
     Bracing,
@@ -17,6 +17,7 @@ from hardkeel.fuselage.model import (
     Fuselage,
     Longeron,
     Member,
+    MemberKind,
     Section,
     TailPost,
 )
@@ -129,7 +130,8 @@ def random_frame(rng: np.random.Generator) -> Fuselage | None:
         check_fuselage(fuselage)
         for _ in range(int(rng.integers(0, 6))):
             a, b = sorted(rng.choice(len(names), 2, replace=False).tolist())
-            build = add_member(build, str(rng.choice(sorted(MEMBER_NEEDS))), names[a], names[b])  # type: ignore[arg-type]
+            kind = str(rng.choice(sorted(get_args(MemberKind))))
+            build = add_member(build, kind, names[a], names[b])  # type: ignore[arg-type]
     except BadInput:
         return None
     return build.fuselage

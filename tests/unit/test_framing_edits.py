@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from itertools import pairwise
+from typing import get_args
 
 import numpy as np
 import pytest
@@ -14,7 +15,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import framing as edits
 from hardkeel.edits import fuselage as drawing
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.model import MEMBER_NEEDS, Fuselage, Member
+from hardkeel.fuselage.model import Fuselage, Member, MemberKind
 from hardkeel.messages.rack import rack_text, read_rack
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
@@ -31,7 +32,7 @@ def members(build: Build) -> dict[str, Member]:
     return {one.id: one for one in fuselage_of(build).framed.members}
 
 
-@pytest.mark.parametrize("kind", sorted(MEMBER_NEEDS))
+@pytest.mark.parametrize("kind", sorted(get_args(MemberKind)))
 def test_every_kind_can_be_added_saved_and_taken_out(kind: str) -> None:
     build = edits.add_member(DEMO, kind, "F2", "F4")  # type: ignore[arg-type]
     new = set(members(build)) - set(members(DEMO))

@@ -8,6 +8,7 @@ from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
+from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
@@ -15,25 +16,6 @@ from hardkeel.project.model import Build
 
 _STICK_MM: Final = 4.0
 _THINNEST_STICK_MM: Final = 1.5
-# what a new member starts with; every figure is then the builder's to change
-_STARTS: Final[dict[MemberKind, dict[str, object]]] = {
-    "doubler": {"thickness": 1.5, "inset": 6.0, "material": "light-ply"},
-    "tail-doubler": {"thickness": 1.5, "inset": 6.0, "material": "light-ply"},
-    "corner-strip": {"section": (6.0, 6.0), "gap": 0.5, "material": "balsa-medium"},
-    "crutch": {"width": 8.0, "thickness": 6.0, "material": "balsa-hard"},
-    "stringer": {"section": (3.0, 3.0), "angle": 45.0, "material": "spruce"},
-    "keel": {"height": 12.0, "thickness": 3.0, "material": "light-ply"},
-    "wire": {"diameter": 2.0, "y": 10.0, "material": "steel-wire"},
-    "rod": {"diameter": 3.0, "material": "steel-wire"},
-    "bearer": {"section": (10.0, 10.0), "y": 15.0, "material": "beech"},
-    "dowel-plate": {"thickness": 3.0, "material": "birch-ply"},
-    "undercarriage-plate": {"thickness": 3.0, "material": "birch-ply"},
-    "servo-tray": {"thickness": 2.0, "material": "light-ply"},
-    "battery-tray": {"thickness": 2.0, "width": 40.0, "material": "light-ply"},
-    "hatch-frame": {"thickness": 3.0, "material": "light-ply"},
-    "key": {"height": 20.0},
-    "gusset": {"width": 12.0, "thickness": 1.5, "material": "light-ply"},
-}
 
 
 @edit
@@ -100,12 +82,13 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
         "kind": kind,
         "from": first,
         "to": last,
-        **_STARTS[kind],
+        **member_kind(kind).starts,
     }
-    if kind in ("rod", "hatch-frame"):
+    runs = member_kind(kind).runs
+    if runs == "place":
         figures["station"] = round((stations[first].station + stations[last].station) / 2, 1)
-    if kind in ("bearer", "key"):
-        figures.pop("to" if kind == "key" else "from")
+    if runs in ("former", "to"):
+        figures.pop("to" if runs == "former" else "from")
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))
 
 

@@ -3,15 +3,12 @@
 from collections.abc import Iterator
 from typing import Final
 
-import numpy as np
-
-from hardkeel.fuselage.cutting import inside_skins
 from hardkeel.fuselage.loft import Loft, loft_of
-from hardkeel.fuselage.model import Fuselage, Longeron, Member
-from hardkeel.fuselage.notching import both_sides, stringer_place, stringer_ways
+from hardkeel.fuselage.members import member_kind
+from hardkeel.fuselage.model import Fuselage, Longeron
 from hardkeel.fuselage.sheeted import corner_strips_of
 from hardkeel.fuselage.sticks import sticks_of
-from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from hardkeel.geometry.spline import arc_lengths
 from hardkeel.joinery.cut_part import CutPart
 
 BOTH_SIDES: Final = 2
@@ -107,54 +104,23 @@ def _corner_strips(fuselage: Fuselage) -> Iterator[CutPart]:
 
 
 def _running(fuselage: Fuselage) -> Iterator[CutPart]:
-    """Stringers and bearers; trimmed in place."""
+    """Sticks that run through or over the formers; trimmed in place."""
     for member in fuselage.framed.members:
-        if member.section is None or member.kind not in ("stringer", "bearer"):
+        run = member_kind(member.kind).length(fuselage, member)
+        if member.section is None or run is None or run[0] <= 0:
             continue
-        length = stringer_length(fuselage, member) if member.kind == "stringer" else None
-        if member.kind == "bearer":
-            first, last = fuselage.span(member)
-            start = member.station if member.station is not None else first
-            length = abs(last - start)
-        if length is not None and length > 0:
-            both = (
-                len(stringer_ways(member.angle))
-                if member.kind == "stringer"
-                else len(both_sides(member.y))
-            )
-            yield CutPart(
-                member.id,
-                member.kind,
-                both,
-                member.section,
-                length,
-                (),
-                member.material,
-                key=member.id,
-                member=member.id,
-            )
-
-
-def stringer_length(fuselage: Fuselage, member: Member) -> float | None:
-    """The 3-D length of a stringer, through its notches' outer edges as a batten lies; mm."""
-    places = stringer_points(fuselage, member)
-    if len(places) < 2:  # noqa: PLR2004  nothing between
-        return None
-    x, y, z = (np.array([place[i] for place in places]) for i in range(3))
-    return float(arc_lengths((NaturalCubic(x, y), NaturalCubic(x, z)), x)[-1])
-
-
-def stringer_points(fuselage: Fuselage, member: Member) -> tuple[tuple[float, float, float], ...]:
-    """Where a stringer leaves each former's wood, (x, y, z), mm, on the starboard side."""
-    first, last = fuselage.span(member)
-    found = []
-    for former in fuselage.formers:
-        if not first <= former.station <= last:
-            continue
-        place = stringer_place(member.angle, inside_skins(fuselage, former))
-        if place is not None:
-            found.append((former.station, *place))
-    return tuple(sorted(found))
+        length, both = run
+        yield CutPart(
+            member.id,
+            member.kind,
+            both,
+            member.section,
+            length,
+            (),
+            member.material,
+            key=member.id,
+            member=member.id,
+        )
 
 
 def _longeron(loft: Loft, longeron: Longeron) -> CutPart:

@@ -14,8 +14,8 @@ from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.loft import former_at
-from hardkeel.fuselage.model import PLATES, Board, Former, Fuselage, Member
-from hardkeel.fuselage.notching import both_sides
+from hardkeel.fuselage.members import both_sides, kinds_with, member_kind
+from hardkeel.fuselage.model import Board, Former, Fuselage, Member
 from hardkeel.fuselage.sheeted import REGISTER_MM, Side, faces_of, registers_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
@@ -26,7 +26,6 @@ _SAME_STATION_MM: Final = 0.5
 _SPACER_WIDE_MM: Final = 30.0
 _BOARD_MARGIN_MM: Final = 20.0
 _SMALLEST_OPENING_MM2: Final = 60.0
-_DOUBLERS: Final = ("doubler", "tail-doubler")
 
 
 def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
@@ -40,14 +39,7 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
     side = Side(fuselage)
     found: list[FlatPiece] = []
     for member in fuselage.framed.members:
-        if member.kind == "crutch":
-            found.append(_crutch(side, member))
-        elif member.kind == "keel":
-            found.append(_keel(side, member))
-        elif member.kind in PLATES:
-            found += _plate(side, member)
-        elif member.kind == "hatch-frame":
-            found += _hatch_frames(fuselage, member)
+        found += member_kind(member.kind).flat(side, member)
     return tuple(piece for piece in found if piece.outline)
 
 
@@ -58,7 +50,7 @@ def inner_half(side: Side, stations: Array, z: float) -> Array:
     free = side.loft.half_width.value(stations) - sheet
     low, high = side.bottom(stations), side.top(stations)
     for member in fuselage.framed.members:
-        if member.kind in _DOUBLERS:
+        if member.kind in kinds_with("doubler"):
             first, last = fuselage.span(member)
             covered = (stations >= first) & (stations <= last - member.short)
             covered &= (z > low + member.inset) & (z < high - member.inset)
@@ -74,7 +66,8 @@ def _both(stations: Array, half: Array) -> list[Point2]:
     return [*port, *reversed(starboard)]
 
 
-def _crutch(side: Side, member: Member) -> FlatPiece:
+def crutch_piece(side: Side, member: Member) -> FlatPiece:
+    """Both rails and the cross-pieces of a crutch, in one."""
     fuselage = side.fuselage
     a, b = fuselage.span(member)
     rail = member.width or 0.0
@@ -84,7 +77,7 @@ def _crutch(side: Side, member: Member) -> FlatPiece:
     ).buffer(0)
     tabs = []
     for doubler in fuselage.framed.members:
-        if doubler.kind in _DOUBLERS:
+        if doubler.kind in kinds_with("doubler"):
             for station in registers_of(fuselage, member, doubler):
                 half = float(inner_half(side, np.array([station]), member.z)[0])
                 reach = half + (doubler.thickness or 0.0)
@@ -132,7 +125,8 @@ def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeomet
     return opening if opening.area > _SMALLEST_OPENING_MM2 else None
 
 
-def _keel(side: Side, member: Member) -> FlatPiece:
+def keel_piece(side: Side, member: Member) -> FlatPiece:
+    """A keel with its slots."""
     fuselage = side.fuselage
     a, b = fuselage.span(member)
     x = side.places(a, b)
@@ -168,7 +162,7 @@ def _keel(side: Side, member: Member) -> FlatPiece:
     return cut_from(piece, slots)
 
 
-def _plate(side: Side, member: Member) -> Iterator[FlatPiece]:
+def plate_pieces(side: Side, member: Member) -> Iterator[FlatPiece]:
     """From the rear face of one former to the front face of another, between the sides."""
     fuselage = side.fuselage
     a, b = fuselage.span(member)
@@ -198,7 +192,7 @@ def _plate(side: Side, member: Member) -> Iterator[FlatPiece]:
     )
 
 
-def _hatch_frames(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
+def hatch_frame_pieces(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
     """The glued frame below the sill, and its twin above it, which goes with the hatch."""
     station = member.station if member.station is not None else 0.0
     stations = fuselage.stations
@@ -283,7 +277,7 @@ def board_plan_of(fuselage: Fuselage) -> FlatPiece | None:
         x = former.station
         marks.append(Mark("station", ((x, -half), (x, half)), former.id))
     for member in fuselage.framed.members:
-        if member.kind == "wire":
+        if member.kind in kinds_with("threaded"):
             first, last = fuselage.span(member)
             marks += [
                 Mark("drawn", ((first, hand * y), (last, hand * y)), member.id)

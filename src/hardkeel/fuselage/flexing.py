@@ -12,6 +12,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Fuselage, Member
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.rotation import Array
@@ -21,7 +22,6 @@ Moduli = Callable[
 ]  # GPa of a material bent over so many mm; none: unknown
 _GPA: Final = 1000.0  # in N/mm²
 _SHEETED: Final = (None, "sheet-sides")  # methods whose longerons are glued to sides that lie flat
-_ON_SIDE: Final = ("doubler", "tail-doubler", "corner-strip")
 _HALF: Final = 0.5
 
 
@@ -99,7 +99,7 @@ def _layers(
         yield Layer.of(own * _GPA, thick, tall, 0.0)
     inside = thick
     for member in fuselage.framed.members:
-        if member.kind not in _ON_SIDE or not _runs_past(fuselage, member, x):
+        if member.kind not in kinds_with("on the sides") or not _runs_past(fuselage, member, x):
             continue
         over = member.section[0] if member.section is not None else member.thickness or 0.0
         modulus = stiffness(member.material or fuselage.side_material or "", over)

@@ -11,7 +11,8 @@ from typing import Final, Literal
 
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
-from hardkeel.fuselage.model import PLATES, Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.members import kinds_with
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import Passage, passing
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
@@ -225,7 +226,7 @@ def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
 
 
 def _counts(passage: Passage) -> bool:
-    return passage.sort != "gap" and passage.kind not in ("doubler", "tail-doubler")
+    return passage.sort != "gap" and passage.kind not in kinds_with("doubler")
 
 
 def _parted(former: Former, carved: Carved) -> Iterator[Finding]:
@@ -273,7 +274,7 @@ def _crowded(formers: list[Former]) -> Iterator[Finding]:
 def _barred(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
     """A plate that must pass a former needs an opening there, as wide and as thick as it is."""
     for member in fuselage.framed.members:
-        if member.kind not in PLATES or member.width is None:
+        if member.kind not in kinds_with("plate") or member.width is None:
             continue
         first, last = fuselage.span(member)
         for former in formers:

@@ -53,28 +53,6 @@ MemberKind = Literal[
     "key",
     "gusset",
 ]
-PLATES: Final[frozenset[MemberKind]] = frozenset(
-    {"dowel-plate", "undercarriage-plate", "servo-tray", "battery-tray"}
-)
-# what each kind can't do without; the rest of a member's figures have a usual value
-MEMBER_NEEDS: Final[dict[MemberKind, tuple[str, ...]]] = {
-    "doubler": ("thickness",),
-    "tail-doubler": ("thickness",),
-    "corner-strip": ("section",),
-    "crutch": ("width", "thickness"),
-    "stringer": ("section",),
-    "keel": ("height", "thickness"),
-    "wire": ("diameter",),
-    "rod": ("station", "diameter"),
-    "bearer": ("section",),
-    "dowel-plate": ("thickness",),
-    "undercarriage-plate": ("thickness",),
-    "servo-tray": ("thickness",),
-    "battery-tray": ("thickness",),
-    "hatch-frame": ("station", "thickness"),
-    "key": ("height",),
-    "gusset": ("width", "thickness"),
-}
 
 
 _LOWER_WORDS: Final = frozenset({"lower", "bottom", "low", "belly", "keel", "under", "underside"})

@@ -4,24 +4,18 @@ Plane of the former: (y, z), airframe axes, mm.
 """
 
 import math
-from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member, MemberKind
+from hardkeel.fuselage.members.kind import kinds_with, member_kind
+from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Sort = Literal["notch", "hole", "gap"]
-_CIRCLE_STEPS: Final = 16
 _IN_WOOD: Final = 0.6  # share of a longeron's notch that must lie in the wood
 _DEEPEST_MM: Final = 30.0
 _SUNK_TO_MM: Final = 0.25
-_OPEN_MM: Final = 2.0  # a stringer's notch reaches this far over the edge, so that it is open there
 _FAR_MM: Final = 1e5
-_PASSES: Final[frozenset[MemberKind]] = frozenset(
-    {"doubler", "tail-doubler", "crutch", "stringer", "keel", "wire", "bearer"}
-)
-_NOTCHED: Final[dict[MemberKind, Sort]] = {"wire": "hole", "bearer": "hole", "crutch": "gap"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,13 +54,14 @@ def passing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
 
 
 def _passes(stations: dict[str, float], former: Former, member: Member) -> bool:
-    if member.kind == "key":
+    kind = member_kind(member.kind)
+    if kind.runs == "former":
         return member.from_ == former.id
-    if member.kind not in _PASSES:
+    if not kind.passes:
         return False
     first = stations[member.from_] if member.from_ else min(stations.values())
     last = stations[member.to] if member.to else max(stations.values())
-    if member.kind == "bearer" and member.station is not None:
+    if kind.runs == "to" and member.station is not None:
         first = min(member.station, last)
     return first <= former.station <= last - member.short
 
@@ -83,8 +78,10 @@ def passages_of(
         for notch in _corner_notches(longeron, inner)
     ]
     for member in members:
-        sort = _NOTCHED.get(member.kind, "notch")
-        found += [Passage(member.id, member.kind, sort, shape) for shape in _taken(member, inner)]
+        kind = member_kind(member.kind)
+        found += [
+            Passage(member.id, member.kind, kind.sort, shape) for shape in kind.takes(member, inner)
+        ]
     return found
 
 
@@ -95,7 +92,7 @@ def tabs_of(
     if inner.is_empty:
         return []
     left, low, right, high = inner.bounds
-    through = sum(m.thickness or 0.0 for m in members if m.kind in ("doubler", "tail-doubler"))
+    through = sum(m.thickness or 0.0 for m in members if m.kind in kinds_with("doubler"))
     middle = (low + high) / 2
     found: list[BaseGeometry] = []
     for member in members:
@@ -104,50 +101,6 @@ def tabs_of(
             found.append(shapely.box(left - side_thickness, a, left + through, b))
             found.append(shapely.box(right - through, a, right + side_thickness, b))
     return found
-
-
-def _taken(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    take = _TAKES.get(member.kind)
-    return take(member, inner) if take is not None else iter(())
-
-
-def _doubler(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    left, low, right, high = inner.bounds
-    thick = member.thickness or 0.0
-    if high - low > 2 * member.inset:
-        a, b = low + member.inset, high - member.inset
-        yield shapely.box(left, a, left + thick, b)
-        yield shapely.box(right - thick, a, right, b)
-
-
-def _crutch(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    left, _, right, _ = inner.bounds
-    half = (member.thickness or 0.0) / 2
-    yield shapely.box(left - 1, member.z - half, right + 1, member.z + half)
-
-
-def _keel(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    """Half a lap: the keel has the other half of it."""
-    half, depth = (member.thickness or 0.0) / 2, (member.height or 0.0) / 2
-    low = inner.bounds[1]
-    for y in both_sides(member.y):
-        yield shapely.box(y - half, low - 1, y + half, low + depth)
-
-
-def _wire(member: Member, _inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    for y in both_sides(member.y):
-        yield shapely.Point(y, member.z).buffer((member.diameter or 0.0) / 2, _CIRCLE_STEPS)
-
-
-def _bearer(member: Member, _inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    across, deep = (side / 2 for side in member.section or (0.0, 0.0))
-    for y in both_sides(member.y):
-        yield shapely.box(y - across, member.z - deep, y + across, member.z + deep)
-
-
-def both_sides(y: float) -> tuple[float, ...]:
-    """Where a member lies: on the centre line, or on each side of it, port first."""
-    return (y,) if y == 0 else (-abs(y), abs(y))
 
 
 def stringer_ways(angle: float) -> tuple[float, ...]:
@@ -171,28 +124,6 @@ def stringer_place(angle: float, inner: BaseGeometry) -> tuple[float, float] | N
     points = shapely.get_coordinates(inside)
     y, z = max(points.tolist(), key=lambda p: math.hypot(p[0], p[1] - middle))
     return float(y), float(z)
-
-
-def _stringer_notches(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    deep, wide = member.section or (0.0, 0.0)
-    for angle in stringer_ways(member.angle):
-        place = stringer_place(angle, inner)
-        if place is None:
-            continue
-        notch = shapely.box(-wide / 2, -deep, wide / 2, _OPEN_MM)
-        turned = affinity.rotate(notch, -angle, origin=(0.0, 0.0))
-        yield affinity.translate(turned, *place)
-
-
-_TAKES: Final[dict[MemberKind, Callable[[Member, BaseGeometry], Iterator[BaseGeometry]]]] = {
-    "doubler": _doubler,
-    "tail-doubler": _doubler,
-    "crutch": _crutch,
-    "stringer": _stringer_notches,
-    "keel": _keel,
-    "wire": _wire,
-    "bearer": _bearer,
-}
 
 
 def _corner_notches(longeron: Longeron, inner: BaseGeometry) -> list[BaseGeometry]:

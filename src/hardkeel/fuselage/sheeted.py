@@ -12,6 +12,7 @@ import numpy as np
 
 from hardkeel.fuselage.cutting import carve
 from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
@@ -145,7 +146,7 @@ def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
 
 def doublers_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
     """Doublers and tail doublers, each to be cut once for each hand."""
-    doublers = [m for m in fuselage.framed.members if m.kind in ("doubler", "tail-doubler")]
+    doublers = [m for m in fuselage.framed.members if m.kind in kinds_with("doubler")]
     if not doublers:
         return ()
     side = Side(fuselage)
@@ -245,7 +246,7 @@ def _rod_holes(side: Side, a: float, b: float) -> list[BaseGeometry]:
 
 def _doubler_marks(side: Side, a: float, b: float) -> Iterator[Mark]:
     for member in side.fuselage.framed.members:
-        if member.kind in ("doubler", "tail-doubler"):
+        if member.kind in kinds_with("doubler"):
             first, last = _doubler_ends(side, member)
             if first < b and last > a:
                 ring = side.strip(max(first, a), min(last, b), member.inset)

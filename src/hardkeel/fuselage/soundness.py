@@ -4,7 +4,8 @@ from itertools import pairwise
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import unique_ids
-from hardkeel.fuselage.model import MEMBER_NEEDS, TAIL_POST, Former, Fuselage, Member, TailPost
+from hardkeel.fuselage.members.kind import member_kind
+from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, Member, TailPost
 
 CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
 
@@ -46,16 +47,17 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
 
 
 def _check_member(fuselage: Fuselage, member: Member, place: str) -> None:
+    kind = member_kind(member.kind)
     known = {name: stop.station for name, stop in fuselage.stations}
     for field, name in (("from", member.from_), ("to", member.to)):
         if name is not None and name not in known:
             raise BadInput(f"{place}.{field}", f'no former "{name}"')
-    for field in MEMBER_NEEDS[member.kind]:
+    for field in kind.needs:
         if getattr(member, field) is None:
             raise BadInput(f"{place}.{field}", f"is missing: a {member.kind} needs it")
-    if member.kind == "key" and (member.from_ is None or fuselage.former(member.from_) is None):
+    if kind.runs == "former" and (member.from_ is None or fuselage.former(member.from_) is None):
         raise BadInput(f"{place}.from", "is missing: a key names its former")
-    if member.kind not in ("key", "bearer", "rod", "hatch-frame") and known:
+    if kind.runs == "span" and known:
         first, last = fuselage.span(member)
         if last <= first:
             raise BadInput(f"{place}.to", f"{member.to} does not stand behind {member.from_}")

@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.fuselage.members import members_with
 from hardkeel.fuselage.model import Fuselage
 
 BOARD: Final = "Board"
@@ -22,7 +23,7 @@ _NEGATIVE: Final = "{} would reach through the board: lower the board by {}."
 
 def setting_up(fuselage: Fuselage) -> list[str]:
     """What is done in which order before the first former is glued."""
-    wires = [member for member in fuselage.framed.members if member.kind == "wire"]
+    wires = members_with(fuselage, "threaded")
     rods = [member for member in fuselage.framed.members if member.kind == "rod"]
     split = [former.id for former in fuselage.formers if former.split]
     told = [

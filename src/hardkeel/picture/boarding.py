@@ -2,6 +2,7 @@
 
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.flatwork import board_plan_of
+from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.sheeted import faces_of
 from hardkeel.fuselage.squaring import frame_survey
@@ -68,7 +69,7 @@ def board_from_the_side(fuselage: Fuselage) -> WoodPicture:
         labels.append(WoodLabel((former.station, _BOARD_MM + 1), former.id, ref=former.id))
     lines = []
     for member in fuselage.framed.members:
-        if member.kind == "wire":
+        if member.kind in kinds_with("threaded"):
             a, b = fuselage.span(member)
             over = board.z - member.z if board.inverted else member.z - board.z
             lines.append(WoodLine("wire", ((a, -over), (b, -over)), member.id))

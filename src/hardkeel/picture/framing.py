@@ -3,17 +3,16 @@
 Axes: the side laid flat is (s, −z); *side* (x, −z), *above* (x, y), *section* (y, −z), mm.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from typing import Final
 
 import numpy as np
 
 from hardkeel.airframe.framing import side_blanks
-from hardkeel.fuselage.cut_list import cut_list_of, stringer_points
+from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import carve, shape_of
-from hardkeel.fuselage.flatwork import flatwork_of, inner_half
-from hardkeel.fuselage.model import PLATES, Former, Fuselage, Member
-from hardkeel.fuselage.notching import both_sides
+from hardkeel.fuselage.members import Seen, member_kind
+from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.sheeted import Side, faces_of
 from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
 from hardkeel.geometry.hull import Point2
@@ -234,8 +233,9 @@ def side_view(build: Build) -> WoodPicture:
             shapes.append(_box(former.id, (front, rear), (-head, -foot), 90.0, former.material))
         labels.append(WoodLabel((former.station, -former.bottom + 4), former.id, ref=former.id))
     for member in fuselage.framed.members:
-        shapes += _from_the_side(side, member)
-        lines += _lines_from_the_side(fuselage, member)
+        wood, wires = _seen(member_kind(member.kind).aside(side, member))
+        shapes += wood
+        lines += wires
     return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
 
 
@@ -264,53 +264,18 @@ def _running_longerons(side: Side, x: object) -> Iterator[WoodShape]:
         yield WoodShape(f"longeron {longeron.id}", ring, tone=tone_of(longeron.material))
 
 
-def _from_the_side(side: Side, member: Member) -> Iterator[WoodShape]:
-    fuselage = side.fuselage
-    a, b = fuselage.span(member)
-    thick = member.thickness or 0.0
-    if member.kind in ("doubler", "tail-doubler"):
-        x = side.places(a, max(b - member.short, a + 1))
-        low, high = side.bottom(x) + member.inset, side.top(x) - member.inset
-        ring = (*_line(x, -high), *reversed(_line(x, -low)))
-        yield WoodShape(member.id, ring, tone=tone_of(member.material), faint=True)
-    elif member.kind == "crutch" or member.kind in PLATES:
-        yield _box(
-            member.id, (a, b), (-member.z - thick / 2, -member.z + thick / 2), 0.0, member.material
-        )
-    elif member.kind == "keel":
-        x = side.places(a, b)
-        low = side.loft.bottom.value(x) + fuselage.bottom_skin
-        ring = (*_line(x, -low - (member.height or 0.0)), *reversed(_line(x, -low)))
-        yield WoodShape(member.id, ring, tone=tone_of(member.material))
-    elif member.kind == "bearer" and member.section is not None:
-        start = member.station if member.station is not None else a
-        deep = member.section[1] / 2
-        yield _box(
-            member.id, (start, b), (-member.z - deep, -member.z + deep), 0.0, member.material
-        )
-    elif member.kind == "hatch-frame" and member.station is not None:
-        figures = side.loft.figures(member.station)
-        us = (member.station - thick / 2, member.station + thick / 2)
-        yield _box(member.id, us, (-figures["top"], -figures["bottom"]), 90.0, member.material)
-    elif member.kind == "stringer" and member.section is not None:
-        yield from _stringer(fuselage, member, flat=2)
-
-
-def _stringer(fuselage: Fuselage, member: Member, *, flat: int) -> Iterator[WoodShape]:
-    places = stringer_points(fuselage, member)
-    half = (member.section or (0.0, 0.0))[1] / 2
-    if len(places) > 1:
-        upper = tuple((p[0], (-p[2] if flat == 2 else p[1]) - half) for p in places)  # noqa: PLR2004
-        lower = tuple((p[0], (-p[2] if flat == 2 else p[1]) + half) for p in places)  # noqa: PLR2004
-        yield WoodShape(member.id, (*upper, *reversed(lower)), tone=tone_of(member.material))
-
-
-def _lines_from_the_side(fuselage: Fuselage, member: Member) -> Iterator[WoodLine]:
-    if member.kind == "wire":
-        a, b = fuselage.span(member)
-        yield WoodLine("wire", ((a, -member.z), (b, -member.z)), member.id)
-    elif member.kind == "rod" and member.station is not None:
-        yield WoodLine("pin", ((member.station, -member.z),), member.id)
+def _seen(found: Iterable[Seen]) -> tuple[list[WoodShape], list[WoodLine]]:
+    """Members as they are seen: what is of wood, and lines of wire."""
+    shapes: list[WoodShape] = []
+    lines: list[WoodLine] = []
+    for one in found:
+        points = tuple((float(u), float(v)) for u, v in one.points)
+        if one.role == "wood":
+            tone = tone_of(one.material)
+            shapes.append(WoodShape(one.ref, points, one.holes, one.grain, tone, faint=one.faint))
+        else:
+            lines.append(WoodLine(one.role, points, one.ref))
+    return shapes, lines
 
 
 def view_from_above(build: Build) -> WoodPicture:
@@ -329,59 +294,15 @@ def view_from_above(build: Build) -> WoodPicture:
         for hand in (-1, 1):
             ring = (*_line(x, hand * half), *reversed(_line(x, hand * inner)))
             shapes.append(WoodShape("side", ring, tone=tone_of(fuselage.side_material)))
-    pieces = {piece.part: piece for piece in flatwork_of(fuselage)}
     for member in fuselage.framed.members:
-        shapes += _from_above(side, member, pieces)
-        if member.kind == "wire":
-            a, b = fuselage.span(member)
-            lines += [WoodLine("wire", ((a, y), (b, y)), member.id) for y in both_sides(member.y)]
+        wood, wires = _seen(member_kind(member.kind).above(side, member))
+        shapes += wood
+        lines += wires
     for former in fuselage.formers:
         front, rear = faces_of(fuselage, former)
         wide = max(former.half_width - fuselage.side_at(former.station), 0.5)
         shapes.append(_box(former.id, (front, rear), (-wide, wide), 90.0, former.material))
     return WoodPicture(tuple(shapes), tuple(lines))
-
-
-def _from_above(side: Side, member: Member, pieces: Mapping[str, FlatPiece]) -> Iterator[WoodShape]:
-    fuselage = side.fuselage
-    if member.kind == "crutch" or member.kind in PLATES:
-        piece = pieces.get(member.id)
-        if piece is not None:
-            yield WoodShape(
-                member.id, piece.outline, piece.holes, 0.0, tone_of(member.material), faint=True
-            )
-    elif member.kind in ("doubler", "tail-doubler"):
-        yield from _doublers_from_above(side, member)
-    elif member.kind == "bearer" and member.section is not None:
-        a, b = fuselage.span(member)
-        start = member.station if member.station is not None else a
-        across = member.section[0] / 2
-        for y in both_sides(member.y):
-            yield _box(member.id, (start, b), (y - across, y + across), 0.0, member.material)
-    elif member.kind == "rod" and member.station is not None:
-        reach = float(inner_half(side, np.array([member.station]), member.z)[0]) + 3
-        radius = (member.diameter or 0.0) / 2
-        us = (member.station - radius, member.station + radius)
-        yield _box(member.id, us, (-reach, reach), 90.0, member.material)
-    elif member.kind == "stringer":
-        yield from _stringers_from_above(fuselage, member)
-
-
-def _doublers_from_above(side: Side, member: Member) -> Iterator[WoodShape]:
-    a, b = side.fuselage.span(member)
-    x = side.places(a, max(b - member.short, a + 1))
-    outer = np.maximum(side.loft.half_width.value(x) - side.fuselage.side_thickness, 0.0)
-    inner = np.maximum(outer - (member.thickness or 0.0), 0.0)
-    for hand in (-1, 1):
-        ring = (*_line(x, hand * outer), *reversed(_line(x, hand * inner)))
-        yield WoodShape(member.id, ring, tone=tone_of(member.material))
-
-
-def _stringers_from_above(fuselage: Fuselage, member: Member) -> Iterator[WoodShape]:
-    for shape in _stringer(fuselage, member, flat=1):
-        yield shape
-        if member.angle not in (0.0, 180.0):
-            yield WoodShape(shape.ref, tuple((u, -v) for u, v in shape.ring), tone=shape.tone)
 
 
 def sheet_picture(sheet: NestedSheet) -> WoodPicture:

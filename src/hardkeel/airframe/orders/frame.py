@@ -3,13 +3,14 @@
 Times are those of the kinds of glue on a warm bench; the builder's own bottle goes before.
 """
 
-from typing import Final
+from typing import Any, Final
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.airframe.orders.work import Work
 from hardkeel.airframe.parts import parts_of
 from hardkeel.fuselage.closing import Closing, End, closings_of, straight_part
-from hardkeel.fuselage.model import PLATES, TAIL_POST, Fuselage, Member
+from hardkeel.fuselage.members import member_kind, members_with
+from hardkeel.fuselage.model import TAIL_POST, Fuselage, Member
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 
@@ -17,6 +18,14 @@ STAGE: Final = "frame"
 _OVERNIGHT: Final = 720.0
 _MINUTES_A_FORMER: Final = 8.0
 _MINUTES_A_STICK: Final = 4.0
+_MINUTES_A_FITTED: Final = 10.0
+# what goes in before the box is closed, by the step that its kind names
+_FITTED: Final[dict[str, dict[str, Any]]] = {
+    "bearers": {"glue": "slow epoxy", "hands_minutes": 20.0, "hazards": ("epoxy",), "looks": True},
+    "gussets": {"glue": "aliphatic", "hands_minutes": 20.0, "looks": True},
+    "plates": {"glue": "slow epoxy", "hazards": ("epoxy",), "looks": True},
+    "hatch": {"glue": "aliphatic", "hands_minutes": 20.0},
+}
 
 
 def frame_steps(build: Build) -> tuple[Step, ...]:
@@ -66,7 +75,7 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
         hands_minutes=_MINUTES_A_FORMER * len(formers),
         hazards=("blade", "dust"),
     )
-    drilled = _of_kind(fuselage, "rod", "wire", "bearer")
+    drilled = members_with(fuselage, "drilled")
     if drilled:
         work.add(
             "drill",
@@ -78,7 +87,7 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
             hazards=("drill",),
         )
     work.add("board", hands_minutes=40.0, needs=("board",), looks=True)
-    doublers = _of_kind(fuselage, "doubler", "tail-doubler")
+    doublers = members_with(fuselage, "doubler")
     if doublers:
         work.add(
             "doublers",
@@ -96,7 +105,7 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
 
 def _along_the_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> None:
     """What is glued along the edges of sheet sides while they lie flat."""
-    strips = (*longerons, *_ids(_of_kind(fuselage, "corner-strip")))
+    strips = (*longerons, *_ids(members_with(fuselage, "along the edges")))
     if strips:
         work.add(
             "strips",
@@ -134,7 +143,7 @@ def _stick_sides(work: Work, fuselage: Fuselage, longerons: tuple[str, ...]) -> 
     work.add(
         "starboard side",
         ("port side",),
-        parts=(*parts, *longerons, *_ids(_of_kind(fuselage, "corner-strip"))),
+        parts=(*parts, *longerons, *_ids(members_with(fuselage, "along the edges"))),
         glue="aliphatic",
         hands_minutes=minutes,
         needs=("board",),
@@ -270,7 +279,7 @@ def _on_the_board(
 ) -> None:
     split = tuple(former.id for former in fuselage.formers if former.split)
     whole = tuple(former.id for former in fuselage.formers if not former.split)
-    wires = _ids(_of_kind(fuselage, "wire"))
+    wires = _ids(members_with(fuselage, "threaded"))
     if wires:
         work.add("thread", ("drill", "cut"), parts=wires, hands_minutes=15.0, looks=True)
     work.add(
@@ -282,7 +291,7 @@ def _on_the_board(
         needs=("board",),
         looks=True,
     )
-    strips = _of_kind(fuselage, "keel", "stringer", "corner-strip")
+    strips = members_with(fuselage, "over formers")
     running = (*_ids(strips), *longerons)
     if running:
         work.add(
@@ -323,44 +332,14 @@ def _on_the_board(
 def _inside(work: Work, fuselage: Fuselage) -> None:
     """What goes in before the box is closed."""
     boxed = ("straight part", "lower sides", "stringers", "formers up")
-    bearers = _ids(_of_kind(fuselage, "bearer"))
-    if bearers:
-        work.add(
-            "bearers",
-            boxed,
-            about=bearers,
-            parts=bearers,
-            glue="slow epoxy",
-            hands_minutes=20.0,
-            hazards=("epoxy",),
-            looks=True,
+    for step, figures in _FITTED.items():
+        members = tuple(
+            one.id for one in fuselage.framed.members if member_kind(one.kind).step == step
         )
-    gussets = _ids(_of_kind(fuselage, "gusset"))
-    if gussets:
-        work.add(
-            "gussets",
-            boxed,
-            about=gussets,
-            parts=gussets,
-            glue="aliphatic",
-            hands_minutes=20.0,
-            looks=True,
-        )
-    plates = _ids(_of_kind(fuselage, *sorted(PLATES)))
-    if plates:
-        work.add(
-            "plates",
-            boxed,
-            about=plates,
-            parts=plates,
-            glue="slow epoxy",
-            hands_minutes=10.0 * len(plates),
-            hazards=("epoxy",),
-            looks=True,
-        )
-    hatches = _ids(_of_kind(fuselage, "hatch-frame"))
-    if hatches:
-        work.add("hatch", boxed, about=hatches, parts=hatches, glue="aliphatic", hands_minutes=20.0)
+        if members:
+            minutes = figures.get("hands_minutes", _MINUTES_A_FITTED * len(members))
+            more = {**figures, "hands_minutes": minutes}
+            work.add(step, boxed, about=members, parts=members, **more)
 
 
 def _close(work: Work, fuselage: Fuselage) -> None:

@@ -55,7 +55,7 @@ class GaugeController(QObject):
     def plug(self, kind: GaugeKind, url: str) -> None:
         """Plug a real gauge in, at a URL that pyserial opens."""
         if kind not in self._plugged:
-            link = GaugeLink(url, self._ear(kind), kind=kind)
+            link = GaugeLink(url, self._listener(kind), kind=kind)
             self._plugged[kind] = _Plugged(link, None)
 
     def plug_stand_in(self, kind: GaugeKind, build: Build) -> None:
@@ -69,7 +69,7 @@ class GaugeController(QObject):
             else hidden_by_chance(survey, build.name)
         )
         port = StandInPort(StandIn(kind, hidden, np.random.default_rng()))
-        link = GaugeLink(port.url, self._ear(kind), kind=kind, stand_in=True)
+        link = GaugeLink(port.url, self._listener(kind), kind=kind, stand_in=True)
         self._plugged[kind] = _Plugged(link, port)
 
     def unplug(self, kind: GaugeKind) -> None:
@@ -107,7 +107,7 @@ class GaugeController(QObject):
         for kind in GAUGE_KINDS:
             self.unplug(kind)
 
-    def _ear(self, kind: GaugeKind) -> Callable[[GaugeReport], None]:
+    def _listener(self, kind: GaugeKind) -> Callable[[GaugeReport], None]:
         """What a link is to call: heard from before it is there, for it may report at once, until it is pulled."""
         mine = self._listening[kind] = object()
 

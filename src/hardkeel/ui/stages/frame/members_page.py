@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.edits import framing as edits
+from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
 from hardkeel.parts.woods import WOODS
@@ -31,25 +32,6 @@ from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _KINDS: Final[tuple[MemberKind, ...]] = get_args(MemberKind)
-# which figures each kind shows, beside where it runs
-_FIGURES: Final[dict[MemberKind, tuple[str, ...]]] = {
-    "doubler": ("thickness", "inset", "short"),
-    "tail-doubler": ("thickness", "inset", "short"),
-    "corner-strip": ("across", "deep", "gap"),
-    "crutch": ("width", "thickness", "z"),
-    "stringer": ("across", "deep", "angle"),
-    "keel": ("height", "thickness", "y"),
-    "wire": ("diameter", "y", "z"),
-    "rod": ("diameter", "station", "z"),
-    "bearer": ("across", "deep", "station", "y", "z"),
-    "dowel-plate": ("thickness", "width", "z"),
-    "undercarriage-plate": ("thickness", "width", "z"),
-    "servo-tray": ("thickness", "width", "z"),
-    "battery-tray": ("thickness", "width", "z"),
-    "hatch-frame": ("thickness", "station", "z"),
-    "key": ("height",),
-    "gusset": ("width", "thickness"),
-}
 _BRACING: Final = (
     ("upright", "uprights"),
     ("diagonal", "diagonals"),
@@ -235,7 +217,7 @@ class MembersPage(FrameSubPage):
                 _figure(member, key),
                 "angle" if key == "angle" else "length",
             )
-            for key in _FIGURES[member.kind]
+            for key in member_kind(member.kind).shows
         )
         self.card.show_figures(say.member_title(member.id), figures, self.unit)
         names = [name for name, _ in self.fuselage.stations]
@@ -247,12 +229,13 @@ class MembersPage(FrameSubPage):
             for name in names:
                 box.addItem(say.stop_words(name), name)
             box.setCurrentIndex(box.findData(now))
-        self.first.setEnabled(member.kind not in ("bearer", "rod", "hatch-frame"))
-        self.last.setEnabled(member.kind not in ("key", "rod", "hatch-frame"))
+        kind = member_kind(member.kind)
+        self.first.setEnabled(kind.runs in ("span", "former"))
+        self.last.setEnabled(kind.runs in ("span", "to"))
         self.wood.setCurrentIndex(self.wood.findData(member.material))
-        self.triangular.setVisible(member.kind == "corner-strip")
+        self.triangular.setVisible("triangular" in kind.traits)
         self.triangular.setChecked(member.triangular)
-        self.curved.setVisible(member.kind == "gusset")
+        self.curved.setVisible("curved" in kind.traits)
         self.curved.setChecked(member.curved)
 
     def _show_bracing(self) -> None:

@@ -1,0 +1,48 @@
+"""A keel on edge along the bottom, half lapped with the formers."""
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.fuselage.flatwork import keel_piece
+from hardkeel.fuselage.members.kind import MemberSort, Seen, both_sides
+from hardkeel.fuselage.model import Member
+from hardkeel.geometry.polygons import BaseGeometry, shapely
+from hardkeel.joinery.flat import FlatPiece
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.sheeted import Side
+
+
+def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
+    """Half a lap: the keel has the other half of it."""
+    half, depth = (member.thickness or 0.0) / 2, (member.height or 0.0) / 2
+    low = inner.bounds[1]
+    for y in both_sides(member.y):
+        yield shapely.box(y - half, low - 1, y + half, low + depth)
+
+
+def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
+    yield keel_piece(side, member)
+
+
+def _aside(side: "Side", member: Member) -> Iterator[Seen]:
+    x = side.places(*side.fuselage.span(member))
+    low = side.loft.bottom.value(x) + side.fuselage.bottom_skin
+    high = low + (member.height or 0.0)
+    ring = (*zip(x, -high, strict=True), *reversed([*zip(x, -low, strict=True)]))
+    yield Seen(member.id, ring, member.material)
+
+
+KINDS: Final = (
+    MemberSort(
+        name="keel",
+        needs=("height", "thickness"),
+        starts={"height": 12.0, "thickness": 3.0, "material": "light-ply"},
+        shows=("height", "thickness", "y"),
+        traits=frozenset({"over formers"}),
+        passes=True,
+        takes=_takes,
+        flat=_flat,
+        aside=_aside,
+    ),
+)

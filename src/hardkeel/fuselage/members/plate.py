@@ -1,0 +1,52 @@
+"""Plates and trays that lie across between two formers."""
+
+from collections.abc import Iterable, Iterator
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.fuselage.flatwork import plate_pieces
+from hardkeel.fuselage.members.kind import MemberSort, Seen, box
+from hardkeel.fuselage.model import Member, MemberKind
+from hardkeel.joinery.flat import FlatPiece
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.sheeted import Side
+
+
+def lying_aside(side: "Side", member: Member) -> Iterator[Seen]:
+    """What lies flat, on edge as it is seen from the side."""
+    half = (member.thickness or 0.0) / 2
+    us = side.fuselage.span(member)
+    yield box(member.id, us, (-member.z - half, -member.z + half), 0.0, member.material)
+
+
+def lying_above(pieces: Iterable[FlatPiece], member: Member) -> Iterator[Seen]:
+    """What lies flat as it is cut."""
+    for piece in pieces:
+        if piece.outline:
+            yield Seen(member.id, piece.outline, member.material, holes=piece.holes, faint=True)
+
+
+def _above(side: "Side", member: Member) -> Iterator[Seen]:
+    yield from lying_above(plate_pieces(side, member), member)
+
+
+def _kind(name: MemberKind, **starts: object) -> MemberSort:
+    return MemberSort(
+        name=name,
+        needs=("thickness",),
+        starts=starts,
+        shows=("thickness", "width", "z"),
+        traits=frozenset({"plate"}),
+        step="plates",
+        flat=plate_pieces,
+        aside=lying_aside,
+        above=_above,
+    )
+
+
+KINDS: Final = (
+    _kind("dowel-plate", thickness=3.0, material="birch-ply"),
+    _kind("undercarriage-plate", thickness=3.0, material="birch-ply"),
+    _kind("servo-tray", thickness=2.0, material="light-ply"),
+    _kind("battery-tray", thickness=2.0, width=40.0, material="light-ply"),
+)

@@ -1,0 +1,66 @@
+"""Stringers in notches of the formers' edges, at an angle from straight up."""
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.fuselage.members.kind import MemberSort, Seen
+from hardkeel.fuselage.model import Fuselage, Member
+from hardkeel.fuselage.notching import stringer_place, stringer_ways
+from hardkeel.fuselage.stringers import stringer_length, stringer_points
+from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage.sheeted import Side
+
+_OPEN_MM: Final = 2.0  # a notch reaches this far over the edge, so that it is open there
+
+
+def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
+    deep, wide = member.section or (0.0, 0.0)
+    for angle in stringer_ways(member.angle):
+        place = stringer_place(angle, inner)
+        if place is None:
+            continue
+        notch = shapely.box(-wide / 2, -deep, wide / 2, _OPEN_MM)
+        turned = affinity.rotate(notch, -angle, origin=(0.0, 0.0))
+        yield affinity.translate(turned, *place)
+
+
+def _length(fuselage: Fuselage, member: Member) -> tuple[float, int] | None:
+    length = stringer_length(fuselage, member)
+    return None if length is None else (length, len(stringer_ways(member.angle)))
+
+
+def _band(fuselage: Fuselage, member: Member, flat: int, hand: float) -> Iterator[Seen]:
+    places = stringer_points(fuselage, member)
+    half = (member.section or (0.0, 0.0))[1] / 2
+    if len(places) > 1:
+        upper = tuple((p[0], hand * p[flat] - half) for p in places)
+        lower = tuple((p[0], hand * p[flat] + half) for p in places)
+        yield Seen(member.id, (*upper, *reversed(lower)), member.material)
+
+
+def _aside(side: "Side", member: Member) -> Iterator[Seen]:
+    yield from _band(side.fuselage, member, 2, -1.0)
+
+
+def _above(side: "Side", member: Member) -> Iterator[Seen]:
+    yield from _band(side.fuselage, member, 1, 1.0)
+    if member.angle not in (0.0, 180.0):
+        yield from _band(side.fuselage, member, 1, -1.0)
+
+
+KINDS: Final = (
+    MemberSort(
+        name="stringer",
+        needs=("section",),
+        starts={"section": (3.0, 3.0), "angle": 45.0, "material": "spruce"},
+        shows=("across", "deep", "angle"),
+        traits=frozenset({"over formers"}),
+        passes=True,
+        takes=_takes,
+        length=_length,
+        aside=_aside,
+        above=_above,
+    ),
+)
