@@ -46,7 +46,7 @@ button.click()
 assert window.stage == "spare" and window.pages["spare"].isVisible()
 assert any(l.text() == "nothing yet" for l in window.rail.findChildren(QLabel))
 window.header.unit_button.click()
-window.dress()
+window.restyle()
 window.document.stack.setClean()
 window.close()
 """

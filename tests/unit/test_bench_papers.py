@@ -21,7 +21,7 @@ from hardkeel.project.model import Build
 from hardkeel.schedule.planning import list_evenings
 from hardkeel.schedule.tonight import plan_tonight
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 
 NOW = datetime(2026, 10, 6, 19, tzinfo=UTC)
 SEVEN = datetime.fromisoformat("2026-10-06T19:00")

@@ -19,7 +19,8 @@ from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Survey
-from hardkeel.survey.seatwork import SeatStep, seat_work
+from hardkeel.survey.seat_step import SeatStep
+from hardkeel.survey.seatwork import seat_work
 
 NOW = datetime(2026, 11, 3, 19, 30, tzinfo=UTC)
 PINS = 2  # for photos: the file is older than they

@@ -18,7 +18,7 @@ from hardkeel.survey.drafts import KIND_ORDER, Draft, find_body, find_mark
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.model import Body, Distance, Height, Incidence, Mark, Survey
 from hardkeel.survey.planning import plan
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 
 NOW = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)
 

@@ -81,7 +81,12 @@ class Value(BaseModel):
     """A frozen value that keeps the keys it does not know."""
 
     model_config = ConfigDict(
-        frozen=True, extra="allow", strict=True, populate_by_name=True, serialize_by_alias=True
+        frozen=True,
+        extra="allow",
+        strict=True,
+        populate_by_name=True,
+        serialize_by_alias=True,
+        defer_build=True,  # a kind of value is made ready when the first of it is met
     )
 
     def but(self, **changes: object) -> Self:

@@ -56,7 +56,8 @@ class Command:
         gc.enable()  # from here on there is garbage; see __main__
         loaded = package.load(parsed.file)
         text = cast("str", module.run(loaded, parsed))
-        return text, messages.looked_at(unusual.oddities_in(loaded.build))
+        found = unusual.oddities_in(loaded.build)
+        return text, messages.looked_at(found) if found else ""
 
 
 COMMANDS: Final = {

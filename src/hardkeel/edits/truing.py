@@ -36,7 +36,7 @@ from hardkeel.survey.model import (
     bodies_of,
 )
 from hardkeel.survey.reaching import error_at_reach_mm
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.soundness import check_survey
 
 _HOLDS_WHAT = "say first what the glue holds"

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from hardkeel.base.values import Finite, Text, Value
 from hardkeel.survey.model import Verdict
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 
 EntryKind = Literal["note", "readings", "verdict", "correction", "change"]
 _ONE_SITTING: Final = timedelta(minutes=45)

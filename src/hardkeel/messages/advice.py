@@ -24,7 +24,8 @@ from hardkeel.survey.model import ANGULAR, Offset, Reading, Survey
 from hardkeel.survey.outliers import Fit, Outlier
 from hardkeel.survey.pot_life import still_to_take
 from hardkeel.survey.ranking import NextReading
-from hardkeel.survey.seatwork import SeatStep, WayName, seat_work
+from hardkeel.survey.seat_step import SeatStep
+from hardkeel.survey.seatwork import WayName, seat_work
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages.advice import step_sentence
 from hardkeel.survey.model import Survey
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 
 # the verbs of our own orders at a seat, in the order's form and as a deed
 _DONE: Final = {

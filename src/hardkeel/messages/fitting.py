@@ -1,7 +1,7 @@
 """What is done at a slot, at a hole, at struts and at a cabane, in a builder's words and steps."""
 
 from hardkeel.base.units import LengthUnit, format_length, format_small_length
-from hardkeel.survey.seatwork import SeatStep
+from hardkeel.survey.seat_step import SeatStep
 
 
 def ways(step: SeatStep, unit: LengthUnit, *, plain: bool = False) -> list[str]:

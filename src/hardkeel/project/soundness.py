@@ -1,14 +1,21 @@
 """Does a whole build hang together?  What no single value can know, section by section."""
 
+from typing import TYPE_CHECKING
+
 from hardkeel.balance.balancing import check_balance
 from hardkeel.balance.model import Balance
+from hardkeel.base.late import late
 from hardkeel.base.values import unique_ids
 from hardkeel.fuselage.soundness import check_fuselage
-from hardkeel.fuselage.squaring import check_squaring
 from hardkeel.project.model import Build
 from hardkeel.schedule.ordering import check_steps
 from hardkeel.schedule.tasks import check_evenings
 from hardkeel.survey.soundness import check_survey
+
+if TYPE_CHECKING:
+    from hardkeel.fuselage import squaring
+else:  # it brings the whole adjustment with it
+    squaring = late("hardkeel.fuselage.squaring")
 
 
 def check_build(build: Build) -> None:
@@ -23,7 +30,8 @@ def check_build(build: Build) -> None:
         check_survey(build.survey)
     if build.fuselage is not None:
         check_fuselage(build.fuselage)
-        check_squaring(build.fuselage)
+        if build.fuselage.squaring is not None:
+            squaring.check_squaring(build.fuselage)
     unique_ids("wings", (wing.id for wing in build.wings))
     unique_ids("tail", (surface.id for surface in build.tail))
     unique_ids("audit", (sheet.id for sheet in build.audit))

@@ -4,61 +4,22 @@ import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Annotated, Final, Literal
+from typing import Final, Literal
 
-from pydantic import Field
-
-from hardkeel.base.values import Finite, Text, Value
 from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction, Way
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import Shop, contacts_of
+from hardkeel.survey.seat_step import Act, SeatStep
 
 WayName = Literal["shims", "sanding"]
-Act = Literal[
-    "pack", "sand", "slide", "untwist", "hold", "again", "leave", "edge", "hole", "strut", "washers"
-]
 
 _BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
 # a seat is seldom out by more: beyond it the readings are to be looked at before the wood is
 MOST_MM: Final = 8.0
 MOST_DEGREES: Final = 5.0
 _LEAST_MM: Final = 0.05  # finer than this nobody sands or shims
-
-
-class SeatStep(Value):
-    """One thing to do at a seat; a log keeps it as it is.
-
-    Attributes
-    ----------
-    act : str
-        ``pack`` under or ``sand`` off the contacts; ``slide`` them, or ``hold`` one where it is while the other
-        slides; measure ``again`` before anything is touched; ``untwist`` the panel; ``leave``:
-        what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
-        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``.
-    contacts : tuple of str
-        Ids of the seat's contacts that it is done at.
-    mm : float
-        How much to pack or sand.
-    aft, starboard : float
-        How far to slide, mm; negative is forward, to port.
-    up : float
-        How far the contact must rise, mm; negative is down.
-    count : int
-        Strokes of a file, or washers; negative washers are taken out.
-    length : float
-        What a strut must measure, mm.
-    """
-
-    act: Act
-    contacts: tuple[Text, ...] = ()
-    mm: Annotated[Finite, Field(ge=0)] = 0.0
-    aft: Finite = 0.0
-    starboard: Finite = 0.0
-    up: Finite = 0.0
-    count: int = 0
-    length: Annotated[Finite, Field(ge=0)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,8 @@ from hardkeel.survey.correcting import Correction
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Seat, SeatKind, Shop, Survey
 from hardkeel.survey.network import network_of
-from hardkeel.survey.seatwork import SeatStep, seat_work
+from hardkeel.survey.seat_step import SeatStep
+from hardkeel.survey.seatwork import seat_work
 from hardkeel.survey.soundness import check_survey
 from tests.airframes import plain_survey, readings_of
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.fuselage.flatwork import crutch_piece
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen
 from hardkeel.fuselage.members.plate import lying_above, lying_aside
 from hardkeel.fuselage.model import Member
@@ -11,7 +11,10 @@ from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.joinery.flat import FlatPiece
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage import flatwork
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    flatwork = late("hardkeel.fuselage.flatwork")
 
 
 def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
@@ -21,7 +24,7 @@ def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
 
 
 def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
-    yield crutch_piece(side, member)
+    yield flatwork.crutch_piece(side, member)
 
 
 def _above(side: "Side", member: Member) -> Iterator[Seen]:

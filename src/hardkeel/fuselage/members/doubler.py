@@ -3,14 +3,17 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, Final
 
-import numpy as np
-
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 if TYPE_CHECKING:
+    import numpy as np
+
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    np = late("numpy")
 
 
 def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:

@@ -3,17 +3,20 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.fuselage.flatwork import hatch_frame_pieces
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen, box
 from hardkeel.fuselage.model import Member
 from hardkeel.joinery.flat import FlatPiece
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage import flatwork
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    flatwork = late("hardkeel.fuselage.flatwork")
 
 
 def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
-    yield from hatch_frame_pieces(side.fuselage, member)
+    yield from flatwork.hatch_frame_pieces(side.fuselage, member)
 
 
 def _aside(side: "Side", member: Member) -> Iterator[Seen]:

@@ -3,14 +3,17 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.fuselage.flatwork import keel_piece
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen, both_sides
 from hardkeel.fuselage.model import Member
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.joinery.flat import FlatPiece
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage import flatwork
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    flatwork = late("hardkeel.fuselage.flatwork")
 
 
 def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
@@ -22,7 +25,7 @@ def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
 
 
 def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
-    yield keel_piece(side, member)
+    yield flatwork.keel_piece(side, member)
 
 
 def _aside(side: "Side", member: Member) -> Iterator[Seen]:

@@ -3,13 +3,16 @@
 from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.fuselage.flatwork import plate_pieces
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen, box
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.joinery.flat import FlatPiece
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage import flatwork
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    flatwork = late("hardkeel.fuselage.flatwork")
 
 
 def lying_aside(side: "Side", member: Member) -> Iterator[Seen]:
@@ -26,8 +29,12 @@ def lying_above(pieces: Iterable[FlatPiece], member: Member) -> Iterator[Seen]:
             yield Seen(member.id, piece.outline, member.material, holes=piece.holes, faint=True)
 
 
+def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
+    yield from flatwork.plate_pieces(side, member)
+
+
 def _above(side: "Side", member: Member) -> Iterator[Seen]:
-    yield from lying_above(plate_pieces(side, member), member)
+    yield from lying_above(flatwork.plate_pieces(side, member), member)
 
 
 def _kind(name: MemberKind, **starts: object) -> MemberSort:
@@ -38,7 +45,7 @@ def _kind(name: MemberKind, **starts: object) -> MemberSort:
         shows=("thickness", "width", "z"),
         traits=frozenset({"plate"}),
         step="plates",
-        flat=plate_pieces,
+        flat=_flat,
         aside=lying_aside,
         above=_above,
     )

@@ -3,22 +3,24 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING, Final
 
+from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen
 from hardkeel.fuselage.model import Fuselage, Member
-from hardkeel.fuselage.notching import stringer_place, stringer_ways
-from hardkeel.fuselage.stringers import stringer_length, stringer_points
 from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
 
 if TYPE_CHECKING:
+    from hardkeel.fuselage import notching, stringers
     from hardkeel.fuselage.sheeted import Side
+else:  # to know a kind needs none of it
+    notching, stringers = late("hardkeel.fuselage.notching"), late("hardkeel.fuselage.stringers")
 
 _OPEN_MM: Final = 2.0  # a notch reaches this far over the edge, so that it is open there
 
 
 def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
     deep, wide = member.section or (0.0, 0.0)
-    for angle in stringer_ways(member.angle):
-        place = stringer_place(angle, inner)
+    for angle in notching.stringer_ways(member.angle):
+        place = notching.stringer_place(angle, inner)
         if place is None:
             continue
         notch = shapely.box(-wide / 2, -deep, wide / 2, _OPEN_MM)
@@ -27,12 +29,12 @@ def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
 
 
 def _length(fuselage: Fuselage, member: Member) -> tuple[float, int] | None:
-    length = stringer_length(fuselage, member)
-    return None if length is None else (length, len(stringer_ways(member.angle)))
+    length = stringers.stringer_length(fuselage, member)
+    return None if length is None else (length, len(notching.stringer_ways(member.angle)))
 
 
 def _band(fuselage: Fuselage, member: Member, flat: int, hand: float) -> Iterator[Seen]:
-    places = stringer_points(fuselage, member)
+    places = stringers.stringer_points(fuselage, member)
     half = (member.section or (0.0, 0.0))[1] / 2
     if len(places) > 1:
         upper = tuple((p[0], hand * p[flat] - half) for p in places)

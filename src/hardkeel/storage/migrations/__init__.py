@@ -4,24 +4,23 @@ A file says the revision that it was written by; one that says none is of before
 the steps, with the words of their time frozen in them.  Not here: the format's own version (`storage.format`).
 """
 
-from collections.abc import Callable
+from importlib import import_module
 from typing import Final
 
 from hardkeel.project.model import Build
-from hardkeel.storage.migrations.made_labels import without_made_words
-from hardkeel.storage.migrations.parts_by_ends import with_parts_by_ends
-from hardkeel.storage.migrations.step_keys import with_step_keys
 
-MIGRATIONS: Final[tuple[Callable[[Build], Build], ...]] = (
-    with_parts_by_ends,
-    without_made_words,
-    with_step_keys,
+# module and function, read when an older file is met
+MIGRATIONS: Final = (
+    ("parts_by_ends", "with_parts_by_ends"),
+    ("made_labels", "without_made_words"),
+    ("step_keys", "with_step_keys"),
 )
 REVISION: Final = len(MIGRATIONS)
 
 
 def brought_up(build: Build, revision: int) -> Build:
     """A build that was written by this revision, as today's would write it."""
-    for migrate in MIGRATIONS[max(revision, 0) :]:
-        build = migrate(build)
+    for module, name in MIGRATIONS[max(revision, 0) :]:
+        migrated: Build = getattr(import_module(f"{__name__}.{module}"), name)(build)
+        build = migrated
     return build
