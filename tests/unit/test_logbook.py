@@ -8,7 +8,6 @@ from hardkeel.logbook.entries import (
     Session,
     add_time,
     count_reading,
-    hours_between,
     local_day,
     matching,
     total_hours,
@@ -61,5 +60,4 @@ def test_bad_days_and_hours_are_refused() -> None:
 
 
 def test_hours_and_days_of_moments() -> None:
-    assert hours_between(START, START + timedelta(minutes=90)) == 1.5
     assert local_day(START) == "2026-10-05"

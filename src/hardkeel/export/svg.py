@@ -1,7 +1,7 @@
 """A plate as SVG: sized in millimetres, one group a layer, every outline closed."""
 
 from typing import Final
-from xml.sax.saxutils import escape, quoteattr
+from xml.etree import ElementTree as ET
 
 from hardkeel.export.plates import LAYERS, TEXT_LAYER, LayerName, Plate
 
@@ -11,10 +11,8 @@ _COLOURS: Final[dict[LayerName, str]] = {
     "MARKS": "#1E2B33",
     "CENTRE": "#5C6A70",
 }
-_HEAD: Final = (
-    '<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.4f}mm" height="{tall:.4f}mm" '
-    'viewBox="0 0 {wide:.4f} {tall:.4f}">'
-)
+_INK: Final = "#1E2B33"
+_SPACE: Final = "http://www.w3.org/2000/svg"
 _MARGIN_MM: Final = 2.0
 _HAIRLINE_MM: Final = 0.1
 
@@ -24,31 +22,32 @@ def plate_svg(plate: Plate) -> str:
     left, low, right, high = plate.bounds
     wide, tall = right - left + 2 * _MARGIN_MM, high - low + 2 * _MARGIN_MM
 
-    def at(u: float, v: float) -> str:
-        return f"{u - left + _MARGIN_MM:.4f} {high - v + _MARGIN_MM:.4f}"
+    def at(u: float, v: float) -> tuple[str, str]:
+        return f"{u - left + _MARGIN_MM:.4f}", f"{high - v + _MARGIN_MM:.4f}"
 
-    lines = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
-        _HEAD.format(wide=wide, tall=tall),
-        f"<title>{escape(plate.name)}</title>",
-    ]
+    size = {"width": f"{wide:.4f}mm", "height": f"{tall:.4f}mm"}
+    root = ET.Element("svg", {"xmlns": _SPACE, **size, "viewBox": f"0 0 {wide:.4f} {tall:.4f}"})
+    ET.SubElement(root, "title").text = _printable(plate.name)
     for layer in LAYERS:
         strokes = [stroke for stroke in plate.strokes if stroke.layer == layer]
         if not strokes:
             continue
-        lines.append(
-            f'<g id="{layer}" fill="none" stroke="{_COLOURS[layer]}" stroke-width="{_HAIRLINE_MM}">'
-        )
+        drawn = {"fill": "none", "stroke": _COLOURS[layer], "stroke-width": f"{_HAIRLINE_MM}"}
+        group = ET.SubElement(root, "g", {"id": layer, **drawn})
         for stroke in strokes:
-            path = "M " + " L ".join(at(*point) for point in stroke.points)
-            lines.append(f'<path d="{path}{" Z" if stroke.closed else ""}"/>')
-        lines.append("</g>")
+            path = "M " + " L ".join(" ".join(at(*point)) for point in stroke.points)
+            ET.SubElement(group, "path", {"d": f"{path}{' Z' if stroke.closed else ''}"})
     if plate.words:
-        lines.append(f'<g id="{TEXT_LAYER}" fill="#1E2B33" text-anchor="middle">')
+        group = ET.SubElement(root, "g", {"id": TEXT_LAYER, "fill": _INK, "text-anchor": "middle"})
         for word in plate.words:
-            x, y = at(*word.at).split()
-            size = quoteattr(f"{word.size:.2f}")
-            lines.append(f'<text x="{x}" y="{y}" font-size={size}>{escape(word.text)}</text>')
-        lines.append("</g>")
-    lines.append("</svg>")
-    return "\n".join(lines) + "\n"
+            x, y = at(*word.at)
+            text = ET.SubElement(group, "text", {"x": x, "y": y, "font-size": f"{word.size:.2f}"})
+            text.text = _printable(word.text)
+    ET.indent(root, "")
+    body = ET.tostring(root, encoding="unicode")
+    return f'<?xml version="1.0" encoding="UTF-8"?>\n{body}\n'
+
+
+def _printable(text: str) -> str:
+    """What XML can hold: a name may have any character in it."""
+    return "".join(letter if letter.isprintable() else " " for letter in text)

@@ -184,8 +184,3 @@ def _moment(entry: Entry) -> datetime:
 def local_day(moment: datetime) -> str:
     """The day of a moment, as sessions name it."""
     return moment.date().isoformat()
-
-
-def hours_between(start: datetime, end: datetime) -> float:
-    """Hours from start to end."""
-    return (end - start).total_seconds() / _SECONDS_PER_HOUR

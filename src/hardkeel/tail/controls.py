@@ -65,14 +65,6 @@ class Throws:
     at_horn: float
 
 
-def free_throw(gap: float, thickness: float) -> float:
-    """How far square faces let a surface swing, degrees: its corner then touches the other face.
-
-    The hinge line lies in the middle of the gap and of the thickness: tan(throw / 2) = gap / thickness.
-    """
-    return math.degrees(2 * math.atan2(gap, thickness))
-
-
 def bevel_for(throw: float, gap: float, thickness: float) -> float:
     """The bevel from the hinge line to one face that lets a surface swing so far to that side, degrees.
 

@@ -66,14 +66,6 @@ class Section:
         upper, lower = self.heights(self.places)
         return float(np.max(upper - lower))
 
-    @property
-    def lies_flat(self) -> bool:
-        """Whether most of its lower surface is a straight line that it can lie on."""
-        at = np.linspace(0.25, 0.95, 15)
-        lower = self.heights(at)[1]
-        line = np.polyval(np.polyfit(at, lower, 1), at)
-        return bool(np.max(np.abs(lower - line)) < 0.002)  # noqa: PLR2004  of the chord: a hair
-
     def scaled(self, factor: float) -> "Section":
         """The same with its heights scaled."""
         size = np.array([1.0, factor])

@@ -105,7 +105,6 @@ def test_what_comes_with_the_app_is_sound() -> None:
         assert section.upper[-1, 0] == pytest.approx(1, abs=2e-3)
         for line in (section.upper, section.lower):
             assert np.all(np.diff(line[:, 0]) >= 0)
-    assert made("flat-bottomed").lies_flat
     assert made("plate 6").thickness == pytest.approx(0.06)
     assert own_section("wood") is None
     assert own_section("2012") is None  # camber without a place
