@@ -113,7 +113,7 @@ def main(count: int) -> None:
 def _error(judged: Judgement, check: str, truth: Array) -> tuple[float, float]:
     rule = next(one for one in judged.rules if one.id == check)
     found = judged.check(check)
-    assert found is not None  # noqa: S101  the airframe has it
+    assert found is not None
     return found.sigma, found.value - (rule.design + float(rule.slope @ truth))
 
 

@@ -121,7 +121,7 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
 def _photographed(window: MainWindow) -> None:
     """The stand-in's picture from behind with most of its marks clicked, one of them badly."""
     desk = window.pages["true"].findChild(SightController)
-    assert desk is not None  # noqa: S101  the page has made it
+    assert desk is not None
     desk.photograph("behind")
     for _ in range(2):  # drawn, then shown
         rest = QEventLoop()
