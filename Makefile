@@ -8,7 +8,7 @@ RUN    := $(VENV)/.ready-run
 PYTEST := $(PY) -m pytest -q -n auto --dist worksteal
 MINUTES ?= 20
 
-.PHONY: demo test lint types unit ui soak wheel-test bench screenshots lock clean
+.PHONY: demo test lint types unit ui soak wreck wheel-test bench screenshots lock clean
 
 demo: $(RUN)
 	$(VENV)/bin/hardkeel demo
@@ -31,9 +31,15 @@ unit: $(READY)
 ui: $(READY)
 	$(PYTEST) -m ui
 
-# Properties with new examples each round, for as long as you like: make soak MINUTES=60
+# Studies with their long draws, then properties with new examples each round: make soak MINUTES=60
 soak: $(READY)
 	$(PY) tools/soak.py $(MINUTES)
+
+# A monkey at the window, 300 kills, 5,000 spoiled files: finds are printed.
+wreck: $(READY)
+	$(PY) tools/monkey.py $(MINUTES)
+	$(PY) tools/kill.py 300
+	$(PY) tools/spoil.py 5000
 
 # The same unit tests against the built wheel in a room of its own, so that a file left out of the package is noticed.
 wheel-test: $(READY)
@@ -42,6 +48,7 @@ wheel-test: $(READY)
 bench: $(READY)
 	$(PY) -m pytest tests/benchmarks -q --benchmark-only --benchmark-columns=min,median,max,rounds
 	$(PY) tools/measure_start.py
+	$(PY) tools/measure_window.py
 	PYTHONPATH=. $(PY) tools/measure_settling.py
 	PYTHONPATH=. $(PY) tools/measure_squaring.py
 	PYTHONPATH=. $(PY) tools/measure_doubts.py
