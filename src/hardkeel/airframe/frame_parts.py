@@ -7,6 +7,7 @@ from hardkeel.base.values import LARGEST_FIGURE
 from hardkeel.fuselage.cut_list import BOTH_SIDES, running_parts
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
+from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Fuselage, Section
 from hardkeel.fuselage.sheeted import doublers_of
 from hardkeel.fuselage.sticks import sticks_of
@@ -84,9 +85,7 @@ def stick_parts(fuselage: Fuselage) -> list[Part]:
     stations = dict(fuselage.stations)
     if fuselage.bracing is None:
         return found
-    for section in fuselage.sections:
-        if section.method != "stick-sides":
-            continue
+    for section in sections_with(fuselage, "sticks"):
         sticks = [one for one in sticks_of(fuselage) if one.section_from == section.from_]
         volume = sum(
             shapely.Polygon(one.outline).area * one.section[0] * BOTH_SIDES for one in sticks

@@ -9,7 +9,8 @@ from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.flexing import Moduli
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Member, Section
+from hardkeel.fuselage.methods import method_named
+from hardkeel.fuselage.model import Framing, Fuselage, Member
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
 from hardkeel.joinery.cut_part import CutPart
@@ -17,21 +18,6 @@ from hardkeel.joinery.flat import FlatPiece, Mark
 from hardkeel.project.model import Build
 
 SAME_LENGTH_MM: Final = 0.2  # a sanding stroke: a stick within it fits
-_DOUBLER_MM: Final = 1.5
-_DOUBLER_SHORT: Final = (
-    0.2  # of its stretch: it stops short of the next former, so that the side bends there
-)
-_KEY_SHARE: Final = 0.35  # of the firewall's height
-_STRIP_MM: Final = 6.0
-_STRIP_GAP_MM: Final = 0.5
-_CRUTCH_MM: Final = (8.0, 6.0)  # a rail as wide as a thumb, as thick as a sheet of it is sold
-_KEEL_MM: Final = (12.0, 3.0)
-_STRINGERS: Final = (0.0, 45.0, 90.0, 135.0)
-_BETWEEN_LONGERONS: Final = (0.0, 90.0)
-_STRINGER_MM: Final = (3.0, 3.0)
-_WIRE_MM: Final = 2.0
-_WIRE_OUT: Final = 0.5  # of the narrowest former's half-width
-_WIRE_NEEDS_MM: Final = 12.0  # of half-width, for a hole with wood around it
 _UNDERCARRIAGE_MM: Final = 3.0
 _TRAY_MM: Final = 2.0
 _TRAY_DOWN: Final = 0.15  # of the depth below the datum: a servo stands on it
@@ -119,118 +105,10 @@ def usual_framing(build: Build) -> Framing:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     members: list[Member] = []
     for section in fuselage.sections:
-        if section.method == "sheet-sides":
-            members += _of_sheet(fuselage, section, {one.id for one in members})
-        elif section.method == "crutch":
-            members.append(_crutch(fuselage, section))
-        elif section.method == "board":
-            members += _on_board(fuselage, section)
+        taken = frozenset(one.id for one in members)
+        members += method_named(section.method).usual(fuselage, section, taken)
     members += _plates(build, fuselage)
     return fuselage.framed.but(members=tuple(members))
-
-
-def _running(name: str, within: Section, /, **figures: object) -> Member:
-    return Member.model_validate({"id": name, "from": within.from_, "to": within.to, **figures})
-
-
-def _crutch(fuselage: Fuselage, section: Section) -> Member:
-    """On the datum line, as far aft as the fuselage is around it."""
-    wide, thick = _CRUTCH_MM
-    stations = dict(fuselage.stations)
-    names = list(stations)
-    inside = [
-        name
-        for name in names[names.index(section.from_) : names.index(section.to) + 1]
-        if stations[name].bottom + fuselage.bottom_skin < -thick / 2
-        and stations[name].top - fuselage.top_skin > thick / 2
-    ]
-    last = inside[-1] if len(inside) > 1 else section.to
-    return _running(
-        "crutch",
-        section.but(to=last),
-        kind="crutch",
-        width=wide,
-        thickness=thick,
-        material="balsa-hard",
-    )
-
-
-def _free(name: str, taken: set[str]) -> str:
-    """A name, with a number where it is taken."""
-    number = 2
-    free = name
-    while free in taken:
-        free, number = f"{name} {number}", number + 1
-    return free
-
-
-def _of_sheet(fuselage: Fuselage, section: Section, taken: set[str]) -> Iterator[Member]:
-    stations = dict(fuselage.stations)
-    length = stations[section.to].station - stations[section.from_].station
-    depth = max((one.section[1] for one in fuselage.longerons), default=0.0)
-    yield _running(
-        _free("doubler", taken),
-        section,
-        kind="doubler",
-        thickness=_DOUBLER_MM,
-        inset=depth,
-        short=round(_DOUBLER_SHORT * length, 1),
-        material="light-ply",
-    )
-    first = fuselage.stations[0][1]
-    if isinstance(first, Former) and section.from_ == first.id:
-        tall = first.top - first.bottom
-        yield Member.model_validate(
-            {
-                "id": "firewall key",
-                "kind": "key",
-                "from": first.id,
-                "height": round(_KEY_SHARE * tall),
-            }
-        )
-    if not fuselage.longerons:
-        yield _running(
-            _free("corner strip", taken),
-            section,
-            kind="corner-strip",
-            section=(_STRIP_MM, _STRIP_MM),
-            triangular=True,
-            gap=_STRIP_GAP_MM,
-            material="balsa-medium",
-        )
-
-
-def _on_board(fuselage: Fuselage, section: Section) -> Iterator[Member]:
-    tall, thick = _KEEL_MM
-    last = fuselage.formers[-1].id if section.to == "tail_post" else section.to
-    reach = section.but(to=last)
-    yield _running("keel", reach, kind="keel", height=tall, thickness=thick, material="light-ply")
-    angles = _BETWEEN_LONGERONS if fuselage.longerons else _STRINGERS
-    for number, angle in enumerate(angles, start=1):
-        yield _running(
-            f"stringer {number}",
-            reach,
-            kind="stringer",
-            section=_STRINGER_MM,
-            angle=angle,
-            material="spruce",
-        )
-    inside = [
-        f for f in fuselage.formers if f.half_width - fuselage.side_thickness >= _WIRE_NEEDS_MM
-    ]
-    narrow = min((f.half_width - fuselage.side_thickness for f in inside), default=0.0)
-    low = max(f.bottom for f in inside) if inside else 0.0
-    high = min(f.top for f in inside) if inside else 0.0
-    if high > low:
-        yield _running(
-            "wire",
-            reach.but(to=inside[-1].id),
-            kind="wire",
-            y=round(_WIRE_OUT * narrow, 1),
-            z=round((low + high) / 2, 1),
-            diameter=_WIRE_MM,
-            material="steel-wire",
-        )
 
 
 def _plates(build: Build, fuselage: Fuselage) -> Iterator[Member]:

@@ -12,6 +12,7 @@ from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import loft_of
+from hardkeel.fuselage.methods import methods_with, side_at
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.geometry.spline import arc_lengths
@@ -22,7 +23,6 @@ from hardkeel.project.model import Build
 
 _LEDGER_OF_PARTS: Final = ("states", "weighed", "pairs")  # what the ledger keeps by part
 _HAIR: Final = 0.051  # older files hold grams and places to a tenth
-_SHEETED: Final = ("sheet-sides", "crutch", "board")
 _DOUBLER: Final = (1.5, "light-ply")
 _DOUBLER_REACH: Final = (
     0.8  # of its stretch: it stops short of the next former, so that the side bends there
@@ -85,7 +85,7 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     station = dict(zip(loft.names, loft.stations, strict=True))
     developed = dict(zip(loft.names, loft.developed(), strict=True))
     for i, section in enumerate(fuselage.sections):
-        if section.method not in _SHEETED or fuselage.side_thickness <= 0:
+        if section.method not in methods_with("sheet") or fuselage.side_thickness <= 0:
             continue
         a, b = station[section.from_], station[section.to]
         tall = [stop.top - stop.bottom for _, stop in fuselage.stations if a <= stop.station <= b]
@@ -107,7 +107,7 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
                 x=middle,
             )
         )
-        if section.method == "sheet-sides" and not _is_doubled(fuselage, a, b):
+        if section.method in methods_with("doubled") and not _is_doubled(fuselage, a, b):
             thickness, ply = _DOUBLER
             parts.append(
                 Part(
@@ -235,10 +235,10 @@ def _wood_area(
 
 
 def _former_part(fuselage: Fuselage, former: Former) -> Part:
-    wide = max(2 * (former.half_width - fuselage.side_at(former.station)), 0.0)
+    wide = max(2 * (former.half_width - side_at(fuselage, former.station)), 0.0)
     tall = max(former.top - former.bottom - fuselage.top_skin - fuselage.bottom_skin, 0.0)
     thick = former.thickness or _DEFAULT_FORMER_MM
-    skins = (fuselage.side_at(former.station), fuselage.top_skin, fuselage.bottom_skin)
+    skins = (side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin)
     return Part(
         id=former.id,
         name=f"former {former.id}",

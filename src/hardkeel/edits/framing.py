@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.members import member_kind
+from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
@@ -37,7 +38,7 @@ def frame_as_usual(build: Build) -> Build:
         if (member.kind, member.from_) not in kinds and member.id not in taken
     ]
     framed = _with_members(_with_doublers_drawn(build, usual), (*own, *usual))
-    open_ = any(section.method == "stick-sides" for section in fuselage.sections)
+    open_ = any_with(fuselage, "sticks")
     if not open_ or fuselage.bracing is not None:
         return framed
     side = min((min(one.section) for one in fuselage.longerons), default=_STICK_MM + 1)

@@ -13,6 +13,7 @@ from hardkeel.edits.named import edit
 from hardkeel.fuselage.cutting import former_from_outline
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
+from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import (
     TAIL_POST,
     CutOut,
@@ -318,7 +319,7 @@ def _joined(sections: Iterable[Section]) -> list[Section]:
     found: list[Section] = []
     for section in sections:
         meets = bool(found) and found[-1].to == section.from_
-        if meets and found[-1].method == section.method == "stick-sides":
+        if meets and found[-1].method == section.method in methods_with("sticks"):
             found[-1] = found[-1].but(to=section.to)
         else:
             found.append(section)

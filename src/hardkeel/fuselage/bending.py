@@ -7,6 +7,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Fuselage, Longeron
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
@@ -74,9 +75,8 @@ def longeron_lines(loft: Loft, longeron: Longeron) -> Iterator[tuple[str, float,
 
 def _sheeted(fuselage: Fuselage, loft: Loft) -> Iterator[tuple[float, float]]:
     station = dict(zip(loft.names, loft.stations, strict=True))
-    for section in fuselage.sections:
-        if section.method == "sheet-sides":
-            yield float(station[section.from_]), float(station[section.to])
+    for section in sections_with(fuselage, "flat"):
+        yield float(station[section.from_]), float(station[section.to])
 
 
 def _bend(

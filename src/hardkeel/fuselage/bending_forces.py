@@ -17,6 +17,7 @@ import numpy as np
 from hardkeel.fuselage.bending import Bend, Limits, longeron_lines
 from hardkeel.fuselage.flexing import Moduli, flexural_of
 from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.methods import any_with, sections_with
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
@@ -193,9 +194,7 @@ def bend_lines_of(
         )
     )
     lines = []
-    if fuselage.side_thickness > 0 and any(
-        section.method == "sheet-sides" for section in fuselage.sections
-    ):
+    if fuselage.side_thickness > 0 and any_with(fuselage, "flat"):
         inside = _sheeted(fuselage, loft, x)
         strain = np.where(inside, _strain(loft.half_width, x, fuselage.side_thickness), np.nan)
         lines.append(BendLine("side", x, strain, limits.get(fuselage.side_material or "")))
@@ -210,9 +209,8 @@ def bend_lines_of(
 def _sheeted(fuselage: Fuselage, loft: Loft, x: Array) -> Array:
     station = dict(zip(loft.names, loft.stations.tolist(), strict=True))
     inside = np.zeros(len(x), dtype=bool)
-    for section in fuselage.sections:
-        if section.method == "sheet-sides":
-            inside |= (x >= station[section.from_]) & (x <= station[section.to])
+    for section in sections_with(fuselage, "flat"):
+        inside |= (x >= station[section.from_]) & (x <= station[section.to])
     return inside
 
 

@@ -4,8 +4,8 @@ import math
 from dataclasses import dataclass
 
 from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import TAIL_POST, Fuselage
-from hardkeel.fuselage.sheeted import SHEETED
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,10 +86,10 @@ def leaving_longerons_of(fuselage: Fuselage) -> tuple[LeavingLongeron, ...]:
     """
     loft = loft_of(fuselage)
     stations = dict(fuselage.stations)
-    begins = {s.from_ for s in fuselage.sections if s.method == "stick-sides"}
+    begins = {one.from_ for one in sections_with(fuselage, "sticks")}
     found: list[LeavingLongeron] = []
-    for section in fuselage.sections:
-        if section.method not in SHEETED or section.to not in begins:
+    for section in sections_with(fuselage, "sheet"):
+        if section.to not in begins:
             continue
         x = stations[section.to].station
         plan = _slope(loft, "half_width", x)

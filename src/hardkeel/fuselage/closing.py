@@ -8,6 +8,7 @@ import numpy as np
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.bending_forces import SPRINGS_BACK, BendLine, bend_lines_of, pulls_of
 from hardkeel.fuselage.flexing import Moduli
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 
 End = Literal["nose", "tail"]
@@ -98,7 +99,7 @@ def closings_of(fuselage: Fuselage, limits: Limits, stiffness: Moduli) -> tuple[
         soaked = tuple(one.member for one in lines if _beyond(one, within) == "soaked")
         breaking = tuple(one.member for one in lines if _beyond(one, within) == "too tight")
         force = pulls[at].force if pulls else None
-        width = 2 * max(stop.half_width - fuselage.side_at(stop.station), 0.0)
+        width = 2 * max(stop.half_width - side_at(fuselage, stop.station), 0.0)
         found.append(Closing(end, name, widest - stop.half_width, width, force, soaked, breaking))
     return tuple(found)
 

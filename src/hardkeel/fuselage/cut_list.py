@@ -5,6 +5,7 @@ from typing import Final
 
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import member_kind
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Fuselage, Longeron
 from hardkeel.fuselage.sheeted import corner_strips_of
 from hardkeel.fuselage.sticks import sticks_of
@@ -60,7 +61,7 @@ def _built_formers(fuselage: Fuselage) -> Iterator[CutPart]:
         if former.sticks is None:
             continue
         wide, deep = former.sticks
-        across = 2 * (former.half_width - fuselage.side_at(former.station))
+        across = 2 * (former.half_width - side_at(fuselage, former.station))
         tall = former.top - fuselage.top_skin - former.bottom - fuselage.bottom_skin
         if former.joint == "butt":
             across -= 2 * wide

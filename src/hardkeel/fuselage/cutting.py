@@ -11,6 +11,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 from hardkeel.fuselage.notching import Passage, crossing, passages_of, tabs_of
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
@@ -146,7 +147,7 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
     holes = tuple((cut, _hole(former, cut)) for cut in former.cutouts)
     taken = [*(passage.shape for passage in passages), *(hole for _, hole in holes)]
     wood = stock.difference(shapely.union_all(taken))
-    wood = shapely.union_all([wood, *tabs_of(members, inner, fuselage.side_at(former.station))])
+    wood = shapely.union_all([wood, *tabs_of(members, inner, side_at(fuselage, former.station))])
     parts = 1 + sum(passage.sort == "gap" for passage in passages)
     return Carved(outside, inner, stock, tuple(passages), holes, wood, parts * (1 + former.split))
 
@@ -211,7 +212,7 @@ def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
         When its own outline crosses itself.
     """
     bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
-    side = fuselage.side_at(former.station)
+    side = side_at(fuselage, former.station)
     return _inside(bare, side, fuselage.top_skin, fuselage.bottom_skin)
 
 

@@ -15,6 +15,7 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.members import both_sides, kinds_with, member_kind
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Board, Former, Fuselage, Member
 from hardkeel.fuselage.sheeted import REGISTER_MM, Side, faces_of, registers_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
@@ -46,7 +47,7 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
 def inner_half(side: Side, stations: Array, z: float) -> Array:
     """Half of what is free between the sides at a height, doublers off, mm."""
     fuselage = side.fuselage
-    sheet = np.array([fuselage.side_at(float(x)) for x in stations])
+    sheet = np.array([side_at(fuselage, float(x)) for x in stations])
     free = side.loft.half_width.value(stations) - sheet
     low, high = side.bottom(stations), side.top(stations)
     for member in fuselage.framed.members:
@@ -270,7 +271,7 @@ def board_plan_of(fuselage: Fuselage) -> FlatPiece | None:
         Mark("centre", ((a - _BOARD_MARGIN_MM, 0.0), (b + _BOARD_MARGIN_MM, 0.0)), "centre line")
     ]
     for former in fuselage.formers:
-        wide = former.half_width - fuselage.side_at(former.station)
+        wide = former.half_width - side_at(fuselage, former.station)
         front, rear = faces_of(fuselage, former)
         ring = ((front, -wide), (rear, -wide), (rear, wide), (front, wide))
         marks.append(Mark("member", ring, closed=True))

@@ -13,6 +13,7 @@ import numpy as np
 
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.members import kinds_with
+from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import Fuselage, Member
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.rotation import Array
@@ -21,7 +22,6 @@ Moduli = Callable[
     [str, float], float | None
 ]  # GPa of a material bent over so many mm; none: unknown
 _GPA: Final = 1000.0  # in N/mm²
-_SHEETED: Final = (None, "sheet-sides")  # methods whose longerons are glued to sides that lie flat
 _HALF: Final = 0.5
 
 
@@ -67,7 +67,8 @@ def flexural_of(fuselage: Fuselage, stiffness: Moduli, *, joined: bool = True) -
     found = np.zeros(len(loft.stations))
     known = False
     for i, x in enumerate(loft.stations.tolist()):
-        sheeted = fuselage.method_at(x) in _SHEETED
+        method = fuselage.method_at(x)
+        sheeted = method is None or method in methods_with("flat")
         layers = list(_layers(fuselage, stiffness, x, float(tall[i]), sheeted=sheeted))
         known = known or bool(layers)
         found[i] = _together(layers) if joined and sheeted else _apart(layers)
@@ -92,8 +93,8 @@ def _layers(
     fuselage: Fuselage, stiffness: Moduli, x: float, tall: float, *, sheeted: bool
 ) -> Iterator[Layer]:
     """What bends at a station: the sheet, what lies on its inside, the longerons inside of that."""
-    method = fuselage.method_at(x)
-    thick = fuselage.side_thickness if method != "stick-sides" else 0.0
+    of_sticks = fuselage.method_at(x) in methods_with("sticks")
+    thick = 0.0 if of_sticks else fuselage.side_thickness
     own = stiffness(fuselage.side_material or "", thick)
     if thick > 0 and own:
         yield Layer.of(own * _GPA, thick, tall, 0.0)

@@ -12,6 +12,7 @@ from typing import Final, Literal
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
 from hardkeel.fuselage.members import kinds_with
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import Passage, passing
 from hardkeel.geometry.polygons import BaseGeometry, shapely
@@ -81,7 +82,7 @@ def _around(
     fuselage: Fuselage, former: Former
 ) -> tuple[tuple[float, float, float, float], tuple[Longeron, ...], tuple[Member, ...]]:
     """What this former's wood depends on, so that it is looked at anew only when that is another."""
-    side = fuselage.side_at(former.station)
+    side = side_at(fuselage, former.station)
     sizes = (side, fuselage.top_skin, fuselage.bottom_skin, fuselage.framed.web)
     return sizes, fuselage.longerons, passing(fuselage, former)
 

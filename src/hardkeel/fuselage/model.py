@@ -318,16 +318,6 @@ class Fuselage(Value):
                 found = section.method
         return found
 
-    def side_at(self, station: float) -> float:
-        """How thick the sheet of a side is at a station, mm: none where nothing but sides of sticks meets it."""
-        known = {name: stop.station for name, stop in self.stations}
-        methods = {
-            section.method
-            for section in self.sections
-            if known[section.from_] <= station <= known[section.to]
-        }
-        return 0.0 if methods == {"stick-sides"} else self.side_thickness
-
     def former(self, former_id: str) -> Former | None:
         """The former with this id."""
         return next((former for former in self.formers if former.id == former_id), None)

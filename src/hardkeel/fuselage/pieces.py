@@ -7,6 +7,7 @@ from typing import Final
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
@@ -46,7 +47,7 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
 
     One built of sticks is none: it is in the cut list.
     """
-    skins = (fuselage.side_at(former.station), fuselage.top_skin, fuselage.bottom_skin)
+    skins = (side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin)
     return _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
 
 

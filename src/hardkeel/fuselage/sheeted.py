@@ -13,13 +13,13 @@ import numpy as np
 from hardkeel.fuselage.cutting import carve
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import kinds_with
+from hardkeel.fuselage.methods import methods_with, sections_with
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
 from hardkeel.joinery.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 
-SHEETED: Final = ("sheet-sides", "crutch", "board")
 USUAL_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said
 REGISTER_MM: Final = 8.0  # width of the tab by which a crutch registers with a doubler
 _STEP_MM: Final = 4.0
@@ -136,11 +136,8 @@ def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece
     side = Side(fuselage)
     found: list[FlatPiece] = []
     if fuselage.side_thickness > 0:
-        numbers = 0
-        for section in fuselage.sections:
-            if section.method in SHEETED:
-                numbers += 1
-                found += _blanks(side, section, numbers, seats)
+        for number, section in enumerate(sections_with(fuselage, "sheet"), start=1):
+            found += _blanks(side, section, number, seats)
     return (*(one for one in found if one.outline), *doublers_of(fuselage))
 
 
@@ -185,7 +182,7 @@ def _blanks(
     if not piece.outline:
         return
     crutch = next((m for m in fuselage.framed.members if m.kind == "crutch"), None)
-    if section.method != "crutch" or crutch is None:
+    if section.method not in methods_with("parted") or crutch is None:
         yield piece
         return
     yield from _parted_at(piece, crutch)
@@ -350,9 +347,7 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
     rows = [_widths(fuselage, stop) for _, stop in stations]
     curves = [NaturalCubic(loft.stations, np.array([row[i] for row in rows])) for i in (0, 1)]
     found: list[EdgeLengths] = []
-    for section in fuselage.sections:
-        if section.method not in SHEETED or fuselage.side_thickness <= 0:
-            continue
+    for section in sections_with(fuselage, "sheet") if fuselage.side_thickness > 0 else ():
         a, b = loft.names.index(section.from_), loft.names.index(section.to)
         top, bottom = (arc_lengths((curve,), loft.stations) for curve in curves)
         one = EdgeLengths(

@@ -12,6 +12,7 @@ from typing import Final, Literal
 
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Bracing, Fuselage, Section
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.strips import strip_in
@@ -127,10 +128,9 @@ def sticks_of(fuselage: Fuselage) -> tuple[Stick, ...]:
     if bracing is None:
         return ()
     found: list[Stick] = []
-    for section in fuselage.sections:
-        if section.method == "stick-sides":
-            sticks = _sticks(_drawn(fuselage, loft, section, bracing), bracing)
-            found += (replace(stick, section_from=section.from_) for stick in sticks)
+    for section in sections_with(fuselage, "sticks"):
+        sticks = _sticks(_drawn(fuselage, loft, section, bracing), bracing)
+        found += (replace(stick, section_from=section.from_) for stick in sticks)
     return tuple(found)
 
 
@@ -154,9 +154,7 @@ def longeron_strips_of(fuselage: Fuselage) -> tuple[LongeronStrip, ...]:
     """
     loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
     found: list[LongeronStrip] = []
-    for section in fuselage.sections:
-        if section.method != "stick-sides":
-            continue
+    for section in sections_with(fuselage, "sticks"):
         drawn = _drawn(fuselage, loft, section, bracing)
         for is_lower, edge in ((False, drawn.upper), (True, drawn.lower)):
             start, end = edge.outside[0][0], edge.outside[-1][0]
@@ -202,9 +200,8 @@ def free_corners_of(fuselage: Fuselage) -> tuple[Corner, ...]:
     """
     loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
     found: list[Corner] = []
-    for section in fuselage.sections:
-        if section.method == "stick-sides":
-            found += _free_corners(_drawn(fuselage, loft, section, bracing), bracing)
+    for section in sections_with(fuselage, "sticks"):
+        found += _free_corners(_drawn(fuselage, loft, section, bracing), bracing)
     return tuple(found)
 
 
@@ -247,12 +244,11 @@ def closed_stations(fuselage: Fuselage) -> tuple[tuple[str, float], ...]:
     """
     loft, bracing = loft_of(fuselage), fuselage.bracing or Bracing()
     found: dict[str, float] = {}
-    for section in fuselage.sections:
-        if section.method == "stick-sides":
-            drawn = _drawn(fuselage, loft, section, bracing)
-            for number, name in enumerate(drawn.names):
-                if drawn.room(number) <= _HAIR:
-                    found[name] = -drawn.room(number)
+    for section in sections_with(fuselage, "sticks"):
+        drawn = _drawn(fuselage, loft, section, bracing)
+        for number, name in enumerate(drawn.names):
+            if drawn.room(number) <= _HAIR:
+                found[name] = -drawn.room(number)
     return tuple(found.items())
 
 

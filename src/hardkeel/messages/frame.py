@@ -12,6 +12,7 @@ from hardkeel.fuselage.chamfers import (
     leaving_longerons_of,
     post_chamfer_of,
 )
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.cut_part import CutPart
@@ -508,7 +509,7 @@ def set_edit(what: str) -> str:
 
 def side_taken_off(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
     """Whether the sheet of the sides is taken off a former's width."""
-    sheet = fuselage.side_at(former.station)
+    sheet = side_at(fuselage, former.station)
     if sheet > 0:
         return f"It sits between sheet sides: {format_length(sheet, unit)} are taken off its drawn width on each side."
     return "It sits between sides of sticks: nothing is taken off its drawn width but notches."

@@ -12,6 +12,7 @@ from hardkeel.airframe.framing import side_blanks
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import carve, shape_of
 from hardkeel.fuselage.members import Seen, member_kind
+from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.sheeted import Side, faces_of
 from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
@@ -287,7 +288,7 @@ def view_from_above(build: Build) -> WoodPicture:
     first, last = float(side.loft.stations[0]), float(side.loft.stations[-1])
     x = side.places(first, last)
     half = np.maximum(side.loft.half_width.value(x), 0.0)
-    inner = np.maximum(half - np.array([fuselage.side_at(float(at)) for at in x]), 0.0)
+    inner = np.maximum(half - np.array([side_at(fuselage, float(at)) for at in x]), 0.0)
     shapes: list[WoodShape] = []
     lines = [WoodLine("centre", ((first - 10, 0.0), (last + 10, 0.0)))]
     if fuselage.side_thickness > 0:
@@ -300,7 +301,7 @@ def view_from_above(build: Build) -> WoodPicture:
         lines += wires
     for former in fuselage.formers:
         front, rear = faces_of(fuselage, former)
-        wide = max(former.half_width - fuselage.side_at(former.station), 0.5)
+        wide = max(former.half_width - side_at(fuselage, former.station), 0.5)
         shapes.append(_box(former.id, (front, rear), (-wide, wide), 90.0, former.material))
     return WoodPicture(tuple(shapes), tuple(lines))
 

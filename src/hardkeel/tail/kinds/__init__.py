@@ -7,7 +7,6 @@ trades.  Adding a kind: its module with a `KIND`, its name in `tail.model.Kind`,
 
 from hardkeel.tail.kinds.kind import (
     Drawn,
-    OrderStep,
     TailKind,
     has,
     kind_named,
@@ -15,4 +14,4 @@ from hardkeel.tail.kinds.kind import (
     tail_kinds,
 )
 
-__all__ = ["Drawn", "OrderStep", "TailKind", "has", "kind_named", "kind_of", "tail_kinds"]
+__all__ = ["Drawn", "TailKind", "has", "kind_named", "kind_of", "tail_kinds"]

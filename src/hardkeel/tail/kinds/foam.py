@@ -7,8 +7,9 @@ from typing import Final
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.order_step import OrderStep
 from hardkeel.tail.foam import core_of, core_volume, edge_strips, skin_pieces
-from hardkeel.tail.kinds.kind import Drawn, OrderStep, TailKind
+from hardkeel.tail.kinds.kind import Drawn, TailKind
 from hardkeel.tail.lofting import Profiles
 from hardkeel.tail.model import TailSurface, Tube
 from hardkeel.tail.planform import planform_of

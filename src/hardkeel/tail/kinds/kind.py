@@ -1,15 +1,16 @@
 """What every kind of tail surface says of itself."""
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from functools import cache
 from importlib import import_module
-from typing import Any, Literal, cast, get_args
+from typing import Literal, cast, get_args
 
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.hull import Point2
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.order_step import OrderStep
 from hardkeel.tail.lofting import Profiles
 from hardkeel.tail.model import Kind, TailSurface
 
@@ -26,31 +27,6 @@ Trait = Literal[
     "stock heights",  # of its edges, beside their widths
     "washout",
 ]
-
-
-@dataclass(frozen=True, slots=True)
-class OrderStep:
-    """A step of building one surface alone.
-
-    Attributes
-    ----------
-    name : str
-        Its id is the surface's and this; its words are found by the kind and this.
-    after : tuple of str
-        Names of those before it, as far as there are such.
-    panel : bool
-        Whether the panel itself is what is worked on.
-    looks : bool
-        Something must be seen or read before it.
-    figures : mapping
-        The rest, as `schedule.model.Step` has it.
-    """
-
-    name: str
-    after: tuple[str, ...] = ()
-    panel: bool = False
-    looks: bool = False
-    figures: Mapping[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

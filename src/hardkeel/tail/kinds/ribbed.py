@@ -8,9 +8,10 @@ from hardkeel.base.errors import BadInput
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.order_step import OrderStep
 from hardkeel.tail.controls import thickness_at_hinge
 from hardkeel.tail.foam import skin_pieces
-from hardkeel.tail.kinds.kind import Drawn, OrderStep, TailKind
+from hardkeel.tail.kinds.kind import Drawn, TailKind
 from hardkeel.tail.lofting import Profiles, even_ribs, rib_places
 from hardkeel.tail.model import TailSpar, TailSurface
 from hardkeel.tail.planform import planform_of

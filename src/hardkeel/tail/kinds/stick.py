@@ -6,7 +6,8 @@ from typing import Final
 
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
-from hardkeel.tail.kinds.kind import Drawn, OrderStep, TailKind
+from hardkeel.joinery.order_step import OrderStep
+from hardkeel.tail.kinds.kind import Drawn, TailKind
 from hardkeel.tail.lofting import Profiles
 from hardkeel.tail.model import TailBracing, TailSurface
 from hardkeel.tail.running import lamination_strips

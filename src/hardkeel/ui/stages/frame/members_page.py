@@ -15,6 +15,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.members import member_kind
+from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
 from hardkeel.parts.woods import WOODS
@@ -239,7 +240,7 @@ class MembersPage(FrameSubPage):
         self.curved.setChecked(member.curved)
 
     def _show_bracing(self) -> None:
-        open_ = any(section.method == "stick-sides" for section in self.fuselage.sections)
+        open_ = any_with(self.fuselage, "sticks")
         self.bracing.setVisible(open_)
         bracing = self.fuselage.bracing
         figures = []

@@ -5,10 +5,11 @@ from typing import Final
 from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
-from hardkeel.airframe.orders.frame import STAGE, frame_steps, steps_of_end
+from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.truing import add_note
 from hardkeel.fuselage.closing import Closing, closings_of
+from hardkeel.fuselage.methods.boxing import steps_of_end
 from hardkeel.messages import frame as frame_say
 from hardkeel.messages import pulling as say
 from hardkeel.project.model import Build

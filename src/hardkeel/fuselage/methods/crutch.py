@@ -1,0 +1,80 @@
+"""A flat frame on the datum line, formers and sides above and below it."""
+
+from collections.abc import Iterator, Set
+from typing import Final
+
+from hardkeel.fuselage.methods.method import (
+    MINUTES_A_FORMER,
+    BuildingMethod,
+    InOrder,
+    running,
+    seats_step,
+)
+from hardkeel.fuselage.methods.sheet_sides import strips
+from hardkeel.fuselage.model import Fuselage, Member, Section
+from hardkeel.joinery.order_step import OrderStep
+
+_CRUTCH_MM: Final = (8.0, 6.0)  # a rail as wide as a thumb, as thick as a sheet of it is sold
+
+
+def _put_up(order: InOrder) -> Iterator[OrderStep]:
+    crutch = tuple(one.id for one in order.fuselage.framed.members if one.kind == "crutch")
+    formers = tuple(former.id for former in order.fuselage.formers)
+    yield OrderStep(
+        "crutch",
+        ("cut", "board"),
+        parts=crutch,
+        looks=True,
+        figures={"glue": "aliphatic", "hands_minutes": 30.0, "needs": ("board",)},
+    )
+    for name, after in (
+        ("lower formers", ("crutch",)),
+        ("lower sides", ("lower formers", "doublers", "strips")),
+        ("upper formers", ("lower sides",)),
+        ("upper sides", ("upper formers",)),
+    ):
+        yield OrderStep(
+            name,
+            after,
+            parts={"upper formers": formers, "upper sides": order.sides}.get(name, ()),
+            looks=True,
+            figures={
+                "glue": "aliphatic",
+                "hands_minutes": MINUTES_A_FORMER * len(formers) / 2 + 10,
+                "needs": ("board", "clamps"),
+                "needs_cure": name == "upper formers",
+            },
+        )
+    yield from seats_step(order, "upper sides")
+
+
+def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[Member]:
+    """On the datum line, as far aft as the fuselage is around it."""
+    wide, thick = _CRUTCH_MM
+    stations = dict(fuselage.stations)
+    names = list(stations)
+    inside = [
+        name
+        for name in names[names.index(section.from_) : names.index(section.to) + 1]
+        if stations[name].bottom + fuselage.bottom_skin < -thick / 2
+        and stations[name].top - fuselage.top_skin > thick / 2
+    ]
+    last = inside[-1] if len(inside) > 1 else section.to
+    yield running(
+        "crutch",
+        section.but(to=last),
+        kind="crutch",
+        width=wide,
+        thickness=thick,
+        material="balsa-hard",
+    )
+
+
+METHOD: Final = BuildingMethod(
+    name="crutch",
+    traits=frozenset({"sheet", "parted"}),
+    put_up_before=2,
+    sides=strips,
+    put_up=_put_up,
+    usual=_usual,
+)
