@@ -7,9 +7,10 @@ import numpy as np
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Body, Contact, Mark, Seat, Shop, Survey, sigma_of
+from hardkeel.survey.model import Body, Contact, Mark, Seat, Shop, Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.readings import sigma_of
 
 
 def plain_survey(*, twist: bool = True) -> Survey:

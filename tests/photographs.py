@@ -9,8 +9,9 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.sight.viewpoints import WAYS, Place, camera_at
 from hardkeel.survey.cameras import Camera
-from hardkeel.survey.model import Photo, Sight, Survey
+from hardkeel.survey.model import Photo, Survey
 from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import Sight
 
 SIZE = (4000, 3000)
 FOCAL = 3250.0

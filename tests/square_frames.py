@@ -8,7 +8,8 @@ import numpy as np
 from hardkeel.fuselage.model import Board, Former, Fuselage, Squaring
 from hardkeel.fuselage.squaring import frame_survey
 from hardkeel.survey.columns import Priors
-from hardkeel.survey.model import (
+from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import (
     AngleAt,
     Distance,
     Gap,
@@ -19,7 +20,6 @@ from hardkeel.survey.model import (
     Tilt,
     sigma_of,
 )
-from hardkeel.survey.network import network_of
 
 FAULTS = ("true", "twisted", "bowed", "racked", "leaning", "lozenge", "askew", "one-former")
 

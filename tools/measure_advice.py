@@ -13,9 +13,10 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.checking import judge
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Reading, Survey, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Reading, sigma_of
 from tests.airframes import plain_survey, random_truth
 
 _TRIALS = 250

@@ -13,11 +13,12 @@ from itertools import chain
 import numpy as np
 
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Incidence, Offset, Reading, Survey, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.readings import Incidence, Offset, Reading, sigma_of
 from tests.airframes import plain_survey, random_truth
 
 _AIRFRAMES = 1500

@@ -16,7 +16,8 @@ from hardkeel.messages.rig_next import stage_step
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
+from hardkeel.survey.model import FUSELAGE, Survey
+from hardkeel.survey.readings import Reading, sigma_of
 from hardkeel.survey.rigging import RigStage, rig_stages
 from tests.airframes import plain_survey
 

@@ -17,9 +17,10 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.sight.viewpoints import Place, hidden_marks
 from hardkeel.survey.adjusting import solve
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Incidence, Sight, Survey, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Incidence, Sight, sigma_of
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.photographs import SIZE, taken_from, with_photo
 

@@ -12,7 +12,8 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Phase, Survey
+from hardkeel.survey.model import Survey
+from hardkeel.survey.readings import Phase
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme

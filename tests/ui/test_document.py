@@ -19,7 +19,7 @@ from hardkeel.edits.surfaces import set_wing
 from hardkeel.project.model import Build
 from hardkeel.storage.package import load
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Distance
+from hardkeel.survey.readings import Distance
 from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.shell.window import MainWindow

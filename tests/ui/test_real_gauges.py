@@ -19,7 +19,7 @@ from hardkeel.gauges.link import GaugeReport
 from hardkeel.messages.advice import headline
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Height
+from hardkeel.survey.readings import Height
 from hardkeel.ui.jobs.gauges import GaugeController
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.window import MainWindow

@@ -10,10 +10,10 @@ from hardkeel.cli.true import true_table
 from hardkeel.messages.verdicts import verdict_word
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import sigma_of
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.priors import USUAL_SHARED
+from hardkeel.survey.readings import sigma_of
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.tools_page import ToolsPage

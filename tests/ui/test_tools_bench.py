@@ -9,7 +9,8 @@ from pytestqt.qtbot import QtBot
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.tooling import set_tools
 from hardkeel.edits.truing import take_reading
-from hardkeel.survey.model import Instrument, Tilt, sigma_of
+from hardkeel.survey.model import Instrument
+from hardkeel.survey.readings import Tilt, sigma_of
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.tools_page import ToolsPage
 from tests.stages_of import stage_of, true_of

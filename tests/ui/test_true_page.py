@@ -11,8 +11,8 @@ from pytestqt.qtbot import QtBot
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.messages.log import entry_text
-from hardkeel.survey.model import DistanceDifference, Incidence, Reading, place_of
 from hardkeel.survey.reading_form import form_list
+from hardkeel.survey.readings import DistanceDifference, Incidence, Reading, place_of
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.form_controller import ReadingFormController
 from hardkeel.ui.stages.true.page import TruePage

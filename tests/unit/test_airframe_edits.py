@@ -24,7 +24,8 @@ from hardkeel.project.model import Build, empty_build
 from hardkeel.project.soundness import check_build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import FUSELAGE, Distance, Mark
+from hardkeel.survey.model import FUSELAGE, Mark
+from hardkeel.survey.readings import Distance
 from tests.draws import draws
 
 DEMO = demo_build()

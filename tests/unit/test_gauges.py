@@ -13,7 +13,7 @@ from hardkeel.gauges.protocol import gauge_for, parse_value, value_line
 from hardkeel.gauges.resting import Resting
 from hardkeel.gauges.standin import StandIn
 from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
-from hardkeel.survey.model import Distance, Incidence
+from hardkeel.survey.readings import Distance, Incidence
 from tests.airframes import plain_survey
 
 CROOKED = {"wing": {"pitch": 0.7}, "bench": {"pitch": 0.4, "z": 60.0}}

@@ -16,8 +16,9 @@ from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.drafts import KIND_ORDER, Draft, find_body, find_mark
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Body, Distance, Height, Incidence, Mark, Survey
+from hardkeel.survey.model import Body, Mark, Survey
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Distance, Height, Incidence
 from hardkeel.survey.seat_step import SeatStep
 
 NOW = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)

@@ -12,7 +12,8 @@ from hardkeel.messages.alternatives import alternative_of, check_sentence
 from hardkeel.messages.verdicts import state_words, verdict_sentence, way_off
 from hardkeel.project.model import empty_build
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import AngleAt, Body, DistanceDifference, Incidence, Survey, Tilt
+from hardkeel.survey.model import Body, Survey
+from hardkeel.survey.readings import AngleAt, DistanceDifference, Incidence, Tilt
 from hardkeel.survey.rigging import deciding
 from tests.airframes import exactly_wrong
 

@@ -18,7 +18,8 @@ from hardkeel.base.values import Value
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.project.model import Build
-from hardkeel.survey.model import FUSELAGE, Body, Mark, Seat, Survey, marks_of
+from hardkeel.survey.model import FUSELAGE, Body, Mark, Seat, Survey
+from hardkeel.survey.readings import marks_of
 from hardkeel.tail.model import TailSurface
 
 _Drawn = TypeVar("_Drawn", Body, Mark)

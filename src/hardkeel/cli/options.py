@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.survey.model import PHASES
+from hardkeel.survey.readings import PHASES
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from hardkeel.messages.names import check_name
 from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Phase
+from hardkeel.survey.readings import Phase
 from hardkeel.trim.flying import Lifting, Trim
 
 Json = dict[str, Any]

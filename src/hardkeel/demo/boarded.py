@@ -10,7 +10,7 @@ from hardkeel.fuselage.model import Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import readings_at_hand
 from hardkeel.project.model import Build
-from hardkeel.survey.model import ANGULAR, Height, Incidence, Offset, Reading, Tilt, sigma_of
+from hardkeel.survey.readings import ANGULAR, Height, Incidence, Offset, Reading, Tilt, sigma_of
 
 _SEED: Final = 12
 _TWIST: Final = 2.6  # degrees from the first former to the last

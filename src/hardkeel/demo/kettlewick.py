@@ -15,14 +15,13 @@ from hardkeel.logbook.entries import Entry, Session
 from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import BenchTime, Evening
-from hardkeel.survey.model import (
+from hardkeel.survey.model import FUSELAGE, Mark
+from hardkeel.survey.readings import (
     ANGULAR,
-    FUSELAGE,
     Distance,
     DistanceDifference,
     Height,
     Incidence,
-    Mark,
     Offset,
     Phase,
     Reading,

@@ -34,7 +34,7 @@ from hardkeel.paper.picking import Picked
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 from hardkeel.schedule.model import Step
-from hardkeel.survey.model import Incidence, Reading, marks_of
+from hardkeel.survey.readings import Incidence, Reading, marks_of
 
 _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})

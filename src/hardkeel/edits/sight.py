@@ -8,7 +8,8 @@ from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
-from hardkeel.survey.model import Phase, Photo, Sight, Survey
+from hardkeel.survey.model import Photo, Survey
+from hardkeel.survey.readings import Phase, Sight
 
 
 @edit

@@ -9,7 +9,7 @@ from hardkeel.edits.named import edit
 from hardkeel.fuselage.model import Board, Fuselage, Squaring
 from hardkeel.fuselage.squaring import check_squaring
 from hardkeel.project.model import Build
-from hardkeel.survey.model import Phase, Reading
+from hardkeel.survey.readings import Phase, Reading
 
 _OVER_BOARD_MM: Final = 25.0  # room for the hand that glues
 

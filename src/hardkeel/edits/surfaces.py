@@ -11,8 +11,9 @@ from hardkeel.edits.fuselage import checked, fuselage_of
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.project.model import Build
-from hardkeel.survey.model import Mark, Survey, marks_of
+from hardkeel.survey.model import Mark, Survey
 from hardkeel.survey.priors import USUAL_SHARED
+from hardkeel.survey.readings import marks_of
 from hardkeel.tail.model import TailSurface
 
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)

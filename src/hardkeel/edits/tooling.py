@@ -11,9 +11,10 @@ from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.project.model import Build
 from hardkeel.survey.instruments import ZeroError
-from hardkeel.survey.model import Instrument, Sight, Survey, Tilt
+from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.priors import USUAL_SHARED, Shared, SquaredTo
 from hardkeel.survey.proposing import counted_with, tools_of
+from hardkeel.survey.readings import Sight, Tilt
 
 
 @edit

@@ -28,14 +28,13 @@ from hardkeel.survey.model import (
     GapRead,
     Gluing,
     PanelSide,
-    Phase,
-    Reading,
     SeatKind,
     Survey,
     Verdict,
     bodies_of,
 )
 from hardkeel.survey.reaching import error_at_reach_mm
+from hardkeel.survey.readings import Phase, Reading
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.soundness import check_survey
 

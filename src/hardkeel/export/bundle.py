@@ -19,7 +19,7 @@ from hardkeel.export.templates import former_files
 from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Phase
+from hardkeel.survey.readings import Phase
 
 _PARTS: Final = 6
 

@@ -41,7 +41,7 @@ from hardkeel.messages.verdicts import format_value
 from hardkeel.project.model import Build
 from hardkeel.schedule.pace import to_go
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import PHASES
+from hardkeel.survey.readings import PHASES
 
 _MARGIN_MM: Final = 18
 _MOST_CHECKS: Final = 12

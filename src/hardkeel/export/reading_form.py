@@ -19,7 +19,7 @@ from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.squaring import square
 from hardkeel.fuselage.squaring_next import expected, readings_at_hand
 from hardkeel.messages import square as say
-from hardkeel.survey.model import AngleAt, Distance, DistanceDifference, Reading
+from hardkeel.survey.readings import AngleAt, Distance, DistanceDifference, Reading
 
 _MARGIN_MM: Final = 16.0
 

@@ -7,7 +7,7 @@ from hardkeel.messages.names import reading_name
 from hardkeel.messages.sight import sighted_name
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, sigma_of
+from hardkeel.survey.readings import ANGULAR, sigma_of
 
 COLUMNS = (
     "id",

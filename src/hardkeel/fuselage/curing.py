@@ -7,7 +7,7 @@ from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.shaping import Name, Named, Shape, name_frame, parts_of, shape_of_frame
 from hardkeel.fuselage.squaring import CHECKED, CORNERS, Squared, square
 from hardkeel.survey.checking import verdict_of
-from hardkeel.survey.model import Phase
+from hardkeel.survey.readings import Phase
 
 _UNKNOWN_OF: Final = {kind: unknown for kind, unknown, _ in CHECKED}
 

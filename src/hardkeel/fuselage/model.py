@@ -26,8 +26,8 @@ from hardkeel.base.values import (
     Value,
 )
 from hardkeel.joinery.cut_part import Stock
-from hardkeel.survey.model import Reading
 from hardkeel.survey.priors import Shared
+from hardkeel.survey.readings import Reading
 
 Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
 METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "board")

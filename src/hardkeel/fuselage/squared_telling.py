@@ -5,7 +5,7 @@ import math
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import UNKNOWNS, Squared
-from hardkeel.survey.model import Phase
+from hardkeel.survey.readings import Phase
 
 Json = dict[str, object]
 

@@ -18,19 +18,10 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, at_edge, verdict_of
 from hardkeel.survey.columns import Priors
-from hardkeel.survey.model import (
-    Body,
-    Incidence,
-    Mark,
-    Phase,
-    Reading,
-    Survey,
-    counted,
-    in_phase,
-    marks_of,
-)
+from hardkeel.survey.model import Body, Mark, Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.outliers import NO_STARTS, Fit, Outlier, Starts, fits, set_aside
+from hardkeel.survey.readings import Incidence, Phase, Reading, counted, in_phase, marks_of
 from hardkeel.survey.soundness import check_reading
 
 BOARD: Final = "board"

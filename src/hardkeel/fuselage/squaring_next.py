@@ -10,7 +10,8 @@ import numpy as np
 from hardkeel.fuselage.squaring import BOARD, CHECKED, CORNERS, Squared, bodies_of
 from hardkeel.survey.candidates import Available, available_in, candidate_pool
 from hardkeel.survey.checking import Check, CheckRule, verdict_of
-from hardkeel.survey.model import (
+from hardkeel.survey.ranking import NextReading, promised, rank, undecided
+from hardkeel.survey.readings import (
     ANGULAR,
     AngleAt,
     Distance,
@@ -25,7 +26,6 @@ from hardkeel.survey.model import (
     place_of,
     sigma_of,
 )
-from hardkeel.survey.ranking import NextReading, promised, rank, undecided
 
 _SUSPECT: Final = 2.0  # sigmas of a careful hand
 _WORTH: Final = 0.9  # by the contract

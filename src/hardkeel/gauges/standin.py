@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Final, Protocol
 from pydantic import TypeAdapter, ValidationError
 
 from hardkeel.gauges.protocol import TAKES, UNITS, GaugeKind, value_line
-from hardkeel.survey.model import DEFAULT_SIGMA, Reading
+from hardkeel.survey.readings import DEFAULT_SIGMA, Reading
 
 if TYPE_CHECKING:
     import numpy as np

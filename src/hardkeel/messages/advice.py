@@ -20,10 +20,11 @@ from hardkeel.survey.correcting import Correction
 from hardkeel.survey.drifting import Drift
 from hardkeel.survey.instruments import height_of, read_over, was_turned
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import ANGULAR, Offset, Reading, Survey
+from hardkeel.survey.model import Survey
 from hardkeel.survey.outliers import Fit, Outlier
 from hardkeel.survey.pot_life import still_to_take
 from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.readings import ANGULAR, Offset, Reading
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.seatwork import WayName, seat_work
 

@@ -13,8 +13,9 @@ from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import timer
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import BackTo, Body, Reading, Survey, bodies_of, place_of
+from hardkeel.survey.model import BackTo, Body, Survey, bodies_of
 from hardkeel.survey.pot_life import TO_REPEAT
+from hardkeel.survey.readings import Reading, place_of
 
 GLUED: Final = "What does the glue hold?"
 NOTHING: Final = "nothing"

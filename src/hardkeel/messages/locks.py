@@ -12,7 +12,8 @@ from hardkeel.messages.next_steps import NextStep
 from hardkeel.messages.plan import clock_words, day_words
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.lock_watch import LockWatch
-from hardkeel.survey.model import Reading, Survey, bodies_of
+from hardkeel.survey.model import Survey, bodies_of
+from hardkeel.survey.readings import Reading
 from hardkeel.survey.rigging import in_question
 
 _FEW: Final = 3

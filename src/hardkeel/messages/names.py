@@ -5,20 +5,16 @@ from typing import Final
 
 from hardkeel.survey.checking import Check
 from hardkeel.survey.instruments import read_over, tool_of
-from hardkeel.survey.model import (
-    FUSELAGE,
+from hardkeel.survey.model import FUSELAGE, Body, InstrumentKind, Mark, Survey
+from hardkeel.survey.readings import (
     AngleAt,
-    Body,
     Distance,
     DistanceDifference,
     Gap,
     Height,
     Incidence,
-    InstrumentKind,
-    Mark,
     Offset,
     Reading,
-    Survey,
     Tilt,
 )
 

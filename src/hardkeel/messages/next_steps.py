@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from hardkeel.survey.model import Reading
+from hardkeel.survey.readings import Reading
 
 NextKind = Literal[
     "again", "reading", "correct", "glue", "describe", "first", "lock", "on", "sight", "moved"

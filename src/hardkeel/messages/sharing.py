@@ -7,8 +7,9 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages.names import body_name, called, mark_name, sentence_case
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.judging import Judgement, SharedFound
-from hardkeel.survey.model import FUSELAGE, Incidence, Offset, Reading, Survey, Tilt
+from hardkeel.survey.model import FUSELAGE, Survey
 from hardkeel.survey.priors import Shared
+from hardkeel.survey.readings import Incidence, Offset, Reading, Tilt
 
 HEAD: Final = "What your readings may share"
 WHY: Final = (

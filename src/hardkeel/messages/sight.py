@@ -11,8 +11,9 @@ from hardkeel.sight.asking import NextPicture
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Sight, Survey
+from hardkeel.survey.model import Survey
 from hardkeel.survey.outliers import Outlier
+from hardkeel.survey.readings import Sight
 from hardkeel.survey.sighting import PhotoView
 
 SIGHT: Final = "Sight"

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.survey.checking import Check
-from hardkeel.survey.model import (
+from hardkeel.survey.readings import (
     ANGULAR,
     AngleAt,
     Distance,

@@ -4,7 +4,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import Squared
 from hardkeel.geometry.hull import Point2
 from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, WoodSpot, tone_of
-from hardkeel.survey.model import Reading, marks_of
+from hardkeel.survey.readings import Reading, marks_of
 
 _OVER_MM = 12.0
 _HALF_MM = 2.0  # a former on edge is drawn this thick to either side at least

@@ -16,10 +16,10 @@ from hardkeel.geometry.hull import Point2, convex_hull
 from hardkeel.geometry.rotation import Array
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import (
-    FUSELAGE,
+from hardkeel.survey.model import FUSELAGE, Body, Survey, Verdict, contacts_of
+from hardkeel.survey.proposing import is_upright
+from hardkeel.survey.readings import (
     AngleAt,
-    Body,
     Distance,
     DistanceDifference,
     Gap,
@@ -27,12 +27,8 @@ from hardkeel.survey.model import (
     Incidence,
     Offset,
     Reading,
-    Survey,
     Tilt,
-    Verdict,
-    contacts_of,
 )
-from hardkeel.survey.proposing import is_upright
 
 View = Literal["plan", "behind", "side"]
 Role = Literal[

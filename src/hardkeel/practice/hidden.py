@@ -11,8 +11,9 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array, turns
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, sigma_of
+from hardkeel.survey.model import FUSELAGE, Survey
 from hardkeel.survey.network import Network, network_of
+from hardkeel.survey.readings import Reading, sigma_of
 
 # How crooked a carefully pinned but not yet trued model is, one sigma: mm and degrees.
 _CROOKED: Final = {

@@ -12,7 +12,8 @@ from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, PrintedSheet
 from hardkeel.parts.model import Ledger
 from hardkeel.schedule.model import BenchTime, Step
-from hardkeel.survey.model import Phase, Survey
+from hardkeel.survey.model import Survey
+from hardkeel.survey.readings import Phase
 from hardkeel.tail.model import TailSurface
 from hardkeel.trim.model import Flight
 

@@ -14,7 +14,8 @@ from hardkeel.sight.viewpoints import View, covariance_with, hidden_marks, views
 from hardkeel.survey.cameras import Lens
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Sight
+from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.readings import DEFAULT_SIGMA, Sight
 
 _CLICK: Final = DEFAULT_SIGMA["sight"]
 _FIX_CAMERA: Final = 3  # marks on the fuselage, with two more anywhere

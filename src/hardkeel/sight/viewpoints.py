@@ -11,8 +11,9 @@ from numpy.typing import NDArray
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.cameras import Camera, Lens, photos_in_use
-from hardkeel.survey.model import Photo, Sight, Survey
+from hardkeel.survey.model import Photo, Survey
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Sight
 from hardkeel.survey.system import System
 
 Place = Literal[

@@ -11,7 +11,7 @@ from hardkeel.base.faults import clause_of, place_name
 from hardkeel.project.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
 from hardkeel.project.soundness import check_build
 from hardkeel.storage.migrations import REVISION, brought_up
-from hardkeel.survey.model import DEFAULT_SIGMA
+from hardkeel.survey.readings import DEFAULT_SIGMA
 
 Json = dict[str, Any]
 # a build with everything has some thousands; 64 MB of empty braces would take gigabytes

@@ -14,15 +14,11 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.solving import optimize
 from hardkeel.survey.camera_starts import starts_of
 from hardkeel.survey.cameras import Camera, photos_in_use
-from hardkeel.survey.model import (
-    Observation,
-    Photo,
-    Sight,
-    sigma_of,
-)
+from hardkeel.survey.model import Photo
 from hardkeel.survey.network import Network
 from hardkeel.survey.normal import Normal
 from hardkeel.survey.placing import Placed
+from hardkeel.survey.readings import Observation, Sight, sigma_of
 from hardkeel.survey.system import Seen, System
 
 Rows = NDArray[np.intp]

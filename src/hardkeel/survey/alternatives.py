@@ -7,14 +7,17 @@ only where they agree.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.checking import Check, at_edge, verdict_of
 from hardkeel.survey.likelihoods import Story, Told
-from hardkeel.survey.model import Observation, Verdict
+from hardkeel.survey.readings import Observation
+
+if TYPE_CHECKING:
+    from hardkeel.survey.model import Verdict
 
 _TRUE_WITHIN: Final = math.log(20.0)
 _OUT_WITHIN: Final = math.log(50.0)

@@ -13,7 +13,8 @@ from typing import Final
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.model import FUSELAGE, Photo, Sight, Survey
+from hardkeel.survey.model import FUSELAGE, Photo, Survey
+from hardkeel.survey.readings import Sight
 
 SIZE: Final = 8  # unknowns of a camera
 PLACE: Final = slice(0, 3)

@@ -10,11 +10,12 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.handiness import NEARLY, NEARLY_SHARED, efforts_of
-from hardkeel.survey.model import Incidence, Reading, Survey, marks_of, place_of, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import Network
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
 from hardkeel.survey.proposing import candidates_of, tools_of
+from hardkeel.survey.readings import Reading, marks_of, place_of, sigma_of
 from hardkeel.survey.sharing import is_off
 
 
@@ -103,8 +104,8 @@ def tied_to(available: Available, survey: Survey, bodies: Collection[str]) -> Av
     owners = {mark.id: mark.body for mark in survey.marks}
     free = np.array(
         [
-            reading.body in bodies
-            if isinstance(reading, Incidence)
+            reading.hung_on in bodies
+            if reading.hung_on is not None
             else all(owners[mark] in bodies for mark in marks_of(reading))
             for reading in available.readings
         ],

@@ -3,27 +3,19 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from types import MappingProxyType
-from typing import Any, Final, Literal
+from typing import Any, Final, Literal, cast
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import parse_number
 from hardkeel.survey.instruments import USED_FOR, typical_sigma
-from hardkeel.survey.model import (
-    FUSELAGE,
-    AngleAt,
-    Body,
-    Distance,
-    DistanceDifference,
-    Height,
+from hardkeel.survey.model import FUSELAGE, Body, Instrument, Survey
+from hardkeel.survey.proposing import counted_with, tools_of
+from hardkeel.survey.readings import (
+    KINDS,
     Incidence,
-    Instrument,
-    Offset,
     Reading,
     Side,
-    Survey,
-    Tilt,
 )
-from hardkeel.survey.proposing import counted_with, tools_of
 
 ReadingKind = Literal[
     "distance", "distance-difference", "height", "incidence", "tilt", "offset", "angle"
@@ -37,14 +29,6 @@ KIND_ORDER: Final[tuple[ReadingKind, ...]] = (
     "offset",
     "angle",
 )
-_MARKS: Final = {
-    "distance": 2,
-    "distance-difference": 3,
-    "height": 1,
-    "tilt": 2,
-    "offset": 1,
-    "angle": 3,
-}
 NO_NAMES: Final[Mapping[str, str]] = MappingProxyType({})
 _FRACTION_STEP: Final = 0.05
 _CENTRAL: Final = 0.04  # closer to the middle than this share of the half span is the centre
@@ -72,9 +56,10 @@ class Draft:
     @property
     def wants(self) -> str:
         """What to pick next, in a word: ``mark``, ``body``, or nothing when it is complete."""
-        if self.kind == "incidence":
+        marks = KINDS[self.kind].picks
+        if not marks:
             return "" if self.body is not None else "body"
-        return "mark" if len(self.marks) < _MARKS[self.kind] else ""
+        return "mark" if len(self.marks) < marks else ""
 
     def with_mark(self, survey: Survey, mark: str) -> "Draft":
         """The draft with one mark more.
@@ -103,7 +88,7 @@ class Draft:
         found = survey.body(body)
         if found is None or body == FUSELAGE:
             raise BadInput("", f"an incidence gauge can't be hung on “{body}”")
-        if self.kind != "incidence":
+        if KINDS[self.kind].picks:
             raise BadInput("", "a mark is wanted, not a part")
         share = abs(y - found.origin[1]) / (found.span / 2) if found.span else 0.0
         if share < _CENTRAL:
@@ -117,24 +102,9 @@ class Draft:
         if self.wants:
             return None
         common: dict[str, Any] = {"id": "?", "value": value}
-        marks = self.marks
-        match self.kind:
-            case "distance":
-                return Distance(**common, from_=marks[0], to=marks[1])
-            case "distance-difference":
-                return DistanceDifference(**common, from_=marks[0], to=(marks[1], marks[2]))
-            case "height":
-                return Height(**common, mark=marks[0])
-            case "tilt":
-                return Tilt(**common, from_=marks[0], to=marks[1])
-            case "offset":
-                return Offset(**common, mark=marks[0])
-            case "angle":
-                return AngleAt(**common, from_=marks[0], at=marks[1], to=marks[2])
-            case "incidence":
-                return Incidence(
-                    **common, body=self.body or "", side=self.side, span_fraction=self.span_fraction
-                )
+        if self.body is None:
+            return cast("Reading", KINDS[self.kind].picked(self.marks, **common))
+        return Incidence(**common, body=self.body, side=self.side, span_fraction=self.span_fraction)
 
 
 def own_tools(survey: Survey, kind: ReadingKind) -> tuple[Instrument, ...]:

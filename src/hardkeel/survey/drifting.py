@@ -10,8 +10,8 @@ import numpy as np
 from hardkeel.geometry.chances import chi_square_beyond
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.model import Incidence, Reading, place_of, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Incidence, Reading, place_of, sigma_of
 
 _FEWEST: Final = 4  # readings: two make a line, the others say that it is one
 _SURE: Final = 4.0  # sigmas: several stretches are tried

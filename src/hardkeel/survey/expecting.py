@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.model import ANGULAR, Reading, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import ANGULAR, Reading, sigma_of
 
 _BAND: Final = 4.0  # sigmas of what is expected: outside lies one good reading in sixteen thousand
 _WIDEST_MM, _WIDEST_DEGREES = 100.0, 12.0  # a band wider than this says nothing to anyone

@@ -15,8 +15,8 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.columns import BENCH, SHIFTS, TWIST, Columns
-from hardkeel.survey.model import Phase
 from hardkeel.survey.network import GluingPrior, Network
+from hardkeel.survey.readings import Phase
 from hardkeel.survey.sharing import CARRIED
 
 PHASES_WITH_PRIOR: Final[tuple[Phase, ...]] = ("wet", "cured")

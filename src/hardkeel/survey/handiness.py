@@ -11,19 +11,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
-from hardkeel.survey.model import FUSELAGE, Offset, Reading, Survey, marks_of
+from hardkeel.survey.model import FUSELAGE, Survey
+from hardkeel.survey.readings import Offset, Reading, marks_of
 
-# Minutes as a practised builder guesses them, to be compared and not added up.
-EFFORT: Final[dict[str, float]] = {
-    "incidence": 1.0,  # hang the gauge on, read it
-    "tilt": 1.0,  # lay the level across two points
-    "distance-difference": 1.5,  # swing a line from a pin to like corners
-    "distance": 2.0,  # a tape wants both hands, and often a helper
-    "height": 2.0,  # the stand is set to the mark, the board is cleared
-    "angle": 2.5,  # the square needs something to stand on
-    "offset": 4.0,  # the laser is set up along the centre line
-    "gap": 1.5,  # a rule held from a line to the wood
-}
 _STRING: Final = 2.0  # it stays up while one reads all of them
 _BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
 NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much
@@ -39,7 +29,7 @@ def efforts_of(survey: Survey, readings: Sequence[Reading]) -> Array:
     for i, reading in enumerate(readings):
         loose = {owners[mark] for mark in marks_of(reading)} - {FUSELAGE}
         string = isinstance(reading, Offset) and reading.along is not None
-        effort = _STRING if string else EFFORT[reading.kind]
+        effort = _STRING if string else reading.effort
         found[i] = effort + (_BETWEEN_TWO if len(loose) > 1 else 0.0)
     return found
 

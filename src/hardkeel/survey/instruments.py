@@ -15,14 +15,12 @@ from statistics import fmean
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.survey.model import (
+from hardkeel.survey.model import Instrument, InstrumentKind, Survey
+from hardkeel.survey.readings import (
     ANGULAR,
     DEFAULT_SIGMA,
     DistanceDifference,
-    Instrument,
-    InstrumentKind,
     Reading,
-    Survey,
     Tilt,
     counted,
     place_of,

@@ -32,15 +32,7 @@ from hardkeel.survey.gluing import (
 from hardkeel.survey.goodness import Goodness, goodness_of
 from hardkeel.survey.likelihoods import Told, told_of
 from hardkeel.survey.lock_watch import LockWatch, watched
-from hardkeel.survey.model import (
-    Observation,
-    Phase,
-    Reading,
-    Sight,
-    Survey,
-    counted,
-    in_phase,
-)
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.outliers import (
     NO_STARTS,
@@ -54,6 +46,7 @@ from hardkeel.survey.outliers import (
 )
 from hardkeel.survey.pot_life import still_to_take, worth_repeating
 from hardkeel.survey.ranking import NextReading, promised, rank, undecided
+from hardkeel.survey.readings import Observation, Phase, Reading, Sight, counted, in_phase
 from hardkeel.survey.sharing import keys_in_use
 from hardkeel.survey.soundness import check_survey
 from hardkeel.survey.stories import asked_again, to_take_again

@@ -14,8 +14,8 @@ from numpy.typing import NDArray
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import CheckRule
-from hardkeel.survey.model import Observation, Sight
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Observation, Sight
 from hardkeel.survey.system import System
 
 Rows = NDArray[np.intp]

@@ -25,15 +25,9 @@ from hardkeel.survey.columns import POSE, SHIFTS, Columns
 from hardkeel.survey.gluing import Moved
 from hardkeel.survey.handiness import handiest
 from hardkeel.survey.likelihoods import Told, explained, stories_of
-from hardkeel.survey.model import (
-    FUSELAGE,
-    Observation,
-    Reading,
-    Survey,
-    bodies_of,
-    is_since,
-)
+from hardkeel.survey.model import FUSELAGE, Survey, bodies_of, is_since
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Observation, Reading
 
 _MOVES: Final = math.log(0.02 / 0.98)  # one locked body in fifty is pushed
 _PUSH: Final = np.array([0.7 if name in SHIFTS else 0.8 for name in POSE])  # mm, degrees: 1 sigma

@@ -4,12 +4,11 @@ Lengths in mm, angles in degrees, airframe axes: x aft, y starboard, z up.
 """
 
 from datetime import datetime
-from typing import Annotated, Final, Generic, Literal, TypeVar
+from typing import Annotated, Final, Literal
 
 from pydantic import Field, field_validator
 
 from hardkeel.base.values import (
-    Finite,
     Point,
     Positive,
     Size,
@@ -18,13 +17,11 @@ from hardkeel.base.values import (
     Value,
 )
 from hardkeel.survey.priors import Shared, SquaredTo
+from hardkeel.survey.readings import AirframeReading, Observation, Reading, Sight
 
-Phase = Literal["dry", "wet", "cured"]
 Role = Literal["wing", "stabilizer", "foreplane", "fin", "vee", "thrust"]
-Side = Literal["port", "starboard", "centre"]
 Verdict = Literal["true", "out", "unsure"]
 
-PHASES: Final[tuple[Phase, ...]] = ("dry", "wet", "cured")
 FUSELAGE: Final = "fuselage"
 
 
@@ -128,155 +125,6 @@ class Mark(Value):
     at: Point
     label: str | None = None
     former: Text | None = None
-
-
-_Shown = TypeVar("_Shown")
-
-
-class ReadingBase(Value, Generic[_Shown]):
-    """What every reading has, whatever was read.
-
-    Attributes
-    ----------
-    value : float, or a pair of floats
-        What the tool showed, mm or degrees; in a photo, pixels to the right and down.
-    simulated : bool
-        Taken from a stand-in gauge on a build that is no exercise; our own addition to the file.
-    """
-
-    id: Text
-    value: _Shown
-    sigma: Positive | None = None
-    instrument: str | None = None
-    phase: Phase | None = None
-    taken: str | None = None
-    ignored: bool = False
-    simulated: bool = False
-
-    def model_post_init(self, _context: object, /) -> None:
-        """Count the kind as given, so that it is written even where it came from the class."""
-        self.model_fields_set.add("kind")
-
-    @field_validator("taken")
-    @classmethod
-    def _is_iso_time(cls, text: str | None) -> str | None:
-        if text is not None:
-            datetime.fromisoformat(text)
-        return text
-
-
-class Distance(ReadingBase[Finite]):
-    """Straight distance between two marks, mm."""
-
-    kind: Literal["distance"] = "distance"
-    from_: Text = Field(alias="from")
-    to: Text
-
-
-class DistanceDifference(ReadingBase[Finite]):
-    """dist(from, to[0]) − dist(from, to[1]), mm: the line swung from tip to tip."""
-
-    kind: Literal["distance-difference"] = "distance-difference"
-    from_: Text = Field(alias="from")
-    to: tuple[Text, Text]
-
-
-class Height(ReadingBase[Finite]):
-    """Height of a mark over the board, mm."""
-
-    kind: Literal["height"] = "height"
-    mark: Text
-
-
-class Incidence(ReadingBase[Finite]):
-    """What an incidence gauge shows on a body, degrees, zeroed on the datum or by gravity.
-
-    Attributes
-    ----------
-    turned : bool
-        Taken with the gauge end for end: its own zero enters with a minus.
-    """
-
-    kind: Literal["incidence"] = "incidence"
-    body: Text
-    side: Side = "centre"
-    span_fraction: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.0
-    zero: Literal["datum", "level"] = "datum"
-    turned: bool = False
-
-
-class Tilt(ReadingBase[Finite]):
-    """Elevation of the line from→to against the board, degrees.
-
-    Attributes
-    ----------
-    turned : bool
-        Taken with the level end for end: its own zero enters with a minus.
-    """
-
-    kind: Literal["tilt"] = "tilt"
-    from_: Text = Field(alias="from")
-    to: Text
-    turned: bool = False
-
-
-class Offset(ReadingBase[Finite]):
-    """A mark's y against the fuselage centre plane, or from the upright plane through a string, mm.
-
-    Attributes
-    ----------
-    along : (str, str), optional
-        The two marks that the string is stretched through, the second aft of the first.
-    """
-
-    kind: Literal["offset"] = "offset"
-    mark: Text
-    along: tuple[Text, Text] | None = None
-
-
-class AngleAt(ReadingBase[Finite]):
-    """Angle from–at–to between three marks, degrees."""
-
-    kind: Literal["angle"] = "angle"
-    at: Text
-    from_: Text = Field(alias="from")
-    to: Text
-
-
-class Gap(ReadingBase[Finite]):
-    """Coordinate of `to` less that of `from` along an axis of the board, mm; of a frame only."""
-
-    kind: Literal["gap"] = "gap"
-    from_: Text = Field(alias="from")
-    to: Text
-    axis: Literal["x", "y", "z"]
-
-
-class Sight(ReadingBase[tuple[Finite, Finite]]):
-    """A mark seen in a photo: (u right, v down), pixels from the upper left corner of the whole picture."""
-
-    kind: Literal["sight"] = "sight"
-    photo: Text
-    mark: Text
-
-
-_OnAirframe = Distance | DistanceDifference | Height | Incidence | Tilt | Offset | AngleAt
-AirframeReading = Annotated[_OnAirframe | Sight, Field(discriminator="kind")]
-Reading = Annotated[_OnAirframe | Gap, Field(discriminator="kind")]  # one figure, mm or degrees
-Observation = Reading | Sight
-
-DEFAULT_SIGMA: Final[dict[str, float]] = {
-    "distance": 0.5,
-    "distance-difference": 0.4,
-    "height": 0.4,
-    "incidence": 0.15,
-    "tilt": 0.1,
-    "offset": 0.5,
-    "angle": 0.25,
-    "gap": 0.3,
-    "sight": 1.5,
-}
-ANGULAR: Final = frozenset({"incidence", "tilt", "angle"})
 
 
 InstrumentKind = Literal[
@@ -485,11 +333,6 @@ class Survey(Value):
         return next((one for one in self.sightings if one.id == reading_id), None)
 
 
-def sigma_of(reading: Observation) -> float:
-    """The reading's own sigma, or its kind's (mm, degrees, or pixels)."""
-    return reading.sigma if reading.sigma is not None else DEFAULT_SIGMA[reading.kind]
-
-
 _BEGINNINGS: Final[tuple[tuple[str, Role], ...]] = (
     ("stab", "stabilizer"),
     ("fin", "fin"),
@@ -512,28 +355,11 @@ def contacts_of(body: Body) -> tuple[Contact, ...]:
     return body.seat.contacts if body.seat is not None else ()
 
 
-def marks_of(reading: Observation) -> tuple[str, ...]:
-    """Ids of the marks that a reading touches, in the order of its fields; none for incidence."""
-    match reading:
-        case Distance() | Tilt() | Gap():
-            return (reading.from_, reading.to)
-        case DistanceDifference():
-            return (reading.from_, *reading.to)
-        case Offset():
-            return (reading.mark, *(reading.along or ()))
-        case Height() | Sight():
-            return (reading.mark,)
-        case AngleAt():
-            return (reading.from_, reading.at, reading.to)
-        case Incidence():
-            return ()
-
-
 def bodies_of(survey: Survey, reading: Observation) -> set[str]:
     """Ids of the bodies that a reading touches; a mark that the survey lacks touches none."""
-    if isinstance(reading, Incidence):
-        return {reading.body}
-    marks = set(marks_of(reading))
+    if reading.hung_on is not None:
+        return {reading.hung_on}
+    marks = {mark for _, mark in reading.ends}
     return {mark.body for mark in survey.marks if mark.id in marks}
 
 
@@ -545,34 +371,3 @@ def is_since(moment: str, taken: str | None) -> bool:
     if (then.tzinfo is None) != (now.tzinfo is None):
         then, now = then.replace(tzinfo=None), now.replace(tzinfo=None)
     return now >= then
-
-
-def place_of(reading: Observation) -> tuple[object, ...]:
-    """What makes two readings the same measurement, whatever they showed."""
-    if isinstance(reading, Incidence):
-        place = (reading.kind, reading.body, reading.side, reading.span_fraction, reading.zero)
-        return (*place, "turned") if reading.turned else place
-    ends = marks_of(reading)
-    if isinstance(reading, Distance):
-        ends = tuple(sorted(ends))
-    if isinstance(reading, Gap):
-        return (reading.kind, reading.axis, *ends)
-    if isinstance(reading, Sight):
-        return (reading.kind, reading.photo, *ends)
-    if isinstance(reading, Tilt) and reading.turned:
-        return (reading.kind, *ends, "turned")
-    return (reading.kind, *ends)
-
-
-_Any = TypeVar("_Any", bound=Observation)
-
-
-def counted(readings: tuple[_Any, ...]) -> tuple[_Any, ...]:
-    """The readings that are adjusted: not the ignored ones, and no simulated one beside a real one."""
-    held = tuple(reading for reading in readings if not reading.ignored)
-    return tuple(reading for reading in held if not reading.simulated) or held
-
-
-def in_phase(readings: tuple[_Any, ...], phase: Phase | None) -> tuple[_Any, ...]:
-    """The readings of one phase, or all of them for ``None``."""
-    return tuple(r for r in readings if phase is None or r.phase == phase)

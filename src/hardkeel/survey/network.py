@@ -8,9 +8,10 @@ import numpy as np
 from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.columns import AIRFRAME, Columns, Priors, SharedPart, lay_out
-from hardkeel.survey.model import FUSELAGE, Reading, Survey, contacts_of
+from hardkeel.survey.model import FUSELAGE, Survey, contacts_of
 from hardkeel.survey.observing import Observer
 from hardkeel.survey.placing import Placer
+from hardkeel.survey.readings import Reading
 from hardkeel.survey.sharing import bend_of, points_of, shared_parts
 
 

@@ -11,19 +11,15 @@ from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import RADIANS_PER_DEGREE, Array
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import (
-    FUSELAGE,
-    Distance,
-    DistanceDifference,
+from hardkeel.survey.model import FUSELAGE, Survey
+from hardkeel.survey.placing import Placed
+from hardkeel.survey.readings import (
     Gap,
     Incidence,
     Offset,
     Reading,
-    Survey,
-    Tilt,
     marks_of,
 )
-from hardkeel.survey.placing import Placed
 
 Rows = NDArray[np.intp]
 _TINY = 1e-9  # mm or its square: below this a direction has no meaning and gets no derivative
@@ -64,7 +60,7 @@ class Observer:
             ends = np.array(
                 [[index[m] for m in marks_of(readings[i])] for i in which], dtype=np.intp
             )
-            model = _MODELS[kind]
+            model = MODELS[kind]
             if kind == "gap":
                 axes = [readings[i] for i in which]
                 model = _gap_along(np.array([_AXES[r.axis] for r in axes if isinstance(r, Gap)]))
@@ -118,15 +114,10 @@ def _apart(
 
 def _zero_row(reading: Reading, columns: Columns, row: Array) -> None:
     """The zeros that a reading shares with others of its tool, and how the gauge sits on its body."""
-    tool = reading.instrument or ""
-    match reading:
-        case Incidence():
-            _add(columns, ("gauge", tool), -1.0 if reading.turned else 1.0, row)
-            _add(columns, ("gauge_seat", reading.body), 1.0, row)
-        case Tilt():
-            _add(columns, ("level", tool), -1.0 if reading.turned else 1.0, row)
-        case Distance():
-            _add(columns, ("tape_zero", tool), 1.0, row)
+    for key, amount in reading.zeros:
+        _add(columns, (key, reading.instrument or ""), amount, row)
+    if reading.hung_on is not None:
+        _add(columns, ("gauge_seat", reading.hung_on), 1.0, row)
 
 
 def _add(columns: Columns, key: tuple[str, str], amount: float, row: Array) -> None:
@@ -140,7 +131,7 @@ def _stretched(readings: Sequence[Reading], columns: Columns) -> tuple[Rows, Row
     found = [
         (i, column)
         for i, reading in enumerate(readings)
-        if isinstance(reading, Distance | DistanceDifference)
+        if reading.stretches
         and (column := columns.shared.get(("tape_stretch", reading.instrument or ""))) is not None
     ]
     if not found:
@@ -266,7 +257,7 @@ def _gap_along(axes: Rows) -> _Model:
     return gap
 
 
-_MODELS: dict[str, _Model] = {
+MODELS: dict[str, _Model] = {
     "gap": _gap_along(np.zeros(0, dtype=np.intp)),
     "distance": _distance,
     "distance-difference": _difference,

@@ -10,8 +10,8 @@ import numpy as np
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import PHOTOS_PLACE, Solution, Start, Whole, solve
-from hardkeel.survey.model import Observation, Reading, Sight, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Observation, Reading, Sight, sigma_of
 from hardkeel.survey.system import System
 
 _Any = TypeVar("_Any", bound=Observation)

@@ -9,9 +9,9 @@ from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.candidates import CandidatePool, available_in, candidate_pool
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
-from hardkeel.survey.model import Reading
 from hardkeel.survey.network import Network
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
+from hardkeel.survey.readings import Reading
 from hardkeel.survey.reliability import watch_of
 
 _LONGEST: Final = 30

@@ -8,17 +8,9 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.gluing import Dry
-from hardkeel.survey.model import (
-    FUSELAGE,
-    Body,
-    Incidence,
-    Reading,
-    Survey,
-    marks_of,
-    place_of,
-    sigma_of,
-)
+from hardkeel.survey.model import FUSELAGE, Body, Survey
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Incidence, Reading, marks_of, place_of, sigma_of
 from hardkeel.survey.reliability import Watch
 
 TO_REPEAT: Final = 4

@@ -8,24 +8,20 @@ from typing import Any, Final
 
 from hardkeel.base.values import Point
 from hardkeel.survey.instruments import apart_mm, sigma_with, within_reach
-from hardkeel.survey.model import (
-    FUSELAGE,
+from hardkeel.survey.model import FUSELAGE, Body, Instrument, Mark, Survey
+from hardkeel.survey.priors import Shared
+from hardkeel.survey.readings import (
     AngleAt,
-    Body,
     Distance,
     DistanceDifference,
     Height,
     Incidence,
-    Instrument,
-    Mark,
     Offset,
     Reading,
-    Survey,
     Tilt,
     place_of,
     sigma_of,
 )
-from hardkeel.survey.priors import Shared
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="tape", kind="tape"),

@@ -12,8 +12,8 @@ from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.candidates import Available
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.handiness import handiest, turn_of
-from hardkeel.survey.model import Reading, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Reading, sigma_of
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
 WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for

@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Reading, Survey, place_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Reading, place_of
 
 
 def form_list(survey: Survey) -> tuple[Reading, ...]:

@@ -17,8 +17,8 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.model import Reading, sigma_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.readings import Reading, sigma_of
 
 TWO_FACED: Final = 0.8  # |ρ| of two readings from which either may be the bad one: the contract's
 _SHARE_LOST: Final = (

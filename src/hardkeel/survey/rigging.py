@@ -12,17 +12,10 @@ from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Asking, Judgement, again_of, next_readings
 from hardkeel.survey.lock_watch import LockWatch, Seen, check_of_locked, telling
-from hardkeel.survey.model import (
-    FUSELAGE,
-    RUDDER,
-    Body,
-    Reading,
-    Survey,
-    counted,
-    place_of,
-)
+from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
+from hardkeel.survey.readings import Reading, counted, place_of
 from hardkeel.survey.stories import to_take_again, told_apart
 
 RigState = Literal["moved", "locked", "true", "edge", "out", "open"]

@@ -10,17 +10,10 @@ from typing import Final
 
 from hardkeel.base.values import Point
 from hardkeel.survey.columns import BEND, Bend, Columns, SharedPart
-from hardkeel.survey.model import (
-    FUSELAGE,
-    Incidence,
-    Observation,
-    Survey,
-    contacts_of,
-    marks_of,
-    role_of,
-)
+from hardkeel.survey.model import FUSELAGE, Survey, contacts_of, role_of
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.proposing import tools_of
+from hardkeel.survey.readings import Observation, marks_of
 
 BOARD_POINT: Final = "board."  # a building board's own points are the reference
 _LEAST_BEND_MM: Final = 1.0
@@ -102,8 +95,8 @@ def keys_in_use(columns: Columns, readings: Iterable[Observation]) -> tuple[Shar
         used |= {("mark", mark) for mark in marks_of(one)}
         tool = one.instrument or ""
         used |= {(key, tool) for key, kind, _ in ZEROS if kind == one.kind}
-        if isinstance(one, Incidence):
-            used.add(("gauge_seat", one.body))
+        if one.hung_on is not None:
+            used.add(("gauge_seat", one.hung_on))
     return tuple(SharedKey(*key) for key in columns.shared if key in used)
 
 

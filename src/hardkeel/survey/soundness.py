@@ -4,23 +4,12 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import LONGEST_MODEL_MM, unique_ids
-from hardkeel.survey.model import (
+from hardkeel.survey.model import DATUM, FUSELAGE, RUDDER, Body, Survey
+from hardkeel.survey.readings import (
     ANGULAR,
-    DATUM,
-    FUSELAGE,
-    RUDDER,
-    AngleAt,
-    Body,
-    Distance,
-    DistanceDifference,
-    Gap,
-    Height,
-    Incidence,
     Offset,
     Reading,
     Sight,
-    Survey,
-    Tilt,
 )
 
 _LARGEST_DEGREES: Final = 180.0
@@ -130,37 +119,15 @@ def check_reading(reading: Reading, marks: set[str], bodies: set[str], place: st
     if abs(reading.value) > most:
         what = "degrees" if reading.kind in ANGULAR else "mm"
         raise BadInput(f"{place}.value", f"{reading.value:g} {what} can't be read on a model")
-    if isinstance(reading, Incidence):
-        if reading.body not in bodies:
-            raise BadInput(f"{place}.body", f'no body "{reading.body}"')
-        return
+    if reading.hung_on is not None and reading.hung_on not in bodies:
+        raise BadInput(f"{place}.body", f'no body "{reading.hung_on}"')
     seen: set[str] = set()
-    for field, mark in _ends(reading):
+    for field, mark in reading.ends:
         if mark not in marks:
             raise BadInput(f"{place}.{field}", f'no mark "{mark}"')
         if mark in seen:
             raise BadInput(f"{place}.{field}", f'the mark "{mark}" is named twice')
         seen.add(mark)
-
-
-def _ends(reading: Reading) -> tuple[tuple[str, str], ...]:
-    match reading:
-        case Distance() | Tilt() | Gap():
-            return (("from", reading.from_), ("to", reading.to))
-        case DistanceDifference():
-            return (("from", reading.from_), ("to[0]", reading.to[0]), ("to[1]", reading.to[1]))
-        case Offset():
-            string = reading.along or ()
-            return (
-                ("mark", reading.mark),
-                *((f"along[{i}]", one) for i, one in enumerate(string)),
-            )
-        case Height():
-            return (("mark", reading.mark),)
-        case AngleAt():
-            return (("at", reading.at), ("from", reading.from_), ("to", reading.to))
-        case Incidence():
-            return ()
 
 
 def _check_body(body: Body, place: str) -> None:

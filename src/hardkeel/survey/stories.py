@@ -7,9 +7,9 @@ from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.alternatives import Alternative
 from hardkeel.survey.candidates import MOST_TIMES
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.model import Observation, Reading, Sight, place_of
 from hardkeel.survey.network import Network
 from hardkeel.survey.ranking import NextReading, predicted_sigmas
+from hardkeel.survey.readings import Observation, Reading, Sight, place_of
 
 
 def told_apart(

@@ -8,10 +8,10 @@ from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.cameras import K1, K1_SIGMA, LOG_FOCAL, SIZE, Camera, Lens
-from hardkeel.survey.model import Observation, Sight, sigma_of
 from hardkeel.survey.network import Network
 from hardkeel.survey.normal import Normal
 from hardkeel.survey.placing import Placed
+from hardkeel.survey.readings import Observation, Sight, sigma_of
 
 Rows = NDArray[np.intp]
 

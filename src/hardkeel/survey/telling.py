@@ -8,9 +8,10 @@ from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.columns import BENCH, BEND
 from hardkeel.survey.correcting import Correction, JointWay, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Incidence, Offset, Photo, Tilt, marks_of
+from hardkeel.survey.model import Photo
 from hardkeel.survey.outliers import Fit, SightFit
 from hardkeel.survey.ranking import NextReading
+from hardkeel.survey.readings import Incidence, Offset, Tilt, marks_of
 from hardkeel.survey.sighting import photo_view
 
 Json = dict[str, object]

@@ -6,10 +6,11 @@ from typing import Final, Literal
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.candidates import available_in, candidate_pool
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.model import Instrument, InstrumentKind, Reading
+from hardkeel.survey.model import Instrument, InstrumentKind
 from hardkeel.survey.network import Network
 from hardkeel.survey.proposing import EVERY_TOOL, candidates_of, tools_of
 from hardkeel.survey.ranking import rank, undecided
+from hardkeel.survey.readings import Reading
 
 Why = Literal[InstrumentKind, "edge", "none", ""]
 

@@ -14,8 +14,9 @@ import numpy as np
 from hardkeel.survey.adjusting import Solution, solve
 from hardkeel.survey.columns import Priors
 from hardkeel.survey.expecting import Expected
-from hardkeel.survey.model import Body, Gap, Height, Mark, Reading, Survey
+from hardkeel.survey.model import Body, Mark, Survey
 from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import Gap, Height, Reading
 from hardkeel.tail.model import BoardPlace, FlatReading, TailSurface
 from hardkeel.tail.planform import planform_of
 

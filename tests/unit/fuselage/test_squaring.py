@@ -17,9 +17,9 @@ from hardkeel.fuselage.squaring import CHECKED, UNKNOWNS, Squared, frame_survey,
 from hardkeel.messages.square import doubt_sentence, reading_words, squared_lines, what_to_do
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
-from hardkeel.survey.model import Distance, Gap, Height, Incidence, Offset
 from hardkeel.survey.outliers import Outlier
 from hardkeel.survey.priors import Shared
+from hardkeel.survey.readings import Distance, Gap, Height, Incidence, Offset
 from tests.draws import draws
 from tests.frames import box
 from tests.square_frames import FAULTS, fault_of, frame_on_board, places, read

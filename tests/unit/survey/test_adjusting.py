@@ -5,9 +5,9 @@ from hypothesis import given, settings
 from hardkeel.base.errors import BadInput
 from hardkeel.survey.adjusting import solve
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Distance, Height, Incidence
 from hardkeel.survey.network import network_of
 from hardkeel.survey.outliers import W_LIMIT
+from hardkeel.survey.readings import Distance, Height, Incidence
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.draws import draws
 from tests.strategies import seeds

@@ -6,7 +6,7 @@ from hardkeel.edits.truing import correction_done
 from hardkeel.messages.advice import headline, next_step, seat_advice
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import marks_of
+from hardkeel.survey.readings import marks_of
 from tests.airframes import exactly
 from tests.conftest import StepClock
 

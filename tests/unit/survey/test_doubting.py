@@ -9,8 +9,9 @@ import pytest
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.survey.checking import judge, verdict_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Survey, counted, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import counted, sigma_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.draws import draws

@@ -8,9 +8,10 @@ from hypothesis import strategies as st
 from hardkeel.messages.advice import next_step
 from hardkeel.survey.drifting import drift_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Instrument, Reading, Survey, sigma_of
+from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Reading, sigma_of
 from tests.airframes import plain_survey
 from tests.draws import draws
 

@@ -11,8 +11,9 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.truing import set_gluing
 from hardkeel.storage.format import build_from_text
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Gluing, Reading, Survey, counted, in_phase, marks_of, sigma_of
+from hardkeel.survey.model import Gluing, Survey
 from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import Reading, counted, in_phase, marks_of, sigma_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.draws import draws

@@ -6,10 +6,11 @@ import pytest
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.project.model import Build
-from hardkeel.survey.handiness import EFFORT, efforts_of, handiest
+from hardkeel.survey.handiness import efforts_of, handiest
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import DEFAULT_SIGMA, FUSELAGE, Distance, Height, Reading, marks_of
+from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import DEFAULT_SIGMA, EFFORT, Distance, Height, Reading, marks_of
 
 
 def bodies_on(build: Build, reading: Reading) -> set[str]:

@@ -27,17 +27,9 @@ from hardkeel.survey.instruments import (
     zero_errors,
 )
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import (
-    Distance,
-    Instrument,
-    InstrumentKind,
-    Reading,
-    Survey,
-    Tilt,
-    place_of,
-    sigma_of,
-)
+from hardkeel.survey.model import Instrument, InstrumentKind, Survey
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.readings import Distance, Reading, Tilt, place_of, sigma_of
 from tests.airframes import plain_survey
 from tests.draws import draws
 

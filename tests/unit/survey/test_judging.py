@@ -9,13 +9,14 @@ from hardkeel.edits.truing import change_value, delete_reading
 from hardkeel.survey.adjusting import solve
 from hardkeel.survey.checking import judge, rules_of, verdict_of
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Distance, Incidence, Phase, Survey, place_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.moving import movements
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.proposing import candidates_of
 from hardkeel.survey.ranking import predicted_sigmas
 from hardkeel.survey.reaching import error_at_reach_mm
+from hardkeel.survey.readings import Distance, Incidence, Phase, place_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import exactly_wrong, plain_survey, random_truth, readings_of, surface
 from tests.draws import draws

@@ -20,16 +20,9 @@ from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.likelihoods import explained, told_of
 from hardkeel.survey.lock_watch import Seen, check_of_locked
-from hardkeel.survey.model import (
-    FUSELAGE,
-    Incidence,
-    Reading,
-    Survey,
-    bodies_of,
-    is_since,
-    sigma_of,
-)
+from hardkeel.survey.model import FUSELAGE, Survey, bodies_of, is_since
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.readings import Incidence, Reading, sigma_of
 from hardkeel.survey.rigging import ends_stage, in_question, next_on_stage, rig_stages
 from tests.airframes import plain_survey
 from tests.draws import draws

@@ -12,9 +12,10 @@ from hardkeel.edits.truing import set_gluing, set_mixed
 from hardkeel.messages.gluing import list_words, movement_words, time_words, to_bring_back
 from hardkeel.survey.gluing import dry_of
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import Gluing, Reading, place_of, sigma_of
+from hardkeel.survey.model import Gluing
 from hardkeel.survey.planning import plan
 from hardkeel.survey.pot_life import TO_REPEAT, still_to_take
+from hardkeel.survey.readings import Reading, place_of, sigma_of
 from tests.airframes import plain_survey, random_truth
 
 NOW = datetime(2026, 3, 1, 20, 0, tzinfo=UTC)

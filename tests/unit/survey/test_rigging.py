@@ -17,7 +17,8 @@ from hardkeel.messages.rig_next import stage_step
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import FUSELAGE, RUDDER, Instrument, Reading, Survey, marks_of, place_of
+from hardkeel.survey.model import FUSELAGE, RUDDER, Instrument, Survey
+from hardkeel.survey.readings import Reading, marks_of, place_of
 from hardkeel.survey.rigging import (
     decides_on_stage,
     next_on_stage,

@@ -11,21 +11,12 @@ from hardkeel.base.errors import BadInput
 from hardkeel.geometry.chances import chi_square_beyond
 from hardkeel.storage.format import build_from_data
 from hardkeel.survey.judging import judge_survey
-from hardkeel.survey.model import (
-    Distance,
-    Height,
-    Incidence,
-    Instrument,
-    Offset,
-    Reading,
-    Survey,
-    Tilt,
-    sigma_of,
-)
+from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.priors import USUAL_SHARED, Shared
 from hardkeel.survey.proposing import candidates_of
+from hardkeel.survey.readings import Distance, Height, Incidence, Offset, Reading, Tilt, sigma_of
 from hardkeel.survey.telling import as_json
 from tests.airframes import plain_survey, random_truth, readings_of
 from tests.draws import draws

@@ -10,8 +10,8 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.export.rigging_form import A4_MM, rigging_form_pdf
 from hardkeel.messages.names import reading_name
 from hardkeel.project.model import Build
-from hardkeel.survey.model import place_of
 from hardkeel.survey.reading_form import form_list, next_on_form
+from hardkeel.survey.readings import place_of
 from tests.airframes import plain_survey
 
 

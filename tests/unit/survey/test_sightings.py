@@ -16,8 +16,9 @@ from hardkeel.survey.adjusting import Start, solve
 from hardkeel.survey.cameras import Camera, Lens, in_one_line, turned
 from hardkeel.survey.checking import judge, verdict_of
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Gluing, Photo, Sight, Survey
+from hardkeel.survey.model import Gluing, Photo, Survey
 from hardkeel.survey.network import network_of
+from hardkeel.survey.readings import Sight
 from hardkeel.survey.sighting import photo_view
 from hardkeel.survey.soundness import check_survey
 from hardkeel.survey.system import System

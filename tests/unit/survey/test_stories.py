@@ -10,9 +10,10 @@ from hardkeel.picture.truing import body_verdict
 from hardkeel.project.model import Build
 from hardkeel.survey.checking import at_edge
 from hardkeel.survey.judging import Asking, Judgement, again_of, judge_survey, next_readings
-from hardkeel.survey.model import Survey, Tilt, counted, sigma_of
+from hardkeel.survey.model import Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Tilt, counted, sigma_of
 from hardkeel.survey.rigging import deciding, rig_stages
 from hardkeel.survey.seatwork import seat_work
 from tests.airframes import exactly, plain_survey

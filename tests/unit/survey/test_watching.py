@@ -5,8 +5,9 @@ import pytest
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import Incidence, Instrument, sigma_of
+from hardkeel.survey.model import Instrument
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Incidence, sigma_of
 from hardkeel.survey.reliability import TWO_FACED, Watch
 from tests.airframes import exactly_wrong, plain_survey
 

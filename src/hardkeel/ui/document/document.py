@@ -18,7 +18,7 @@ from hardkeel.project.model import Build
 from hardkeel.project.unusual import Oddity, oddities
 from hardkeel.storage.attaching import BuildImages, Images
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import PHASES, Phase
+from hardkeel.survey.readings import PHASES, Phase
 from hardkeel.ui.document.session import Session
 
 Clock = Callable[[], datetime]

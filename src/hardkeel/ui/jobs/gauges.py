@@ -12,7 +12,7 @@ from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
 from hardkeel.gauges.standin import StandIn
 from hardkeel.practice.hidden import hidden_by_chance, hidden_from
 from hardkeel.project.model import Build
-from hardkeel.survey.model import Reading
+from hardkeel.survey.readings import Reading
 
 
 @dataclass(slots=True)

@@ -28,7 +28,7 @@ from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.project.model import Build
 from hardkeel.survey.expecting import expected_of
-from hardkeel.survey.model import ANGULAR, PHASES, Phase, Reading, place_of
+from hardkeel.survey.readings import ANGULAR, PHASES, Phase, Reading, place_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.frame.frame_page import FrameSubPage
 from hardkeel.ui.theme import Theme

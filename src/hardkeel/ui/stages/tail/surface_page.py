@@ -300,7 +300,9 @@ class SurfacePage(TailSubPage):
             self.mass.show_lines("", [str(fault)])
             return
         self.mass.show_lines(say.grams(mass), [say.WITHOUT_GLUE])
-        self.mass.setVisible(surface.kind != "stick")
+        self.mass.setVisible(
+            not has(surface, "bracing")
+        )  # a braced frame weighs beside its stiffness
 
     # -- what the hands do -------------------------------------------------------------------------
 

@@ -7,7 +7,7 @@ from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.places import found_places
 from hardkeel.gauges.protocol import GAUGE_KINDS, UNITS, GaugeKind
 from hardkeel.messages import true as say
-from hardkeel.survey.model import Reading
+from hardkeel.survey.readings import Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.gauges import GaugeController
 from hardkeel.ui.settings import Settings

@@ -34,7 +34,8 @@ from hardkeel.messages.verdicts import state_words
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import PHASES_WITH_PRIOR
 from hardkeel.survey.instruments import as_kept, in_degrees
-from hardkeel.survey.model import PHASES, BackTo, GapPlace, PanelSide, Phase, Reading, SeatKind
+from hardkeel.survey.model import BackTo, GapPlace, PanelSide, SeatKind
+from hardkeel.survey.readings import PHASES, Phase, Reading
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh

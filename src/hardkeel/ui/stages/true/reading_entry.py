@@ -30,8 +30,9 @@ from hardkeel.survey.drafts import (
 )
 from hardkeel.survey.expecting import Expected, expected_of
 from hardkeel.survey.instruments import as_kept, as_shown, in_degrees
-from hardkeel.survey.model import RUDDER, Reading, Survey, place_of
+from hardkeel.survey.model import RUDDER, Survey
 from hardkeel.survey.reading_form import form_list, next_on_form
+from hardkeel.survey.readings import Reading, place_of
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import NextCard, NextShown

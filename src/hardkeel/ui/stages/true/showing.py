@@ -41,19 +41,11 @@ from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
 from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.instruments import as_shown, in_degrees
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import (
-    FUSELAGE,
-    GapRead,
-    Reading,
-    SeatKind,
-    Survey,
-    bodies_of,
-    marks_of,
-    sigma_of,
-)
+from hardkeel.survey.model import FUSELAGE, GapRead, SeatKind, Survey, bodies_of
 from hardkeel.survey.moving import movements
 from hardkeel.survey.outliers import Fit
 from hardkeel.survey.planning import plan
+from hardkeel.survey.readings import Reading, marks_of, sigma_of
 from hardkeel.survey.rigging import rig_stages
 from hardkeel.survey.rootgaps import RootGaps, root_gaps
 from hardkeel.survey.seatwork import WayName

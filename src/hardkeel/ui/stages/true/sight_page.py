@@ -28,7 +28,7 @@ from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.adjusting import PHOTOS_PLACE
-from hardkeel.survey.model import Sight, in_phase
+from hardkeel.survey.readings import Sight, in_phase
 from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage

@@ -15,8 +15,9 @@ from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, in_phase
+from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.proposing import is_upright
+from hardkeel.survey.readings import in_phase
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
 
 _SAID: Final = ("stab_roll_to_wing", "stab_yaw", "decalage", "fin_lean_to_stab", "wing_yaw")

@@ -17,8 +17,9 @@ from hardkeel.survey.instruments import (
     shows_degrees,
     typical_sigma,
 )
-from hardkeel.survey.model import ANGULAR, Instrument, Survey
+from hardkeel.survey.model import Instrument, Survey
 from hardkeel.survey.proposing import tools_of
+from hardkeel.survey.readings import ANGULAR
 from hardkeel.ui.stages.true.tool_rows import ToolShown
 
 
