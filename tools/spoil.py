@@ -14,6 +14,7 @@ import sys
 import tempfile
 import time
 from collections import Counter
+from copy import deepcopy
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -114,9 +115,9 @@ def spoilt(text: str, rng: random.Random) -> str:
                 source = data
                 for step in other_way:
                     source = source[step]
-                held[last] = source[other]
+                held[last] = deepcopy(source[other])  # a tree holds nothing twice, and not itself
             else:
-                held[last] = rng.choice(_WRONG)
+                held[last] = deepcopy(rng.choice(_WRONG))
     return json.dumps(data)
 
 
