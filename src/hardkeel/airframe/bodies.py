@@ -7,18 +7,24 @@ from pydantic import ValidationError
 from hardkeel.airframe.shapes import (
     Fin,
     Surface,
+    VeeHalf,
     fin_body,
     fin_marks,
     surface_body,
     surface_marks,
+    thrust_body,
+    thrust_marks,
+    vee_body,
+    vee_marks,
 )
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Value
+from hardkeel.fuselage.engine import ThrustLine, thrust_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.model import Engine, Fuselage
 from hardkeel.project.model import Build
-from hardkeel.survey.model import FUSELAGE, Body, Mark, Seat, Survey
+from hardkeel.survey.model import FUSELAGE, Body, Mark, Role, Seat, Survey, role_by_id
 from hardkeel.survey.readings import marks_of
 from hardkeel.tail.model import TailSurface
 
@@ -31,9 +37,12 @@ _PIN_INSET_MM: Final = 10.0
 _HAIR_MM: Final = 0.051
 
 
-def surfaces_of(build: Build) -> tuple[Surface | Fin, ...]:
-    """Wings and placed tail surfaces as shapes."""
-    shapes: list[Surface | Fin] = [
+Shape = Surface | Fin | VeeHalf
+
+
+def surfaces_of(build: Build) -> tuple[Shape, ...]:
+    """Wings and placed tail surfaces as shapes; a V is two."""
+    shapes: list[Shape] = [
         Surface(
             wing.id,
             wing.le_x,
@@ -49,40 +58,100 @@ def surfaces_of(build: Build) -> tuple[Surface | Fin, ...]:
         )
         for wing in build.wings
     ]
-    shapes += [shape for tail in build.tail if (shape := _tail_shape(build, tail)) is not None]
+    for tail in build.tail:
+        shapes += _tail_shapes(build, tail)
     return tuple(shapes)
 
 
-def _tail_shape(build: Build, tail: TailSurface) -> Surface | Fin | None:
-    """A tail surface that has a size and a place; ``None`` for one that has not."""
+def _tail_shapes(build: Build, tail: TailSurface) -> tuple[Shape, ...]:
+    """A tail surface that has a size and a place; nothing for one that has not."""
     root = tail.root_chord
     if tail.le_x is None or tail.z is None or tail.span is None or root is None:
-        return None
+        return ()
     tip = tail.tip_chord if tail.tip_chord is not None else root
+    # what the id says need not be written
+    role = tail.duty if tail.duty != role_by_id(tail.id) else None
     if tail.upright:
-        return Fin(tail.le_x, tail.z, tail.span / 2, root, tip, tail.sweep_le, tail.id, tail.y)
-    return Surface(
-        tail.id,
-        tail.le_x,
-        tail.z,
-        tail.span,
-        root,
-        tip,
-        sweep=tail.sweep_le,
-        dihedral=tail.dihedral,
-        incidence=tail.incidence,
-        seat_width=tail.seat_width or _seat_width(build.fuselage, tail.le_x + root / 2),
+        fin = Fin(tail.le_x, tail.z, tail.span / 2, root, tip, tail.sweep_le, tail.id, tail.y, role)
+        return (fin,)
+    width = tail.seat_width or _tail_seat(build, tail)
+    place = (tail.le_x, tail.z)
+    if tail.duty == "vee":
+        figures = (tail.span / 2, root, tip, tail.sweep_le, tail.dihedral, tail.incidence)
+        port, starboard = vee_ids(tail.id)
+        return (
+            VeeHalf(port, *place, *figures, starboard=False, of=tail.id, seat_width=width),
+            VeeHalf(starboard, *place, *figures, starboard=True, of=tail.id, seat_width=width),
+        )
+    return (
+        Surface(
+            tail.id,
+            *place,
+            tail.span,
+            root,
+            tip,
+            sweep=tail.sweep_le,
+            dihedral=tail.dihedral,
+            incidence=tail.incidence,
+            seat_width=width,
+            role=role,
+        ),
     )
+
+
+def vee_ids(tail_id: str) -> tuple[str, str]:
+    """What the two bodies of a V are called."""
+    return f"{tail_id}_port", f"{tail_id}_starboard"
+
+
+def bodies_of_tail(tail: TailSurface) -> tuple[str, ...]:
+    """The bodies that a tail surface is in the survey."""
+    return vee_ids(tail.id) if tail.duty == "vee" else (tail.id,)
+
+
+def _tail_seat(build: Build, tail: TailSurface) -> float:
+    """Across the seat of a surface: as wide as the fuselage, or as the fin's foot that it stands on."""
+    x = (tail.le_x or 0.0) + (tail.root_chord or 0.0) / 2
+    on_fin = any(
+        one.upright and one.z is not None and (tail.z or 0.0) > one.z + one.half / 2
+        for one in build.tail
+    )
+    return _NARROWEST_SEAT_MM if on_fin else _seat_width(build.fuselage, x)
 
 
 def bodies_of(build: Build) -> tuple[Body, ...]:
     """The bodies that the airframe has; the fuselage first."""
     found = [Body(id=FUSELAGE)]
-    found += [
-        fin_body(shape) if isinstance(shape, Fin) else surface_body(shape)
-        for shape in surfaces_of(build)
-    ]
+    found += [_body(shape) for shape in surfaces_of(build)]
+    engine, line = _engine(build)
+    if engine is not None and line is not None:
+        found.append(thrust_body(engine, line))
     return tuple(found)
+
+
+def _engine(build: Build) -> tuple[Engine | None, ThrustLine | None]:
+    fuselage = build.fuselage
+    return (fuselage.engine, thrust_of(fuselage)) if fuselage is not None else (None, None)
+
+
+def _body(shape: Shape) -> Body:
+    match shape:
+        case Fin():
+            return fin_body(shape)
+        case VeeHalf():
+            return vee_body(shape)
+        case Surface():
+            return surface_body(shape)
+
+
+def _marks(shape: Shape) -> tuple[Mark, ...]:
+    match shape:
+        case Fin():
+            return fin_marks(shape)
+        case VeeHalf():
+            return vee_marks(shape)
+        case Surface():
+            return surface_marks(shape)
 
 
 def marks_from(build: Build) -> tuple[Mark, ...]:
@@ -92,10 +161,10 @@ def marks_from(build: Build) -> tuple[Mark, ...]:
     if build.fuselage is not None and len(build.fuselage.stations) > 1:
         marks += fuselage_pins(build.fuselage, _tail_pin_x(build.fuselage, shapes))
     for shape in shapes:
-        if isinstance(shape, Fin):
-            marks += fin_marks(shape)
-        else:
-            marks += surface_marks(shape)
+        marks += _marks(shape)
+    engine, line = _engine(build)
+    if engine is not None and line is not None:
+        marks += thrust_marks(engine, line)
     return tuple(marks)
 
 
@@ -169,11 +238,11 @@ def _redrawn(before: Build, after: Build) -> Build:
     kept = {name: mark for name, mark in marks.items() if mark.body in bodies}
     _refuse_lost(survey, bodies, kept)
     changed = survey.but(bodies=tuple(bodies.values()), marks=tuple(kept.values()))
-    lying = [shape.id for shape in surfaces_of(after) if isinstance(shape, Surface)]
-    new = [name for name in lying if name in bodies and name not in drawn_before]
-    allowed = class_tolerances(after.model_class, new) if new and after.model_class else None
-    if allowed:  # a wing that comes later is held to the same class
-        changed = changed.but(tolerances={**allowed, **(survey.tolerances or {})})
+    new = any(name not in drawn_before and name in bodies for name in drawn_after)
+    if new and after.model_class:  # what comes later is held to the same class
+        allowed = class_tolerances(after.model_class, bodies.values())
+        if allowed:
+            changed = changed.but(tolerances={**allowed, **(survey.tolerances or {})})
     if changed == survey and after.survey is not None:
         return after
     return after.but(survey=changed)
@@ -249,11 +318,15 @@ def _seat_width(fuselage: Fuselage | None, x: float) -> float:
     return max(inside, _NARROWEST_SEAT_MM)
 
 
-def _tail_pin_x(fuselage: Fuselage, shapes: tuple[Surface | Fin, ...]) -> float:
+def _role(shape: Surface | VeeHalf) -> Role:
+    return "vee" if isinstance(shape, VeeHalf) else shape.role or role_by_id(shape.id)
+
+
+def _tail_pin_x(fuselage: Fuselage, shapes: tuple[Shape, ...]) -> float:
     """A quarter of the tail arm ahead of the stabilizer, or well aft where there is none."""
-    lying = [shape for shape in shapes if isinstance(shape, Surface)]
-    stab = next((shape for shape in lying if shape.id == "stab"), None)
-    wing = next((shape for shape in lying if shape.id != "stab"), None)
+    lying = [shape for shape in shapes if not isinstance(shape, Fin)]
+    stab = next((shape for shape in lying if _role(shape) in ("stabilizer", "vee")), None)
+    wing = next((shape for shape in lying if _role(shape) == "wing"), None)
     stations = [stop.station for _, stop in fuselage.stations]
     if stab is None or wing is None:
         return stations[0] + _WELL_AFT * (stations[-1] - stations[0])

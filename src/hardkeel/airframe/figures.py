@@ -129,7 +129,7 @@ def build_from(
         bodies=bodies_of(build),
         marks=marks_from(build),
         readings=(),
-        tolerances=class_tolerances(figures.model_class),
+        tolerances=class_tolerances(figures.model_class, bodies_of(build)),
         instruments=tuple(tool for tool in TOOL_CHOICES if tool.id in figures.tools),
     )
     return build.but(survey=survey if shared is None else survey.but(shared=shared))

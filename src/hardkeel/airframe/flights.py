@@ -1,10 +1,13 @@
 """From a build to what flies: its surfaces, its balance point, its mass."""
 
+from dataclasses import replace
+
 from hardkeel.balance.balancing import Balanced, MeanChord, balance_of, mean_chord_of
 from hardkeel.balance.model import Balance, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
+from hardkeel.survey.model import role_by_id
 from hardkeel.tail.lofting import section_named
 from hardkeel.tail.model import TailSurface
 from hardkeel.trim.aerofoil import thin_aerofoil
@@ -13,27 +16,39 @@ from hardkeel.trim.flying import Craft, Effect, Lifting, Trim, effect_of, trim_o
 from hardkeel.trim.model import Flight
 
 _TWO = 2
-_NO_WINGS = frozenset({"stab", "fin", "canard"})
 
 
 def craft_of(build: Build, decalage: float | None = None) -> Craft:
     """What flies; `decalage` is the check's value, without it the design's."""
-    wings = [wing for wing in build.wings if wing.id not in _NO_WINGS]
-    stab = next((one for one in build.tail if one.id == "stab"), None)
-    fin = next((one for one in build.tail if one.id == "fin" and one.upright), None)
+    wings = [wing for wing in build.wings if role_by_id(wing.id) == "wing"]
+    stab = trimming_surface(build)
     balance, mass = _balanced(build)
-    if decalage is None and wings and stab is not None:
-        decalage = wings[0].incidence - stab.incidence
-    return Craft(
+    made = [lifting for one in build.tail if (lifting := _tail(one)) is not None]
+    craft = Craft(
         _wing(wings),
-        _stab(stab) if stab is not None else None,
-        _fin(fin) if fin is not None else None,
+        next((one for one in made if stab is not None and one.id == stab.id), None),
+        tuple(one for one in made if one.role == "fin"),
         flight_of(build),
+        tuple(one for one in made if one.role != "fin"),
         balance,
         mass,
         decalage,
         _body(build, wings),
+        len(wings) > 1,
     )
+    if decalage is None and wings and stab is not None:
+        above = wings[0].incidence - stab.incidence
+        craft = replace(craft, decalage=-above if craft.is_ahead else above)
+    return craft
+
+
+def trimming_surface(build: Build) -> TailSurface | None:
+    """What the wing is trimmed against: the main stabilizer, else the V, else the main foreplane."""
+    for role in ("stabilizer", "vee", "foreplane"):
+        found = next((one for one in build.tail if one.duty == role), None)
+        if found is not None:
+            return found
+    return None
 
 
 def flight_of(build: Build) -> Flight:
@@ -60,7 +75,7 @@ def build_trim(build: Build, decalage: float | None = None) -> Trim:
 
 def effects_of(trim: Trim, checks: tuple[Check, ...]) -> tuple[Effect, ...]:
     """What each check's error does, in their order; checks that do nothing are left out."""
-    found = (effect_of(trim, one.id, one.error, one.sigma) for one in checks)
+    found = (effect_of(trim, one, one.error, one.sigma) for one in checks)
     return tuple(one for one in found if one is not None)
 
 
@@ -73,7 +88,14 @@ def _wing(wings: list[Wing]) -> Lifting | None:
     first = wings[0]
     centre = chord.le_x + chord.length / 4
     return Lifting(
-        area, span**2 / area, chord.length, centre, first.tip_chord / first.root_chord, span
+        area,
+        span**2 / area,
+        chord.length,
+        centre,
+        first.tip_chord / first.root_chord,
+        span,
+        first.id,
+        "wing",
     )
 
 
@@ -98,28 +120,28 @@ def _mean(root: float, tip: float) -> tuple[float, float, float]:
     return taper, chord, (1 + 2 * taper) / (3 * (1 + taper))
 
 
-def _stab(surface: TailSurface) -> Lifting | None:
+def _tail(surface: TailSurface) -> Lifting | None:
+    """A tail surface; a fin has its own area and twice its aspect ratio: its root works as a mirror."""
     if surface.span is None or surface.root_chord is None:
         return None
+    upright = surface.duty == "fin"
+    reach = surface.half if upright else surface.span
     taper, chord, share = _mean(surface.root_chord, surface.tip_size)
-    area = surface.span * (surface.root_chord + surface.tip_size) / 2
+    area = reach * (surface.root_chord + surface.tip_size) / 2
     centre = None
     if surface.le_x is not None:
         centre = surface.le_x + surface.sweep_le * share + chord / 4
-    return Lifting(area, surface.span**2 / area, chord, centre, taper, surface.span)
-
-
-def _fin(surface: TailSurface) -> Lifting | None:
-    """Its own area, twice its aspect ratio: the root works as a mirror."""
-    if surface.span is None or surface.root_chord is None:
-        return None
-    height = surface.half
-    taper, chord, share = _mean(surface.root_chord, surface.tip_size)
-    area = height * (surface.root_chord + surface.tip_size) / 2
-    centre = None
-    if surface.le_x is not None:
-        centre = surface.le_x + surface.sweep_le * share + chord / 4
-    return Lifting(area, 2 * height**2 / area, chord, centre, taper, height)
+    return Lifting(
+        area,
+        (2 if upright else 1) * reach**2 / area,
+        chord,
+        centre,
+        taper,
+        reach,
+        surface.id,
+        surface.duty,
+        90.0 if upright else surface.dihedral,
+    )
 
 
 def _balanced(build: Build) -> tuple[float | None, float | None]:

@@ -4,9 +4,9 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import Final
 
-from hardkeel.airframe.bodies import surfaces_of
+from hardkeel.airframe.bodies import Shape, surfaces_of
 from hardkeel.airframe.frame_parts import member_parts, section_part, stick_parts
-from hardkeel.airframe.shapes import Fin, Surface
+from hardkeel.airframe.shapes import Fin, Surface, VeeHalf
 from hardkeel.airframe.tail_parts import as_built, built_surfaces
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
@@ -50,8 +50,8 @@ def parts_of(build: Build) -> tuple[Part, ...]:
         parts += _fuselage_parts(build.fuselage.drawn)
     built = built_surfaces(build)
     for shape in surfaces_of(build):
-        made = _fin_parts(shape) if isinstance(shape, Fin) else _surface_parts(shape, build)
-        parts += as_built(made, built[shape.id], build) if shape.id in built else made
+        name, made = _parts_of(shape, build)
+        parts += as_built(made, built[name], build) if made and name in built else made
     known = {part.id for part in parts}
     parts += [part for part in build.listed.own if part.id not in known]
     return tuple(parts)
@@ -265,6 +265,17 @@ def _longeron_part(fuselage: Fuselage, longeron: Longeron) -> Part:
         size=(length, longeron.section[1], longeron.section[0]),
         x=float(loft.stations[0] + loft.stations[-1]) / 2,
     )
+
+
+def _parts_of(shape: Shape, build: Build) -> tuple[str, list[Part]]:
+    """The parts of a surface, and what it is called; a V is made as one."""
+    match shape:
+        case Fin():
+            return shape.id, _fin_parts(shape)
+        case VeeHalf():
+            return shape.of, _surface_parts(shape.whole, build) if shape.starboard else []
+        case Surface():
+            return shape.id, _surface_parts(shape, build)
 
 
 def _surface_parts(shape: Surface, build: Build) -> list[Part]:

@@ -8,7 +8,10 @@ import math
 from dataclasses import dataclass
 
 from hardkeel.base.values import Point
-from hardkeel.survey.model import Body, Contact, Mark, Seat
+from hardkeel.fuselage.engine import ThrustLine
+from hardkeel.fuselage.model import Engine
+from hardkeel.geometry.rotation import Array, turns
+from hardkeel.survey.model import Body, Contact, Mark, Role, Seat
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +41,7 @@ class Surface:
     incidence: float = 0.0
     seat_width: float = 50.0
     twist: bool = True
+    role: Role | None = None
 
     @property
     def pivot(self) -> Point:
@@ -57,6 +61,11 @@ class Surface:
         )
 
 
+def _said(role: Role | None) -> dict[str, Role]:
+    """A role that the id does not tell; what it tells is not written."""
+    return {"role": role} if role is not None else {}
+
+
 def surface_body(surface: Surface) -> Body:
     """The body with its seat's four contacts and its outline."""
     half, seat = surface.span / 2, surface.seat_width / 2
@@ -74,6 +83,7 @@ def surface_body(surface: Surface) -> Body:
     ring += [surface.corner(y, trailing=True) for y in ys[::-1]]
     return Body(
         id=surface.id,
+        **_said(surface.role),
         pivot=surface.pivot,
         incidence=surface.incidence,
         span=surface.span,
@@ -119,6 +129,7 @@ class Fin:
     sweep: float = 0.0
     id: str = "fin"
     y: float = 0.0
+    role: Role | None = None
 
 
 def fin_body(fin: Fin) -> Body:
@@ -136,6 +147,7 @@ def fin_body(fin: Fin) -> Body:
     )
     return Body(
         id=fin.id,
+        **_said(fin.role),
         pivot=pivot,
         span=fin.height,
         chord=fin.root,
@@ -154,3 +166,147 @@ def fin_marks(fin: Fin) -> tuple[Mark, ...]:
         f"{fin.id}_foot_te": (fin.le_x + fin.root, foot),
     }
     return tuple(Mark(id=name, body=fin.id, at=(x, fin.y, z)) for name, (x, z) in places.items())
+
+
+@dataclass(frozen=True, slots=True)
+class VeeHalf:
+    """One half of a V, as long as the wood; its root lies on the centre line, mm and degrees.
+
+    Attributes
+    ----------
+    half : float
+        Along the wood.
+    starboard : bool
+        Which of the two.
+    of : str
+        The surface that both are halves of.
+    seat_width : float
+        Across both halves' seats.
+    """
+
+    id: str
+    le_x: float
+    z: float
+    half: float
+    root: float
+    tip: float
+    sweep: float
+    dihedral: float
+    incidence: float
+    starboard: bool
+    of: str
+    seat_width: float = 30.0
+
+    @property
+    def whole(self) -> Surface:
+        """Both halves as one surface, as it lies on the board."""
+        return Surface(
+            self.of,
+            self.le_x,
+            self.z,
+            2 * self.half,
+            self.root,
+            self.tip,
+            sweep=self.sweep,
+            dihedral=self.dihedral,
+            incidence=self.incidence,
+            seat_width=self.seat_width,
+            role="vee",
+        )
+
+    def at(self, out: float, along: float) -> Point:
+        """A point `out` mm along the wood and a share of the chord aft, on the true airframe."""
+        share = out / self.half
+        chord = self.root + share * (self.tip - self.root)
+        aft = self.sweep * share + along * chord - self.root / 2
+        angle, up = math.radians(self.incidence), math.radians(self.dihedral)
+        y = out * math.cos(up)
+        return (
+            self.le_x + self.root / 2 + aft * math.cos(angle),
+            y if self.starboard else -y,
+            self.z - aft * math.sin(angle) + out * math.sin(up),
+        )
+
+
+_INNER_MM = 2.0  # of a half's seat from the middle: there the halves meet
+
+
+def vee_body(half: VeeHalf) -> Body:
+    """A half of a V with its seat's four contacts: an inner pair where the halves meet, an outer at the fuselage side."""
+    outer = min(
+        max(half.seat_width / 2, 3 * _INNER_MM) / math.cos(math.radians(half.dihedral)), half.half
+    )
+    contacts = tuple(
+        Contact(id=f"{front}_{place}", at=half.at(out, share))
+        for front, share in (("front", 0.05), ("rear", 0.95))
+        for place, out in (("inner", _INNER_MM), ("outer", outer))
+    )
+    ring = [half.at(0.0, 0.0), half.at(half.half, 0.0), half.at(half.half, 1.0), half.at(0.0, 1.0)]
+    return Body(
+        id=half.id,
+        role="vee",
+        pivot=(half.le_x + half.root / 2, 0.0, half.z),
+        incidence=half.incidence,
+        span=2 * half.half,
+        chord=half.root,
+        seat=Seat(contacts=contacts),
+        outline=tuple(ring),
+    )
+
+
+def vee_marks(half: VeeHalf) -> tuple[Mark, ...]:
+    """Marks at the tip's corners and at the seat's outer ends."""
+    out = min(max(half.seat_width / 2, 3 * _INNER_MM), half.half)
+    places = {
+        "tip_le": (half.half, 0.0),
+        "tip_te": (half.half, 1.0),
+        "root_le": (out, 0.0),
+        "root_te": (out, 1.0),
+    }
+    return tuple(
+        Mark(id=f"{half.id}_{name}", body=half.id, at=half.at(*place))
+        for name, place in places.items()
+    )
+
+
+def thrust_body(engine: Engine, line: ThrustLine) -> Body:
+    """The engine: its pivot where the thrust line meets the firewall, its contacts the bolts."""
+    across, up = (size / 2 for size in engine.bolts)
+    x, y, z = line.cross
+    contacts = tuple(
+        Contact(id=f"{high}_{side}", at=(x, y + sign * across, z + rise * up))
+        for high, rise in (("upper", 1), ("lower", -1))
+        for side, sign in (("port", -1), ("starboard", 1))
+    )
+    return Body(
+        id="thrust",
+        role="thrust",
+        pivot=line.cross,
+        incidence=-engine.down,
+        yaw=-engine.side,
+        span=engine.disc,
+        chord=abs(engine.reach) or engine.disc,
+        seat=Seat(contacts=contacts, kind="firewall"),
+    )
+
+
+def thrust_marks(engine: Engine, line: ThrustLine) -> tuple[Mark, ...]:
+    """The propeller's middle, its tips held level, and its tips held upright."""
+    turn = turns([(0.0, -engine.down, -engine.side)])[0][0]
+    half = engine.disc / 2
+    places = {
+        "hub": (0.0, 0.0),
+        "tip_port": (-half, 0.0),
+        "tip_starboard": (half, 0.0),
+        "tip_top": (0.0, half),
+        "tip_bottom": (0.0, -half),
+    }
+    return tuple(
+        Mark(id=f"prop_{name}", body="thrust", at=_beside(line.hub, turn, y, z))
+        for name, (y, z) in places.items()
+    )
+
+
+def _beside(hub: Point, turn: Array, y: float, z: float) -> Point:
+    x0, y0, z0 = (float(a + b) for a, b in zip(hub, turn @ (0.0, y, z), strict=True))
+    return (x0, y0, z0)

@@ -7,9 +7,8 @@ from typing import Final
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import unique_ids
+from hardkeel.survey.model import role_by_id
 
-# Surfaces that do not count for the mean chord, should a file list them among its wings.
-_NO_WINGS: Final = frozenset({"stab", "fin", "canard"})
 _FINGER_MM: Final = 3.0  # to spare on each side, so that the pack comes out again
 
 
@@ -62,7 +61,7 @@ def mean_chord(wing: Wing) -> MeanChord:
 
 def mean_chord_of(wings: Sequence[Wing]) -> MeanChord | None:
     """The mean chord of all wings weighted by area, so that a biplane has one; ``None`` without."""
-    lifting = [wing for wing in wings if wing.id not in _NO_WINGS]
+    lifting = [wing for wing in wings if role_by_id(wing.id) == "wing"]
     if not lifting:
         return None
     areas = [wing.span * (wing.root_chord + wing.tip_chord) / 2 for wing in lifting]

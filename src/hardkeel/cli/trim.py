@@ -13,7 +13,7 @@ from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.readings import Phase
-from hardkeel.trim.flying import Lifting, Trim
+from hardkeel.trim.flying import Lifting, Trim, arm_of
 
 Json = dict[str, Any]
 _PERCENT = 100.0
@@ -47,12 +47,14 @@ def trim_json(build: Build, phase: Phase | None) -> Json:
     craft = trim.craft
     found: Json = {
         "wing": _lifting(craft.wing),
-        "stab": _lifting(craft.stab, arm=trim.stab_arm, volume=trim.stab_volume),
-        "fin": _lifting(craft.fin, arm=trim.fin_arm),
+        "stab": _named(craft.stab, arm=trim.stab_arm, volume=trim.stab_volume),
+        "fin": _named(craft.fin, arm=trim.fin_arm),
+        "fins": [_named(one, arm=arm_of(craft, one)) for one in craft.fins],
         "neutral_point_percent": _percent(trim.neutral_point),
         "static_margin_percent": _percent(trim.margin),
         "fuselage_takes_percent": _percent(trim.body_takes),
         "static_margin_with_fuselage_percent": _percent(trim.margin_with_body),
+        "foreplane_wake_takes_percent": _percent(trim.wake_takes),
         "lift_coefficient": trim.lift_coefficient,
         "speed": trim.speed,
         "decalage_now": craft.decalage,
@@ -64,6 +66,11 @@ def trim_json(build: Build, phase: Phase | None) -> Json:
             for one in effects_of(trim, checks)
         ]
     return found
+
+
+def _named(one: Lifting | None, **more: float | None) -> Json | None:
+    found = _lifting(one, **more)
+    return found | {"id": one.id, "role": one.role} if one is not None and found else found
 
 
 def _lifting(one: Lifting | None, **more: float | None) -> Json | None:
@@ -94,5 +101,5 @@ def trim_table(build: Build, phase: Phase | None, unit: LengthUnit) -> str:
     for effect in effects_of(trim, checks):
         check = by_id[effect.check]
         lines.append(f"{check_name(build.surveyed, check)}: {say.effect_sentence(effect, unit)}")
-    lines += ["", say.fuselage_note(trim)]
+    lines += ["", say.fuselage_note(trim), *say.validity_notes(trim)]
     return "\n".join(lines) + "\n"

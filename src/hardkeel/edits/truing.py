@@ -35,6 +35,7 @@ from hardkeel.survey.model import (
 )
 from hardkeel.survey.reaching import error_at_reach_mm
 from hardkeel.survey.readings import Phase, Reading
+from hardkeel.survey.roles import main_of, trimming
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.soundness import check_survey
 
@@ -132,6 +133,16 @@ def set_aim(build: Build, body: str, aim: str) -> Build:
 
 
 @edit
+def aim_tail(build: Build, *, at_wing: bool) -> Build:
+    """Say that what trims the wing is to be true to it as it stands, or to the datum."""
+    survey = build.surveyed
+    wing = main_of(survey, "wing")
+    for one in trimming(survey):
+        build = set_aim(build, one.id, wing.id if at_wing and wing is not None else DATUM)
+    return build
+
+
+@edit
 def set_locked(
     build: Build, body: str, *, locked: bool, now: datetime, before: Iterable[str] = ()
 ) -> Build:
@@ -164,9 +175,10 @@ def set_locked(
             readings=readings if gone else survey.readings,
         ),
     )
-    if body != "wing" or survey.body("stab") is None or "stab" in survey.locked:
+    wing = main_of(survey, "wing")
+    if wing is None or body != wing.id or any(one.id in survey.locked for one in trimming(survey)):
         return changed
-    return set_aim(changed, "stab", "wing" if locked else DATUM)
+    return aim_tail(changed, at_wing=locked)
 
 
 @edit

@@ -47,10 +47,10 @@ def _air(build: Build, judgement: Judgement, unit: LengthUnit) -> list[str]:
         return []
     lines = say.trim_lines(trim)
     for check in judgement.checks if judgement.measured else ():
-        effect = effect_of(trim, check.id, check.error, check.doubt)
-        edge = effect_of(trim, check.id, check.tolerance, 0.0)
+        effect = effect_of(trim, check, check.error, check.doubt)
+        edge = effect_of(trim, check, check.tolerance, 0.0)
         if effect is None or edge is None or check.doubt > check.tolerance:
             continue
         name = check_name(build.surveyed, check)
         lines.append(f"{name}: {say.effect_sentence(effect, unit)} {say.edge_sentence(edge, unit)}")
-    return [*lines, say.fuselage_note(trim)]
+    return [*lines, say.fuselage_note(trim), *say.validity_notes(trim)]

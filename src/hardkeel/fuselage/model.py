@@ -10,6 +10,7 @@ from pydantic import Field
 
 from hardkeel.base.values import (
     HalfWidth,
+    Incidence,
     Place,
     Point2,
     Positive,
@@ -128,6 +129,31 @@ class TailPost(Value):
     bottom: Upward
     top: Upward
     half_width: HalfWidth
+
+
+class Engine(Value):
+    """Where the thrust line lies, and what it is bolted to; our own addition to the file.
+
+    Attributes
+    ----------
+    down, side : float
+        Down thrust and side thrust to starboard, degrees.
+    z : float
+        Height of the propeller's middle, which stays on the centre line, mm.
+    reach : float
+        From the firewall's face forward to the propeller, mm; aft for a pusher's, less than nothing.
+    disc : float
+        Diameter of the propeller, mm.
+    bolts : (float, float)
+        Between the bolts that hold it, across and up, mm.
+    """
+
+    down: Incidence = 0.0
+    side: Incidence = 0.0
+    z: Upward = 0.0
+    reach: Annotated[Place, Usual(-400, 400)] = 60.0
+    disc: Annotated[Size, Usual(60, 800)] = 230.0
+    bolts: tuple[Size, Size] = (40.0, 40.0)
 
 
 class Section(Value):
@@ -288,6 +314,7 @@ class Fuselage(Value):
     bracing: Bracing | None = None
     framing: Framing | None = None
     squaring: Squaring | None = None
+    engine: Engine | None = None
 
     @property
     def drawn(self) -> Self:

@@ -122,7 +122,7 @@ def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -
             return (
                 f"Measure again first: {format_length(step.mm, unit)} is more than any seat is out."
             )
-        case "edge" | "hole" | "strut" | "washers":
+        case "edge" | "hole" | "strut" | "washers" | "behind":
             return fitting_sentence(where, step, unit)
 
 

@@ -8,15 +8,17 @@ from hardkeel.messages.verdicts import format_value
 from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, Survey
+from hardkeel.survey.roles import role_in, turn_of
 
-AIM: Final = "Stabilizer true to"
-AIMS: Final = ((DATUM, "the keel line"), ("wing", "the wing as it stands"))
-_OF_BOTH: Final = ("decalage", "stab_roll_to_wing")
+AIM: Final = "Tail true to"
+AT_WING: Final = "wing"
+AIMS: Final = ((DATUM, "the keel line"), (AT_WING, "the wing as it stands"))
+_OF_BOTH: Final = ("decalage", "roll_to_wing", "vee_tilt")
 
 
 def aim_edit(aim: str) -> str:
     """The step's name for undo."""
-    return "stabilizer true to the wing" if aim != DATUM else "stabilizer true to the keel line"
+    return "tail true to the wing" if aim != DATUM else "tail true to the keel line"
 
 
 def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> str:
@@ -35,7 +37,7 @@ def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> st
     bodies = [one for one in dict.fromkeys(body for body, _, _ in way.moves) if one in packed]
     if len(bodies) < 2:  # noqa: PLR2004  one seat has its own card
         return ""
-    bodies.sort(key=lambda body: (body == "fin", body == "stab"))
+    bodies.sort(key=lambda body: turn_of(role_in(survey, body)))
     told = []
     for body in bodies:
         packs = [
@@ -47,6 +49,6 @@ def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> st
     after = [
         f"{check_name(survey, check).lower()} {format_value(check, unit)}"
         for check in way.checks
-        if check.id in _OF_BOTH
+        if check.kind in _OF_BOTH
     ]
     return f"All at once, with shims. {' '.join(told)} Then {', '.join(after)}."

@@ -76,7 +76,7 @@ def trim_lines(trim: "Trim") -> list[str]:
     if trim.neutral_point is not None:
         told.append(f"Neutral point at {100 * trim.neutral_point:.0f} % of the mean chord.")
     if trim.margin is not None:
-        told.append(_margin_words(trim.margin, trim.margin_with_body))
+        told.append(_margin_words(trim))
     if trim.lift_coefficient is not None and trim.speed is not None:
         told.append(
             f"At a lift coefficient of {trim.lift_coefficient:.2f} it flies at {trim.speed:.1f} m/s."
@@ -88,10 +88,10 @@ def trim_lines(trim: "Trim") -> list[str]:
     return told or ["Wing, stabilizer and their places are not known yet."]
 
 
-def _margin_words(bare: float, with_body: float | None) -> str:
-    """The margin without and with the fuselage, judged by the lesser."""
+def _margin_words(trim: "Trim") -> str:
+    """The margin without and with the fuselage and a foreplane's wake, judged by the least."""
     least, most = _STEADY
-    margin = bare if with_body is None else with_body
+    bare, with_body, margin = trim.margin or 0.0, trim.margin_with_body, trim.least_margin or 0.0
     judged = (
         "it is not stable: move the balance ahead"
         if margin <= 0
@@ -101,17 +101,47 @@ def _margin_words(bare: float, with_body: float | None) -> str:
         if margin > most
         else "steady"
     )
+    takes = 100 * trim.wake_takes
+    wake = f", less up to {takes:.0f} % by the foreplane's wake" if takes else ""
     if with_body is None:
-        return f"Static margin {100 * bare:.0f} %: {judged}."
+        return f"Static margin {100 * bare:.0f} %{wake}: {judged}."
     return (
         f"Static margin {100 * bare:.0f} %, with the fuselage about {100 * with_body:.0f} % "
-        f"(it takes {100 * (bare - with_body):.1f} %): {judged}."
+        f"(it takes {100 * (bare - with_body):.1f} %){wake}: {judged}."
     )
 
 
 def fuselage_note(trim: "Trim") -> str:
     """What of the fuselage is reckoned."""
     return NO_FUSELAGE if trim.body_takes is None else WITH_FUSELAGE
+
+
+FOREPLANE_WAKE: Final = "The foreplane's wake on the wing is reckoned as a limit only: the neutral point lies between the two figures."
+VEE_SAFE: Final = (
+    "Of a V the neutral point lies some 4 % of the chord further aft than told, on the safe side."
+)
+BIPLANE_SAFE: Final = "Of two wings one over the other it lies some 4 % of the chord further aft than told, on the safe side."
+FINS_MIRRORED: Final = "Each fin is reckoned as if its root stood on a wall: at the ends of a stabilizer it does less than told."
+
+
+def validity_notes(trim: "Trim") -> list[str]:
+    """What this model leaves out of an airframe of this kind, and how far off it then is.
+
+    The figures are those of a vortex lattice of six airframes, in the tests.
+    """
+    craft = trim.craft
+    if trim.neutral_point is None or craft.stab is None:
+        return []
+    notes = []
+    if craft.stab.role == "foreplane":
+        notes.append(FOREPLANE_WAKE)
+    elif craft.stab.role == "vee":
+        notes.append(VEE_SAFE)
+    if craft.several_wings:
+        notes.append(BIPLANE_SAFE)
+    if len(craft.fins) > 1:
+        notes.append(FINS_MIRRORED)
+    return notes
 
 
 # the page

@@ -34,6 +34,8 @@ def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
                 f": {format_length(step.length, unit)} between its holes" if step.length else ""
             )
             return f"Make the {where} strut {amount} {way}{length}."
+        case "behind":
+            return f"Put {format_small_length(step.mm, unit)} behind the {where}."
         case _:
             many = "washer" if abs(step.count) == 1 else "washers"
             thick = format_small_length(step.mm, unit)

@@ -46,6 +46,13 @@ _TURNS: Final = {
     "fin_lean_to_stab": "roll",
     "yaw": "yaw",
     "fin_yaw": "yaw",
+    "fins_toe": "yaw",
+    "vee_yaw": "yaw",
+    "vee_tilt": "roll",
+    "vee_angle": "roll",
+    "vee_incidence_difference": "pitch",
+    "down": "pitch",
+    "side": "yaw",
     "offset": "dy",
 }
 _SEEN: Final = 2.0  # sigmas
@@ -165,10 +172,17 @@ def _out_by(judgement: Judgement, body: str) -> list[Moved]:
         name = _TURNS.get(check.kind)
         if check.verdict != "out" or name is None:
             continue
-        # what two bodies have between them is the first's less the second's
-        sign = -1.0 if (check.kind == "decalage") != (check.body != body) else 1.0
-        found.setdefault(name, Moved(name, sign * check.error, check.doubt))
+        share = _share_of(judgement, check.id, body, name)
+        if share:  # how far this body alone would have to turn
+            found.setdefault(name, Moved(name, check.error / share, check.doubt / abs(share)))
     return list(found.values())
+
+
+def _share_of(judgement: Judgement, check_id: str, body: str, name: str) -> float:
+    """By how much a check changes with a figure of a body's pose."""
+    column = judgement.net.columns.column(body, name)
+    rule = next((one for one in judgement.rules if one.id == check_id), None)
+    return float(rule.slope[column]) if rule is not None and column is not None else 0.0
 
 
 def _time(left: float | None) -> str:

@@ -18,7 +18,14 @@ from hardkeel.survey.readings import (
     Tilt,
 )
 
-_BODIES: Final = {"stab": "stabilizer"}
+_BODIES: Final = {
+    "stab": "stabilizer",
+    "canard": "foreplane",
+    "thrust": "thrust line",
+    "vee": "V-tail",
+    "vee_port": "port half of the V",
+    "vee_starboard": "starboard half of the V",
+}
 _WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "ctr": "centre"}
 # leading and trailing edge stay short where many are read in a list
 _SHORT: Final = {"stab": "stabilizer", "mid": "middle", "le": "LE", "te": "TE"}
@@ -50,8 +57,15 @@ _CHECKS: Final = {
     "offset": "{body} centred",
     "twist_difference": "{body} twist",
     "decalage": "Decalage",
-    "fin_yaw": "Fin straight",
-    "fin_lean_to_stab": "Fin upright",
+    "fin_yaw": "{body} straight",
+    "fin_lean_to_stab": "{body} upright",
+    "fins_toe": "Fins' toe",
+    "vee_yaw": "{body} square",
+    "vee_tilt": "V level to wing",
+    "vee_angle": "V's spread",
+    "vee_incidence_difference": "V's halves alike",
+    "down": "Down thrust",
+    "side": "Side thrust",
 }
 KINDS: Final = {
     "distance": "distance",
@@ -120,6 +134,8 @@ def mark_words(mark: Mark) -> str:
 def contact_words(contact_id: str) -> str:
     """What a contact's id says; one that is on neither side is at the foot of something upright."""
     ahead, _, side = contact_id.partition("_")
+    if ahead in ("upper", "lower") and side:
+        return f"{ahead} {side} bolt"
     if ahead in ("front", "rear"):
         return f"{side} {ahead}" if side else f"{ahead} of the foot"
     return _spelled(contact_id, _WORDS)

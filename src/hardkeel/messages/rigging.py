@@ -22,6 +22,7 @@ SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
     ("tube", "a tube in holes"),
     ("struts", "struts"),
     ("cabane", "a cabane with washers"),
+    ("firewall", "a firewall, packed from behind"),
 )
 _STATES: Final = {
     "moved": "moved",

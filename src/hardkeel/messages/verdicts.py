@@ -26,6 +26,19 @@ _WAYS: Final = {
     "decalage": ("{deg} too much between wing and tail", "{deg} too little between wing and tail"),
     "fin_yaw": ("leading edge {mm} to port", "leading edge {mm} to starboard"),
     "fin_lean_to_stab": ("top {mm} to port", "top {mm} to starboard"),
+    "fins_toe": ("{deg} too much toe-in", "{deg} too much toe-out"),
+    "vee_yaw": ("leading edge {mm} to port", "leading edge {mm} to starboard"),
+    "vee_tilt": (
+        "starboard half {mm} high against the wing",
+        "port half {mm} high against the wing",
+    ),
+    "vee_angle": ("{deg} too steep between the halves", "{deg} too flat between the halves"),
+    "vee_incidence_difference": (
+        "starboard half {mm} more nose-up",
+        "port half {mm} more nose-up",
+    ),
+    "down": ("{deg} too much down", "{deg} too little down"),
+    "side": ("{deg} too far to starboard", "{deg} too far to port"),
 }
 _SHORT: Final = {
     "roll": "level",
@@ -34,6 +47,13 @@ _SHORT: Final = {
     "twist_difference": "twist",
     "fin_yaw": "straight",
     "fin_lean_to_stab": "upright",
+    "fins_toe": "toe",
+    "vee_yaw": "square",
+    "vee_tilt": "level to wing",
+    "vee_angle": "spread",
+    "vee_incidence_difference": "halves alike",
+    "down": "down thrust",
+    "side": "side thrust",
     "offset": "centred",
 }
 _IN_THE_AIR: Final = {
@@ -46,6 +66,13 @@ _IN_THE_AIR: Final = {
     "decalage": "Too much and it balloons with power; too little and it will not pick up its nose.",
     "fin_yaw": "A built-in rudder: it yaws, and rolls with the yaw.",
     "fin_lean_to_stab": "Rudder then pitches it as well as yawing it.",
+    "fins_toe": "Both fins brake against each other; one that stalls first swings the tail.",
+    "vee_yaw": "A built-in rudder on one side: it yaws, and pitches with the yaw.",
+    "vee_tilt": "The tail works against the wing in every pull-up: it will corkscrew out of loops.",
+    "vee_angle": "Pitch and yaw share the halves otherwise than drawn.",
+    "vee_incidence_difference": "A built-in rudder: it yaws, and rolls with the yaw.",
+    "down": "The nose rises or drops with the throttle.",
+    "side": "It swings with the throttle, most at low speed.",
 }
 VERDICT_WORDS: Final = {"true": "true", "out": "out", "unsure": "not known yet"}
 
@@ -77,7 +104,16 @@ def format_wanted(check: Check, unit: LengthUnit) -> str:
 
 def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
     """Which way and how far, at the place where one sees it: ``starboard tip 2.3 mm high``."""
-    return way_words(check.kind, check.error, error_at_reach_mm(survey, check), unit)
+    error, reach = check.error, error_at_reach_mm(survey, check)
+    if check.kind == "fins_toe" and not _second_is_starboard(survey, check):
+        error = -error
+    return way_words(check.kind, error, reach, unit)
+
+
+def _second_is_starboard(survey: Survey, check: Check) -> bool:
+    """Toe-in is a turn to port of what stands to starboard: which of the two fins that is says the drawing."""
+    places = {name: body.origin[1] for name in check.between if (body := survey.body(name))}
+    return all(y <= places.get(check.body, 0.0) for y in places.values())
 
 
 def way_words(kind: str, error: float, reach: float | None, unit: LengthUnit) -> str:

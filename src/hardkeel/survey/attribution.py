@@ -11,7 +11,20 @@ from hardkeel.survey.checking import Check, CheckRule, verdict_of
 from hardkeel.survey.columns import Columns
 from hardkeel.survey.correcting import Correction
 
-BY_PACKING: Final = frozenset({"incidence", "roll", "roll_to_wing", "decalage", "fin_lean_to_stab"})
+BY_PACKING: Final = frozenset(
+    {
+        "incidence",
+        "roll",
+        "roll_to_wing",
+        "decalage",
+        "fin_lean_to_stab",
+        "vee_tilt",
+        "vee_angle",
+        "vee_incidence_difference",
+        "down",
+        "side",
+    }
+)
 
 
 def charges_of(

@@ -1,7 +1,7 @@
 """Is it true?  Each check is a line through the unknowns with a target and a tolerance."""
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -9,7 +9,8 @@ import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.columns import BEND, Columns
-from hardkeel.survey.model import FUSELAGE, Body, Survey, Verdict, role_of
+from hardkeel.survey.model import FUSELAGE, Body, Role, Survey, Verdict
+from hardkeel.survey.roles import is_ahead, main_of, role_of, set_on_tail, trimming, with_role
 
 # Defaults of the contract: degrees, but mm for the offset.
 TOLERANCES: Final[dict[str, float]] = {
@@ -22,7 +23,16 @@ TOLERANCES: Final[dict[str, float]] = {
     "twist_difference": 0.5,
     "fin_yaw": 0.5,
     "fin_lean_to_stab": 0.75,
+    "fins_toe": 0.5,
+    "vee_yaw": 0.5,
+    "vee_tilt": 0.5,
+    "vee_angle": 1.0,
+    "vee_incidence_difference": 0.5,
+    "down": 0.5,
+    "side": 0.5,
 }
+_TURNED: Final = frozenset({"yaw", "fin_yaw", "vee_yaw"})
+_TWO: Final = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +52,10 @@ class CheckRule:
         Added to the unknowns' part to give the value.
     slope : Array
         Shape (n,): the value's derivative by the unknowns.
+    role : str or None
+        What `body` is.
+    between : tuple of str
+        The bodies that it holds.
     """
 
     id: str
@@ -52,6 +66,8 @@ class CheckRule:
     tolerance: float
     design: float
     slope: Array
+    role: Role | None = None
+    between: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +93,8 @@ class Check:
     verdict: Verdict
     edge: bool = False
     spread: float = 0.0
+    role: Role | None = None
+    between: tuple[str, ...] = ()
 
     @property
     def error(self) -> float:
@@ -96,42 +114,147 @@ class Check:
 
 
 def rules_of(survey: Survey, columns: Columns) -> tuple[CheckRule, ...]:
-    """All checks that this survey's bodies call for, in the order a builder trues them."""
-    own = survey.tolerances or {}
-    bodies = {body.id: body for body in survey.bodies if body.id != FUSELAGE}
-    rules: list[CheckRule] = []
+    """All checks that this survey's bodies call for by their roles, in the order a builder trues them."""
+    made = _Making(survey, columns)
+    for body in survey.bodies:
+        if body.id != FUSELAGE:
+            _BY_ROLE[role_of(body) or "wing"](made, body)
+    _pairs(made)
+    _decalage(made)
+    return tuple(made.rules)
+
+
+class _Making:
+    """Checks as they are put together."""
+
+    def __init__(self, survey: Survey, columns: Columns) -> None:
+        self.survey, self._columns = survey, columns
+        self._own = survey.tolerances or {}
+        self._line = _LineOfTail(survey, columns)
+        self.wing, self.stabilizer = main_of(survey, "wing"), main_of(survey, "stabilizer")
+        self.rules: list[CheckRule] = []
 
     def add(
-        check_id: str, kind: str, body: str, parts: Mapping[str, float], design: float = 0.0
+        self,
+        check_id: str,
+        kind: str,
+        body: Body,
+        parts: Mapping[tuple[str, str], float],
+        design: float = 0.0,
     ) -> None:
-        slope = np.zeros(columns.size)
-        for name, factor in parts.items():
-            owner, _, unknown = name.partition(".")
+        """A check of these unknowns, by body and name; none where one of them is not there."""
+        bent = (
+            self._line.shifted
+            if kind == "offset"
+            else self._line.turned
+            if kind in _TURNED
+            else None
+        )
+        slope = np.zeros(self._columns.size)
+        turned = bent(body) if bent is not None else {}
+        for (owner, unknown), factor in (*parts.items(), *turned.items()):
             column = (
-                columns.shared.get((name, "")) if name in BEND else columns.column(owner, unknown)
+                self._columns.shared.get((unknown, ""))
+                if unknown in BEND
+                else self._columns.column(owner, unknown)
             )
             if column is None:
                 return
             slope[column] = factor
         unit = "mm" if kind == "offset" else "deg"
-        limit = own.get(check_id, TOLERANCES.get(check_id, TOLERANCES.get(kind, 0.5)))
-        rules.append(CheckRule(check_id, kind, body, unit, design, limit, design, slope))
+        limit = self._own.get(check_id, TOLERANCES.get(kind, 0.5))
+        between = tuple(dict.fromkeys(owner for owner, _ in parts))
+        self.rules.append(
+            CheckRule(
+                check_id, kind, body.id, unit, design, limit, design, slope, role_of(body), between
+            )
+        )
 
-    line = _LineOfTail(survey, columns)
-    for name, body in bodies.items():
-        if name == "fin":
-            add("fin_yaw", "fin_yaw", "fin", {"fin.yaw": 1.0} | line.turned(body))
-            add("fin_lean_to_stab", "fin_lean_to_stab", "fin", {"fin.roll": 1.0, "stab.roll": -1.0})
-            continue
-        for check_id, kind, parts, design in _surface_checks(body):
-            bent = {"yaw": line.turned, "offset": line.shifted}.get(kind)
-            add(check_id, kind, name, parts | (bent(body) if bent is not None else {}), design)
-        if name == "stab":
-            add("stab_roll_to_wing", "roll_to_wing", name, {"stab.roll": 1.0, "wing.roll": -1.0})
-    if "wing" in bodies and "stab" in bodies:
-        design = bodies["wing"].incidence - bodies["stab"].incidence
-        add("decalage", "decalage", "stab", {"wing.pitch": 1.0, "stab.pitch": -1.0}, design)
-    return tuple(rules)
+    def one(
+        self, body: Body, name: str, kind: str, unknown: str, design: float = 0.0, by: float = 1.0
+    ) -> None:
+        """A check of one unknown of one body."""
+        self.add(f"{body.id}_{name}", kind, body, {(body.id, unknown): by}, design)
+
+
+def _surface(made: _Making, body: Body) -> None:
+    made.one(body, "incidence", "incidence", "pitch", body.incidence)
+    made.one(body, "yaw", "yaw", "yaw", body.yaw)
+    made.one(body, "roll", "roll", "roll")
+    made.one(body, "offset", "offset", "dy")
+    if body.twist:
+        parts = {(body.id, "twist_starboard"): 1.0, (body.id, "twist_port"): -1.0}
+        made.add(f"{body.id}_twist_difference", "twist_difference", body, parts)
+
+
+def _tail(made: _Making, body: Body) -> None:
+    _surface(made, body)
+    if made.wing is not None:
+        parts = {(body.id, "roll"): 1.0, (made.wing.id, "roll"): -1.0}
+        made.add(f"{body.id}_roll_to_wing", "roll_to_wing", body, parts)
+
+
+def _fin(made: _Making, body: Body) -> None:
+    made.one(body, "yaw", "fin_yaw", "yaw", body.yaw)
+    other = made.stabilizer or made.wing
+    if other is not None:
+        parts = {(body.id, "roll"): 1.0, (other.id, "roll"): -1.0}
+        made.add(f"{body.id}_lean_to_stab", "fin_lean_to_stab", body, parts)
+
+
+def _vee(made: _Making, body: Body) -> None:
+    made.one(body, "incidence", "incidence", "pitch", body.incidence)
+    made.one(body, "yaw", "vee_yaw", "yaw", body.yaw)
+
+
+def _thrust(made: _Making, body: Body) -> None:
+    made.one(body, "down", "down", "pitch", -body.incidence, by=-1.0)
+    made.one(body, "side", "side", "yaw", -body.yaw, by=-1.0)
+
+
+_BY_ROLE: Final[dict[Role, Callable[[_Making, Body], None]]] = {
+    "wing": _surface,
+    "stabilizer": _tail,
+    "foreplane": _tail,
+    "fin": _fin,
+    "vee": _vee,
+    "thrust": _thrust,
+}
+
+
+def _pairs(made: _Making) -> None:
+    """What two of a kind must have between them; charged to the second, which is set last."""
+    fins, halves = with_role(made.survey, "fin"), with_role(made.survey, "vee")
+    if len(fins) == _TWO:
+        a, b = fins
+        parts = {(b.id, "yaw"): 1.0, (a.id, "yaw"): -1.0}
+        made.add("fins_toe", "fins_toe", b, parts, b.yaw - a.yaw)
+    if len(halves) != _TWO:
+        return
+    a, b = halves
+    if made.wing is not None:
+        tilt = {(a.id, "roll"): 0.5, (b.id, "roll"): 0.5, (made.wing.id, "roll"): -1.0}
+        made.add("vee_tilt", "vee_tilt", b, tilt)
+    made.add("vee_angle", "vee_angle", b, {(b.id, "roll"): 1.0, (a.id, "roll"): -1.0})
+    made.add(
+        "vee_incidence_difference",
+        "vee_incidence_difference",
+        b,
+        {(b.id, "pitch"): 1.0, (a.id, "pitch"): -1.0},
+        b.incidence - a.incidence,
+    )
+
+
+def _decalage(made: _Making) -> None:
+    """The front surface's incidence less the rear one's; a V's is the mean of its halves."""
+    others, wing = trimming(made.survey), made.wing
+    if not others or wing is None:
+        return
+    sign = -1.0 if is_ahead(wing, others[0]) else 1.0
+    parts = {(wing.id, "pitch"): sign}
+    parts |= {(one.id, "pitch"): -sign / len(others) for one in others}
+    design = sign * (wing.incidence - sum(one.incidence for one in others) / len(others))
+    made.add("decalage", "decalage", others[-1], parts, design)
 
 
 class _LineOfTail:
@@ -148,28 +271,15 @@ class _LineOfTail:
         self._first = min(own, default=0.0)
         self._length = columns.bend.last - self._first if columns.bend is not None else 1.0
 
-    def _on_tail(self, body: Body) -> bool:
-        return self._wanted and role_of(body) in ("stabilizer", "fin", "vee")
-
-    def turned(self, body: Body) -> dict[str, float]:
+    def turned(self, body: Body) -> dict[tuple[str, str], float]:
         """Of a yaw: degrees for each mm that the tail bends to starboard."""
-        return {BEND[0]: -math.degrees(1 / self._length)} if self._on_tail(body) else {}
+        on_it = self._wanted and set_on_tail(body)
+        return {("", BEND[0]): -math.degrees(1 / self._length)} if on_it else {}
 
-    def shifted(self, body: Body) -> dict[str, float]:
+    def shifted(self, body: Body) -> dict[tuple[str, str], float]:
         """Of an offset: how far the line stands off at the body's pivot, mm for each mm."""
         share = (body.origin[0] - self._first) / self._length
-        return {BEND[0]: -share} if self._on_tail(body) else {}
-
-
-def _surface_checks(body: Body) -> Iterable[tuple[str, str, dict[str, float], float]]:
-    name = body.id
-    yield f"{name}_incidence", "incidence", {f"{name}.pitch": 1.0}, body.incidence
-    yield f"{name}_yaw", "yaw", {f"{name}.yaw": 1.0}, 0.0
-    yield f"{name}_roll", "roll", {f"{name}.roll": 1.0}, 0.0
-    yield f"{name}_offset", "offset", {f"{name}.dy": 1.0}, 0.0
-    if body.twist:
-        parts = {f"{name}.twist_starboard": 1.0, f"{name}.twist_port": -1.0}
-        yield f"{name}_twist_difference", "twist_difference", parts, 0.0
+        return {("", BEND[0]): -share} if self._wanted and set_on_tail(body) else {}
 
 
 def judge(rules: Iterable[CheckRule], unknowns: Array, covariance: Array) -> tuple[Check, ...]:
@@ -193,6 +303,8 @@ def _judged(rule: CheckRule, value: float, sigma: float) -> Check:
         rule.tolerance,
         verdict_of(value - rule.target, sigma, rule.tolerance),
         spread=sigma,
+        role=rule.role,
+        between=rule.between,
     )
 
 

@@ -14,7 +14,18 @@ from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import DATUM, Body, Contact, Shop, contacts_of
 from hardkeel.survey.network import Network
 
-_VERTICAL: Final = ("dz", "roll", "pitch")  # what packing or sanding a seat can change
+
+@dataclass(frozen=True, slots=True)
+class Packed:
+    """Which way packing under a contact pushes a body, and what that can change."""
+
+    axis: int
+    sign: float
+    changes: tuple[str, str, str]
+
+
+_UP: Final = Packed(2, 1.0, ("dz", "roll", "pitch"))
+_FORWARD: Final = Packed(0, -1.0, ("dx", "yaw", "pitch"))  # from behind, at a firewall
 _RISES_FREELY_MM: Final = (
     1e4  # a degree of turn counts as much as this: it is taken only where needed
 )
@@ -135,9 +146,9 @@ def together_of(
             one = _correct(net, solution, rules, body, shop, turn)
             way: Way = one.fitted or getattr(one, name)
             moves += [(body.id, contact, mm) for contact, mm in way.moves]
-            vertical = net.seats[body.id].place(solution.unknowns).airframe_moves[:, 2]
+            moves_with = net.seats[body.id].place(solution.unknowns).airframe_moves
             lifts = np.array([[mm] for _, mm in way.moves])
-            change += _tilts_by(net.columns, body.id, vertical, lifts)[:, 0]
+            change += _tilts_by(net.columns, body, moves_with, lifts)[:, 0]
         after = judge(rules, solution.unknowns + change, solution.covariance)
         ways.append(JointWay(tuple(moves), after))
     return Together(*ways)
@@ -173,14 +184,15 @@ def _correct(
     off = at - placed.airframe
     moves = placed.airframe_moves
     sigma = np.sqrt(np.maximum(np.einsum("kin,nm,kim->ki", moves, solution.covariance, moves), 0))
-    lifts = off[:, 2]
+    packed = packed_along(body)
+    lifts = packed.sign * off[:, packed.axis]
     shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
     sanding = -_round_up_from_zero(lifts.max() - lifts, shop.sand_step)
     steps = seat_steps(body, shop)
     fitted = np.floor(lifts / steps + 0.5) * steps if steps is not None else np.zeros_like(lifts)
 
     touched = [rule for rule in rules if _moves_with(columns, rule, body.id)]
-    tilts = _tilts_by(columns, body.id, moves[:, 2], np.column_stack([shims, sanding, fitted]))
+    tilts = _tilts_by(columns, body, moves, np.column_stack([shims, sanding, fitted]))
 
     def way(rounded: Array, tilt: Array) -> Way:
         after = solution.unknowns + tilt
@@ -231,16 +243,24 @@ def _round_up_from_zero(amounts: Array, step: float) -> Array:
     return np.floor(amounts / step + 0.5) * step
 
 
-def _tilts_by(columns: Columns, body: str, vertical: Array, lifts: Array) -> Array:
-    """Changes of the unknowns, shape (n, w), when the contacts are lifted by `lifts` mm, shape (k, w).
+def packed_along(body: Body) -> Packed:
+    """Which way a body's seat is packed: up, an engine's firewall along x."""
+    return _FORWARD if body.seat is not None and body.seat.kind == "firewall" else _UP
 
-    Least squares over dz, roll and pitch; where the contacts do not define all of them (two in line)
+
+def _tilts_by(columns: Columns, body: Body, moves: Array, lifts: Array) -> Array:
+    """Changes of the unknowns, shape (n, w), when the contacts are packed by `lifts` mm, shape (k, w).
+
+    Least squares over a shift and two turns; where the contacts do not define all of them (two in line)
     the body turns as little as it can, so that what nobody packs does not change.
     """
-    free = [columns.start[body] + columns.names[body].index(name) for name in _VERTICAL]
-    cost = np.array([_RISES_FREELY_MM, 1.0, 1.0])  # dz in mm beside roll and pitch in degrees
+    packed = packed_along(body)
+    along = packed.sign * moves[:, packed.axis]
+    names = columns.names[body.id]
+    free = [columns.start[body.id] + names.index(name) for name in packed.changes]
+    cost = np.array([_RISES_FREELY_MM, 1.0, 1.0])  # mm beside degrees
     change = np.zeros((columns.size, lifts.shape[1]))
-    turned = np.linalg.lstsq(vertical[:, free] * cost, lifts, rcond=1e-9)[0]
+    turned = np.linalg.lstsq(along[:, free] * cost, lifts, rcond=1e-9)[0]
     change[free] = cost[:, None] * turned
     return change
 

@@ -8,7 +8,7 @@ from typing import Any, Final, Literal, cast
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import parse_number
 from hardkeel.survey.instruments import USED_FOR, typical_sigma
-from hardkeel.survey.model import FUSELAGE, Body, Instrument, Survey
+from hardkeel.survey.model import FUSELAGE, Body, Instrument, Role, Survey
 from hardkeel.survey.proposing import counted_with, tools_of
 from hardkeel.survey.readings import (
     KINDS,
@@ -16,6 +16,7 @@ from hardkeel.survey.readings import (
     Reading,
     Side,
 )
+from hardkeel.survey.roles import role_of
 
 ReadingKind = Literal[
     "distance", "distance-difference", "height", "incidence", "tilt", "offset", "angle"
@@ -197,7 +198,11 @@ def find_body(survey: Survey, text: str) -> tuple[str, float]:
 
 
 _SIDES: Final = {"port": -1.0, "starboard": 1.0, "centre": 0.0}
-_ALSO_CALLED: Final = {"stab": ("stabilizer", "tailplane")}
+_ALSO_CALLED: Final[dict[Role, tuple[str, ...]]] = {
+    "stabilizer": ("stabilizer", "tailplane"),
+    "foreplane": ("foreplane", "canard"),
+    "thrust": ("engine", "motor"),
+}
 _LEAST_LETTERS: Final = 3
 
 
@@ -207,7 +212,7 @@ def _body_called(survey: Survey, name: str) -> Body | None:
     for body in survey.bodies:
         if body.id == FUSELAGE:
             continue
-        names = [body.id, body.label or "", *_ALSO_CALLED.get(body.id, ())]
+        names = [body.id, body.label or "", *_ALSO_CALLED.get(role_of(body) or "wing", ())]
         plain = [one.casefold().replace("_", " ") for one in names if one]
         if name in plain:
             return body

@@ -19,7 +19,6 @@ _BETWEEN_TWO: Final = 3.0  # both ends can be off: it says of neither which
 NEARLY: Final = 1.2  # times the sigma that the best would leave: worth nearly as much
 # the same where marks and fuselage may be off too: then a far pin on a part that is not on yet looks a little better
 NEARLY_SHARED: Final = 1.25
-_LAST: Final = ("stab", "fin")
 
 
 def efforts_of(survey: Survey, readings: Sequence[Reading]) -> Array:
@@ -46,8 +45,3 @@ def handiest(after: Array, efforts: Array, nearly: float = NEARLY) -> NDArray[np
     """
     near = after <= nearly * after.min()
     return np.asarray(np.lexsort((after, np.where(near, efforts, np.inf), ~near)), dtype=np.intp)
-
-
-def turn_of(body: str) -> int:
-    """Whose turn it is: wings, then the stabilizer, then the fin."""
-    return _LAST.index(body) + 1 if body in _LAST else 0

@@ -54,11 +54,6 @@ from hardkeel.survey.toolbox import Why, why_nothing
 
 _BEYOND: Final = 3.0
 _LIMITS: Final = 1 / 3  # of a check's variance
-_BETWEEN: Final[dict[str, tuple[str, ...]]] = {
-    "decalage": ("wing", "stab"),
-    "stab_roll_to_wing": ("wing", "stab"),
-    "fin_lean_to_stab": ("fin", "stab"),
-}
 
 
 Again = Callable[[CheckRule, Check], tuple[NextReading, ...]]
@@ -443,7 +438,7 @@ def _served(survey: Survey, dry: Dry | None, checks: tuple[Check, ...]) -> tuple
 
 def _held(check: Check) -> tuple[str, ...]:
     """The bodies that a check holds."""
-    return _BETWEEN.get(check.id, (check.body,))
+    return check.between or (check.body,)
 
 
 def next_readings(

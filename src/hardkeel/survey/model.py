@@ -53,7 +53,7 @@ class GapRead(Value):
     mm: Annotated[float, Field(ge=0, le=WIDEST_GAP_MM, allow_inf_nan=False)]
 
 
-SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane"]
+SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane", "firewall"]
 
 
 class Seat(Value):
@@ -64,7 +64,7 @@ class Seat(Value):
     kind : str
         What the seat can do: a saddle is packed and sanded, under rubber bands or bolts too; a slot's edges
         are opened and packed; a tube's or dowel's hole is opened and filled; struts are made longer or
-        shorter; a cabane takes whole washers.  Our own addition to the file.
+        shorter; a cabane takes whole washers; an engine's firewall is packed along x.  Our own addition to the file.
     gaps : tuple of GapRead
         What was read between root and fuselage side.
     """
@@ -81,8 +81,8 @@ class Body(Value):
     ----------
     pivot : Point
         The point about which its rotations turn, airframe axes, mm.  The fuselage needs none.
-    incidence : float
-        Design incidence, degrees.
+    incidence, yaw : float
+        As designed, degrees; marks and contacts stand so.
     outline : tuple of Point
         Its edge on a true airframe, for drawings only; our own addition to the file.
     racks : bool
@@ -94,6 +94,7 @@ class Body(Value):
     id: Text
     pivot: Point | None = None
     incidence: Slope = 0.0
+    yaw: Slope = 0.0
     span: Size | None = None
     chord: Size | None = None
     twist: bool = False
@@ -347,7 +348,12 @@ def role_of(body: Body) -> Role | None:
     """What a body is: as the file says, else as its id begins, else a wing; ``None`` for the fuselage."""
     if body.role is not None or body.id == FUSELAGE:
         return body.role
-    return next((role for start, role in _BEGINNINGS if body.id.startswith(start)), "wing")
+    return role_by_id(body.id)
+
+
+def role_by_id(name: str) -> Role:
+    """What something is of which only its id tells: by how that begins, else a wing."""
+    return next((role for start, role in _BEGINNINGS if name.startswith(start)), "wing")
 
 
 def contacts_of(body: Body) -> tuple[Contact, ...]:

@@ -8,11 +8,12 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.candidates import CandidatePool, available_in, candidate_pool
 from hardkeel.survey.checking import CheckRule
-from hardkeel.survey.handiness import handiest, turn_of
+from hardkeel.survey.handiness import handiest
 from hardkeel.survey.network import Network
 from hardkeel.survey.ranking import KNOWN, best_pair, single_gains
 from hardkeel.survey.readings import Reading
 from hardkeel.survey.reliability import watch_of
+from hardkeel.survey.roles import turn_of
 
 _LONGEST: Final = 30
 _SEEN: Final = 1.0  # sigma against tolerance: more, and nothing was read of it yet
@@ -74,7 +75,7 @@ def plan(
             open_[best] = False
             reading = candidates[best].but(value=float(expected[best]))
             body = rules[worst].body
-            chosen.append(((turn_of(body), named.index(body)), reading))
+            chosen.append(((turn_of(rules[worst].role), named.index(body)), reading))
     chosen = sorted(chosen[:most], key=lambda one: one[0])
     return tuple(reading for _, reading in chosen)
 

@@ -22,6 +22,7 @@ from hardkeel.survey.readings import (
     place_of,
     sigma_of,
 )
+from hardkeel.survey.roles import role_of
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="tape", kind="tape"),
@@ -94,7 +95,7 @@ def is_upright(survey: Survey, body: Body) -> bool:
     """Whether a body is a fin, by its shape: it reaches further up than sideways."""
     points = [mark.at for mark in survey.marks if mark.body == body.id] + list(body.outline)
     if not points:
-        return body.id == "fin"
+        return role_of(body) == "fin"
     reach = [max(p[a] for p in points) - min(p[a] for p in points) for a in (1, 2)]
     return reach[1] > reach[0]
 
@@ -104,13 +105,19 @@ def _free(survey: Survey) -> list[Body]:
 
 
 def _mirror_pairs(survey: Survey) -> Iterator[tuple[Mark, Mark]]:
-    """Port and starboard marks of one body that are mirror images, port first."""
+    """Port and starboard marks that are mirror images, port first: of one body, of a V's halves, of two fins."""
+    role = {body.id: role_of(body) for body in survey.bodies}
     for port in survey.marks:
         if port.at[1] >= -_SAME:
             continue
         for starboard in survey.marks:
-            if starboard.body == port.body and _is_mirror(port.at, starboard.at):
+            one = starboard.body == port.body
+            pair = role.get(port.body) == role.get(starboard.body) in _IN_PAIRS
+            if (one or pair) and _is_mirror(port.at, starboard.at):
                 yield port, starboard
+
+
+_IN_PAIRS: Final = ("vee", "fin")
 
 
 def _is_mirror(a: Point, b: Point) -> bool:
@@ -157,7 +164,7 @@ def _differences(survey: Survey, common: dict[str, Any]) -> Iterable[Reading]:
     pins = [m for m in survey.marks if abs(m.at[1]) < _SAME and m.body in upright | {FUSELAGE}]
     for port, starboard in _mirror_pairs(survey):
         for pin in pins:
-            if pin.body != port.body:
+            if pin.body not in (port.body, starboard.body):
                 yield DistanceDifference.model_construct(
                     **common, from_=pin.id, to=(port.id, starboard.id)
                 )

@@ -11,9 +11,10 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.candidates import Available
 from hardkeel.survey.checking import Check, CheckRule
-from hardkeel.survey.handiness import handiest, turn_of
+from hardkeel.survey.handiness import handiest
 from hardkeel.survey.network import Network
 from hardkeel.survey.readings import Reading, sigma_of
+from hardkeel.survey.roles import turn_of
 
 KNOWN: Final = 0.25  # sigma against tolerance at which a true part is seen to be true
 WORTH: Final = 0.99  # a reading that sharpens by less than 1 % is not worth walking for
@@ -50,7 +51,7 @@ def undecided(checks: Sequence[Check]) -> list[Check]:
         unsure,
         key=lambda c: (
             c.sigma <= KNOWN * c.tolerance,
-            turn_of(c.body),
+            turn_of(c.role),
             named.index(c.body),
             -c.sigma / c.tolerance,
         ),

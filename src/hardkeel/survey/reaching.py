@@ -6,8 +6,12 @@ from typing import Final
 from hardkeel.survey.checking import Check
 from hardkeel.survey.model import Survey
 
-_AT_TIP: Final = frozenset({"roll", "yaw", "roll_to_wing"})
-_AT_EDGE: Final = frozenset({"incidence", "decalage", "twist_difference", "fin_yaw"})
+_AT_TIP: Final = frozenset(
+    {"roll", "yaw", "roll_to_wing", "vee_yaw", "vee_tilt", "vee_angle", "down", "side"}
+)
+_AT_EDGE: Final = frozenset(
+    {"incidence", "decalage", "twist_difference", "fin_yaw", "fins_toe", "vee_incidence_difference"}
+)
 
 
 def error_at_reach_mm(survey: Survey, check: Check) -> float | None:

@@ -9,13 +9,13 @@ import numpy as np
 from hardkeel.survey.alternatives import Alternative
 from hardkeel.survey.candidates import available_in, tied_to
 from hardkeel.survey.checking import CheckRule
-from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Asking, Judgement, again_of, next_readings
 from hardkeel.survey.lock_watch import LockWatch, Seen, check_of_locked, telling
 from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
 from hardkeel.survey.readings import Reading, counted, place_of
+from hardkeel.survey.roles import role_of, turn_of, with_role
 from hardkeel.survey.stories import to_take_again, told_apart
 
 RigState = Literal["moved", "locked", "true", "edge", "out", "open"]
@@ -24,6 +24,7 @@ _LEVEL_KNOWN: Final = 0.2  # degrees: 1 sigma of the bench, less than any tolera
 _BY_GRAVITY: Final = frozenset({"level", "height-stand"})  # without them the bench plays no part
 _ODD: Final = 2.0  # sigmas: worth a second look where it may tell of a push
 _TWICE: Final = 2
+_AFTER: Final = 0.5  # of a turn: once the fin stands, before the engine
 _TEE_SHARE: Final = 0.5  # of the fin's height: a stabilizer that sits above it stands on the fin
 
 
@@ -53,18 +54,23 @@ def rigging_order(survey: Survey) -> tuple[str, ...]:
     The fin comes before a stabilizer that stands on it.
     """
     bodies = [body for body in survey.bodies if body.id != FUSELAGE]
-    fin = next((body for body in bodies if body.id == "fin"), None)
+    fins = with_role(survey, "fin")
     return tuple(
-        body.id for body in sorted(bodies, key=lambda body: (_turn(body, fin), body.origin[2]))
+        body.id
+        for body in sorted(
+            bodies, key=lambda body: (_turn(body, fins), body.origin[2], body.origin[1])
+        )
     )
 
 
-def _turn(body: Body, fin: Body | None) -> int:
-    turn = turn_of(body.id)
-    if fin is None or body.id != "stab":
-        return turn
-    stands_on_it = body.origin[2] > fin.origin[2] + _TEE_SHARE * (fin.span or 0.0)
-    return turn_of("fin") + 1 if stands_on_it and fin.span else turn
+def _turn(body: Body, fins: tuple[Body, ...]) -> float:
+    on_fin = role_of(body) == "stabilizer" and any(stands_on(body, fin) for fin in fins)
+    return turn_of("fin") + _AFTER if on_fin else float(turn_of(role_of(body)))
+
+
+def stands_on(body: Body, fin: Body) -> bool:
+    """Whether a surface sits on a fin: above the middle of it."""
+    return bool(fin.span) and body.origin[2] > fin.origin[2] + _TEE_SHARE * (fin.span or 0.0)
 
 
 def rig_stages(judgement: Judgement, *, rudder: bool = False) -> tuple[RigStage, ...]:

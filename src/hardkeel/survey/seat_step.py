@@ -7,7 +7,18 @@ from pydantic import Field
 from hardkeel.base.values import Finite, Text, Value
 
 Act = Literal[
-    "pack", "sand", "slide", "untwist", "hold", "again", "leave", "edge", "hole", "strut", "washers"
+    "pack",
+    "sand",
+    "slide",
+    "untwist",
+    "hold",
+    "again",
+    "leave",
+    "edge",
+    "hole",
+    "strut",
+    "washers",
+    "behind",
 ]
 
 
@@ -20,7 +31,7 @@ class SeatStep(Value):
         ``pack`` under or ``sand`` off the contacts; ``slide`` them, or ``hold`` one where it is while the other
         slides; measure ``again`` before anything is touched; ``untwist`` the panel; ``leave``:
         what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
-        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``.
+        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``; pack ``behind`` an engine's bolts.
     contacts : tuple of str
         Ids of the seat's contacts that it is done at.
     mm : float

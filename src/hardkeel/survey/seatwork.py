@@ -8,14 +8,14 @@ from typing import Final, Literal
 
 from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
-from hardkeel.survey.correcting import Correction, Way
+from hardkeel.survey.correcting import ContactMove, Correction, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import Shop, contacts_of
+from hardkeel.survey.model import SeatKind, Shop, contacts_of
 from hardkeel.survey.seat_step import Act, SeatStep
 
 WayName = Literal["shims", "sanding"]
 
-_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw"})
+_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw", "fins_toe", "vee_yaw"})
 # a seat is seldom out by more: beyond it the readings are to be looked at before the wood is
 MOST_MM: Final = 8.0
 MOST_DEGREES: Final = 5.0
@@ -47,14 +47,16 @@ class SeatWork:
 def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> SeatWork:
     """The work at a body whose seat has contacts, with only shims or only sanding."""
     mine = judgement.checks_on(correction.body)
-    far = _too_far(correction, mine)
+    kind = _kind(judgement, correction)
+    far = _too_far(correction, mine, kind)
     if far is not None:
         known = not any(check.verdict == "unsure" for check in mine)
         return SeatWork(correction.body, needed=True, known=known, steps=(far,), after=())
     out = [check for check in mine if check.verdict == "out" or check.edge]
     known = not any(check.verdict == "unsure" for check in mine)
+    at_firewall = kind == "firewall"
     chosen = correction.fitted or (
-        correction.only_shims if way == "shims" else correction.only_sanding
+        correction.only_shims if way == "shims" or at_firewall else correction.only_sanding
     )
     packed = {check.id for check in out if check.kind in BY_PACKING}
     slid = any(check.kind in _BY_SLIDING for check in out)
@@ -63,7 +65,7 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
         steps += _fitting(judgement, correction, packed=bool(packed), slid=slid)
     else:
         if packed:
-            steps += _packing(chosen)
+            steps += _packing(chosen, "behind" if at_firewall else "pack")
         if slid:
             steps += _sliding(judgement, correction)
     if any(check.kind == "twist_difference" for check in out):
@@ -74,26 +76,34 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
     return SeatWork(correction.body, bool(out), known, tuple(steps), after)
 
 
-def _too_far(correction: Correction, mine: Iterable[Check]) -> SeatStep | None:
+def _too_far(correction: Correction, mine: Iterable[Check], kind: SeatKind) -> SeatStep | None:
     """A correction that no seat was ever built for: its readings are looked at again first."""
     out = [check for check in mine if check.verdict == "out"]
-    furthest = max(
-        (max(abs(m.lift), abs(m.slide_x), abs(m.slide_y)) for m in correction.moves), default=0.0
-    )
+    # packed from behind alone: how an engine stands up and across no reading at its shaft can tell
+    furthest = max((max(map(abs, _felt_of(m, kind))) for m in correction.moves), default=0.0)
     turned = any(check.unit == "deg" and abs(check.error) > MOST_DEGREES for check in out)
     if out and (furthest > MOST_MM or turned):
         return SeatStep(act="again", mm=furthest)
     return None
 
 
-def _packing(way: Way) -> list[SeatStep]:
+def _felt_of(move: ContactMove, kind: SeatKind) -> tuple[float, ...]:
+    return (move.slide_x,) if kind == "firewall" else (move.lift, move.slide_x, move.slide_y)
+
+
+def _kind(judgement: Judgement, correction: Correction) -> SeatKind:
+    body = judgement.net.survey.body(correction.body)
+    return body.seat.kind if body is not None and body.seat is not None else "saddle"
+
+
+def _packing(way: Way, act: Act) -> list[SeatStep]:
     """Packing and sanding, contacts of one amount together, the most first."""
     groups: dict[float, list[str]] = {}
     for contact, mm in way.moves:
         if abs(mm) >= _LEAST_MM:
             groups.setdefault(round(mm, 3), []).append(contact)
     return [
-        SeatStep(act="pack" if mm > 0 else "sand", contacts=tuple(contacts), mm=abs(mm))
+        SeatStep(act=act if mm > 0 else "sand", contacts=tuple(contacts), mm=abs(mm))
         for mm, contacts in sorted(groups.items(), key=lambda group: -abs(group[0]))
     ]
 
@@ -103,8 +113,8 @@ def _fitting(
 ) -> Iterable[SeatStep]:
     """What a slot, a hole, struts or a cabane can do, contact by contact."""
     survey = judgement.net.survey
-    body, shop = survey.body(correction.body), survey.shop or Shop()
-    kind = body.seat.kind if body is not None and body.seat is not None else "saddle"
+    shop = survey.shop or Shop()
+    kind = _kind(judgement, correction)
     rounded = dict(correction.fitted.moves) if correction.fitted is not None else {}
     for move in correction.moves:
         up = rounded.get(move.contact, 0.0) if packed else 0.0

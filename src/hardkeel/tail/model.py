@@ -25,6 +25,7 @@ from hardkeel.base.values import (
     Usual,
     Value,
 )
+from hardkeel.survey.model import Role, role_by_id
 
 Kind = Literal["stick", "ribbed", "foam"]
 Face = Literal["top", "bottom", "middle"]
@@ -213,6 +214,8 @@ class TailSurface(Value):
         Where its root stands beside the middle: one of two fins.
     washout : float
         By how much the tip section is turned nose down.
+    role : str, optional
+        What it is; without it `upright` and its id tell (`duty`).
     """
 
     id: Text
@@ -253,6 +256,14 @@ class TailSurface(Value):
     controls: Controls | None = None
     slot_fit: SlotFit | None = None
     flatness: tuple[FlatReading, ...] = ()
+    role: Role | None = None
+
+    @property
+    def duty(self) -> Role:
+        """What it is, whatever it is called."""
+        if self.role is not None:
+            return self.role
+        return "fin" if self.upright else role_by_id(self.id)
 
     @property
     def half(self) -> float:

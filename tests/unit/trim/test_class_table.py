@@ -34,7 +34,7 @@ def test_the_table_of_classes_is_worked_anew() -> None:
         for check in judge_survey(build.surveyed).checks:
             if check.id not in told:
                 continue
-            edge = effect_of(trim, check.id, check.tolerance, 0.0)
+            edge = effect_of(trim, check, check.tolerance, 0.0)
             assert edge is not None
             numbers = [float(n) for n in re.findall(r"\d+\.\d+", told[check.id][column])]
             assert numbers[0] == check.tolerance

@@ -4,6 +4,7 @@ import json
 import math
 from dataclasses import replace
 from pathlib import Path
+from typing import NamedTuple
 
 import numpy as np
 import pytest
@@ -137,8 +138,29 @@ def test_what_is_not_there_is_null() -> None:
 # -- signs, by thought ---------------------------------------------------------------------------------
 
 
+class Asked(NamedTuple):
+    """What a check is."""
+
+    id: str
+    kind: str
+    body: str
+
+
+ASKED = {
+    one.id: one
+    for one in (
+        Asked("decalage", "decalage", "stab"),
+        Asked("wing_twist_difference", "twist_difference", "wing"),
+        Asked("wing_offset", "offset", "wing"),
+        Asked("stab_roll_to_wing", "roll_to_wing", "stab"),
+        Asked("fin_yaw", "fin_yaw", "fin"),
+        Asked("stab_yaw", "yaw", "stab"),
+    )
+}
+
+
 def figure(check: str, error: float, name: str) -> float:
-    effect = effect_of(build_trim(build_of()), check, error, 0.1)
+    effect = effect_of(build_trim(build_of()), ASKED[check], error, 0.1)
     assert effect is not None
     value = dict(effect.figures)[name]
     assert value is not None
@@ -175,14 +197,17 @@ def test_effects_are_alike_to_both_sides_and_sigma_is_the_slope() -> None:
         "stab_roll_to_wing",
         "fin_yaw",
     ):
-        plus, minus = effect_of(trim, check, 0.3, 0.2), effect_of(trim, check, -0.3, 0.2)
+        plus, minus = (
+            effect_of(trim, ASKED[check], 0.3, 0.2),
+            effect_of(trim, ASKED[check], -0.3, 0.2),
+        )
         assert plus is not None
         assert minus is not None
         assert plus.first == pytest.approx(-minus.first)
-        step = effect_of(trim, check, 0.3001, 0.2)
+        step = effect_of(trim, ASKED[check], 0.3001, 0.2)
         assert step is not None
         assert plus.sigma == pytest.approx(abs(step.first - plus.first) / 1e-4 * 0.2, rel=1e-4)
-    assert effect_of(trim, "stab_yaw", 0.5, 0.1) is None
+    assert effect_of(trim, ASKED["stab_yaw"], 0.5, 0.1) is None
 
 
 def test_a_lifting_tail_balanced_far_aft_is_at_home() -> None:
@@ -212,7 +237,7 @@ def test_an_unstable_one_keeps_no_lift() -> None:
     trim = build_trim(build_of(masses=(Mass(id="all", mass=1100.0, x=380.0),)))
     assert trim.margin is not None
     assert trim.margin < 0
-    effect = effect_of(trim, "decalage", 0.5, 0.1)
+    effect = effect_of(trim, ASKED["decalage"], 0.5, 0.1)
     assert effect is not None
     assert dict(effect.figures)["trims_at"] is None
     assert any("not stable" in line for line in trim_lines(trim))
@@ -257,7 +282,7 @@ def test_words_for_every_effect() -> None:
         ("stab_roll_to_wing", 0.8),
         ("fin_yaw", 0.4),
     ):
-        effect = effect_of(trim, check, error, 0.05)
+        effect = effect_of(trim, ASKED[check], error, 0.05)
         assert effect is not None
         said[check] = effect_sentence(effect, "mm")
         assert edge_sentence(effect, "in").startswith("At the edge")
@@ -331,7 +356,7 @@ def test_steady_begins_at_a_tenth_while_the_fuselage_is_not_reckoned(
 
 
 def test_a_real_hinge_wants_more_than_the_theory() -> None:
-    effect = effect_of(build_trim(build_of()), "decalage", 0.6, 0.05)
+    effect = effect_of(build_trim(build_of()), ASKED["decalage"], 0.6, 0.05)
     assert effect is not None
     angle = effect.first
     said = effect_sentence(effect, "mm")

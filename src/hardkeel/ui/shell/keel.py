@@ -5,9 +5,9 @@ from hardkeel.messages.names import body_name, sentence_case
 from hardkeel.messages.verdicts import standing_words
 from hardkeel.picture.truing import body_verdict, keel_strokes
 from hardkeel.project.model import Build
-from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.roles import role_of, turn_of
 from hardkeel.ui.shell.keel_line import Keel, PartState
 
 
@@ -21,7 +21,7 @@ def keel_of(build: Build, judgement: Judgement, unit: LengthUnit) -> Keel:
             body_verdict(judgement, body.id),
             standing_words(build.surveyed, judgement, body.id, unit),
         )
-        for body in sorted(survey.bodies, key=lambda body: turn_of(body.id))
+        for body in sorted(survey.bodies, key=lambda body: turn_of(role_of(body)))
         if body.id != FUSELAGE
     )
     return Keel(keel_strokes(build), parts, dict(build.listed.states))

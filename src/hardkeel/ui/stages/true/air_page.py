@@ -192,7 +192,7 @@ class AirPage(SubPage):
         tried = self._tried is not None
         self.answer.answer.setText(say.trade_answer(trim, decalage, tried=tried))
         self.answer.lines.setText("\n".join(say.trade_lines(trim)))
-        self.answer.note.setText(say.fuselage_note(trim))
+        self.answer.note.setText(" ".join([say.fuselage_note(trim), *say.validity_notes(trim)]))
         self.answer.back.setEnabled(tried)
         self.answer.keep.setEnabled(tried)
 

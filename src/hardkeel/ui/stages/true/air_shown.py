@@ -71,7 +71,7 @@ def allowed_lines(build: Build, judgement: Judgement, unit: LengthUnit) -> list[
     trim = build_trim(build)
     lines = []
     for check in judgement.checks:
-        edge = effect_of(trim, check.id, check.tolerance, 0.0)
+        edge = effect_of(trim, check, check.tolerance, 0.0)
         if edge is not None:
             lines.append(say.allowed_line(check_name(build.surveyed, check), check, edge, unit))
     return lines or [say.NOT_KNOWN_YET]

@@ -20,6 +20,7 @@ from hardkeel.messages import rigging as say_rigging
 from hardkeel.messages import true as say
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, SeatKind, Survey
+from hardkeel.survey.roles import main_of, trimming
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.fields import QuantityEdit
@@ -282,7 +283,9 @@ class AimCard(ButtonsCard):
 
     def show_build(self, survey: Survey, judgement: Judgement, unit: LengthUnit) -> None:
         """Which is chosen; shown where a seat of the two is out, and no glue is wet."""
-        there = survey.body("wing") is not None and survey.body("stab") is not None
+        wing, others = main_of(survey, "wing"), trimming(survey)
+        there = wing is not None and bool(others)
         self.setVisible(there and judgement.together is not None and judgement.phase != "wet")
-        aim = (survey.aim or {}).get("stab", DATUM)
+        aims = {(survey.aim or {}).get(one.id, DATUM) for one in others}
+        aim = say_aiming.AT_WING if wing is not None and aims == {wing.id} else DATUM
         self.show_answer(aim, say_aiming.together_words(survey, judgement, unit))

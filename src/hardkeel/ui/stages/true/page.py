@@ -34,7 +34,7 @@ from hardkeel.messages.verdicts import state_words
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.survey.gluing import PHASES_WITH_PRIOR
 from hardkeel.survey.instruments import as_kept, in_degrees
-from hardkeel.survey.model import BackTo, GapPlace, PanelSide, SeatKind
+from hardkeel.survey.model import DATUM, BackTo, GapPlace, PanelSide, SeatKind
 from hardkeel.survey.readings import PHASES, Phase, Reading
 from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
@@ -310,7 +310,7 @@ class TruePage(StagePage):
         self.aim.show_build(build.surveyed, self._document.judgement, self._unit)
 
     def _on_aimed(self, aim: str) -> None:
-        self._apply(aim_edit(aim), edits.set_aim.of("stab", aim))
+        self._apply(aim_edit(aim), edits.aim_tail.of(at_wing=aim != DATUM))
 
     def _on_back_to(self, back_to: BackTo) -> None:
         self._apply(back_to_edit(back_to), edits.set_back_to.of(back_to))

@@ -38,7 +38,6 @@ from hardkeel.picture.truing import body_verdict
 from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
-from hardkeel.survey.handiness import turn_of
 from hardkeel.survey.instruments import as_shown, in_degrees
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, GapRead, SeatKind, Survey, bodies_of
@@ -47,6 +46,7 @@ from hardkeel.survey.outliers import Fit
 from hardkeel.survey.planning import plan
 from hardkeel.survey.readings import Reading, marks_of, sigma_of
 from hardkeel.survey.rigging import rig_stages
+from hardkeel.survey.roles import role_of, turn_of
 from hardkeel.survey.rootgaps import RootGaps, root_gaps
 from hardkeel.survey.seatwork import WayName
 from hardkeel.trim.flying import Trim, effect_of
@@ -74,7 +74,7 @@ def vial_groups(
     survey = build.surveyed
     values = {value.id: value for value in _vial_values(build, judgement, unit)}
     groups = []
-    for body in sorted(survey.bodies, key=lambda body: turn_of(body.id)):
+    for body in sorted(survey.bodies, key=lambda body: turn_of(role_of(body))):
         mine = [check for check in judgement.checks if judgement.charged[check.id][0] == body.id]
         if not mine:
             continue
@@ -135,7 +135,7 @@ def trim_now(build: Build, judgement: Judgement) -> Trim:
 
 def _air_line(trim: Trim, check: Check, unit: LengthUnit) -> str:
     """What its error does; nothing while it is not known."""
-    effect = effect_of(trim, check.id, check.error, check.doubt)
+    effect = effect_of(trim, check, check.error, check.doubt)
     return effect_line(effect, unit) if effect and check.doubt <= check.tolerance else ""
 
 
@@ -145,8 +145,8 @@ def air_words(build: Build, judgement: Judgement, check: Check, unit: LengthUnit
     Where this model has no figures for it, in words alone.
     """
     trim = trim_now(build, judgement)
-    effect = effect_of(trim, check.id, check.error, check.doubt)
-    edge = effect_of(trim, check.id, check.tolerance, 0.0)
+    effect = effect_of(trim, check, check.error, check.doubt)
+    edge = effect_of(trim, check, check.tolerance, 0.0)
     if effect is None or edge is None:
         return in_the_air(check)
     told = "" if check.doubt > check.tolerance else f"{effect_sentence(effect, unit)} "
@@ -248,6 +248,11 @@ def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Call
         "fin_yaw": "plan",
         "incidence": "side",
         "decalage": "side",
+        "fins_toe": "plan",
+        "vee_yaw": "plan",
+        "vee_incidence_difference": "side",
+        "side": "plan",
+        "down": "side",
     }
     seen: set[tuple[str, str]] = set()
     found = []

@@ -15,12 +15,24 @@ from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.model import FUSELAGE, Role
 from hardkeel.survey.proposing import is_upright
 from hardkeel.survey.readings import in_phase
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
 
-_SAID: Final = ("stab_roll_to_wing", "stab_yaw", "decalage", "fin_lean_to_stab", "wing_yaw")
+_EXPECTED: Final = 3
+# by role and kind, what a builder asks a photo for
+_SAID: Final[tuple[tuple[Role | None, str], ...]] = (
+    ("stabilizer", "roll_to_wing"),
+    ("foreplane", "roll_to_wing"),
+    ("vee", "vee_tilt"),
+    ("stabilizer", "yaw"),
+    ("foreplane", "yaw"),
+    ("vee", "vee_angle"),
+    (None, "decalage"),
+    ("fin", "fin_lean_to_stab"),
+    ("wing", "yaw"),
+)
 
 
 def on_photo(
@@ -45,7 +57,12 @@ def on_photo(
 
 def checks_said(judgement: Judgement) -> tuple[Check, ...]:
     """The checks that a builder asks a photo for, as far as there are such."""
-    return tuple(check for name in _SAID if (check := judgement.check(name)) is not None)
+    return tuple(
+        check
+        for role, kind in _SAID
+        for check in judgement.checks
+        if check.kind == kind and role in (None, check.role)
+    )
 
 
 def view_of(build: Build, mark_id: str) -> View:
@@ -73,7 +90,9 @@ def next_lines(
         return told
     lines = [
         say.next_words(survey, judgement, wanted, unit),
-        say.expect_words(survey, judgement, wanted, _SAID[:3], unit),
+        say.expect_words(
+            survey, judgement, wanted, [one.id for one in checks_said(judgement)][:_EXPECTED], unit
+        ),
     ]
     pins = say.pin_words(survey, worth_a_pin(judgement, wanted))
     return [line for line in (*lines, pins, *told) if line]
