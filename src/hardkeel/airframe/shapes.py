@@ -61,9 +61,9 @@ class Surface:
         )
 
 
-def _said(role: Role | None) -> dict[str, Role]:
-    """A role that the id does not tell; what it tells is not written."""
-    return {"role": role} if role is not None else {}
+def _said(body: Body, role: Role | None) -> Body:
+    """With a role that the id does not tell; what it tells is not written."""
+    return body.but(role=role) if role is not None else body
 
 
 def surface_body(surface: Surface) -> Body:
@@ -81,9 +81,8 @@ def surface_body(surface: Surface) -> Body:
     ys = (-half, 0.0, half)
     ring = [surface.corner(y, trailing=False) for y in ys]
     ring += [surface.corner(y, trailing=True) for y in ys[::-1]]
-    return Body(
+    body = Body(
         id=surface.id,
-        **_said(surface.role),
         pivot=surface.pivot,
         incidence=surface.incidence,
         span=surface.span,
@@ -92,6 +91,7 @@ def surface_body(surface: Surface) -> Body:
         seat=Seat(contacts=contacts),
         outline=tuple(ring),
     )
+    return _said(body, surface.role)
 
 
 def surface_marks(surface: Surface) -> tuple[Mark, ...]:
@@ -145,15 +145,15 @@ def fin_body(fin: Fin) -> Body:
         Contact(id=place, at=(x, fin.y, fin.z))
         for place, x in (("front", fin.le_x + 5), ("rear", fin.le_x + fin.root - 5))
     )
-    return Body(
+    body = Body(
         id=fin.id,
-        **_said(fin.role),
         pivot=pivot,
         span=fin.height,
         chord=fin.root,
         seat=Seat(contacts=contacts),
         outline=ring,
     )
+    return _said(body, fin.role)
 
 
 def fin_marks(fin: Fin) -> tuple[Mark, ...]:

@@ -81,7 +81,9 @@ def volumes_of(build: Build, surface: TailSurface) -> Volumes:
     wing_quarter = wing.le_x + wing.sweep_le * out + wing_chord / 4
     arm = surface.le_x + front + mean / 4 - wing_quarter
     by = wing.span if surface.upright else wing_chord
-    return Volumes(area, aspect, mean, arm, area * arm / (wing_area * by))
+    # a plate at a dihedral works by the cosine's square: it meets less of the flow, and leans (the contract's trim by role)
+    works = area if surface.upright else area * math.cos(math.radians(surface.dihedral)) ** 2
+    return Volumes(area, aspect, mean, arm, works * arm / (wing_area * by))
 
 
 def wood_of(build: Build, name: str | None) -> Wood:
@@ -147,6 +149,13 @@ def in_a_slot(build: Build, surface: TailSurface) -> bool:
         figures["bottom"] + 1.0 < surface.z - thick / 2
         and surface.z + thick / 2 < figures["top"] - 1.0
     )
+
+
+def stands_on_fin(surface: TailSurface, fin: TailSurface) -> bool:
+    """Whether a surface sits on a fin: above the middle of it."""
+    if surface.upright or not fin.upright or surface.z is None or fin.z is None:
+        return False
+    return surface.z > fin.z + fin.half / 2
 
 
 def slot_of(build: Build, surface: TailSurface) -> Slot | None:

@@ -100,6 +100,8 @@ def trim_table(build: Build, phase: Phase | None, unit: LengthUnit) -> str:
     by_id = {check.id: check for check in checks}
     for effect in effects_of(trim, checks):
         check = by_id[effect.check]
+        if check.doubt > check.tolerance:
+            continue  # nothing is known of it yet
         lines.append(f"{check_name(build.surveyed, check)}: {say.effect_sentence(effect, unit)}")
     lines += ["", say.fuselage_note(trim), *say.validity_notes(trim)]
     return "\n".join(lines) + "\n"

@@ -2,6 +2,7 @@
 
 from typing import Final, Literal
 
+from hardkeel.airframe.tails import stands_on_fin
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import checked
 from hardkeel.edits.named import edit
@@ -9,6 +10,7 @@ from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
 from hardkeel.project.model import Build
+from hardkeel.survey.model import role_by_id
 from hardkeel.tail.kinds import has, kind_named
 from hardkeel.tail.lofting import even_ribs, section_named
 from hardkeel.tail.model import (
@@ -29,7 +31,6 @@ from hardkeel.tail.sections import read_section
 
 Arrangement = Literal["usual", "t", "v", "twin"]
 _V_DEGREES: Final = 35.0  # to either side: what V tails of models have
-_LEAST_V_DEGREES: Final = 20.0
 _UNDER_FIN_MM: Final = 6.0
 _USUAL_HINGE: Final = 0.65
 _USUAL_TIP_SHARE: Final = 0.2  # of the half span
@@ -61,57 +62,89 @@ def surface_of(build: Build, surface_id: str) -> TailSurface:
 def arrange(build: Build, way: Arrangement) -> Build:
     """Arrange the tail another way: stabilizer low, on top of the fin, as a V, or with two fins at its tips.
 
+    Each way leads to each other: of a V the halves are laid flat again, and a fin that is wanted and was taken away
+    is made anew in proportion.
+
     Raises
     ------
     BadInput
-        When there is no stabilizer or fin to arrange, or readings were taken on a surface that would go.
+        When there is no stabilizer to arrange, or readings were taken on a surface that would go.
     """
-    lying = next((one for one in build.tail if not one.upright), None)
-    fins = [one for one in build.tail if one.upright]
+    lying = next((one for one in build.tail if one.duty in _ARRANGED), None)
+    fins = [one for one in build.tail if one.duty == "fin"]
     if lying is None:
         raise BadInput("", "there is no stabilizer to arrange")
+    rest = tuple(one for one in build.tail if one is not lying and one not in fins)
+    taken = {one.id for one in rest}
     if way == "v":
-        tail = (
-            lying.but(dihedral=_V_DEGREES),
-            *(one for one in build.tail if one not in (lying, *fins)),
-        )
-        return checked(build, build.but(tail=tail))
-    if not fins:
-        raise BadInput("", "there is no fin to arrange: put one on first")
-    fin = fins[0].but(y=0.0)
-    flat = lying.but(dihedral=0.0 if lying.dihedral == _V_DEGREES else lying.dihedral)
+        vee = lying.but(id=_renamed(lying, "vee", taken), dihedral=_V_DEGREES, role="vee")
+        return checked(build, build.but(tail=(vee, *rest)))
+    flat = _laid_flat(lying, taken)
+    fin = fins[0].but(y=0.0) if fins else _fin_for(flat)
     if way == "t" and fin.z is not None:
         top = fin.z + fin.half
         back = (fin.le_x or 0.0) + fin.sweep_le + fin.tip_size
         flat = flat.but(z=round(top, 1), le_x=round(back - (flat.root_chord or 0.0), 1))
-    if (
-        way == "usual"
-        and fin.z is not None
-        and flat.z is not None
-        and flat.z > fin.z + fin.half / 2
-    ):
-        flat = flat.but(z=round(fin.z - _UNDER_FIN_MM, 1))
+    if way in ("usual", "twin") and stands_on_fin(flat, fin):
+        flat = flat.but(z=round((fin.z or 0.0) - _UNDER_FIN_MM, 1))
     made: tuple[TailSurface, ...] = (flat, fin)
     if way == "twin":
         out = round(flat.half, 1)
         z = (flat.z or 0.0) + _UNDER_FIN_MM
         place = {"le_x": round((flat.le_x or 0.0) + flat.sweep_le, 1), "z": round(z, 1)}
         made = (flat, fin.but(y=-out, **place), fin.but(id="fin_starboard", y=out, **place))
-    rest = tuple(one for one in build.tail if one is not lying and one not in fins)
+    elif lying.duty != "vee" and len(fins) > 1:  # back to the middle, where the stabilizer lies
+        aft = (flat.le_x or 0.0) + (flat.root_chord or 0.0) - (fin.root_chord or 0.0)
+        made = (flat, fin.but(le_x=round(aft, 1)))
     return checked(build, build.but(tail=(*made, *rest)))
+
+
+_ARRANGED: Final = ("stabilizer", "vee")
+_FIN_TALL: Final = 0.36  # of the stabilizer's span
+_FIN_DEEP: Final = 1.05  # its chord, of the stabilizer's
+_FIN_TAPER: Final = 0.6
+_FIN_SWEEP: Final = 0.35
+
+
+def _renamed(surface: TailSurface, name: str, taken: set[str]) -> str:
+    """Our own ids follow what a surface becomes; the builder's stay."""
+    return name if surface.id in ("stab", "vee") and name not in taken else surface.id
+
+
+def _laid_flat(lying: TailSurface, taken: set[str]) -> TailSurface:
+    """As a stabilizer, flat where it was a V."""
+    name = _renamed(lying, "stab", taken)
+    flat = 0.0 if lying.duty == "vee" or lying.dihedral == _V_DEGREES else lying.dihedral
+    role = None if role_by_id(name) == "stabilizer" else "stabilizer"
+    return lying.but(id=name, dihedral=flat, role=role)
+
+
+def _fin_for(lying: TailSurface) -> TailSurface:
+    """A fin in proportion to a stabilizer, its rear edge over that of the stabilizer."""
+    chord = _FIN_DEEP * (lying.root_chord or 0.0)
+    end = (lying.le_x or 0.0) + (lying.root_chord or 0.0)
+    return TailSurface(
+        id="fin",
+        span=round(2 * _FIN_TALL * (lying.span or 0.0), 1),
+        root_chord=round(chord, 1),
+        tip_chord=round(_FIN_TAPER * chord, 1),
+        sweep_le=round(_FIN_SWEEP * chord, 1),
+        le_x=round(end - chord, 1),
+        z=round((lying.z or 0.0) + _UNDER_FIN_MM, 1),
+        upright=True,
+    )
 
 
 def arrangement_of(build: Build) -> Arrangement:
     """How the tail is arranged now."""
-    lying = next((one for one in build.tail if not one.upright), None)
-    fins = [one for one in build.tail if one.upright]
-    if lying is not None and not fins and lying.dihedral >= _LEAST_V_DEGREES:
+    lying = next((one for one in build.tail if one.duty in _ARRANGED), None)
+    fins = [one for one in build.tail if one.duty == "fin"]
+    if lying is not None and lying.duty == "vee":
         return "v"
     if len(fins) > 1:
         return "twin"
-    if lying is None or not fins or lying.z is None or fins[0].z is None:
-        return "usual"
-    return "t" if lying.z > fins[0].z + fins[0].half / 2 else "usual"
+    on_fin = lying is not None and any(stands_on_fin(lying, one) for one in fins)
+    return "t" if on_fin else "usual"
 
 
 @edit

@@ -106,6 +106,10 @@ def body_name(survey: Survey, body_id: str) -> str:
     body: Body | None = survey.body(body_id)
     if body is not None and body.label:
         return body.label
+    if body is not None and body.role == "vee":
+        side = body_id.rpartition("_")[2]
+        if side in _SIDES:
+            return f"{side} half of the V"
     return _BODIES.get(body_id, body_id.replace("_", " ").replace("-", " "))
 
 

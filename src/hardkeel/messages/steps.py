@@ -137,6 +137,8 @@ STEPS: Final[dict[str, Wording]] = {
         for way, how in {
             "saddle": "to its seat",
             "slot": "through its slot",
+            "fin": "on top of the fin",
+            "fin.bare half": "on top of the fin, bare half first",
             "saddle.bare half": "to its seat, bare half first",
             "slot.bare half": "through its slot, bare half first",
         }.items()

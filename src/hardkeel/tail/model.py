@@ -7,13 +7,13 @@ from pydantic import Field
 from hardkeel.base.values import (
     Chord,
     ChordOrZero,
-    Dihedral,
     Incidence,
     Place,
     Point2,
     Size,
     SizeOrZero,
     Skin,
+    Slope,
     SmallGap,
     Span,
     Station,
@@ -236,7 +236,7 @@ class TailSurface(Value):
     z: Upward | None = None
     y: Annotated[Place, Usual(-1500, 1500)] = 0.0
     incidence: Incidence = 0.0
-    dihedral: Dihedral = 0.0
+    dihedral: Annotated[Slope, Usual(-15, 50, "°")] = 0.0
     seat_width: Size | None = None
     upright: bool = False
     outline: tuple[Point2, ...] = ()

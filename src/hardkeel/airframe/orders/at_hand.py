@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from hardkeel.airframe.bodies import bodies_of_tail
 from hardkeel.airframe.orders import frame, rig, tail
 from hardkeel.airframe.orders.reached import supposed
 from hardkeel.base.errors import BadInput
@@ -58,16 +59,20 @@ def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
 
 def _with_rigging(build: Build, steps: list[Step]) -> list[Step]:
     work, ready = rig.rig_steps(build, frozenset(step.id for step in steps))
-    seats = {f"{body} seat": step for body, step in ready.items()}
-    glued = {
-        step.id.removesuffix(" seat") for step in steps if step.id in seats and step.state == "done"
-    }
+    of_tail = {body: one.id for one in build.tail for body in bodies_of_tail(one)}
+    # a V's seat waits for both halves
+    seats: dict[str, tuple[str, ...]] = {}
+    for body, step in ready.items():
+        seat = f"{of_tail.get(body, body)} seat"
+        seats[seat] = (*seats.get(seat, ()), step)
+    seated = {step.id for step in steps if step.id in seats and step.state == "done"}
+    glued = {body for body in ready if f"{of_tail.get(body, body)} seat" in seated}
     locked = {*build.surveyed.locked, *glued}
     done = {f"true {body}" for body in locked}
     if done:
         done.add("true level")
     bound = [
-        step.but(after=(*step.after, seats[step.id])) if step.id in seats else step
+        step.but(after=(*step.after, *seats[step.id])) if step.id in seats else step
         for step in steps
     ]
     return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]

@@ -1,9 +1,10 @@
 """The order of work that the tail asks for, from its own wood: what after what."""
 
+from collections.abc import Iterable
 from typing import Final
 
 from hardkeel.airframe.orders.work import Work
-from hardkeel.airframe.tails import in_a_slot, passing_in
+from hardkeel.airframe.tails import in_a_slot, passing_in, stands_on_fin
 from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
@@ -64,52 +65,17 @@ def _built(work: Work, surface: TailSurface) -> str:
 
 
 def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
-    """On the fuselage: which goes first, what stays bare, what can't be hinged before."""
-    lying = [s for s in build.tail if s.id in ready and not s.upright]
-    standing = [s for s in build.tail if s.id in ready and s.upright]
+    """On the fuselage: each on what it stands on, what stays bare, what can't be hinged before."""
+    surfaces = [one for one in seating_order(build.tail) if one.id in ready]
     seated: list[str] = []
-    for surface in lying:
-        if bare_width(surface):
-            work.add(
-                f"{surface.id} bare",
-                (ready[surface.id],),
-                key="bare",
-                about=(surface.id,),
-                hands_minutes=5.0,
-                looks=True,
-            )
-        bare_half_first, why = _slot_rule(build, surface)
-        slot = "slot" if in_a_slot(build, surface) else "saddle"
-        work.add(
-            f"{surface.id} seat",
-            (ready[surface.id], f"{surface.id} bare", *_frame_ready(build)),
-            key=f"seat.{slot}.bare half" if bare_half_first else f"seat.{slot}",
-            about=(surface.id,),
-            why=why,
-            parts=(f"{surface.id}_half",),
-            hands_minutes=20.0,
-            glue="slow epoxy",
-            hazards=("epoxy",),
-            no_return=True,
-            looks=True,
-        )
+    for surface in surfaces:
+        under = tuple(seat for seat in seated if seat != f"{surface.id} seat")
+        if surface.upright:
+            _stood_up(work, build, surface, (ready[surface.id], *under))
+        else:
+            _laid_on(work, build, surface, (ready[surface.id], *under))
         seated.append(f"{surface.id} seat")
-    for surface in standing:
-        work.add(
-            f"{surface.id} seat",
-            (ready[surface.id], *seated, *_frame_ready(build)),
-            key="seat.upright",
-            about=(surface.id,),
-            why="glued already" if seated else "",
-            parts=(f"{surface.id}_panel",),
-            hands_minutes=15.0,
-            glue="slow epoxy",
-            hazards=("epoxy",),
-            no_return=True,
-            looks=True,
-        )
-        seated.append(f"{surface.id} seat")
-    moving = [s for s in (*lying, *standing) if s.hinge_at_chord is not None]
+    moving = [one for one in surfaces if one.hinge_at_chord is not None]
     if moving:
         last = work.add(
             "hinge all",
@@ -121,6 +87,61 @@ def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
             looks=True,
         )
         work.add("throws", (last,), hands_minutes=15.0, looks=True)
+
+
+def seating_order(tail: Iterable[TailSurface]) -> list[TailSurface]:
+    """Each behind what it stands on: fins on what lies under them, a stabilizer that sits on a fin last."""
+    surfaces = list(tail)
+    fins = [one for one in surfaces if one.upright]
+    return sorted(
+        surfaces,
+        key=lambda one: 1 if one.upright else 2 * any(stands_on_fin(one, fin) for fin in fins),
+    )
+
+
+def _laid_on(work: Work, build: Build, surface: TailSurface, after: tuple[str, ...]) -> None:
+    if bare_width(surface):
+        work.add(
+            f"{surface.id} bare",
+            after[:1],
+            key="bare",
+            about=(surface.id,),
+            hands_minutes=5.0,
+            looks=True,
+        )
+    bare_half_first, why = _slot_rule(build, surface)
+    on_fin = any(one.upright and stands_on_fin(surface, one) for one in build.tail)
+    slot = "slot" if in_a_slot(build, surface) else "fin" if on_fin else "saddle"
+    work.add(
+        f"{surface.id} seat",
+        (*after, f"{surface.id} bare", *_frame_ready(build)),
+        key=f"seat.{slot}.bare half" if bare_half_first else f"seat.{slot}",
+        about=(surface.id,),
+        why=why,
+        parts=(f"{surface.id}_half",),
+        hands_minutes=20.0,
+        glue="slow epoxy",
+        hazards=("epoxy",),
+        no_return=True,
+        looks=True,
+    )
+
+
+def _stood_up(work: Work, build: Build, surface: TailSurface, after: tuple[str, ...]) -> None:
+    on_stabilizer = any(not one.upright and not stands_on_fin(one, surface) for one in build.tail)
+    work.add(
+        f"{surface.id} seat",
+        (*after, *_frame_ready(build)),
+        key="seat.upright",
+        about=(surface.id,),
+        why="glued already" if on_stabilizer and len(after) > 1 else "",
+        parts=(f"{surface.id}_panel",),
+        hands_minutes=15.0,
+        glue="slow epoxy",
+        hazards=("epoxy",),
+        no_return=True,
+        looks=True,
+    )
 
 
 def _slot_rule(build: Build, surface: TailSurface) -> tuple[bool, str]:
