@@ -47,7 +47,16 @@ def test_every_starter_is_a_sound_airframe_of_the_wanted_size(
     stations = fuselage(build).stations
     assert stations[0][1].station == pytest.approx(0, abs=0.2)
     assert stations[-1][1].station == pytest.approx(length, abs=0.3)
-    assert {b.id: b for b in build.surveyed.bodies} == {b.id: b for b in bodies_of(build)}
+    drawn = {b.id: b for b in bodies_of(build)}
+    assert drawn.keys() == {b.id for b in build.surveyed.bodies}
+    for (
+        body
+    ) in build.surveyed.bodies:  # an upper wing on a cabane is the only one that sits otherwise
+        now, then = body.model_dump(), drawn[body.id].model_dump()
+        if body.id == "upper_wing":
+            assert now["seat"].pop("kind") == "cabane"
+            then["seat"].pop("kind")
+        assert now == then
     judged = judge_survey(build.surveyed)
     assert judged.next  # it can be trued on the first day
     methods = {section.method for section in fuselage(build).sections}

@@ -2,10 +2,11 @@
 
 import pytest
 
+from hardkeel.airframe.arranging import Arrangement
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.airframe.orders.tail import seating_order
-from hardkeel.edits.tail import Arrangement, arrange, arrangement_of, set_built
+from hardkeel.edits.tail import arrange, arrangement_of, set_built
 from hardkeel.messages.steps import step_title
 from hardkeel.project.model import Build
 from hardkeel.tail.kinds import tail_kinds

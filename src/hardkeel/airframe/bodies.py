@@ -26,7 +26,7 @@ from hardkeel.fuselage.model import Engine, Fuselage
 from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE, Body, Mark, Role, Seat, Survey, role_by_id
 from hardkeel.survey.readings import marks_of
-from hardkeel.tail.model import TailSurface
+from hardkeel.tail.model import TailSurface, stands_on_fin
 
 _Drawn = TypeVar("_Drawn", Body, Mark)
 _NARROWEST_SEAT_MM: Final = 12.0
@@ -55,6 +55,7 @@ def surfaces_of(build: Build) -> tuple[Shape, ...]:
             incidence=wing.incidence,
             seat_width=wing.seat_width
             or _seat_width(build.fuselage, wing.le_x + wing.root_chord / 2),
+            breaks=wing.breaks,
         )
         for wing in build.wings
     ]
@@ -112,10 +113,7 @@ def bodies_of_tail(tail: TailSurface) -> tuple[str, ...]:
 def _tail_seat(build: Build, tail: TailSurface) -> float:
     """Across the seat of a surface: as wide as the fuselage, or as the fin's foot that it stands on."""
     x = (tail.le_x or 0.0) + (tail.root_chord or 0.0) / 2
-    on_fin = any(
-        one.upright and one.z is not None and (tail.z or 0.0) > one.z + one.half / 2
-        for one in build.tail
-    )
+    on_fin = any(stands_on_fin(tail, one) for one in build.tail)
     return _NARROWEST_SEAT_MM if on_fin else _seat_width(build.fuselage, x)
 
 

@@ -5,8 +5,10 @@ and top.
 """
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from hardkeel.balance.model import Break, risen
 from hardkeel.base.values import Point
 from hardkeel.fuselage.engine import ThrustLine
 from hardkeel.fuselage.model import Engine
@@ -42,6 +44,7 @@ class Surface:
     seat_width: float = 50.0
     twist: bool = True
     role: Role | None = None
+    breaks: tuple[Break, ...] = ()
 
     @property
     def pivot(self) -> Point:
@@ -57,7 +60,7 @@ class Surface:
         return (
             self.le_x + self.root / 2 + aft * math.cos(angle),
             y,
-            self.z - aft * math.sin(angle) + abs(y) * math.tan(math.radians(self.dihedral)),
+            self.z - aft * math.sin(angle) + risen(self.dihedral, self.breaks, y),
         )
 
 
@@ -78,7 +81,8 @@ def surface_body(surface: Surface) -> Body:
         for side, sign in (("port", -1), ("starboard", 1))
     )
     # The drawing's ring: out along the leading edge, back along the trailing edge.
-    ys = (-half, 0.0, half)
+    kinks = [one.y for one in surface.breaks if 0 < one.y < half]
+    ys = (-half, *(-y for y in kinks[::-1]), 0.0, *kinks, half)
     ring = [surface.corner(y, trailing=False) for y in ys]
     ring += [surface.corner(y, trailing=True) for y in ys[::-1]]
     body = Body(
@@ -106,6 +110,17 @@ def surface_marks(surface: Surface) -> tuple[Mark, ...]:
         for trailing, short in ((False, "le"), (True, "te"))
         for side, sign in (("port", -1), ("starboard", 1))
     )
+    kinks = tuple(
+        Mark(
+            id=f"{surface.id}_break{'' if number == 1 else number}_{short}_{side}",
+            body=surface.id,
+            at=surface.corner(sign * one.y, trailing=trailing),
+        )
+        for number, one in enumerate(surface.breaks, start=1)
+        if 0 < one.y < half
+        for trailing, short in ((False, "le"), (True, "te"))
+        for side, sign in (("port", -1), ("starboard", 1))
+    )
     middles = tuple(
         Mark(
             id=f"{surface.id}_mid_{short}",
@@ -114,7 +129,7 @@ def surface_marks(surface: Surface) -> tuple[Mark, ...]:
         )
         for trailing, short in ((False, "le"), (True, "te"))
     )
-    return corners + middles
+    return corners + kinks + middles
 
 
 @dataclass(frozen=True, slots=True)
@@ -287,7 +302,20 @@ def thrust_body(engine: Engine, line: ThrustLine) -> Body:
         span=engine.disc,
         chord=abs(engine.reach) or engine.disc,
         seat=Seat(contacts=contacts, kind="firewall"),
+        outline=tuple(_disc(engine, line)),
     )
+
+
+def _disc(engine: Engine, line: ThrustLine) -> Iterator[Point]:
+    """The propeller's tips all round."""
+    turn = turns([(0.0, -engine.down, -engine.side)])[0][0]
+    for i in range(_DISC_POINTS):
+        angle = 2 * math.pi * i / _DISC_POINTS
+        half = engine.disc / 2
+        yield _beside(line.hub, turn, half * math.cos(angle), half * math.sin(angle))
+
+
+_DISC_POINTS = 16
 
 
 def thrust_marks(engine: Engine, line: ThrustLine) -> tuple[Mark, ...]:

@@ -3,20 +3,18 @@
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.airframe.bodies import redrawn
-from hardkeel.airframe.figures import NOSE_SHARE, SHORTEST_NOSE_MM, Figures, build_from
-from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, FuselageKind
+from hardkeel.airframe.figures import (
+    NOSE_SHARE,
+    SHORTEST_NOSE_MM,
+    Figures,
+    FuselageName,
+    build_from,
+)
 from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 
 _SHORTEST_SHARE: Final = 0.45  # of the span: shorter, wing and tail would run into each other
 _LONGEST_SHARE: Final = 1.6  # longer, the nose is drawn out beyond any kind that is built here
-_STAGGER: Final = (
-    0.05  # of the span, upper wing ahead of the lower: the view down and the struts' slope
-)
-_GAP: Final = (
-    0.15  # of the span, between the two wings: about their chord, so that they lift nearly as two
-)
 # Tails in proportion to the span.  With the arm that the length leaves they give a tail volume of 0.65 to
 # 0.81 and a fin volume of 0.031 to 0.035 (with both wings of the biplane counted, 0.39 and 0.018): on the
 # steady side of what sport models have, for a first flight forgives a tail too large, not one too small.
@@ -27,8 +25,6 @@ _FIN_CHORD: Final = 0.1
 _BEHIND_QUARTER: Final = (
     0.75  # of the stabilizer's chord lies aft of its quarter: the length ends there
 )
-_OVER_BELLY_MM: Final = 4.0  # the lower wing of a biplane: its saddle's sheet over the lowest point
-_DROPPED_MM: Final = 40.0  # the same where there is no fuselage to ask
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +38,7 @@ class Starter:
     """
 
     id: str
-    fuselage: FuselageKind
+    fuselage: FuselageName
     length: float = 0.77
     chord: float = 0.16
     taper: float = 0.88
@@ -52,11 +48,11 @@ class Starter:
 
 
 STARTERS: Final[tuple[Starter, ...]] = (
-    Starter("stick", STICK, 0.80, 0.15, 0.9, 5.0, 2.0),
-    Starter("sheet-box", SHEET_BOX),
-    Starter("crutch", CRUTCH, 0.78, 0.16, 0.7, 2.0, 1.0),
-    Starter("board", ON_BOARD, 0.76, 0.165, 0.65, 2.5, 1.0),
-    Starter("biplane", SHEET_BOX, 0.86, 0.15, 1.0, 1.5, 1.0, two_wings=True),
+    Starter("stick", "stick", 0.80, 0.15, 0.9, 5.0, 2.0),
+    Starter("sheet-box", "sheet-box"),
+    Starter("crutch", "crutch", 0.78, 0.16, 0.7, 2.0, 1.0),
+    Starter("board", "board", 0.76, 0.165, 0.65, 2.5, 1.0),
+    Starter("biplane", "sheet-box", 0.86, 0.15, 1.0, 1.5, 1.0, two_wings=True),
 )  # fmt: skip
 
 
@@ -101,6 +97,8 @@ def start_from(
     arm = length - nose - root / 4 - _BEHIND_QUARTER * stab_chord
     figures = Figures(
         name=name,
+        fuselage=kind.fuselage,
+        wings="two" if kind.two_wings else "one",
         wing_span=round(span, 1),
         wing_root=round(root, 1),
         wing_tip=round(root * kind.taper, 1),
@@ -113,20 +111,4 @@ def start_from(
         fin_height=round(_FIN_HEIGHT * span, 1),
         fin_chord=round(_FIN_CHORD * span, 1),
     )
-    build = build_from(figures, kind.fuselage)
-    return _with_upper_wing(build, span) if kind.two_wings else build
-
-
-def _with_upper_wing(build: Build, span: float) -> Build:
-    """Lower the first wing to the belly and put a second over it."""
-    first = build.wings[0]
-    depth = build.fuselage.former("F3") if build.fuselage is not None else None
-    belly = depth.bottom + _OVER_BELLY_MM if depth is not None else first.z - _DROPPED_MM
-    lower = first.but(z=round(belly, 1))
-    upper = first.but(
-        id="upper_wing",
-        le_x=round(first.le_x - _STAGGER * span, 1),
-        z=round(belly + _GAP * span, 1),
-        dihedral=0.0,
-    )
-    return redrawn(build, build.but(wings=(lower, upper)))
+    return build_from(figures)

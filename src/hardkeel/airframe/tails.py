@@ -151,13 +151,6 @@ def in_a_slot(build: Build, surface: TailSurface) -> bool:
     )
 
 
-def stands_on_fin(surface: TailSurface, fin: TailSurface) -> bool:
-    """Whether a surface sits on a fin: above the middle of it."""
-    if surface.upright or not fin.upright or surface.z is None or fin.z is None:
-        return False
-    return surface.z > fin.z + fin.half / 2
-
-
 def slot_of(build: Build, surface: TailSurface) -> Slot | None:
     """The opening that a surface goes through, as large as its fixed part with a sliding fit; else ``None``."""
     if not in_a_slot(build, surface) or surface.le_x is None:

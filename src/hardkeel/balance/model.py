@@ -1,5 +1,6 @@
 """Wings, masses and the balance section, as the file holds them: mm, degrees, grams."""
 
+import math
 from typing import Annotated
 
 from pydantic import Field
@@ -26,11 +27,20 @@ _SAME_MM = 1e-6
 _PackSide = Annotated[Size, Usual(3, 400)]
 
 
+class Break(Value):
+    """Where a wing's panels meet: from `y` mm beside the middle outwards it has a dihedral of its own, degrees."""
+
+    y: Size
+    dihedral: Dihedral
+
+
 class Wing(Value):
     """A straight-tapered wing, mm and degrees.
 
     Attributes
     ----------
+    breaks : tuple of Break
+        From the middle outwards; both halves alike.  Our own key.
     seat_width : float, optional
         Across its seat; without it the wing rests on the middle of both sides' edges.  Our own key.
     profile : str, optional
@@ -48,6 +58,23 @@ class Wing(Value):
     incidence: Incidence = 0.0
     seat_width: Size | None = None
     profile: Text | None = None
+    breaks: tuple[Break, ...] = ()
+
+    def height(self, y: float) -> float:
+        """How far its panels rise at |y| mm beside the middle over the root, mm."""
+        return risen(self.dihedral, self.breaks, y)
+
+
+def risen(dihedral: float, breaks: tuple[Break, ...], y: float) -> float:
+    """How far panels rise from the middle to |y|, mm: each by its own dihedral over its own stretch."""
+    edges = [0.0, *(one.y for one in breaks), abs(y)]
+    angles = [dihedral, *(one.dihedral for one in breaks)]
+    rises = 0.0
+    for i, angle in enumerate(angles):
+        start, end = edges[i], min(edges[i + 1] if i + 1 < len(angles) else abs(y), abs(y))
+        if end > start:
+            rises += (end - start) * math.tan(math.radians(angle))
+    return rises
 
 
 class Mass(Value):

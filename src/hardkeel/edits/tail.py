@@ -1,8 +1,8 @@
 """Pure edits of how a tail surface is built; survey, ledger and balance follow each of them."""
 
-from typing import Final, Literal
+from typing import Final
 
-from hardkeel.airframe.tails import stands_on_fin
+from hardkeel.airframe.arranging import Arrangement, arranged, arrangement
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import checked
 from hardkeel.edits.named import edit
@@ -10,7 +10,6 @@ from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
 from hardkeel.project.model import Build
-from hardkeel.survey.model import role_by_id
 from hardkeel.tail.kinds import has, kind_named
 from hardkeel.tail.lofting import even_ribs, section_named
 from hardkeel.tail.model import (
@@ -29,9 +28,6 @@ from hardkeel.tail.model import (
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.sections import read_section
 
-Arrangement = Literal["usual", "t", "v", "twin"]
-_V_DEGREES: Final = 35.0  # to either side: what V tails of models have
-_UNDER_FIN_MM: Final = 6.0
 _USUAL_HINGE: Final = 0.65
 _USUAL_TIP_SHARE: Final = 0.2  # of the half span
 _RIB_EVERY_MM: Final = 40.0
@@ -62,89 +58,17 @@ def surface_of(build: Build, surface_id: str) -> TailSurface:
 def arrange(build: Build, way: Arrangement) -> Build:
     """Arrange the tail another way: stabilizer low, on top of the fin, as a V, or with two fins at its tips.
 
-    Each way leads to each other: of a V the halves are laid flat again, and a fin that is wanted and was taken away
-    is made anew in proportion.
-
     Raises
     ------
     BadInput
         When there is no stabilizer to arrange, or readings were taken on a surface that would go.
     """
-    lying = next((one for one in build.tail if one.duty in _ARRANGED), None)
-    fins = [one for one in build.tail if one.duty == "fin"]
-    if lying is None:
-        raise BadInput("", "there is no stabilizer to arrange")
-    rest = tuple(one for one in build.tail if one is not lying and one not in fins)
-    taken = {one.id for one in rest}
-    if way == "v":
-        vee = lying.but(id=_renamed(lying, "vee", taken), dihedral=_V_DEGREES, role="vee")
-        return checked(build, build.but(tail=(vee, *rest)))
-    flat = _laid_flat(lying, taken)
-    fin = fins[0].but(y=0.0) if fins else _fin_for(flat)
-    if way == "t" and fin.z is not None:
-        top = fin.z + fin.half
-        back = (fin.le_x or 0.0) + fin.sweep_le + fin.tip_size
-        flat = flat.but(z=round(top, 1), le_x=round(back - (flat.root_chord or 0.0), 1))
-    if way in ("usual", "twin") and stands_on_fin(flat, fin):
-        flat = flat.but(z=round((fin.z or 0.0) - _UNDER_FIN_MM, 1))
-    made: tuple[TailSurface, ...] = (flat, fin)
-    if way == "twin":
-        out = round(flat.half, 1)
-        z = (flat.z or 0.0) + _UNDER_FIN_MM
-        place = {"le_x": round((flat.le_x or 0.0) + flat.sweep_le, 1), "z": round(z, 1)}
-        made = (flat, fin.but(y=-out, **place), fin.but(id="fin_starboard", y=out, **place))
-    elif lying.duty != "vee" and len(fins) > 1:  # back to the middle, where the stabilizer lies
-        aft = (flat.le_x or 0.0) + (flat.root_chord or 0.0) - (fin.root_chord or 0.0)
-        made = (flat, fin.but(le_x=round(aft, 1)))
-    return checked(build, build.but(tail=(*made, *rest)))
-
-
-_ARRANGED: Final = ("stabilizer", "vee")
-_FIN_TALL: Final = 0.36  # of the stabilizer's span
-_FIN_DEEP: Final = 1.05  # its chord, of the stabilizer's
-_FIN_TAPER: Final = 0.6
-_FIN_SWEEP: Final = 0.35
-
-
-def _renamed(surface: TailSurface, name: str, taken: set[str]) -> str:
-    """Our own ids follow what a surface becomes; the builder's stay."""
-    return name if surface.id in ("stab", "vee") and name not in taken else surface.id
-
-
-def _laid_flat(lying: TailSurface, taken: set[str]) -> TailSurface:
-    """As a stabilizer, flat where it was a V."""
-    name = _renamed(lying, "stab", taken)
-    flat = 0.0 if lying.duty == "vee" or lying.dihedral == _V_DEGREES else lying.dihedral
-    role = None if role_by_id(name) == "stabilizer" else "stabilizer"
-    return lying.but(id=name, dihedral=flat, role=role)
-
-
-def _fin_for(lying: TailSurface) -> TailSurface:
-    """A fin in proportion to a stabilizer, its rear edge over that of the stabilizer."""
-    chord = _FIN_DEEP * (lying.root_chord or 0.0)
-    end = (lying.le_x or 0.0) + (lying.root_chord or 0.0)
-    return TailSurface(
-        id="fin",
-        span=round(2 * _FIN_TALL * (lying.span or 0.0), 1),
-        root_chord=round(chord, 1),
-        tip_chord=round(_FIN_TAPER * chord, 1),
-        sweep_le=round(_FIN_SWEEP * chord, 1),
-        le_x=round(end - chord, 1),
-        z=round((lying.z or 0.0) + _UNDER_FIN_MM, 1),
-        upright=True,
-    )
+    return checked(build, build.but(tail=arranged(build.tail, way)))
 
 
 def arrangement_of(build: Build) -> Arrangement:
     """How the tail is arranged now."""
-    lying = next((one for one in build.tail if one.duty in _ARRANGED), None)
-    fins = [one for one in build.tail if one.duty == "fin"]
-    if lying is not None and lying.duty == "vee":
-        return "v"
-    if len(fins) > 1:
-        return "twin"
-    on_fin = lying is not None and any(stands_on_fin(lying, one) for one in fins)
-    return "t" if on_fin else "usual"
+    return arrangement(build.tail)
 
 
 @edit

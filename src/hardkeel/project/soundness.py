@@ -3,7 +3,8 @@
 from typing import TYPE_CHECKING
 
 from hardkeel.balance.balancing import check_balance
-from hardkeel.balance.model import Balance
+from hardkeel.balance.model import Balance, Wing
+from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
 from hardkeel.base.values import unique_ids
 from hardkeel.fuselage.soundness import check_fuselage
@@ -16,6 +17,17 @@ if TYPE_CHECKING:
     from hardkeel.fuselage import squaring
 else:  # it brings the whole adjustment with it
     squaring = late("hardkeel.fuselage.squaring")
+
+
+def _check_breaks(wing: Wing, place: str) -> None:
+    """Raise where a wing's breaks do not follow each other from the middle to the tip."""
+    inner = 0.0
+    for i, one in enumerate(wing.breaks):
+        if not inner < one.y < wing.span / 2:
+            raise BadInput(
+                f"{place}[{i}].y", "must lie outside the one before it, and inside the tip"
+            )
+        inner = one.y
 
 
 def check_build(build: Build) -> None:
@@ -33,6 +45,8 @@ def check_build(build: Build) -> None:
         if build.fuselage.squaring is not None:
             squaring.check_squaring(build.fuselage)
     unique_ids("wings", (wing.id for wing in build.wings))
+    for i, wing in enumerate(build.wings):
+        _check_breaks(wing, f"wings[{i}].breaks")
     unique_ids("tail", (surface.id for surface in build.tail))
     unique_ids("audit", (sheet.id for sheet in build.audit))
     unique_ids("plans", (plan.id for plan in build.plans))

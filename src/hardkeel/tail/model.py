@@ -274,3 +274,10 @@ class TailSurface(Value):
     def tip_size(self) -> float:
         """The tip chord, the root's where none is given; mm."""
         return self.tip_chord if self.tip_chord is not None else self.root_chord or 0.0
+
+
+def stands_on_fin(surface: TailSurface, fin: TailSurface) -> bool:
+    """Whether a surface sits on a fin: above the middle of it."""
+    if surface.upright or not fin.upright or surface.z is None or fin.z is None:
+        return False
+    return surface.z > fin.z + fin.half / 2

@@ -172,18 +172,20 @@ def test_the_tail_is_arranged_another_way_and_back() -> None:
         ("t", ["stab", "fin"]),
         ("twin", ["stab", "fin", "fin_starboard"]),
         ("usual", ["stab", "fin"]),
-        ("v", ["stab"]),
+        ("v", ["vee"]),
     ):
         build = edits.arrange(build, way)  # type: ignore[arg-type]
         assert [one.id for one in build.tail] == ids
         assert edits.arrangement_of(build) == way
-        assert {one.id for one in build.surveyed.bodies} == {"fuselage", "wing", *ids}
+        bodies = ["vee_port", "vee_starboard"] if way == "v" else ids
+        assert {one.id for one in build.surveyed.bodies} == {"fuselage", "wing", *bodies}
         assert tail_table(build, "mm")
     twin = edits.arrange(sallow(), "twin")
     marks = {mark.id: mark.at for mark in twin.surveyed.marks}
     assert marks["fin_top_le"][1] == -marks["fin_starboard_top_le"][1] != 0
-    with pytest.raises(BadInput, match="no fin"):
-        edits.arrange(build, "t")
+    assert [one.id for one in edits.arrange(build, "t").tail] == ["stab", "fin"]  # made anew
+    with pytest.raises(BadInput, match="no stabilizer"):
+        edits.arrange(build.but(tail=()), "t")
     with pytest.raises(BadInput, match="readings were taken"):
         edits.arrange(demo_build(), "v")
 

@@ -5,11 +5,11 @@ from typing import Final
 from hardkeel.airframe.bodies import bodies_of_tail
 from hardkeel.airframe.orders.tail import seating_order
 from hardkeel.airframe.orders.work import Work
-from hardkeel.airframe.tails import stands_on_fin
 from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.rigging import rigging_order
 from hardkeel.survey.roles import role_in
+from hardkeel.tail.model import stands_on_fin
 
 STAGE: Final = "true"
 _SET: Final = {"wing": 45.0}  # by role

@@ -4,12 +4,12 @@ from collections.abc import Iterable
 from typing import Final
 
 from hardkeel.airframe.orders.work import Work
-from hardkeel.airframe.tails import in_a_slot, passing_in, stands_on_fin
+from hardkeel.airframe.tails import in_a_slot, passing_in
 from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 from hardkeel.tail.kinds import kind_of
-from hardkeel.tail.model import TailSurface
+from hardkeel.tail.model import TailSurface, stands_on_fin
 from hardkeel.tail.pieces import bare_width
 
 STAGE: Final = "tail"

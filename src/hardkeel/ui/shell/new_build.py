@@ -1,5 +1,6 @@
 """A new build from a dozen figures, with the airframe drawn while they are typed."""
 
+from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Final
 
 from pydantic import ValidationError
@@ -8,8 +9,8 @@ from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QDialog,
-    QGridLayout,
     QHBoxLayout,
+    QLabel,
     QLineEdit,
     QPushButton,
     QScrollArea,
@@ -17,79 +18,90 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from hardkeel.airframe.figures import TOOL_CHOICES, Figures, build_from
+from hardkeel.airframe.figures import TOOL_CHOICES, Figures, build_from, proposed
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.planning import plan
+from hardkeel.ui.shell.kind_picker import KindPicker
 from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.folded import Folded
 from hardkeel.ui.widgets.three_view import Shown, ThreeView
 
 if TYPE_CHECKING:
     from hardkeel.project.model import Build
-from hardkeel.messages import shell as say
-from hardkeel.messages.counting import number_of
-from hardkeel.messages.names import INSTRUMENT_NAMES
+from hardkeel.messages import describe as say
+from hardkeel.messages.names import INSTRUMENT_NAMES, reading_name
+from hardkeel.messages.shell import (
+    DESCRIBE_YOUR_MODEL,
+    NAME,
+    NOT_NOW,
+    PUT_IT_ON_THE_BENCH,
+    TICK_A_TOOL,
+)
 
 _PAUSE_MS: Final = 120  # a hand that types rests longer between two fields
-_FIELDS: Final = (
-    (
-        say.WING,
-        (
-            ("wing_span", "span", False),
-            ("wing_root", "root chord", False),
-            ("wing_tip", "tip chord", False),
-            ("wing_le_x", "leading edge aft of the datum", False),
-            ("wing_incidence", "incidence", True),
-            ("wing_dihedral", "dihedral, each side", True),
-        ),
-    ),
-    (
-        say.TAIL,
-        (
-            ("tail_arm", "arm, quarter chord to quarter chord", False),
-            ("stab_span", "stabilizer span", False),
-            ("stab_chord", "stabilizer chord", False),
-            ("stab_incidence", "stabilizer incidence", True),
-            ("fin_height", "fin height", False),
-            ("fin_chord", "fin chord", False),
-        ),
-    ),
+_WING: Final = (
+    "wing_span", "wing_root", "wing_tip", "wing_le_x", "wing_incidence", "wing_dihedral", "parasol",
+    "break_1", "rise_1", "break_2", "rise_2",
+)  # fmt: skip
+_TAIL: Final = ("tail_arm", "stab_span", "stab_chord", "stab_incidence", "fin_height", "fin_chord")
+_FUSELAGE: Final = ("length", "depth", "width")
+_NOSE: Final = ("down", "side")
+_ANGLES: Final = frozenset(
+    {"wing_incidence", "wing_dihedral", "stab_incidence", "rise_1", "rise_2", "down", "side"}
 )
-_CLASSES: Final = (
-    ("trainer", "slow trainer: tolerances × 1.5"),
-    ("sport", "sport model: the usual tolerances"),
-    ("precision", "precision model: tolerances × 0.6"),
-)
+_FREE: Final = frozenset(_FUSELAGE)  # in proportion where nothing is typed
+_USUAL_BREAKS: Final = (0.6, 0.85)  # of the half span
+_STEEPER: Final = 6.0  # degrees that a panel rises more than the one inside it, until it is said
 
 
 class NewBuildDialog(QDialog):
-    """Asks for the figures; `build` is there once they make sense."""
+    """Asks what the model is and for its figures; `build` is there once they make sense."""
 
     def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle(say.DESCRIBE_YOUR_MODEL)
-        self.resize(min(theme.across(1080), 1240), 700)  # on a screen 1280 wide
+        self.setWindowTitle(DESCRIBE_YOUR_MODEL)
+        self.resize(min(theme.across(1100), 1240), 740)  # on a screen 1280 by 800
         self.build: Build | None = None
         self._unit: LengthUnit = unit
-        usual = Figures()
-        self.name = QLineEdit(usual.name)
         self.fields: dict[str, QuantityEdit] = {}
         self.tools: dict[str, QCheckBox] = {}
+        self._said: dict[str, QLabel] = {}
+        self._keys: dict[Folded, tuple[str, ...]] = {}
+        self._typed: set[str] = set()
+        self.kinds = KindPicker(say.KINDS, theme)
+        self.kinds.picked.connect(self._on_kind)
+        self.name = QLineEdit(Figures().name)
         self.name.setAccessibleName("name of the model")
-        self.model_class = QComboBox()
-        self.model_class.setAccessibleName("how true it must be")
-        for key, words in _CLASSES:
-            self.model_class.addItem(words, key)
+        self.place = self._choice(say.PLACES.items(), "where the wing sits")
+        self.made = self._choice(say.MADE.items(), "how the wing is made")
+        self.breaks = self._choice(enumerate(say.BREAKS), "breaks of the wing")
+        self.built = self._choice(say.BUILT.items(), "how the fuselage is built")
+        self.model_class = self._choice(say.CLASSES.items(), "how true it must be")
         self.model_class.setCurrentIndex(1)
-        scroll = self._form(theme, usual)
+        self.motor = QCheckBox(say.MOTOR)
+        self.motor.toggled.connect(self._on_figure)
+        self._groups = self._folded(theme)
+        self._lay_out(theme)
+        self._pause = QTimer(self)
+        self._pause.setSingleShot(True)
+        self._pause.setInterval(_PAUSE_MS)
+        self._pause.timeout.connect(self.refresh)
+        self._propose()
+        self.refresh()
+        apply_style(self)
+
+    # -- how it is laid out --------------------------------------------------------------------------
+
+    def _lay_out(self, theme: Theme) -> None:
         self._drawing = ThreeView(theme)
         self._told = label("heading")
         self._told.setMargin(10)
-        self.take = QPushButton(say.PUT_IT_ON_THE_BENCH)
+        self.take = QPushButton(PUT_IT_ON_THE_BENCH)
         self.take.setObjectName("primary")
         self.take.clicked.connect(self.accept)
         right = QVBoxLayout()
@@ -97,17 +109,19 @@ class NewBuildDialog(QDialog):
         right.addLayout(self._foot())
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(scroll)
+        row.addWidget(self._form(theme))
         row.addLayout(right, 1)
-        self._pause = QTimer(self)
-        self._pause.setSingleShot(True)
-        self._pause.setInterval(_PAUSE_MS)
-        self._pause.timeout.connect(self.refresh)
-        self.refresh()
-        apply_style(self)
+
+    def _choice(self, words: Iterable[tuple[object, str]], name: str) -> QComboBox:
+        box = QComboBox()
+        box.setAccessibleName(name)
+        for key, text in words:
+            box.addItem(text, key)
+        box.currentIndexChanged.connect(self._on_figure)
+        return box
 
     def _foot(self) -> QHBoxLayout:
-        back = QPushButton(say.NOT_NOW)
+        back = QPushButton(NOT_NOW)
         back.clicked.connect(self.reject)
         foot = QHBoxLayout()
         foot.setContentsMargins(12, 4, 14, 12)
@@ -116,61 +130,118 @@ class NewBuildDialog(QDialog):
         foot.addWidget(self.take)
         return foot
 
-    def _form(self, theme: Theme, usual: Figures) -> QScrollArea:
+    def _form(self, theme: Theme) -> QScrollArea:
         form = QWidget()
         form.setObjectName("paper")
-        grid = QGridLayout(form)
-        grid.setContentsMargins(18, 14, 18, 14)
-        grid.setVerticalSpacing(3)
-        grid.setColumnStretch(0, 1)
-        self._fill(grid, usual)
+        column = QVBoxLayout(form)
+        column.setContentsMargins(16, 12, 16, 12)
+        column.setSpacing(2)
+        column.addWidget(label("heading", NAME))
+        column.addWidget(self.name)
+        column.addWidget(label("heading", say.WHAT_IS_IT))
+        column.addWidget(self.kinds)
+        for group in self._groups.values():
+            column.addWidget(group)
+        column.addStretch(1)
         scroll = QScrollArea()
         scroll.setWidget(form)
         scroll.setWidgetResizable(True)
-        scroll.setFixedWidth(theme.px(430))
+        scroll.setFixedWidth(theme.px(440))
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         return scroll
 
-    def _fill(self, grid: QGridLayout, usual: Figures) -> None:
-        line = 0
+    def _folded(self, theme: Theme) -> dict[str, Folded]:
+        """The groups of fields, one unfolded at a time, so that none pushes another out of the window."""
+        wide = theme.px(112)
+        groups: dict[str, Folded] = {}
+        for name, keys, first in (
+            (say.WING, _WING, (self.place, self.made, self.breaks)),
+            (say.TAIL, _TAIL, ()),
+            (say.FUSELAGE, _FUSELAGE, (self.built,)),
+            (say.NOSE, _NOSE, (self.motor,)),
+        ):
+            group = groups[name] = Folded(name)
+            self._keys[group] = keys
+            for widget in first:
+                group.put_across(widget)
+            group.begin_pairs()
+            for key in keys:
+                self._put(group, key, wide)
+        rigour = groups[say.RIGOUR] = Folded(say.RIGOUR)
+        rigour.put_across(self.model_class)
+        groups[say.TOOLS] = self._tool_boxes()
+        for name, group in groups.items():
+            group.opened.connect(lambda name=name: self._fold_others(name))
+        groups[say.WING].fold(away=False)
+        return groups
 
-        def heading(text: str) -> None:
-            nonlocal line
-            grid.addWidget(label("heading", text), line, 0, 1, 2)
-            line += 1
-
-        heading(say.NAME)
-        grid.addWidget(self.name, line, 0, 1, 2)
-        line += 1
-        for title, fields in _FIELDS:
-            heading(title)
-            for key, words, angular in fields:
-                field = QuantityEdit(angular=angular, unit=self._unit)
-                field.set_value(getattr(usual, key))
-                field.line.setAccessibleName(f"{title} {words}")
-                field.value_changing.connect(self._on_figure)
-                self.fields[key] = field
-                said = label("soft", words)
-                said.setBuddy(field.line)
-                grid.addWidget(said, line, 0, Qt.AlignmentFlag.AlignTop)
-                field.setFixedWidth(190)
-                grid.addWidget(field, line, 1)
-                line += 1
-        heading(say.HOW_TRUE)
-        grid.addWidget(self.model_class, line, 0, 1, 2)
-        line += 1
-        heading(say.WHICH_TOOLS)
+    def _tool_boxes(self) -> Folded:
+        group, usual = Folded(say.TOOLS), Figures()
         for i, tool in enumerate(TOOL_CHOICES):
             box = QCheckBox(tool.label or INSTRUMENT_NAMES[tool.kind])
             box.setChecked(tool.id in usual.tools)
             box.toggled.connect(self._on_figure)
             self.tools[tool.id] = box
-            grid.addWidget(box, line + i // 2, i % 2)
-        self.model_class.currentIndexChanged.connect(self._on_figure)
+            group.grid.addWidget(box, i // 2, i % 2)
+        return group
+
+    def _put(self, group: Folded, key: str, wide: int) -> None:
+        field = QuantityEdit(angular=key in _ANGLES, unit=self._unit)
+        words = say.FIGURES[key]
+        field.line.setAccessibleName(f"{group.line.text()} {say.SPOKEN.get(key, words)}")
+        field.value_changing.connect(self._on_figure)
+        field.line.textEdited.connect(lambda _text, key=key: self._on_typed(key))
+        field.setFixedWidth(wide)
+        self.fields[key], self._said[key] = field, label("soft", words)
+        self._said[key].setContentsMargins(0, 5, 0, 0)  # on the line of what is typed
+        self._said[key].setBuddy(field.line)
+
+    def _show_rows(self, group: Folded, keys: Sequence[str]) -> None:
+        """These fields of a group, close together; the others are not asked."""
+        for key in self._keys[group]:
+            for widget in (self._said[key], self.fields[key]):
+                group.grid.removeWidget(widget)
+                widget.setVisible(key in keys)
+        for number, key in enumerate(keys):
+            group.put_pair(number, self._said[key], self.fields[key])
+
+    def _fold_others(self, name: str) -> None:
+        for other, group in getattr(self, "_groups", {}).items():
+            if other != name:
+                group.fold(away=True)
+
+    # -- what is typed -------------------------------------------------------------------------------
 
     def _on_figure(self, _value: object = None) -> None:
         """What follows from the figures is drawn and planned once the hand rests."""
-        self._pause.start()
+        if hasattr(self, "_pause"):
+            self._pause.start()
+
+    def _on_typed(self, key: str) -> None:
+        self._typed.add(key)
+        if key in _FREE:
+            self._on_figure()  # emptied, it is in proportion again
+
+    def _on_kind(self, _kind: str) -> None:
+        self._propose()
+        self._on_figure()
+
+    def _propose(self) -> None:
+        """What such a model usually has, in every field that nobody typed in."""
+        usual = proposed(self.kinds.kind)
+        for key in (*_WING[:7], *_TAIL, *_NOSE):
+            if key not in self._typed:
+                self.fields[key].set_value(getattr(usual, key))
+        self.breaks.setCurrentIndex(len(usual.breaks))
+        rises = usual.wing_dihedral
+        for number, share in enumerate(_USUAL_BREAKS, start=1):
+            broken = usual.breaks[number - 1] if number <= len(usual.breaks) else None
+            rises = broken[1] if broken is not None else rises + _STEEPER
+            at = (broken[0] if broken is not None else share) * usual.wing_span / 2
+            for key, value in ((f"break_{number}", at), (f"rise_{number}", rises)):
+                if key not in self._typed:
+                    self.fields[key].set_value(value)
+        self.motor.setChecked(usual.engine)
 
     def accept(self) -> None:
         """Take name and figures as they stand, typed a moment ago or not."""
@@ -178,16 +249,35 @@ class NewBuildDialog(QDialog):
         if self.build is not None:
             super().accept()
 
+    def _value(self, key: str) -> float | None:
+        field = self.fields[key]
+        if key in _FREE and not field.line.text().strip():
+            return None
+        if field.value is None:
+            raise BadInput(field.line.accessibleName(), "is not understood")
+        return field.value
+
     def _figures(self) -> Figures:
-        values: dict[str, object] = {}
-        for key, field in self.fields.items():
-            value = field.value
-            if value is None:
-                raise BadInput(field.line.accessibleName(), "is not understood")
-            values[key] = value
-        values["name"] = self.name.text()
-        values["model_class"] = self.model_class.currentData()
-        values["tools"] = tuple(tool for tool, box in self.tools.items() if box.isChecked())
+        values: dict[str, object] = {
+            key: self._value(key) for key in (*_WING[:7], *_TAIL, *_FUSELAGE, *_NOSE)
+        }
+        usual = proposed(self.kinds.kind)
+        half = float(str(values["wing_span"])) / 2
+        count = int(self.breaks.currentData())
+        values |= {
+            "name": self.name.text(),
+            "tail": usual.tail,
+            "wings": usual.wings if usual.wings == "two" else self.made.currentData(),
+            "wing_place": self.place.currentData(),
+            "breaks": tuple(
+                ((self._value(f"break_{n}") or 0.0) / half, self._value(f"rise_{n}") or 0.0)
+                for n in range(1, count + 1)
+            ),
+            "fuselage": self.built.currentData(),
+            "engine": self.motor.isChecked(),
+            "model_class": self.model_class.currentData(),
+            "tools": tuple(tool for tool, box in self.tools.items() if box.isChecked()),
+        }
         try:
             return Figures.model_validate(values)
         except ValidationError as fault:
@@ -195,8 +285,9 @@ class NewBuildDialog(QDialog):
             raise BadInput(self.fields[key].line.accessibleName(), "must be more than 0") from None
 
     def refresh(self) -> None:
-        """Draw what the figures say and how many readings will settle it."""
+        """Draw what the figures say, how many readings will settle it, and which is the first."""
         self._pause.stop()
+        self._show_what_is_asked()
         try:
             figures = self._figures()
             build = build_from(figures)
@@ -208,9 +299,39 @@ class NewBuildDialog(QDialog):
             return
         self.build = build
         self.take.setEnabled(True)
+        self._show_values(build, figures)
         self._drawing.show_picture(Shown(picture_of(build, judgement, 1.0)))
-        count = len(plan(judgement.net, judgement.solution, judgement.rules))
-        words = (
-            f"{number_of(count, 'reading')} will settle it." if figures.tools else say.TICK_A_TOOL
-        )
+        readings = plan(judgement.net, judgement.solution, judgement.rules)
+        first = reading_name(build.surveyed, readings[0]) if readings else ""
+        words = say.told_words(len(readings), first) if figures.tools else TICK_A_TOOL
         self._told.setText(words)
+
+    def _show_what_is_asked(self) -> None:
+        """Only the fields that mean something for this kind."""
+        kind, groups = self.kinds.kind, self._groups
+        for box in (self.place, self.made):
+            box.setVisible(kind != "biplane")
+        parasol = kind != "biplane" and self.place.currentData() == "parasol"
+        broken = 2 * int(self.breaks.currentData())
+        wing = (*_WING[:6], *(_WING[6:7] if parasol else ()), *_WING[7 : 7 + broken])
+        self._show_rows(groups[say.WING], wing)
+        self._show_rows(groups[say.TAIL], _TAIL[:4] if kind == "vee" else _TAIL)
+        self._show_rows(groups[say.FUSELAGE], _FUSELAGE)
+        self._show_rows(groups[say.NOSE], _NOSE if self.motor.isChecked() else ())
+
+    def _show_values(self, build: "Build", figures: Figures) -> None:
+        """Each group's values in its line, and what is in proportion in its fields."""
+        unit, fuselage = self._unit, build.fuselage
+        stations = [stop for _, stop in fuselage.stations] if fuselage is not None else []
+        length = stations[-1].station - stations[0].station
+        depth = max(one.top - one.bottom for one in stations)
+        width = 2 * max(one.half_width for one in stations)
+        for key, value in (("length", length), ("depth", depth), ("width", width)):
+            if getattr(figures, key) is None:
+                self.fields[key].show_usual(value)
+        self._groups[say.WING].show_values(say.wing_words(figures, unit))
+        self._groups[say.TAIL].show_values(say.tail_words(figures, unit))
+        self._groups[say.FUSELAGE].show_values(say.fuselage_words(figures, length, depth, unit))
+        self._groups[say.NOSE].show_values(say.nose_words(figures))
+        self._groups[say.RIGOUR].show_values(say.rigour_words(figures))
+        self._groups[say.TOOLS].show_values(say.tools_words(figures))

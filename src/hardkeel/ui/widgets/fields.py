@@ -131,6 +131,11 @@ class QuantityEdit(QWidget):
             self.line.setText(text)
         self._tell(self._beside(value), wrong=False)
 
+    def show_usual(self, value: float) -> None:
+        """What an empty field stands for, in pale figures."""
+        text = self._shown(value).split(" ")[0].rstrip("°″")
+        self.line.setPlaceholderText(text)
+
     def _beside(self, value: float | None) -> str:
         """In inches a length has its nearest 64th beside it: that is what a rule shows."""
         if value is None or self._plain or self._angular or self._unit == "mm":

@@ -1,0 +1,76 @@
+"""A group of fields folded under a line that says its values."""
+
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.ui.widgets.card import label
+
+
+class Folded(QWidget):
+    """A line with a name and what it comes to; a press unfolds the fields.
+
+    Signals
+    -------
+    opened : (nothing)
+        It was unfolded by hand.
+    """
+
+    opened = pyqtSignal()
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._name = name
+        self._first = 0
+        self.line = QPushButton()
+        self.line.setObjectName("choice")
+        self.line.setCheckable(True)
+        self.line.toggled.connect(self._on_toggled)
+        self._says = label("soft")
+        self._says.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self._says.setContentsMargins(0, 0, 8, 0)
+        self.fields = QWidget()
+        self.grid = QGridLayout(self.fields)
+        self.grid.setContentsMargins(14, 2, 6, 6)
+        self.grid.setVerticalSpacing(3)
+        self.grid.setHorizontalSpacing(8)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 0, 0, 2)
+        box.setSpacing(0)
+        head = QHBoxLayout()
+        head.setSpacing(4)
+        head.addWidget(self.line)
+        head.addWidget(self._says, 1)
+        box.addLayout(head)
+        box.addWidget(self.fields)
+        self.fields.hide()
+        self.show_values("")
+
+    def show_values(self, words: str) -> None:
+        """What its fields come to."""
+        self.line.setText(self._name)
+        self._says.setText(words)
+        self.line.setAccessibleName(f"{self._name}: {words}" if words else self._name)
+
+    def put_across(self, widget: QWidget) -> None:
+        """A widget over the whole width, in a row of its own."""
+        self.grid.addWidget(widget, self.grid.rowCount(), 0, 1, 4)
+
+    def put_pair(self, number: int, words: QWidget, field: QWidget) -> None:
+        """The next of the fields, two to a row, each behind its words."""
+        row = self._first + number // 2
+        column = 2 * (number % 2)
+        self.grid.addWidget(words, row, column, Qt.AlignmentFlag.AlignTop)
+        self.grid.addWidget(field, row, column + 1, Qt.AlignmentFlag.AlignTop)
+
+    def begin_pairs(self) -> None:
+        """Pairs stand below what is there."""
+        self._first = self.grid.rowCount()
+
+    def fold(self, *, away: bool) -> None:
+        """Fold it away, or unfold it."""
+        self.line.setChecked(not away)
+
+    def _on_toggled(self, is_open: bool) -> None:  # noqa: FBT001  a signal's slot
+        self.fields.setVisible(is_open)
+        if is_open:
+            self.opened.emit()
