@@ -51,6 +51,13 @@ def arranged(tail: tuple[TailSurface, ...], way: Arrangement) -> tuple[TailSurfa
     return (flat, *pair, *rest)
 
 
+def wanting(tail: tuple[TailSurface, ...]) -> tuple[str, ...]:
+    """What a tail lacks to fly: something that trims, and something that keeps it straight."""
+    duties = {one.duty for one in tail}
+    lying = () if duties & {"stabilizer", "vee", "foreplane"} else ("stab",)
+    return lying if duties & {"fin", "vee"} else (*lying, "fin")
+
+
 def arrangement(tail: tuple[TailSurface, ...]) -> Arrangement:
     """How a tail is arranged now."""
     lying = next((one for one in tail if one.duty in _ARRANGED), None)

@@ -17,6 +17,7 @@ from hardkeel.airframe.shapes import (
     vee_body,
     vee_marks,
 )
+from hardkeel.airframe.strutting import strutted, usual_struts
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Value
@@ -24,7 +25,18 @@ from hardkeel.fuselage.engine import ThrustLine, thrust_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Engine, Fuselage
 from hardkeel.project.model import Build
-from hardkeel.survey.model import FUSELAGE, Body, Mark, Role, Seat, Survey, role_by_id
+from hardkeel.survey.model import (
+    FUSELAGE,
+    Body,
+    Contact,
+    Mark,
+    Role,
+    Seat,
+    Struts,
+    Survey,
+    contacts_of,
+    role_by_id,
+)
 from hardkeel.survey.readings import marks_of
 from hardkeel.tail.model import TailSurface, stands_on_fin
 
@@ -233,6 +245,7 @@ def _redrawn(before: Build, after: Build) -> Build:
         {m.id: m for m in marks_from(before)},
         {m.id: m for m in marks_from(after)},
     )
+    bodies = {name: _on_struts(body, after) for name, body in bodies.items()}
     kept = {name: mark for name, mark in marks.items() if mark.body in bodies}
     _refuse_lost(survey, bodies, kept)
     changed = survey.but(bodies=tuple(bodies.values()), marks=tuple(kept.values()))
@@ -281,6 +294,48 @@ def _seat_moved_along(one: Seat | None, was: Seat | None, drawn: Seat | None) ->
     if not _alike(one.but(kind=was.kind, gaps=was.gaps), was):
         return {}
     return {"seat": drawn.but(kind=one.kind, gaps=one.gaps)}
+
+
+def struts_of(build: Build, body_id: str) -> Struts:
+    """Where a wing's struts were said to be; without a word where they usually are.
+
+    Raises
+    ------
+    BadInput
+        When there is no such wing.
+    """
+    wings = {one.id: one for one in surfaces_of(build) if isinstance(one, Surface)}
+    wing, body = wings.get(body_id), build.surveyed.body(body_id)
+    if wing is None:
+        raise BadInput("", f"no wing “{body_id}” to put struts under")
+    if body is not None and body.seat is not None and body.seat.struts is not None:
+        return body.seat.struts
+    lower = [one for one in wings.values() if _role(one) == "wing" and one.z < wing.z]
+    under = max(lower, key=lambda one: one.z) if lower else None
+    fuselage, x = build.fuselage, wing.le_x + wing.root / 2
+    half, low = _USUAL_SEAT_MM / 2, wing.z - _USUAL_SEAT_MM
+    if fuselage is not None and len(fuselage.stations) > 1:
+        figures = loft_of(fuselage).figures(x)
+        half, low = figures["half_width"], figures["bottom"]
+    return usual_struts(wing, under, half, low)
+
+
+def struts_contacts(build: Build, body_id: str) -> tuple[Contact, ...]:
+    """The contacts that a wing's struts give it, said or proposed; none where it is no wing."""
+    body = build.surveyed.body(body_id)
+    wing = next((one for one in surfaces_of(build) if one.id == body_id), None)
+    if body is None or not isinstance(wing, Surface):
+        return ()
+    return contacts_of(strutted(body, wing, struts_of(build, body_id)))
+
+
+def _on_struts(body: Body, build: Build) -> Body:
+    """A wing on struts keeps them where they were said to be of it, whatever it has become."""
+    struts = body.seat.struts if body.seat is not None else None
+    wing = next((one for one in surfaces_of(build) if one.id == body.id), None)
+    if struts is None or not isinstance(wing, Surface):
+        return body
+    return strutted(body, wing, struts)
 
 
 def _alike(a: object, b: object) -> bool:

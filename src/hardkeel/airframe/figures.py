@@ -6,8 +6,10 @@ from typing import Final, Literal, get_args
 from pydantic import BaseModel, ConfigDict
 
 from hardkeel.airframe.arranging import Arrangement, arranged
-from hardkeel.airframe.bodies import bodies_of, marks_from
+from hardkeel.airframe.bodies import bodies_of, marks_from, struts_of, surfaces_of
 from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, FuselageKind, fuselage_from
+from hardkeel.airframe.shapes import Surface
+from hardkeel.airframe.strutting import strutted
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.balance.model import Break, Wing
 from hardkeel.base.errors import BadInput
@@ -183,7 +185,7 @@ def build_from(figures: Figures, shared: Shared | None = USUAL_SHARED) -> Build:
         wings=_wings(figures, body, depth),
         tail=tail,
     )
-    bodies = _seated(bodies_of(build), figures)
+    bodies = _seated(build, figures)
     survey = Survey(
         bodies=bodies,
         marks=marks_from(build),
@@ -299,21 +301,26 @@ def _wings(figures: Figures, body: Fuselage, depth: float) -> tuple[Wing, ...]:
     return (wing.but(z=round(belly, 1)), upper)
 
 
-def _seated(bodies: tuple[Body, ...], figures: Figures) -> tuple[Body, ...]:
+def _seated(build: Build, figures: Figures) -> tuple[Body, ...]:
     """What the wing sits on, where that is no saddle."""
-    kinds: dict[str, SeatKind] = {}
+    bodies, kinds = bodies_of(build), dict[str, SeatKind]()
     if figures.wings == "tube":
         kinds["wing"] = "tube"
     if figures.wing_place == "parasol":
         kinds["wing"] = "cabane"
-    if figures.wings == "two":
-        kinds["upper_wing"] = "cabane"
-    return tuple(
+    bodies = tuple(
         one.but(seat=one.seat.but(kind=kinds[one.id]))
         if one.id in kinds and one.seat is not None
         else one
         for one in bodies
     )
+    if figures.wings != "two":
+        return bodies
+    upper = next(
+        one for one in surfaces_of(build) if isinstance(one, Surface) and one.id == "upper_wing"
+    )
+    struts = struts_of(build, upper.id)
+    return tuple(strutted(one, upper, struts) if one.id == upper.id else one for one in bodies)
 
 
 def _check(figures: Figures) -> None:

@@ -53,9 +53,13 @@ class Surface:
 
     def corner(self, y: float, *, trailing: bool) -> Point:
         """A point of the leading or trailing edge at y on the true airframe, with its incidence."""
+        return self.point(y, 1.0 if trailing else 0.0)
+
+    def point(self, y: float, along: float) -> Point:
+        """A point at y and a share of the chord there, on the true airframe."""
         share = abs(y) / (self.span / 2)
         chord = self.root + share * (self.tip - self.root)
-        aft = self.sweep * share + (chord if trailing else 0.0) - self.root / 2
+        aft = self.sweep * share + along * chord - self.root / 2
         angle = math.radians(self.incidence)
         return (
             self.le_x + self.root / 2 + aft * math.cos(angle),
@@ -243,18 +247,18 @@ class VeeHalf:
         )
 
 
-_INNER_MM = 2.0  # of a half's seat from the middle: there the halves meet
+_INNER_MM = 2.0  # of a half's foot from the middle: there the halves meet
 
 
 def vee_body(half: VeeHalf) -> Body:
-    """A half of a V with its seat's four contacts: an inner pair where the halves meet, an outer at the fuselage side."""
-    outer = min(
-        max(half.seat_width / 2, 3 * _INNER_MM) / math.cos(math.radians(half.dihedral)), half.half
-    )
+    """A half of a V: it rests on its foot at both ends, and on a prop under its tip until the glue holds."""
     contacts = tuple(
-        Contact(id=f"{front}_{place}", at=half.at(out, share))
-        for front, share in (("front", 0.05), ("rear", 0.95))
-        for place, out in (("inner", _INNER_MM), ("outer", outer))
+        Contact(id=name, at=half.at(out, share))
+        for name, out, share in (
+            ("front_root", _INNER_MM, 0.05),
+            ("rear_root", _INNER_MM, 0.95),
+            ("tip_prop", half.half, 0.5),
+        )
     )
     ring = [half.at(0.0, 0.0), half.at(half.half, 0.0), half.at(half.half, 1.0), half.at(0.0, 1.0)]
     return Body(

@@ -3,6 +3,7 @@
 import re
 from typing import TypeVar
 
+from hardkeel.airframe.arranging import wanting
 from hardkeel.airframe.starters import start_from
 from hardkeel.balance.model import Wing
 from hardkeel.base.errors import BadInput
@@ -59,9 +60,9 @@ def put_on_wing_and_tail(build: Build) -> Build:
         x = usual.wings[0].le_x + shift
         z = float(loft.top.value(x + usual.wings[0].root_chord / 2))
         wings = (usual.wings[0].but(le_x=round(x, 1), z=round(z, 1)),)
-    there = {surface.id for surface in tail}
+    lacks = wanting(tail)
     for surface in usual.tail:
-        if surface.id not in there and surface.le_x is not None:
+        if surface.id in lacks and surface.le_x is not None:
             z = float(loft.top.value(loft.stations[-1])) + (6.0 if surface.upright else 0.0)
             tail = (*tail, surface.but(le_x=round(surface.le_x + shift, 1), z=round(z, 1)))
     if (wings, tail) == (build.wings, build.tail):

@@ -6,6 +6,12 @@ Every edit raises `BadInput` instead of giving a build that does not hang togeth
 from collections.abc import Iterable, Mapping
 from datetime import datetime
 
+from pydantic import ValidationError
+
+from hardkeel.airframe.bodies import bodies_of as drawn_bodies
+from hardkeel.airframe.bodies import struts_of, surfaces_of
+from hardkeel.airframe.shapes import Surface
+from hardkeel.airframe.strutting import strutted
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import (
@@ -29,6 +35,7 @@ from hardkeel.survey.model import (
     Gluing,
     PanelSide,
     SeatKind,
+    Struts,
     Survey,
     Verdict,
     bodies_of,
@@ -182,6 +189,32 @@ def set_locked(
 
 
 @edit
+def set_struts(build: Build, /, body: str, **figures: float) -> Build:
+    """Say where a wing's struts meet it and stand; what is not given stays, or is as usual.
+
+    Raises
+    ------
+    BadInput
+        When there is no such wing, or a figure makes no sense.
+    """
+    held = build.surveyed.body(body)
+    shapes = {one.id: one for one in surfaces_of(build) if isinstance(one, Surface)}
+    wing = shapes.get(body)
+    if held is None or wing is None:
+        raise BadInput("", f"no wing “{body}” to put struts under")
+    struts = struts_of(build, body)
+    try:
+        changed = Struts.model_validate({**struts.model_dump(), **figures})
+    except ValidationError:
+        raise BadInput("struts", "must stand beside the middle, within the chord") from None
+    if changed.out > wing.span / 2:
+        raise BadInput("struts", "would stand outside the wing")
+    made = strutted(held, wing, changed)
+    bodies = tuple(made if one.id == body else one for one in build.surveyed.bodies)
+    return with_survey(build, build.surveyed.but(bodies=bodies))
+
+
+@edit
 def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     """Say what kind of seat a body has.
 
@@ -194,7 +227,11 @@ def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     found = survey.body(body)
     if found is None or found.seat is None:
         raise BadInput("", f"“{body}” has no seat")
-    seated = found.but(seat=found.seat.but(kind=kind))
+    seat = found.seat.but(kind=kind)
+    if seat.struts is not None and kind != "struts":  # it rests where it was drawn again
+        drawn = next((one.seat for one in drawn_bodies(build) if one.id == body), None)
+        seat = seat.but(struts=None, contacts=drawn.contacts if drawn else seat.contacts)
+    seated = found.but(seat=seat)
     bodies = tuple(seated if one.id == body else one for one in survey.bodies)
     return with_survey(build, survey.but(bodies=bodies))
 

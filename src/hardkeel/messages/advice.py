@@ -96,24 +96,29 @@ TOOLS: Final = {
 }
 _LEAVE_IT: Final = "Leave it: nothing here is out."
 _MEASURE_MORE: Final = "Measure more before you touch it."
+_PLACE: Final = "Say below where the struts meet it: what to do hangs on that."
 _UNTWIST: Final = (
     "Take the twist out of the panel with heat before you touch the seat "
     "(an iron or steam burns: gloves)."
 )
 
+_PLAIN: Final = {
+    "untwist": _UNTWIST,
+    "place": _PLACE,
+    "leave": "What is left is finer than you can sand or shim.",
+}
+
 
 def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -> str:
     """One step at a seat: ``Sand 0.4 mm off the port front.``."""
+    if step.act in _PLAIN:
+        return _PLAIN[step.act]
     where = " and ".join(contact_name(survey, body, contact) for contact in step.contacts)
     match step.act:
         case "pack":
             return f"Put {format_small_length(step.mm, unit)} under the {where}."
         case "sand":
             return f"Sand {format_small_length(step.mm, unit)} off the {where}."
-        case "untwist":
-            return _UNTWIST
-        case "leave":
-            return "What is left is finer than you can sand or shim."
         case "slide":
             return f"Slide the {where} {', '.join(_ways(step, unit))}."
         case "hold":
@@ -122,7 +127,7 @@ def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -
             return (
                 f"Measure again first: {format_length(step.mm, unit)} is more than any seat is out."
             )
-        case "edge" | "hole" | "strut" | "washers" | "behind":
+        case _:
             return fitting_sentence(where, step, unit)
 
 

@@ -30,6 +30,8 @@ def seat_deed(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -> st
             return "Took the twist out of the panel with heat."
         case "leave":
             return "Left it: what was left was finer than hands can do."
+        case "place":
+            return "Said where the struts meet it."
         case "again":
             return "Measured again: it was more than any seat is out."
         case _:

@@ -23,12 +23,12 @@ _BODIES: Final = {
     "canard": "foreplane",
     "thrust": "thrust line",
     "vee": "V-tail",
-    "vee_port": "port half of the V",
-    "vee_starboard": "starboard half of the V",
+    "vee_port": "V port",
+    "vee_starboard": "V starboard",
 }
 _WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "ctr": "centre"}
 # leading and trailing edge stay short where many are read in a list
-_SHORT: Final = {"stab": "stabilizer", "mid": "middle", "le": "LE", "te": "TE"}
+_SHORT: Final = {"stab": "stabilizer", "vee": "V", "mid": "middle", "le": "LE", "te": "TE"}
 _MARKS: Final = {
     "nose_foot": "nose underside",
     "longeron_port": "upper longeron port",
@@ -109,7 +109,7 @@ def body_name(survey: Survey, body_id: str) -> str:
     if body is not None and body.role == "vee":
         side = body_id.rpartition("_")[2]
         if side in _SIDES:
-            return f"{side} half of the V"
+            return f"V {side}"
     return _BODIES.get(body_id, body_id.replace("_", " ").replace("-", " "))
 
 
@@ -140,6 +140,8 @@ def contact_words(contact_id: str) -> str:
     ahead, _, side = contact_id.partition("_")
     if ahead in ("upper", "lower") and side:
         return f"{ahead} {side} bolt"
+    if contact_id == "tip_prop":
+        return "tip"
     if ahead in ("front", "rear"):
         return f"{side} {ahead}" if side else f"{ahead} of the foot"
     return _spelled(contact_id, _WORDS)

@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.locks import locked_when
 from hardkeel.messages.names import body_name
 from hardkeel.survey.model import FUSELAGE, RUDDER, SeatKind, Survey
@@ -24,6 +25,15 @@ SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
     ("cabane", "a cabane with washers"),
     ("firewall", "a firewall, packed from behind"),
 )
+STRUTS: Final = "Where the struts meet"
+STRUT_FIGURES: Final = {
+    "out": "out on the wing",
+    "foot_out": "foot out",
+    "front": "front, of the chord",
+    "foot_z": "foot at height",
+    "rear": "rear, of the chord",
+}
+THEY_STAND_SO: Final = "They stand so"
 _STATES: Final = {
     "moved": "moved",
     "locked": "glued",
@@ -71,6 +81,18 @@ def stage_tip(survey: Survey, stage: RigStage) -> str:
     lead = " on" if stage.state == "moved" else ", since"
     dated = f"{lead} {locked_when(since)}" if since is not None else ""
     return f"{name[:1].upper()}{name[1:]}: {now}{state}{dated}."
+
+
+def struts_words(front: float | None, rear: float | None, unit: LengthUnit, *, said: bool) -> str:
+    """How long they are from hole to hole; before it was said, that these are proposed."""
+    if front is None or rear is None:
+        return ""
+    lengths = f"front {format_length(front, unit)}, rear {format_length(rear, unit)}"
+    if not said:
+        return (
+            f"Proposed; put it right, or say that they stand so. From hole to hole then {lengths}."
+        )
+    return f"From hole to hole: {lengths}; the bolt's slack turns the wing too, so take it up before you read."
 
 
 def lock_edit(body: str, *, locked: bool) -> str:

@@ -26,7 +26,7 @@ def how_far_tailed(build: Build, _judgement: Judgement) -> str:
     if not build.tail:
         return "nothing yet"
     said = sum(surface.kind is not None for surface in build.tail)
-    return f"{said} of {len(build.tail)} drawn" if said else f"{len(build.tail)} surfaces"
+    return f"{said} of {len(build.tail)} drawn" if said else number_of(len(build.tail), "surface")
 
 
 def how_far_trued(_build: Build, judgement: Judgement) -> str:

@@ -17,6 +17,7 @@ from hardkeel.picture.truing import body_ring
 from hardkeel.project.model import Build
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.proposing import is_upright
+from hardkeel.survey.roles import LYING, role_of
 
 BoardView = Literal["side", "above", "section"]
 Grip = Literal["top", "bottom", "half_width", "station", "corner-top", "corner-bottom"]
@@ -96,7 +97,7 @@ def bodies_on_board(build: Build) -> tuple[Curve, ...]:
         if body.id == FUSELAGE:
             continue
         ring = body_ring(survey, body)
-        upright = is_upright(survey, body)
+        upright = is_upright(survey, body) or role_of(body) not in LYING
         rows = [p for p in ring if upright or p[1] == body.origin[1]] or list(ring)
         curves.append(
             Curve("side", "body", tuple((p[0], -p[2]) for p in rows), body.id, closed=True)

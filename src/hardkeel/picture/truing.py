@@ -29,6 +29,7 @@ from hardkeel.survey.readings import (
     Reading,
     Tilt,
 )
+from hardkeel.survey.roles import LYING, role_of
 
 View = Literal["plan", "behind", "side"]
 Role = Literal[
@@ -234,7 +235,7 @@ def body_ring(survey: Survey, body: Body) -> tuple[Point, ...]:
 
 def _seen(survey: Survey, body: Body, ring: tuple[Point, ...], view: View) -> list[int]:
     """Which corners draw a body: a lying surface is seen from the side as its root chord."""
-    if view == "side" and not is_upright(survey, body):
+    if view == "side" and role_of(body) in LYING and not is_upright(survey, body):
         rows = [i for i, point in enumerate(ring) if point[1] == body.origin[1]]
         if rows:
             return rows

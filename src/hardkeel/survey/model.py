@@ -56,6 +56,29 @@ class GapRead(Value):
 SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane", "firewall"]
 
 
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
+class Struts(Value):
+    """Where the struts of a wing meet it, and what they stand on; both sides alike.  Our own addition to the file.
+
+    Attributes
+    ----------
+    out, foot_out : float
+        Beside the middle, on the wing and at the feet, mm.
+    front, rear : float
+        Shares of the chord there; the feet stand under them.
+    foot_z : float
+        Height of the feet, mm.
+    """
+
+    out: Positive
+    front: Share = 0.18
+    rear: Share = 0.66
+    foot_out: Annotated[float, Field(ge=0, allow_inf_nan=False)]
+    foot_z: Annotated[float, Field(allow_inf_nan=False)]
+
+
 class Seat(Value):
     """The contacts on which a body rests.
 
@@ -67,11 +90,14 @@ class Seat(Value):
         shorter; a cabane takes whole washers; an engine's firewall is packed along x.  Our own addition to the file.
     gaps : tuple of GapRead
         What was read between root and fuselage side.
+    struts : Struts, optional
+        Where its struts were said to be: the contacts follow from it.
     """
 
     contacts: tuple[Contact, ...] = ()
     kind: SeatKind = "saddle"
     gaps: tuple[GapRead, ...] = ()
+    struts: Struts | None = None
 
 
 class Body(Value):

@@ -115,6 +115,11 @@ def _fitting(
     survey = judgement.net.survey
     shop = survey.shop or Shop()
     kind = _kind(judgement, correction)
+    if kind == "struts" and all(move.strut is None for move in correction.moves):
+        yield SeatStep(
+            act="place"
+        )  # a lever that nobody has said tells millimetres that are not so
+        return
     rounded = dict(correction.fitted.moves) if correction.fitted is not None else {}
     for move in correction.moves:
         up = rounded.get(move.contact, 0.0) if packed else 0.0
@@ -132,12 +137,9 @@ def _fitting(
                 change = _stepped(move.strut[1] - move.strut[0], shop.shim_step)
                 if change:
                     yield SeatStep(act="strut", contacts=at, up=change, length=move.strut[1])
-            case "struts" | "cabane" if up:
-                if kind == "cabane":
-                    count = round(up / shop.washer)
-                    yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
-                else:
-                    yield SeatStep(act="strut", contacts=at, up=up)
+            case "cabane" if up:
+                count = round(up / shop.washer)
+                yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
     if kind == "cabane" and slid:
         yield from _sliding(judgement, correction)
 

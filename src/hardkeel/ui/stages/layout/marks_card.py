@@ -2,6 +2,7 @@
 
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QPushButton
 
+from hardkeel.airframe.arranging import wanting
 from hardkeel.airframe.bodies import marks_from
 from hardkeel.messages import layout as say
 from hardkeel.messages.counting import number_of
@@ -45,7 +46,7 @@ class MarksCard(Card):
         for widget in (self.own_marks, self.unmark):
             widget.setVisible(bool(own))
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
-        missing = not build.wings or {"stab", "fin"} - {tail.id for tail in build.tail}
+        missing = not build.wings or wanting(build.tail)
         words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(survey.marks), 'mark')} for truing"
         words += f", {len(own)} of your own." if own else "."
         self._says.setText(sentence_case(words))

@@ -27,7 +27,7 @@ from hardkeel.messages.gluing import (
     out_question,
 )
 from hardkeel.messages.names import PHASE_WORDS, body_name, called
-from hardkeel.messages.rigging import lock_edit, seat_edit
+from hardkeel.messages.rigging import STRUTS, lock_edit, seat_edit
 from hardkeel.messages.sharing import EDIT as SHARED_EDIT
 from hardkeel.messages.sharing import findings, fit_sentence
 from hardkeel.messages.verdicts import state_words
@@ -40,7 +40,7 @@ from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.stages.true import showing
-from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
+from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard, StrutsCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.gaps_card import GapsCard
@@ -60,6 +60,8 @@ from hardkeel.ui.widgets.tab_order import work_through
 from hardkeel.ui.widgets.three_view import Shown, ThreeView
 
 _PAUSE_MS: Final = 40
+
+_PERCENT: Final = 100.0
 
 
 class TruePage(StagePage):
@@ -99,6 +101,7 @@ class TruePage(StagePage):
         self._large = LargeReading(document, self.entry, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
+        self.struts = StrutsCard()
         self.exaggeration = Exaggeration()
         self.dock = GaugeDock(GAUGE_KINDS, theme)
         self._lay_out(theme)
@@ -131,7 +134,16 @@ class TruePage(StagePage):
         self._fit.seek_asked.connect(
             lambda: self._apply(SHARED_EDIT, suppose_shared.of(usual=True))
         )
-        cards = (self.next, self._fit, self.glue, self.seat, self.gaps, self.aim, self.checks)
+        cards = (
+            self.next,
+            self._fit,
+            self.glue,
+            self.seat,
+            self.struts,
+            self.gaps,
+            self.aim,
+            self.checks,
+        )
         self._cards = CardColumn(cards, theme)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
@@ -176,6 +188,8 @@ class TruePage(StagePage):
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
         self.seat.kind_picked.connect(self._on_seat_kind)
+        self.struts.figure_changed.connect(self._on_strut)
+        self.struts.confirmed.connect(lambda: self._on_strut("", 0.0))
         self.rig.picked.connect(self._on_stage_picked)
         self.rig.lock_asked.connect(self._on_lock_asked)
         self.seat.done_pressed.connect(self._on_correction_done)
@@ -345,6 +359,7 @@ class TruePage(StagePage):
         self.seat.setVisible(shown is not None and not judgement.moved)
         if shown is not None:
             self.seat.show_seat(shown)
+        self.struts.show_body(self._document.build, body if shown is not None else "", self._unit)
         gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
         self.gaps.setVisible(gaps is not None and judgement.phase != "wet")
         if gaps is not None:
@@ -408,6 +423,11 @@ class TruePage(StagePage):
             lock_edit(body_name(self._document.build.surveyed, body), locked=locked),
             edits.set_locked.of(body, locked=locked, now=now, before=before),
         )
+
+    def _on_strut(self, key: str, value: float) -> None:
+        figures = {key: value / _PERCENT if key in ("front", "rear") else value} if key else {}
+        body = showing.body_to_correct(self._document.judgement, self._body, self._stage)
+        self._apply(STRUTS, edits.set_struts.of(body, **figures))
 
     def _on_seat_kind(self, kind: str) -> None:
         judgement = self._document.judgement
