@@ -141,6 +141,7 @@ def _tail(surface: TailSurface) -> Lifting | None:
         surface.id,
         surface.duty,
         90.0 if upright else surface.dihedral,
+        surface.all_moving,
     )
 
 

@@ -15,6 +15,7 @@ from hardkeel.project.model import Build
 from hardkeel.survey.model import Mark, Survey
 from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.survey.readings import marks_of
+from hardkeel.tail.lofting import resized
 from hardkeel.tail.model import TailSurface
 
 _Lifting = TypeVar("_Lifting", Wing, TailSurface)
@@ -26,7 +27,7 @@ def set_wing(build: Build, /, wing_id: str, **figures: float) -> Build:
     wings = list(build.wings)
     for i, wing in enumerate(wings):
         if wing.id == wing_id:
-            wings[i] = _figured(wing, figures)
+            wings[i] = _breaks_kept(wing, _figured(wing, figures))
             return checked(build, build.but(wings=tuple(wings)))
     raise BadInput("", f'no wing "{wing_id}"')
 
@@ -37,7 +38,7 @@ def set_tail(build: Build, /, surface_id: str, **figures: float) -> Build:
     tail = list(build.tail)
     for i, surface in enumerate(tail):
         if surface.id == surface_id:
-            tail[i] = _figured(surface, figures)
+            tail[i] = resized(surface, _figured(surface, figures))
             return checked(build, build.but(tail=tuple(tail)))
     raise BadInput("", f'no tail surface "{surface_id}"')
 
@@ -140,6 +141,18 @@ def delete_mark(build: Build, mark_id: str) -> Build:
         raise BadInput("", f"readings were taken on “{mark_id}”; strike them out first")
     marks = tuple(mark for mark in survey.marks if mark.id != mark_id)
     return checked(build, build.but(survey=survey.but(marks=marks)))
+
+
+def _breaks_kept(was: Wing, now: Wing) -> Wing:
+    """Where panels meet goes with the span."""
+    if was.span == now.span or now.breaks != was.breaks:
+        return now
+    by = now.span / was.span
+    return (
+        now.but(breaks=tuple(one.but(y=round(one.y * by, 1)) for one in now.breaks))
+        if now.breaks
+        else now
+    )
 
 
 def _figured(surface: _Lifting, figures: dict[str, float]) -> _Lifting:

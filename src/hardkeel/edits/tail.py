@@ -11,7 +11,7 @@ from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
 from hardkeel.project.model import Build
 from hardkeel.tail.kinds import has, kind_named
-from hardkeel.tail.lofting import even_ribs, section_named
+from hardkeel.tail.lofting import even_ribs, resized, section_named
 from hardkeel.tail.model import (
     BoardPlace,
     Controls,
@@ -121,6 +121,7 @@ def set_figures(build: Build, /, surface_id: str, **figures: object) -> Build:
     changed = surface.but(**figures)
     if count is not None:
         changed = changed.but(ribs=even_ribs(changed, round(float(count))))  # type: ignore[arg-type]
+    changed = resized(surface, changed)
     planform_of(changed)
     return put_surface(build, changed)
 

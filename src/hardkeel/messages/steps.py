@@ -120,6 +120,10 @@ STEPS: Final[dict[str, Wording]] = {
         "Taper the {first}'s edge and bevel its hinge face",
         "the throw that is wanted, up and down, with the gap closed",
     ),
+    "tail.pivot": Wording(
+        "Fit the {first}'s pivot and horn, both halves at one setting",
+        "both halves turn as one without play, and it stays where it is put: lead ahead of the pivot where it drops",
+    ),
     "tail.hinges": Wording(
         "Slot for the {first}'s hinges and try them dry",
         "it swings freely by its own weight, all hinges on one line",

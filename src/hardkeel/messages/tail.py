@@ -167,6 +167,7 @@ FIGURE_WORDS: Final = {
     "thickness": "thickness",
     "tip_length": "length of the tip",
     "hinge_at_chord": "hinge at %",
+    "pivot_at_chord": "pivot at %",
     "rib_count": "ribs in each half",
     "tip_thickness": "tip thickness",
     "skin": "skin",

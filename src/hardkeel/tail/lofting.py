@@ -163,6 +163,21 @@ def rib_places(surface: TailSurface) -> tuple[float, ...]:
     return tuple(y for y in inside if float(planform.chord(y)) > _LEAST_CHORD_MM)
 
 
+def resized(was: TailSurface, now: TailSurface) -> TailSurface:
+    """What lies along the span goes with it: ribs, tubes, the tip, the half-width of the centre stays the builder's."""
+    if not was.half or was.half == now.half:
+        return now
+    by = now.half / was.half
+    changed: dict[str, object] = {}
+    if was.ribs and now.ribs == was.ribs:
+        changed["ribs"] = tuple(round(y * by, 2) for y in was.ribs)
+    if was.tubes and now.tubes == was.tubes:
+        changed["tubes"] = tuple(one.but(length=round(one.length * by, 1)) for one in was.tubes)
+    if was.tip is not None and now.tip == was.tip:
+        changed["tip"] = was.tip.but(length=round(was.tip.length * by, 1))
+    return now.but(**changed) if changed else now
+
+
 def even_ribs(surface: TailSurface, count: int) -> tuple[float, ...]:
     """Places of so many ribs from the middle to the tip, evenly; mm.
 

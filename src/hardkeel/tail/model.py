@@ -216,6 +216,8 @@ class TailSurface(Value):
         By how much the tip section is turned nose down.
     role : str, optional
         What it is; without it `upright` and its id tell (`duty`).
+    pivot_at_chord : float, optional
+        Where the pivot of one that moves as a whole lies, as a share of the mean chord.
     """
 
     id: Text
@@ -257,6 +259,12 @@ class TailSurface(Value):
     slot_fit: SlotFit | None = None
     flatness: tuple[FlatReading, ...] = ()
     role: Role | None = None
+    pivot_at_chord: InnerShare | None = None
+
+    @property
+    def all_moving(self) -> bool:
+        """Whether it turns as a whole, on a pivot."""
+        return self.pivot_at_chord is not None
 
     @property
     def duty(self) -> Role:

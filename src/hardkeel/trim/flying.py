@@ -38,6 +38,8 @@ class Lifting:
         Which surface it is, and what.
     dihedral : float
         Degrees; of a fin 90.
+    all_moving : bool
+        Whether it turns as a whole: then it is its own elevator or rudder.
     """
 
     area: float
@@ -49,6 +51,7 @@ class Lifting:
     id: str = ""
     role: Role | None = None
     dihedral: float = 0.0
+    all_moving: bool = False
 
     @property
     def lean(self) -> float:
@@ -359,7 +362,7 @@ def _decalage(trim: Trim, check: Checked, error: float, sigma: float) -> Effect 
     stab, wing = craft.stab, craft.wing
     if stab is None:
         return None
-    fraction = craft.flight.elevator_fraction
+    fraction = 1.0 if stab.all_moving else craft.flight.elevator_fraction
     # both halves of a V move together along their own hinges
     slope = (math.cos(stab.lean) if stab.role == "vee" else 1.0) / flap_effectiveness(fraction)
     off = -error if craft.is_ahead else error
@@ -436,7 +439,7 @@ def _fin_yaw(trim: Trim, check: Checked, error: float, sigma: float) -> Effect |
     fin = trim.craft.fin
     if fin is None or check.body != fin.id:
         return None
-    fraction = trim.craft.flight.rudder_fraction
+    fraction = 1.0 if fin.all_moving else trim.craft.flight.rudder_fraction
     slope = 1 / flap_effectiveness(fraction)
     rudder = error * slope
     edge = math.sin(math.radians(rudder)) * fraction * fin.mean_chord

@@ -41,6 +41,16 @@ def _built(work: Work, surface: TailSurface) -> str:
             looks=one.looks,
             **one.figures,
         )
+    if surface.all_moving:
+        return work.add(
+            f"{part} pivot",
+            (last,),
+            key="pivot",
+            about=(part,),
+            hands_minutes=40.0,
+            hazards=("drill",),
+            looks=True,
+        )
     if surface.hinge_at_chord is None:
         return last
     moving = ("rudder" if surface.upright else "elevator",)

@@ -194,6 +194,15 @@ class SurfacePage(TailSubPage):
         if surface.tip is not None:
             figures.append(Figure("tip_length", say.FIGURE_WORDS["tip_length"], surface.tip.length))
         if surface.kind is not None:
+            pivot = surface.pivot_at_chord
+            figures.append(
+                Figure(
+                    "pivot_at_chord",
+                    say.FIGURE_WORDS["pivot_at_chord"],
+                    None if pivot is None else _PERCENT * pivot,
+                    "number",
+                )
+            )
             hinge = surface.hinge_at_chord
             figures.append(
                 Figure(
@@ -404,9 +413,12 @@ class SurfacePage(TailSubPage):
             self.apply(name, edits.set_tip.of(surface.id, shape, value))
         elif key in ("width", "gusset"):
             self.apply(name, edits.set_bracing.of(surface.id, **{key: value}))
-        elif key == "hinge_at_chord":
+        elif key in ("hinge_at_chord", "pivot_at_chord"):
             share = value / _PERCENT if value else None
-            self.apply(name, edits.set_figures.of(surface.id, hinge_at_chord=share))
+            # it turns at its hinge or as a whole, not both
+            other = "pivot_at_chord" if key == "hinge_at_chord" else "hinge_at_chord"
+            both = {key: share} if share is None else {key: share, other: None}
+            self.apply(name, edits.set_figures.of(surface.id, **both))
         else:
             self.apply(name, edits.set_figures.of(surface.id, **{key: value}))
 
