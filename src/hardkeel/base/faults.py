@@ -77,6 +77,7 @@ _FAULTS: Final = {
     "int_type": "must be a whole number, not {kind}",
     "greater_than": "must be more than {gt:g}, not {given}",
     "greater_than_equal": "must be at least {ge:g}, not {given}",
+    "less_than": "must be less than {lt:g}, not {given}",
     "less_than_equal": "must be at most {le:g}, not {given}",
     "string_type": "must be text, not {kind}",
     "string_too_short": "must not be empty",

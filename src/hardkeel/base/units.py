@@ -36,12 +36,20 @@ _UNITS: Final = {
     "foot": 12 * MM_PER_INCH,
     "feet": 12 * MM_PER_INCH,
     "'": 12 * MM_PER_INCH,
+    "thou": MM_PER_INCH / 1000,
+    "mil": MM_PER_INCH / 1000,
+    "mils": MM_PER_INCH / 1000,
 }
 _PLAIN = re.compile(r"(?P<number>\d+(?:\.\d*)?|\.\d+)\s*(?P<unit>[a-z]*|\"|')")
 _FRACTION = re.compile(
     r"(?:(?P<whole>\d+)\s*[-\s+]\s*)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)\s*(?P<unit>[a-z]*|\")"
 )
-_FEET = re.compile(r"(?P<feet>\d+)\s*(?:'|ft)\s*(?P<rest>.+)")
+_FEET = re.compile(r"(?P<feet>\d+)\s*(?:'|ft)\s*-?\s*(?P<rest>.+)")
+
+_ANGLE = re.compile(
+    r"(?P<sign>[+-]?)\s*(?:(?P<deg>\d+(?:\.\d*)?|\.\d+)(?!\s*/))?(?:[-\s]*(?P<top>\d+)\s*/\s*(?P<bottom>\d+))?"
+    r"\s*(?:°|deg|degrees?)?(?:\s*(?P<min>\d+(?:\.\d*)?)\s*')?(?:\s*(?P<sec>\d+(?:\.\d*)?)\s*\")?"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,21 +112,22 @@ def parse_place(text: str, bare: LengthUnit = "mm") -> tuple[float, float]:
 
 
 def parse_angle(text: str) -> float:
-    """Read an angle in degrees: ``2.1``, ``2.1°``, ``-0.3 deg``, ``1°30'``.
+    """Read an angle in degrees: ``2.1``, ``2.1°``, ``-0.3 deg``, ``1°30'``, ``2°15'30"``, ``½°``, ``2 1/2``.
 
     Raises
     ------
     BadInput
         When it is not an angle between −180 and 180 degrees.
     """
-    match = re.fullmatch(
-        r"(?P<sign>[+-]?)\s*(?P<deg>\d+(?:\.\d*)?|\.\d+)\s*(?:°|deg|degrees?)?"
-        r"(?:\s*(?P<min>\d+(?:\.\d*)?)\s*')?",
-        _bounded(text),
-    )
-    if match is None:
+    match = _ANGLE.fullmatch(_bounded(text))
+    none = match is None or not any(match[key] for key in ("deg", "top", "min", "sec"))
+    if match is None or none or not int(match["bottom"] or 1):
         raise BadInput("", f"“{text.strip()}” is not an angle; write it like 2.1 or −0.3")
-    degrees = float(match["deg"]) + float(match["min"] or 0) / 60
+    degrees = (
+        float(match["deg"] or 0) + float(match["min"] or 0) / 60 + float(match["sec"] or 0) / 3600
+    )
+    if match["bottom"] is not None:
+        degrees += int(match["top"]) / int(match["bottom"])
     if degrees > 180:  # noqa: PLR2004  half a turn
         raise BadInput("", f"{text.strip()} is more than half a turn")
     return -degrees if match["sign"] == "-" else degrees

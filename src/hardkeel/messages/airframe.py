@@ -27,7 +27,7 @@ FIGURE_WORDS: Final = {
 _FITS_MM: Final = 0.4  # a template nearer than this is right: a pencil line is as wide
 _CUT: Final = re.compile(
     r"\s*(?:(?P<name>[\w-]+)\s+)??(?P<kind>battery|tank|hatch|hole)\s+(?P<w>[\d.,/\s-]+?(?:mm|in|\")?)\s*[x×]\s*"
-    r"(?P<h>[\d.,/]+(?:\s*(?:mm|in|\"))?)(?:\s+at\s+(?P<z>[-−]?[\d.,/]+(?:\s*(?:mm|in|\"))?))?\s*",
+    r"(?P<h>[\d.,/]+(?:-\d+/\d+)?(?:\s*(?:mm|in|\"))?)(?:\s+at\s+(?P<z>[-−]?[\d.,/]+(?:-\d+/\d+)?(?:\s*(?:mm|in|\"))?))?\s*",
     re.IGNORECASE,
 )
 STARTER_WORDS: Final[
@@ -96,6 +96,12 @@ def caution_sentence(former: Former, cautions: tuple[str, ...]) -> str:
     return f"Less than 3 mm of wood is left beside “{cautions[0]}”: it breaks when it is handled."
 
 
+CUT_OUT_LIKE: Final[dict[LengthUnit, str]] = {
+    "mm": "battery 40 x 32 at -12; tank 30 x 30 at 0",
+    "in": 'battery 1-5/8" x 1-1/4" at -1/2"; tank 1.2" x 1.2" at 0',
+}
+
+
 def cutouts_text(cutouts: tuple[CutOut, ...], unit: LengthUnit) -> str:
     """Cut-outs as they are written in the field: ``battery 40 x 32 at -12``."""
 
@@ -120,7 +126,8 @@ def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
     for part in (piece for piece in text.split(";") if piece.strip()):
         match = _CUT.fullmatch(part)
         if match is None:
-            raise BadInput("", f"“{part.strip()}”: write it like battery 40 x 32 at -12")
+            like = CUT_OUT_LIKE[unit].partition(";")[0]
+            raise BadInput("", f"“{part.strip()}”: write it like {like}")
         width, height = (parse_length(match[key], unit).mm for key in ("w", "h"))
         z = parse_length(match["z"], unit).mm if match["z"] else 0.0
         kind = match["kind"].lower()

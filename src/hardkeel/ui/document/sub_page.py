@@ -118,7 +118,7 @@ class SubPage(QWidget):
         try:
             self.document.apply(name, edit, nudge=nudge)
         except BadInput as fault:
-            self.tell(told(fault))
+            self.tell(told(fault, self.unit))
             return False
         self.tell("")
         return True

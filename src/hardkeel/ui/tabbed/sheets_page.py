@@ -22,6 +22,7 @@ from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.nesting import NestedSheet, sheets_to_buy
 from hardkeel.messages import frame as say
+from hardkeel.messages.faults import told
 from hardkeel.messages.rack import rack_text, read_rack
 from hardkeel.picture.framing import sheet_picture
 from hardkeel.ui.document.document import Document
@@ -275,6 +276,6 @@ class SheetsPage(SubPage):
         try:
             rack = read_rack(self.rack.text(), self.unit)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         self.apply(say.set_edit(say.YOUR_RACK.lower()), edits.set_rack.of(rack))

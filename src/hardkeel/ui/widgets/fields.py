@@ -36,6 +36,14 @@ class _Line(QLineEdit):
             super().keyPressEvent(event)
 
 
+def parse_length_or_none(text: str, unit: LengthUnit) -> float | None:
+    """What a text means, mm; ``None`` where it means nothing."""
+    try:
+        return parse_length(text, unit).mm
+    except BadInput:
+        return None
+
+
 class QuantityEdit(QWidget):
     """A line for one length or angle with its understanding beneath.
 
@@ -106,9 +114,20 @@ class QuantityEdit(QWidget):
     def set_kind(self, *, angular: bool, unit: LengthUnit) -> None:
         """Take lengths or angles from now on, and in this unit where none is typed."""
         if (angular, unit) != (self._angular, self._unit):
+            self._keep_typed(unit if angular == self._angular else None)
             self._set = None  # the same digits now mean something else
         self._angular, self._unit = angular, unit
         self._show_suffix()
+
+    def _keep_typed(self, unit: LengthUnit | None) -> None:
+        """A figure that is typed and not taken yet goes on meaning what it meant: its unit is put behind it."""
+        text = self.line.text().strip()
+        typed = bool(text) and (self._set is None or self._set[0] != text)
+        if unit is None or unit == self._unit or self._angular or self._plain or not typed:
+            return
+        was, now = (parse_length_or_none(text, one) for one in (self._unit, unit))
+        if was is not None and was != now:
+            self.line.setText(f"{text} {self._unit}")
 
     def set_flag(self, text: str) -> None:
         """A word of warning beside the figure, as large as it; empty for none."""

@@ -22,6 +22,7 @@ from hardkeel.fuselage.squaring_next import (
 from hardkeel.messages import frame as frame_say
 from hardkeel.messages import square as say
 from hardkeel.messages.asking import far_question
+from hardkeel.messages.faults import told
 from hardkeel.messages.names import PHASE_WORDS, sentence_case
 from hardkeel.messages.verdicts import AT_THE_LIMIT
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
@@ -248,7 +249,7 @@ class SquarePage(FrameSubPage):
         try:
             self._judged = judge_frame(fuselage, build.phase, near=self._squared)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return None
         return self._judged.squared
 
@@ -502,7 +503,7 @@ class SquarePage(FrameSubPage):
             angular = found[0].kind in ANGULAR
             value = parse_angle(text) if angular else parse_length(text, self.unit).mm
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return False
         if question := self._question(found[0], value):
             self.tell(question)

@@ -26,6 +26,7 @@ from hardkeel.messages.airframe import (
     read_cutouts,
     read_mark,
 )
+from hardkeel.messages.faults import told
 from hardkeel.messages.names import body_name
 from hardkeel.picture.board import (
     BoardLines,
@@ -198,7 +199,7 @@ class AirframePage(SubPage):
         try:
             lines = lines_of(fuselage, self._stop, rough=bool(figure))
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             lines = BoardLines()
         bumps = () if figure else tuple(self._note(fuselage, bump) for bump in self._bumps)
         self.board.show_board(
@@ -315,7 +316,7 @@ class AirframePage(SubPage):
         try:
             name, at = read_mark(self.marks.mark.text(), self.unit)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         if self.apply(f"add mark {name}", surfaces.add_mark.of(name, body, at)):
             self.marks.mark.clear()
@@ -362,9 +363,9 @@ class AirframePage(SubPage):
     def _on_cutouts(self) -> None:
         name = self._stop
         try:
-            cutouts = read_cutouts(self.former.cutouts.text(), self.unit)
+            cutouts = read_cutouts(self.former.cutouts.text(), self.former.cut_unit)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         on = self.former.lightened.isChecked()
         self.apply(f"cut out {name}", drawing.set_cutouts.of(name, cutouts, lightened=on))

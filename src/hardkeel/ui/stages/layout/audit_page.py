@@ -15,6 +15,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_length
 from hardkeel.edits import paper as paper_edits
 from hardkeel.messages import layout as say
+from hardkeel.messages.faults import told
 from hardkeel.messages.paper import (
     CAUSE_NAMES,
     cure_sentence,
@@ -221,7 +222,7 @@ class AuditPage(SubPage):
             try:
                 values.append(parse_length(line.text(), self.unit).mm)
             except BadInput as fault:
-                self.tell(str(fault))
+                self.tell(told(fault, self.unit))
                 return
         if min(values) <= 0:
             self.tell("A dimension must be more than 0.")
@@ -249,7 +250,7 @@ class AuditPage(SubPage):
             try:
                 value = parse_length(text, self.unit).mm
             except BadInput as fault:
-                self.tell(str(fault))
+                self.tell(told(fault, self.unit))
                 return False
             if value <= 0:
                 self.tell("A dimension must be more than 0.")

@@ -13,6 +13,7 @@ from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits.named import Edit
 from hardkeel.messages import layout as say
 from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
+from hardkeel.messages.faults import told
 from hardkeel.messages.safety import PACK_CAUTION
 from hardkeel.picture.truing import keel_strokes
 from hardkeel.ui.document.document import Document
@@ -243,7 +244,7 @@ class BalancePage(SubPage):
             grams = parse_number(self.grams.text())
             x = parse_length(self.station.text(), self.unit).mm
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         if grams < 0:
             self.tell("A mass can't be less than 0.")

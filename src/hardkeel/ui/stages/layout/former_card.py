@@ -8,6 +8,7 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.messages import layout as say
 from hardkeel.messages.airframe import (
+    CUT_OUT_LIKE,
     FIGURE_WORDS,
     METHOD_WORDS,
     caution_sentence,
@@ -25,10 +26,10 @@ class FormerCard(FiguresCard):
         self.add = QPushButton(say.ADD_ONE_BEHIND)
         self.remove = QPushButton(say.TAKE_IT_OUT)
         self.write = QPushButton(say.WRITE_ITS_TEMPLATE)
+        self.cut_unit: LengthUnit = "mm"  # what a figure without a unit meant when it was typed
         self.name = QLineEdit()
         self.name.setAccessibleName("name of the former")
         self.cutouts = QLineEdit()
-        self.cutouts.setPlaceholderText("battery 40 x 32 at -12; tank 30 x 30 at 0")
         self.cutouts.setAccessibleName("cut-outs")
         self.lightened = QCheckBox("lightening holes")
         self.method = QComboBox()
@@ -74,7 +75,9 @@ class FormerCard(FiguresCard):
                 Figure("thickness", "thickness", stop.thickness),
                 Figure("corner", "corner radius", stop.corner),
             ]
-            if not self.cutouts.hasFocus():
+            if not (self.cutouts.hasFocus() and self.cutouts.isModified()):
+                self.cut_unit = unit
+                self.cutouts.setPlaceholderText(CUT_OUT_LIKE[unit])
                 self.cutouts.setText(cutouts_text(stop.cutouts, unit))
             self.lightened.setChecked(stop.lightened)
             self._show_method(fuselage, name)

@@ -10,6 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
+from hardkeel.messages.faults import told
 from hardkeel.messages.paper import DESK_TOOLS
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
@@ -254,7 +255,7 @@ class PaperPage(SubPage):
             else:
                 done = self._take_point(plan, text)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         if done:
             self._clicks = []
@@ -304,7 +305,7 @@ class PaperPage(SubPage):
         try:
             ring = picked_outline(plan, calibrate(plan))
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         self.apply(f"outline of {name} from the plan", drawing_edits.give_outline.of(name, ring))
 

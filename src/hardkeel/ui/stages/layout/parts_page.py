@@ -20,6 +20,7 @@ from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.messages import layout as say
 from hardkeel.messages.counting import number_of
+from hardkeel.messages.faults import told
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.parts import (
     STATE_WORDS,
@@ -340,7 +341,7 @@ class PartsPage(SubPage):
             self._asked, self._wanted = ask.part, state
             self.refresh()
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
 
     def _on_answer(self, facing: int) -> None:
         part, state = self._asked, self._wanted
@@ -361,7 +362,7 @@ class PartsPage(SubPage):
         try:
             grams = parse_number(text) if text else None
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return False
         name = next(part.name for part in self._parts if part.id == key)
         return self.apply(f"weigh {name}", ledger_edits.weigh.of(key, grams))

@@ -10,6 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_number
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.messages import layout as say
+from hardkeel.messages.faults import told
 from hardkeel.messages.safety import CARBON_CAUTION
 from hardkeel.messages.swaps import laminate_sentence, swap_sentences
 from hardkeel.messages.woods import sources_text
@@ -267,7 +268,7 @@ class WoodsPage(SubPage):
         try:
             value = parse_number(text) if text else None
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return False
         if value is not None and value <= 0:
             self.tell(f"A {field} must be more than 0.")

@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
 from hardkeel.messages import tail as say
+from hardkeel.messages.faults import told
 from hardkeel.picture.tail import flat_picture_of, hinge_picture
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.controls import hinge_stations, mismatch_of, throws_of
@@ -92,7 +93,7 @@ class ControlsPage(TailSubPage):
         try:
             self._show(surface)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
 
     def _show(self, surface: TailSurface) -> None:
         build, controls = self.document.build, surface.controls or Controls()

@@ -10,6 +10,7 @@ from hardkeel.edits import tail as edits
 from hardkeel.messages import flat as say_flat
 from hardkeel.messages import tail as say
 from hardkeel.messages.asking import far_question
+from hardkeel.messages.faults import told
 from hardkeel.picture.tail import corners_picture
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.flatness import (
@@ -135,7 +136,7 @@ class FlatPage(TailSubPage):
         try:
             self._show(surface)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
 
     def _show(self, surface: TailSurface) -> None:
         read = {one.at: one for one in surface.flatness if one.phase == self.phase}

@@ -18,6 +18,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
 from hardkeel.messages import tail as say
+from hardkeel.messages.faults import told
 from hardkeel.picture.tail import rib_gallery, rib_picture
 from hardkeel.picture.wood import WoodPicture, WoodShape, down, tone_of
 from hardkeel.tail.foam import core_of, edge_strips, seal_channel, skins_of
@@ -171,7 +172,7 @@ class SectionsPage(TailSubPage):
             else:
                 self._show_foam(surface)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             self.gallery.show_picture(WoodPicture(), "", str(fault))
 
     def _show_school(self, *, of_ribs: bool) -> None:

@@ -22,6 +22,7 @@ from hardkeel.edits import tail as edits
 from hardkeel.edits.surfaces import put_on_wing_and_tail
 from hardkeel.messages import layout as layout_say
 from hardkeel.messages import tail as say
+from hardkeel.messages.faults import told
 from hardkeel.messages.tail_kinds import KIND_WORDS
 from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
@@ -266,7 +267,7 @@ class SurfacePage(TailSubPage):
         try:
             choices = frame_choices(self.document.build, surface)
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         self._choice = choices[0]
         self._show_pinch(surface)
@@ -435,7 +436,7 @@ class SurfacePage(TailSubPage):
         try:
             ring = drawings.read_outlines(path)[0].ring
         except BadInput as fault:
-            self.tell(str(fault))
+            self.tell(told(fault, self.unit))
             return
         self.apply(say.outline_edit(surface), edits.set_outline.of(surface.id, ring))
 
