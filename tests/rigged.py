@@ -11,9 +11,10 @@ from hardkeel.practice.hidden import hidden_from
 from hardkeel.survey.checking import judge, rules_of
 from hardkeel.survey.columns import lay_out
 from hardkeel.survey.judging import Judgement, judge_survey
-from hardkeel.survey.model import FUSELAGE, Body, Survey, contacts_of
+from hardkeel.survey.model import Body, Survey, contacts_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.readings import Reading, sigma_of
+from hardkeel.survey.rigging import rigging_order
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.seatwork import seat_work
 
@@ -22,6 +23,7 @@ Array = NDArray[np.float64]
 _DEGREE = np.radians(1.0)
 # what each way of moving a contact turns, and the row of a contact that it moves
 _UP = ("dz", "roll", "pitch")
+_MORE = 4
 _ACROSS = ("dx", "dy", "yaw")
 _BEHIND = ("dx", "yaw", "pitch")
 
@@ -112,7 +114,7 @@ def read_all(survey: Survey, poses: Poses, rng: np.random.Generator, times: int 
     readings = [
         taken(one, i) for i, one in enumerate(plan(first.net, first.solution, first.rules) * times)
     ]
-    for number in range(12):
+    for number in range(_MORE):
         judged = judge_survey(bare.but(readings=tuple(readings)), "dry")
         if not judged.next:
             break
@@ -134,21 +136,24 @@ def out_of_true(survey: Survey, poses: Poses) -> dict[str, float]:
 
 
 def rig(survey: Survey, poses: Poses, rng: np.random.Generator, rounds: int = 2) -> Poses:
-    """Read, follow the advice at every seat whose checks are out, and again; the poses that come of it."""
+    """Set one body after another in the order of rigging, each in so many rounds; the poses that come of it.
+
+    A round is reading everything anew and doing what is told at that seat, where a check of it is out: what only
+    lies at the limit may be left, and is.
+    """
     hand = Hand(rng)
-    for _ in range(rounds):
-        judged = judge_survey(read_all(survey, poses, rng), "dry")
-        _follow_all(judged, poses, hand)
-        if not out_of_true(survey, poses):
-            break
+    for name in rigging_order(survey):
+        body = survey.body(name)
+        for _ in range(rounds):
+            judged = judge_survey(read_all(survey, poses, rng), "dry")
+            if not any(check.verdict == "out" for check in judged.checks_on(name)):
+                break
+            _follow(judged, body, poses, hand)
     return poses
 
 
-def _follow_all(judged: Judgement, poses: Poses, hand: Hand) -> None:
+def _follow(judged: Judgement, body: Body | None, poses: Poses, hand: Hand) -> None:
     for correction in judged.corrections:
-        body = judged.net.survey.body(correction.body)
-        if body is None or body.id == FUSELAGE:
-            continue
-        work = seat_work(judged, correction, "shims")
-        if work.needed:
-            hand.follow(body, work.steps, poses.setdefault(body.id, {}))
+        if body is not None and correction.body == body.id:
+            steps = seat_work(judged, correction, "shims").steps
+            hand.follow(body, steps, poses.setdefault(body.id, {}))
