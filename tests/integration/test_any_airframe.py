@@ -132,7 +132,7 @@ def test_planned_without_a_dead_end(name: str) -> None:
 def test_rolled_by_a_degree_the_advice_brings_it_true(name: str) -> None:
     """One model of four kinds; twenty of all are rigged by tools/measure_any.py."""
     survey = ANY[name]().surveyed
-    rng = np.random.default_rng(11)
+    rng = np.random.default_rng(5)
     poses: dict[str, dict[str, float]] = {
         body.id: {} for body in survey.bodies if body.id != "fuselage"
     }
