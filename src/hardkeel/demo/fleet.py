@@ -8,6 +8,7 @@ from typing import Final
 from hardkeel.airframe.starters import start_from
 from hardkeel.demo.biplane import NAME, teasel
 from hardkeel.demo.boarded import squared_in_part
+from hardkeel.demo.other_shapes import GLIDER, PUSHER, VEE, bracken, tansy, yarrow
 from hardkeel.demo.tails import of_foam, that_lifts, with_bent_tips
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -17,11 +18,12 @@ from hardkeel.project.model import Build
 
 @dataclass(frozen=True, slots=True)
 class Demo:
-    """A demo build: what it is called, how it is framed (a word of `voice`), and how it is made."""
+    """A demo build: what it is called, what it shows, how it is made, and the page on which it has most to show."""
 
     name: str
     framed: str
     make: Callable[[], Build]
+    opens: tuple[str, str] = ("true", "rig")
 
 
 @cache
@@ -71,8 +73,14 @@ def _some_cut(build: Build, lines: int) -> Build:
 
 
 DEMOS: Final = (
-    Demo("Withy 820", "stick sides", withy),
-    Demo("Marram 1450", "on a crutch", marram),
-    Demo("Sallow 1120", "formers on a board", sallow),
+    Demo("Withy 820", "stick sides", withy, ("frame", "sticks")),
+    Demo("Marram 1450", "on a crutch", marram, ("frame", "members")),
+    Demo("Sallow 1120", "formers on a board", sallow, ("frame", "square")),
     Demo(NAME, "a biplane to rig", teasel),
+)
+# of other shapes; what all demos are walked through in tests these need not be once more
+OTHER_SHAPES: Final = (
+    Demo(GLIDER, "a glider with its stabilizer on the fin", bracken),
+    Demo(PUSHER, "a pusher with a foreplane", yarrow, ("true", "air")),
+    Demo(VEE, "a V-tail and its motor", tansy),
 )

@@ -17,6 +17,7 @@ from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import (
     TAIL_POST,
     CutOut,
+    Engine,
     Former,
     Framing,
     Fuselage,
@@ -254,6 +255,28 @@ def _pairs_renamed(sheet: PrintedSheet, old: str, new: str) -> PrintedSheet:
 def fair(build: Build, bump: Bump) -> Build:
     """Put a station on the fair curve."""
     return set_station(build, bump.former, **{bump.line: bump.fair})
+
+
+@edit
+def set_engine(build: Build, /, **figures: float) -> Build:
+    """Set figures of the motor: ``down``, ``side``, ``z``, ``reach``, ``disc``, ``across``, ``up``; without one it is put on."""
+    fuselage = fuselage_of(build)
+    engine = fuselage.engine or Engine()
+    across, up = figures.pop("across", engine.bolts[0]), figures.pop("up", engine.bolts[1])
+    changed = engine.but(bolts=(across, up), **figures)
+    return with_fuselage(build, fuselage.but(engine=changed))
+
+
+@edit
+def take_engine_off(build: Build) -> Build:
+    """Take the motor off; its thrust line is set no more.
+
+    Raises
+    ------
+    BadInput
+        When readings were taken on it.
+    """
+    return with_fuselage(build, fuselage_of(build).but(engine=None))
 
 
 @edit

@@ -55,6 +55,7 @@ from hardkeel.ui.theme import Theme, apply_style, make_theme
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
+    from hardkeel.demo.fleet import Demo
     from hardkeel.export import bundle
     from hardkeel.ui.shell import new_build
     from hardkeel.ui.tabbed.stage_page import StagePage
@@ -139,7 +140,7 @@ class MainWindow(QMainWindow):
         menu.clear_wanted.connect(self.clear_bench)
         menu.open_wanted.connect(self._on_open_wanted)
         menu.demo_wanted.connect(partial(self.open_demo, shipped_build))
-        menu.other_demo_wanted.connect(self.open_demo)
+        menu.other_demo_wanted.connect(self.open_other_demo)
         menu.path_wanted.connect(self.open_path)
         menu.version_wanted.connect(self.go_back_to)
         menu.save_wanted.connect(self.save)
@@ -244,6 +245,14 @@ class MainWindow(QMainWindow):
         """Put a demo build on the bench."""
         if self._may_leave():
             self.start(make())
+
+    def open_other_demo(self, demo: "Demo") -> None:
+        """Put another demo on the bench, at the page where it has most to show."""
+        if self._may_leave():
+            self.start(demo.make())
+            stage, place = demo.opens
+            self.show_stage(stage)
+            self.pages[stage].turn_to(place)
 
     def start(self, build: Build) -> None:
         """Put a build on the bench that has no file yet."""
@@ -441,7 +450,9 @@ class MainWindow(QMainWindow):
     def _on_menu_shown(self) -> None:
         self.menu.show_files(self._settings.recent, self.document_file.path)
         self.menu.show_left(self.document_file.left_behind())
-        self.menu.show_demos([(f"{d.name}: {d.framed}", d.make) for d in fleet.DEMOS])
+        self.menu.show_demos(
+            [(f"{d.name}: {d.framed}", d) for d in (*fleet.DEMOS, *fleet.OTHER_SHAPES)]
+        )
 
     # -- switches --------------------------------------------------------------------------------
 

@@ -26,6 +26,7 @@ from hardkeel.messages.airframe import (
     read_cutouts,
     read_mark,
 )
+from hardkeel.messages.engine import MOTOR
 from hardkeel.messages.faults import told
 from hardkeel.messages.names import body_name
 from hardkeel.picture.board import (
@@ -39,6 +40,7 @@ from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
+from hardkeel.ui.stages.layout.engine_card import EngineCard
 from hardkeel.ui.stages.layout.former_card import FormerCard
 from hardkeel.ui.stages.layout.marks_card import MarksCard
 from hardkeel.ui.stages.layout.skins_card import SkinsCard
@@ -81,6 +83,7 @@ class AirframePage(SubPage):
         self.template = TemplateCard()
         self.marks = MarksCard()
         self.skins = SkinsCard()
+        self.engine = EngineCard()
         self._lay_out()
         self._connect()
         self.refresh()
@@ -95,6 +98,7 @@ class AirframePage(SubPage):
                 self.template,
                 self.marks,
                 self.skins,
+                self.engine,
             ),
             self.theme,
         )
@@ -127,6 +131,11 @@ class AirframePage(SubPage):
         self.template.figure_changed.connect(self._on_template_figure)
         self.surface.figure_changed.connect(self._on_surface_figure)
         self.skins.figure_changed.connect(self._on_skin_figure)
+        self.engine.figure_changed.connect(
+            lambda key, value: self.apply(MOTOR, drawing.set_engine.of(**{key: value}))
+        )
+        self.engine.put_on.connect(lambda: self.apply(MOTOR, drawing.set_engine.of()))
+        self.engine.taken_off.connect(lambda: self.apply(MOTOR, drawing.take_engine_off.of()))
         self.smooth.fair.clicked.connect(self._on_fair)
         self.former.add.clicked.connect(self._on_add)
         self.former.remove.clicked.connect(self._on_remove)
@@ -193,6 +202,7 @@ class AirframePage(SubPage):
         self.template.show_template(None if is_surface else fuselage.former(self._stop), self.unit)
         self.marks.show_marks(build, self._body)
         self.skins.show_skins(fuselage, self.unit)
+        self.engine.show_fuselage(fuselage, self.unit)
         self._show_board(fuselage, "")
 
     def _show_board(self, fuselage: Fuselage, figure: str) -> None:

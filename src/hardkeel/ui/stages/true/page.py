@@ -101,7 +101,7 @@ class TruePage(StagePage):
         self._large = LargeReading(document, self.entry, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
-        self.struts = StrutsCard()
+        self._struts = StrutsCard()
         self.exaggeration = Exaggeration()
         self.dock = GaugeDock(GAUGE_KINDS, theme)
         self._lay_out(theme)
@@ -139,7 +139,7 @@ class TruePage(StagePage):
             self._fit,
             self.glue,
             self.seat,
-            self.struts,
+            self._struts,
             self.gaps,
             self.aim,
             self.checks,
@@ -188,8 +188,8 @@ class TruePage(StagePage):
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
         self.seat.kind_picked.connect(self._on_seat_kind)
-        self.struts.figure_changed.connect(self._on_strut)
-        self.struts.confirmed.connect(lambda: self._on_strut("", 0.0))
+        self._struts.figure_changed.connect(self._on_strut)
+        self._struts.confirmed.connect(lambda: self._on_strut("", 0.0))
         self.rig.picked.connect(self._on_stage_picked)
         self.rig.lock_asked.connect(self._on_lock_asked)
         self.seat.done_pressed.connect(self._on_correction_done)
@@ -359,7 +359,7 @@ class TruePage(StagePage):
         self.seat.setVisible(shown is not None and not judgement.moved)
         if shown is not None:
             self.seat.show_seat(shown)
-        self.struts.show_body(self._document.build, body if shown is not None else "", self._unit)
+        self._struts.show_body(self._document.build, body if shown is not None else "", self._unit)
         gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
         self.gaps.setVisible(gaps is not None and judgement.phase != "wet")
         if gaps is not None:
