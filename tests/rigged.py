@@ -51,6 +51,9 @@ class Hand:
                 behind[contact] += step.mm if step.act == "behind" else 0.0
                 aft[contact] += step.aft
                 side[contact] += step.starboard
+            if step.act == "upright":  # held by its top, as far above the foot as it is tall
+                leant = (step.starboard + self.rng.normal(0.0, self.errs)) / (body.span or 1.0)
+                pose["roll"] = pose.get("roll", 0.0) - float(np.degrees(leant))
             if step.act == "untwist":
                 pose["twist_port"] = pose["twist_starboard"] = 0.0
         acts = {step.act for step in steps}

@@ -70,6 +70,8 @@ def test_what_is_refused_is_told_in_words_and_in_the_builders_unit() -> None:
     where = BadInput("fuselage.formers[2].half_width", "must be at most 20000, not 152399.99")
     assert told(where, "in") == "former 3: half-width must be at most 787.402″, not 6000.000″"
     assert told(BadInput("", "6.0 mm are wanted"), "in") == "0.236″ are wanted"
+    file = BadInput("bad.dat", "holds 2 points; a section needs 5")
+    assert told(file) == "bad.dat: holds 2 points; a section needs 5"
 
 
 def test_the_example_of_a_cut_out_cuts_what_it_shows() -> None:

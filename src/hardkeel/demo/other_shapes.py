@@ -87,18 +87,27 @@ def yarrow() -> Build:
     build = framing.frame_as_usual(
         build_from(
             proposed("foreplane").model_copy(
-                update={"name": PUSHER, "wing_span": 1150.0, "side": 1.0, "down": -1.0}
+                update={
+                    "name": PUSHER,
+                    "wing_span": 1150.0,
+                    "wing_incidence": 0.0,
+                    "stab_span": 500.0,
+                    "stab_chord": 130.0,
+                    "stab_incidence": 5.0,
+                    "side": 1.0,
+                    "down": -1.0,
+                }
             )
         )
     )
     build = set_built(set_built(build, "canard", "foam"), "fin", "stick")
     build = build.but(
         masses=(
-            Mass(id="airframe", mass=520.0, x=430.0),
+            Mass(id="airframe", mass=520.0, x=396.0),
             Mass(id="motor", mass=95.0, x=780.0, weighed=True),
         ),
-        balance=Balance(target_percent=-8.0),
-        flight=Flight(lift_coefficient=0.45),
+        balance=Balance(target_percent=-57.0),
+        flight=Flight(lift_coefficient=0.4, cm0=-0.02),
     )
     return _read(build, _PUSHER, 1.5, 7)
 
@@ -123,4 +132,4 @@ def tansy() -> Build:
     )
     build = framing.frame_as_usual(build_from(figures))
     build = set_figures(set_built(build, "vee", "foam"), "vee", skin=0.8)
-    return _read(build, _VEE, 1.6, 3)
+    return _read(build, _VEE, 1.6, 5)

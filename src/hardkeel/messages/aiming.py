@@ -6,6 +6,7 @@ from hardkeel.base.units import LengthUnit, format_small_length
 from hardkeel.messages.names import body_name, check_name, contact_name, sentence_case
 from hardkeel.messages.verdicts import format_value
 from hardkeel.survey.attribution import BY_PACKING
+from hardkeel.survey.correcting import packed_along
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, Survey
 from hardkeel.survey.roles import role_in, turn_of
@@ -19,6 +20,12 @@ _OF_BOTH: Final = ("decalage", "roll_to_wing", "vee_tilt")
 def aim_edit(aim: str) -> str:
     """The step's name for undo."""
     return "tail true to the wing" if aim != DATUM else "tail true to the keel line"
+
+
+def _where(survey: Survey, body: str) -> str:
+    """Where a seat is packed: under a contact, at a firewall behind it."""
+    held = survey.body(body)
+    return "behind" if held is not None and packed_along(held).axis == 0 else "under"
 
 
 def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> str:
@@ -41,7 +48,7 @@ def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> st
     told = []
     for body in bodies:
         packs = [
-            f"{format_small_length(mm, unit)} under the {contact_name(survey, body, contact)}"
+            f"{format_small_length(mm, unit)} {_where(survey, body)} the {contact_name(survey, body, contact)}"
             for one, contact, mm in way.moves
             if one == body and mm > 0
         ]

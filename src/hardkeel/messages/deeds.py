@@ -11,6 +11,9 @@ from hardkeel.survey.seat_step import SeatStep
 # the verbs of our own orders at a seat, in the order's form and as a deed
 _DONE: Final = {
     "hold": "held",
+    "lean": "leant",
+    "lower": "lowered",
+    "raise": "raised",
     "make": "made",
     "open": "opened",
     "pack": "packed",

@@ -12,11 +12,11 @@ TAKE_OFF: Final = "Take it off"
 FIGURES: Final = {
     "down": "down",
     "side": "to starboard",
-    "reach": "propeller ahead",
-    "z": "propeller at height",
+    "reach": "prop ahead",
+    "z": "prop height",
     "across": "bolts across",
     "up": "bolts up",
-    "disc": "propeller",
+    "disc": "prop size",
 }
 ANGLES: Final = frozenset({"down", "side"})
 _SEEN_MM: Final = 0.05

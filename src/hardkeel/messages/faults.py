@@ -7,6 +7,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits.steps import OutOfOrder
 from hardkeel.messages.steps import out_of_order
+from hardkeel.project.model import Build
 
 # keys of figures that are no lengths: they are told as they stand
 _PLAIN: Final = frozenset(
@@ -34,6 +35,8 @@ _MEMBERS: Final = {
     "masses": "mass",
 }
 _PART: Final = re.compile(r"(\w+)(?:\[(\d+)\])?")
+# a file's name has dots too: only a place that begins with a section of the build is walked
+_SECTIONS: Final = frozenset(Build.model_fields)
 _FIGURE: Final = re.compile(r"(?<=(?:than|most|east| not) )-?\d+(?:\.\d+)?(?:e[+-]?\d+)?")
 _WITH_UNIT: Final = re.compile(r"(-?\d+(?:\.\d+)?) mm\b")
 
@@ -54,9 +57,11 @@ def told(fault: BadInput, unit: LengthUnit = "mm") -> str:
 
 def _named(place: str) -> str:
     """``fuselage.formers[2].half_width`` as ``former 3: half-width``."""
-    if " " in place or not place:
-        return f"{place}:" if place else ""
+    if not place:
+        return ""
     parts = _PART.findall(place)
+    if " " in place or ("." in place and parts[0][0] not in _SECTIONS):
+        return f"{place}:"
     owner = next(
         (
             f"{_MEMBERS[name]} {int(number) + 1}"

@@ -34,6 +34,13 @@ def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
                 f": {format_length(step.length, unit)} between its holes" if step.length else ""
             )
             return f"Make the {where} strut {amount} {way}{length}."
+        case "prop":
+            way = "Raise" if step.up > 0 else "Lower"
+            return f"{way} the prop under its tip by {format_small_length(abs(step.up), unit)}."
+        case "upright":
+            side = "starboard" if step.starboard > 0 else "port"
+            amount = format_small_length(abs(step.starboard), unit)
+            return f"Lean its top {amount} to {side}, propped until the glue holds."
         case "behind":
             return f"Put {format_small_length(step.mm, unit)} behind the {where}."
         case _:

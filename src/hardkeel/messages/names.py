@@ -61,9 +61,9 @@ _CHECKS: Final = {
     "fin_lean_to_stab": "{body} upright",
     "fins_toe": "Fins' toe",
     "vee_yaw": "{body} square",
-    "vee_tilt": "V level to wing",
-    "vee_angle": "V's spread",
-    "vee_incidence_difference": "V's halves alike",
+    "vee_tilt": "Halves level to wing",
+    "vee_angle": "Halves' spread",
+    "vee_incidence_difference": "Halves alike",
     "down": "Down thrust",
     "side": "Side thrust",
 }

@@ -24,6 +24,7 @@ class Packed:
     changes: tuple[str, str, str]
 
 
+PROP: Final = "tip_prop"  # the contact of a V's half that stands on no seat
 _UP: Final = Packed(2, 1.0, ("dz", "roll", "pitch"))
 _FORWARD: Final = Packed(0, -1.0, ("dx", "yaw", "pitch"))  # from behind, at a firewall
 _RISES_FREELY_MM: Final = (
@@ -222,6 +223,8 @@ def _correct(
 def seat_steps(body: Body, shop: Shop) -> float | None:
     """How finely the seat goes up and down, mm; ``None`` for one that is packed or sanded."""
     kind = body.seat.kind if body.seat is not None else "saddle"
+    if any(contact.id == PROP for contact in contacts_of(body)):
+        return shop.shim_step  # a prop goes up and down, and what it turns wants both at the foot
     return {
         "slot": shop.stroke,
         "tube": shop.stroke,

@@ -20,6 +20,8 @@ Act = Literal[
     "washers",
     "behind",
     "place",
+    "upright",
+    "prop",
 ]
 
 
@@ -32,8 +34,10 @@ class SeatStep(Value):
         ``pack`` under or ``sand`` off the contacts; ``slide`` them, or ``hold`` one where it is while the other
         slides; measure ``again`` before anything is touched; ``untwist`` the panel; ``leave``:
         what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
-        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``; pack ``behind`` an engine's bolts; ``place``: say
-        first where the struts meet, for what to do hangs on that.
+        open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``;
+        pack ``behind`` an engine's bolts; stand a fin ``upright`` by its top; set a ``prop`` higher or
+        lower; ``place``: say first where the struts
+        meet, for what to do hangs on that.
     contacts : tuple of str
         Ids of the seat's contacts that it is done at.
     mm : float

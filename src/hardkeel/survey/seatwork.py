@@ -8,7 +8,7 @@ from typing import Final, Literal
 
 from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
-from hardkeel.survey.correcting import ContactMove, Correction, Way
+from hardkeel.survey.correcting import PROP, ContactMove, Correction, Way
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import SeatKind, Shop, contacts_of
 from hardkeel.survey.seat_step import Act, SeatStep
@@ -58,7 +58,13 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
     chosen = correction.fitted or (
         correction.only_shims if way == "shims" or at_firewall else correction.only_sanding
     )
-    packed = {check.id for check in out if check.kind in BY_PACKING}
+    # a foot that lies along one line leans as its top is held: nothing under it turns it over
+    leans = (
+        [check for check in out if check.kind == "fin_lean_to_stab"]
+        if _in_line(judgement, correction)
+        else []
+    )
+    packed = {check.id for check in out if check.kind in BY_PACKING and check not in leans}
     slid = any(check.kind in _BY_SLIDING for check in out)
     steps: list[SeatStep] = []
     if correction.fitted is not None and (packed or slid):
@@ -70,6 +76,7 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
             steps += _sliding(judgement, correction)
     if any(check.kind == "twist_difference" for check in out):
         steps.append(SeatStep(act="untwist"))
+    steps += [_stood_up(judgement, check) for check in leans]
     if out and not steps:
         steps.append(SeatStep(act="leave"))
     after = tuple(check for check in chosen.checks if check.id in packed)
@@ -87,7 +94,24 @@ def _too_far(correction: Correction, mine: Iterable[Check], kind: SeatKind) -> S
     return None
 
 
+def _in_line(judgement: Judgement, correction: Correction) -> bool:
+    """Whether the contacts of a seat lie on one line, as along a fin's foot."""
+    body = judgement.net.survey.body(correction.body)
+    ys = [contact.at[1] for contact in contacts_of(body)] if body is not None else []
+    return bool(ys) and max(ys) - min(ys) < _LEAST_MM
+
+
+def _stood_up(judgement: Judgement, check: Check) -> SeatStep:
+    """How far a fin's top goes to a side: a lean is a turn about its foot, top to port where it is positive."""
+    body = judgement.net.survey.body(check.body)
+    tall = (body.span or 0.0) if body is not None else 0.0
+    return SeatStep(act="upright", starboard=tall * math.sin(math.radians(check.error)))
+
+
 def _felt_of(move: ContactMove, kind: SeatKind) -> tuple[float, ...]:
+    """How far a contact must move, as far as that tells whether a seat can be so far out."""
+    if move.contact == PROP:  # a prop far out: a small turn is much there
+        return (0.0,)
     return (move.slide_x,) if kind == "firewall" else (move.lift, move.slide_x, move.slide_y)
 
 
@@ -116,16 +140,19 @@ def _fitting(
     shop = survey.shop or Shop()
     kind = _kind(judgement, correction)
     if kind == "struts" and all(move.strut is None for move in correction.moves):
-        yield SeatStep(
-            act="place"
-        )  # a lever that nobody has said tells millimetres that are not so
+        # a lever that nobody has said tells millimetres that are not so
+        yield SeatStep(act="place")
         return
+    propped = any(move.contact == PROP for move in correction.moves)
     rounded = dict(correction.fitted.moves) if correction.fitted is not None else {}
     for move in correction.moves:
         up = rounded.get(move.contact, 0.0) if packed else 0.0
         aft = _stepped(move.slide_x, shop.stroke) if slid else 0.0
         starboard = _stepped(move.slide_y, shop.stroke) if slid else 0.0
         at = (move.contact,)
+        if propped and kind not in ("slot", "tube", "struts", "cabane"):
+            yield from _propped(move.contact, up)
+            continue
         match kind:
             case "slot" | "tube":
                 act: Act = "edge" if kind == "slot" else "hole"
@@ -140,8 +167,16 @@ def _fitting(
             case "cabane" if up:
                 count = round(up / shop.washer)
                 yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
-    if kind == "cabane" and slid:
+    if slid and (propped or kind == "cabane"):
         yield from _sliding(judgement, correction)
+
+
+def _propped(contact: str, up: float) -> Iterable[SeatStep]:
+    """A half of a V: its tip's prop is set higher or lower, its foot is packed or sanded."""
+    if contact == PROP and up:
+        yield SeatStep(act="prop", contacts=(contact,), up=up)
+    elif up:
+        yield SeatStep(act="pack" if up > 0 else "sand", contacts=(contact,), mm=abs(up))
 
 
 def _stepped(mm: float, step: float) -> float:

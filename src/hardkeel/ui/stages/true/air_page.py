@@ -76,6 +76,22 @@ class TradeCard(Card):
         if not self._setting:
             signal.emit(value)  # type: ignore[attr-defined]
 
+    @property
+    def balances(self) -> tuple[float, float]:
+        """The least and the most that can be tried, fractions of the chord."""
+        slider = self.sliders["balance"]
+        return slider.minimum() / 100, slider.maximum() / 100
+
+    def begin_at(self, first: float) -> None:
+        """Balance points ahead of the wing's nose too, where a foreplane carries a part."""
+        ahead = first < 0
+        self._setting = True
+        self.sliders["balance"].setRange(
+            round(100 * first) if ahead else BALANCES[0],
+            round(100 * first) + 100 if ahead else BALANCES[1],
+        )
+        self._setting = False
+
     def show_trade(self, balance: float, decalage: float, lift: float) -> None:
         """Put the sliders there."""
         self._setting = True
@@ -166,11 +182,13 @@ class AirPage(SubPage):
             self.drawing.show_trim(TrimShown())
             return
         balance, decalage, lift = self._tried or start
-        self.trade.show_trade(balance, decalage, lift)
         trim = flown_at(craft, balance, lift)
+        self.trade.begin_at(air_shown.first_balance(trim, balance))
+        self.trade.show_trade(balance, decalage, lift)
         self._show_answer(trim, decalage)
         lifts = sorted({*_OTHER_LIFTS, round(lift, 2)})
-        spread = [i / 50 for i in range(51)]
+        first = air_shown.first_balance(trim, balance)
+        spread = [first + i / 50 for i in range(51)]
         self.drawing.show_trim(
             TrimShown(
                 air_shown.section_outline(build),
@@ -185,6 +203,7 @@ class AirPage(SubPage):
                 trim.neutral_point,
                 air_shown.standing(craft, judgement),
                 (balance, decalage),
+                first,
             )
         )
 
@@ -231,7 +250,8 @@ class AirPage(SubPage):
         if now is None:
             return
         craft, (_, _, lift) = now
-        balance = min(max(balance, BALANCES[0] / 100), BALANCES[1] / 100)
+        low, high = self.trade.balances
+        balance = min(max(balance, low), high)
         decalage = decalage_for(craft, balance, lift)
         if decalage is not None:
             self._try((balance, decalage, lift))

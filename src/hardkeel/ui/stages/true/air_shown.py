@@ -1,5 +1,6 @@
 """What the page *In the air* shows, as plain values made from the build and its judgement.  No widgets here."""
 
+import math
 from typing import Final
 
 from hardkeel.airframe.flights import build_trim, craft_of
@@ -11,7 +12,7 @@ from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.tail.lofting import section_named
 from hardkeel.tail.own_sections import own_names
-from hardkeel.trim.flying import Craft, effect_of
+from hardkeel.trim.flying import Craft, Trim, effect_of
 from hardkeel.trim.model import LIFT_COEFFICIENT
 from hardkeel.trim.trading import decalage_for
 
@@ -75,3 +76,12 @@ def allowed_lines(build: Build, judgement: Judgement, unit: LengthUnit) -> list[
         if edge is not None:
             lines.append(say.allowed_line(check_name(build.surveyed, check), check, edge, unit))
     return lines or [say.NOT_KNOWN_YET]
+
+
+def first_balance(trim: Trim, balance: float) -> float:
+    """Where the drawing of balance points begins: at the wing's nose, or ahead of it where the neutral point lies there."""
+    foremost = min(balance, trim.neutral_point if trim.neutral_point is not None else balance)
+    return 0.0 if foremost >= 0 else math.floor((foremost - _AHEAD) * 10) / 10
+
+
+_AHEAD: Final = 0.2  # of the chord to spare

@@ -17,6 +17,7 @@ _CHORD_SHARE: Final = 0.24  # of the height: the wing's section over the graph
 _LEAST_TALL: Final = 3.0  # degrees that the graph shows at least
 _STEP_DEGREES: Final = (0.5, 1.0, 2.0, 5.0, 10.0)
 _MOST_LINES: Final = 8
+_FLOWN: Final = (0.1, 0.8)  # of the drawing: what lies beyond does not set its scale
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +41,8 @@ class TrimShown:
         Balance, decalage and twice its sigma, as the model stands.
     at : tuple of float, optional
         Balance and decalage that are tried.
+    first : float
+        Where the drawing begins; ahead of the wing where a foreplane carries a part.
     """
 
     outline: tuple[tuple[float, float], ...] = ()
@@ -47,6 +50,7 @@ class TrimShown:
     neutral: float | None = None
     stands: tuple[float, float, float] | None = None
     at: tuple[float, float] | None = None
+    first: float = 0.0
 
 
 class TrimDrawing(QWidget):
@@ -98,7 +102,7 @@ class TrimDrawing(QWidget):
         if event is None or self._shown.at is None:
             return
         left, wide = self._left(), self._wide()
-        self.balance_dragged.emit((event.position().x() - left) / wide)
+        self.balance_dragged.emit(self._shown.first + (event.position().x() - left) / wide)
 
     # -- where things are ------------------------------------------------------------------------
 
@@ -109,7 +113,7 @@ class TrimDrawing(QWidget):
         return max(self.width() - self._left() - self._theme.px(28), 1.0)
 
     def _x(self, share: float) -> float:
-        return self._left() + share * self._wide()
+        return self._left() + (share - self._shown.first) * self._wide()
 
     def _graph(self) -> QRectF:
         top = self.height() * _CHORD_SHARE + self._theme.px(44)
@@ -117,7 +121,12 @@ class TrimDrawing(QWidget):
 
     def _range(self) -> tuple[float, float]:
         shown = self._shown
-        told = [y for curve in shown.curves for x, y in curve.points if 0.1 <= x <= 0.8]  # noqa: PLR2004
+        told = [
+            y
+            for curve in shown.curves
+            for x, y in curve.points
+            if _FLOWN[0] <= x - shown.first <= _FLOWN[1]
+        ]
         if shown.stands is not None:
             told += [shown.stands[1] - shown.stands[2], shown.stands[1] + shown.stands[2]]
         if shown.at is not None:
@@ -185,14 +194,17 @@ class TrimDrawing(QWidget):
                 right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
                 painter.drawText(box, right, f"{degrees:g}°".replace("-", "−"))
             degrees += step
-        for percent in range(0, 101, 10):
+        begin = round(100 * self._shown.first)
+        for percent in range(begin, begin + 101, 10):
             x = self._x(percent / 100)
             painter.setPen(QPen(theme.colour("hair"), 1))
             painter.drawLine(QPointF(x, graph.bottom()), QPointF(x, graph.bottom() + 4))
             if percent % 20 == 0:
                 painter.setPen(theme.colour("soft"))
                 box = QRectF(x - 40, graph.bottom() + 5, 80, theme.px(18))
-                painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, f"{percent} %")
+                painter.drawText(
+                    box, Qt.AlignmentFlag.AlignHCenter, f"{percent} %".replace("-", "−")
+                )
         painter.setPen(theme.colour("soft"))
         painter.drawText(QPointF(graph.left() + 4, graph.top() - theme.px(6)), say.DECALAGE_AXIS)
         foot = QRectF(graph.left(), graph.bottom() + theme.px(20), graph.width(), theme.px(18))
