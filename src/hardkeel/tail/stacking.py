@@ -12,7 +12,6 @@ from hardkeel.tail.lofting import Profiles, TailLoft, loft_of_tail, rib_places
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.ribs import spar_size, spar_x
 
-_DIRECTIONS: Final = 720
 _FACING: Final = 0.05  # a face that looks nearly along the surface stops nothing
 _SPARE_MM: Final = 3.0  # a blank is so much larger than its rib all round
 
@@ -98,11 +97,10 @@ def stack_of(surface: TailSurface, profiles: Profiles) -> Stack:
     places = rib_places(surface)
     first, last = loft.rib(places[0]), loft.rib(places[-1])
     count = len(places)
-    ribs = []
-    ends = np.array(convex_hull(first.outline)), np.array(convex_hull(last.outline))
-    for i, y in enumerate(places):
-        share = i / (count - 1) if count > 1 else 0.0
-        ribs.append(_left_by_block(loft, y, ends, share))
+    between = _Between(first.outline, last.outline)
+    ribs = [
+        between.left(loft, y, i / (count - 1) if count > 1 else 0.0) for i, y in enumerate(places)
+    ]
     left = (first, last)
     size = (
         max(rib.chord for rib in left) + 2 * _SPARE_MM,
@@ -112,25 +110,33 @@ def stack_of(surface: TailSurface, profiles: Profiles) -> Stack:
     return Stack(blanks, size, first.outline, last.outline, tuple(ribs))
 
 
-def _left_by_block(loft: TailLoft, y: float, ends: tuple[Array, Array], share: float) -> Stacked:
-    """What stands proud of the loft: support of the mix less the loft, along the loft's own points."""
-    normals, points = _normals(np.array(convex_hull(loft.rib(y).outline)))
-    turns = np.linspace(0, 2 * np.pi, _DIRECTIONS, endpoint=False)
-    # a block's face lies along the rib's own faces, too
-    ways = np.vstack([np.column_stack([np.cos(turns), np.sin(turns)]), normals])
-    support = sum(
-        weight * np.max(ways @ hull.T, axis=1)
-        for hull, weight in ((ends[0], 1 - share), (ends[1], share))
-    )
-    # how far a point of the true outline can be moved outward, square to it, until the block's face stops it
-    along = normals @ ways.T
-    away = support - points @ ways.T
-    with np.errstate(divide="ignore", invalid="ignore"):
-        reach = np.where(along > _FACING, away / along, np.inf)
-    room = reach.min(axis=1)
-    worst = int(np.argmax(room))
-    at = (float(points[worst][0]), float(points[worst][1]))
-    return Stacked(y, max(float(room[worst]), 0.0), at)
+class _Between:
+    """What a flat block can reach between two templates.
+
+    The mix of two convex outlines has no other sides than those of the two: its faces are theirs, each at
+    the mix of both supports.
+    """
+
+    def __init__(self, root: tuple[Point2, ...], tip: tuple[Point2, ...]) -> None:
+        hulls = [np.array(convex_hull(ring)) for ring in (root, tip)]
+        self._ways = np.vstack([_normals(hull)[0] for hull in hulls])
+        self._supports = [np.max(self._ways @ hull.T, axis=1) for hull in hulls]
+
+    def left(self, loft: TailLoft, y: float, share: float) -> Stacked:
+        """What stands proud of the loft at `y`: how far a point of the true outline can be moved outward.
+
+        Square to the outline, until a face of the mix stops it; `share` is 0 at the root and 1 at the tip.
+        """
+        normals, points = _normals(np.array(convex_hull(loft.rib(y).outline)))
+        support = (1 - share) * self._supports[0] + share * self._supports[1]
+        along = normals @ self._ways.T
+        away = support - points @ self._ways.T
+        reach = np.full_like(along, np.inf)
+        np.divide(away, along, out=reach, where=along > _FACING)
+        room = reach.min(axis=1)
+        worst = int(np.argmax(room))
+        at = (float(points[worst][0]), float(points[worst][1]))
+        return Stacked(y, max(float(room[worst]), 0.0), at)
 
 
 def _normals(hull: Array) -> tuple[Array, Array]:
