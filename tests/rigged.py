@@ -47,16 +47,25 @@ class Hand:
                 "washers": math.copysign(step.mm, step.count),
             }
             for contact in step.contacts:
-                up[contact] += lifted.get(step.act, 0.0) + step.up
+                up[contact] += lifted.get(step.act, 0.0) + (step.up if step.act != "rib" else 0.0)
                 behind[contact] += step.mm if step.act == "behind" else 0.0
                 aft[contact] += step.aft
                 side[contact] += step.starboard
             if step.act == "upright":  # held by its top, as far above the foot as it is tall
                 leant = (step.starboard + self.rng.normal(0.0, self.errs)) / (body.span or 1.0)
                 pose["roll"] = pose.get("roll", 0.0) - float(np.degrees(leant))
+            if step.act == "along":
+                slid = step.starboard + self.rng.normal(0.0, self.errs)
+                pose["dy"] = pose.get("dy", 0.0) + float(slid)
             if step.act == "untwist":
                 pose["twist_port"] = pose["twist_starboard"] = 0.0
         acts = {step.act for step in steps}
+        ribs = {c: step.up for step in steps if step.act == "rib" for c in step.contacts}
+        if ribs:  # the root rib lies against the wing: what is packed there goes outward
+            out = 1.0 if body.origin[1] > 0 else -1.0
+            roots = [c.id for c in contacts_of(body) if c.id != "tip_prop"]
+            outward = {name: (None, out * ribs.get(name, 0.0), None) for name in roots}
+            self._move(body, pose, ("dy", "yaw"), outward)
         if any(up.values()):
             self._move(body, pose, _UP, {name: (None, None, mm) for name, mm in up.items()})
         if acts & {"slide", "hold", "edge", "hole"}:

@@ -1,4 +1,4 @@
-"""Fourteen kinds of model through everything: described, framed, printed, balanced and trimmed, set true, planned.
+"""Fifteen kinds of model through everything: described, framed, printed, balanced and trimmed, set true, planned.
 
 The table with what each cell does stands in docs/any-airframe.md.
 """
@@ -128,7 +128,9 @@ def test_planned_without_a_dead_end(name: str) -> None:
     assert names.index("read") < min(names.index(f"{one.id} seat") for one in build.tail)
 
 
-@pytest.mark.parametrize("name", ["low tail", "vee tail", "foreplane", "biplane"])
+@pytest.mark.parametrize(
+    "name", ["low tail", "vee tail", "foreplane", "biplane", "panels that come off"]
+)
 def test_rolled_by_a_degree_the_advice_brings_it_true(name: str) -> None:
     """One model of four kinds; twenty of all are rigged by tools/measure_any.py."""
     survey = ANY[name]().surveyed

@@ -10,7 +10,8 @@ from hardkeel.airframe.shapes import (
     VeeHalf,
     fin_body,
     fin_marks,
-    surface_body,
+    panel_ids,
+    surface_bodies,
     surface_marks,
     thrust_body,
     thrust_marks,
@@ -122,6 +123,14 @@ def bodies_of_tail(tail: TailSurface) -> tuple[str, ...]:
     return vee_ids(tail.id) if tail.duty == "vee" else (tail.id,)
 
 
+def surface_of_body(build: Build, body_id: str) -> str:
+    """Which wing or tail surface a body is, or is part of; empty for another."""
+    for wing in build.wings:
+        if body_id in (wing.id, *panel_ids(wing.id)):
+            return wing.id
+    return next((tail.id for tail in build.tail if body_id in (tail.id, *bodies_of_tail(tail))), "")
+
+
 def _tail_seat(build: Build, tail: TailSurface) -> float:
     """Across the seat of a surface: as wide as the fuselage, or as the fin's foot that it stands on."""
     x = (tail.le_x or 0.0) + (tail.root_chord or 0.0) / 2
@@ -132,7 +141,8 @@ def _tail_seat(build: Build, tail: TailSurface) -> float:
 def bodies_of(build: Build) -> tuple[Body, ...]:
     """The bodies that the airframe has; the fuselage first."""
     found = [Body(id=FUSELAGE)]
-    found += [_body(shape) for shape in surfaces_of(build)]
+    for shape in surfaces_of(build):
+        found += _bodies(shape)
     engine, line = _engine(build)
     if engine is not None and line is not None:
         found.append(thrust_body(engine, line))
@@ -144,14 +154,14 @@ def _engine(build: Build) -> tuple[Engine | None, ThrustLine | None]:
     return (fuselage.engine, thrust_of(fuselage)) if fuselage is not None else (None, None)
 
 
-def _body(shape: Shape) -> Body:
+def _bodies(shape: Shape) -> tuple[Body, ...]:
     match shape:
         case Fin():
-            return fin_body(shape)
+            return (fin_body(shape),)
         case VeeHalf():
-            return vee_body(shape)
+            return (vee_body(shape),)
         case Surface():
-            return surface_body(shape)
+            return surface_bodies(shape)
 
 
 def _marks(shape: Shape) -> tuple[Mark, ...]:

@@ -1,6 +1,6 @@
 """A new build from a dozen figures: bodies, seats, marks and tools enough to true it today."""
 
-from itertools import pairwise
+from itertools import pairwise, zip_longest
 from typing import Final, Literal, get_args
 
 from pydantic import BaseModel, ConfigDict
@@ -88,6 +88,10 @@ class Figures(BaseModel):
         How high a parasol's wing stands over the fuselage.
     breaks : tuple of (share, dihedral)
         Where panels meet, as a share of the half span, and the dihedral from there on.
+    swept : tuple of float, optional
+        How far aft each of those panels' leading edges runs over its length, mm; ``None`` or missing goes on straight.
+    comes_off : bool
+        What lies outside the first break is taken off.
     tail_arm : float
         Between the quarter chords of wing and stabilizer; of a foreplane forward.
     stab_span, stab_chord, stab_incidence : float
@@ -108,6 +112,8 @@ class Figures(BaseModel):
     wing_place: WingPlace = "high"
     parasol: Positive = 40.0
     breaks: tuple[tuple[float, float], ...] = ()
+    swept: tuple[Finite | None, ...] = ()
+    comes_off: bool = False
     wing_span: Positive = 1200.0
     wing_root: Positive = 200.0
     wing_tip: Positive = 180.0
@@ -285,7 +291,17 @@ def _wings(figures: Figures, body: Fuselage, depth: float) -> tuple[Wing, ...]:
         incidence=figures.wing_incidence,
     )
     if figures.breaks:
-        made = tuple(Break(y=round(share * half, 1), dihedral=up) for share, up in figures.breaks)
+        made = tuple(
+            Break(
+                y=round(share * half, 1),
+                dihedral=up,
+                sweep=swept,
+                comes_off=figures.comes_off and number == 0,
+            )
+            for number, ((share, up), swept) in enumerate(
+                zip_longest(figures.breaks, figures.swept[: len(figures.breaks)])
+            )
+        )
         wing = wing.but(breaks=made)
     if figures.wings != "two":
         return (wing,)

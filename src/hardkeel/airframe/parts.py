@@ -305,7 +305,7 @@ def _surface_parts(shape: Surface, build: Build) -> list[Part]:
             material="balsa-light",
             size=(half, mean, thick),
             volume=half * mean * thick * solid,
-            x=shape.le_x + shape.sweep / 2 + _PANEL_MIDDLE * mean,
+            x=shape.le_x + shape.aft(half / 2) + _PANEL_MIDDLE * mean,
             of=shape.id,
         ),
         Part(
@@ -315,7 +315,7 @@ def _surface_parts(shape: Surface, build: Build) -> list[Part]:
             hand="pair",
             material="balsa-light",
             size=(shape.tip, _TIP_MM, thick),
-            x=shape.le_x + shape.sweep + shape.tip / 2,
+            x=shape.le_x + shape.aft(half) + shape.tip / 2,
             of=shape.id,
         ),
         seat,

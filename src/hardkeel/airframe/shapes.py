@@ -5,10 +5,10 @@ and top.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from hardkeel.balance.model import Break, risen
+from hardkeel.balance.model import Break, risen, swept
 from hardkeel.base.values import Point
 from hardkeel.fuselage.engine import ThrustLine
 from hardkeel.fuselage.model import Engine
@@ -51,15 +51,27 @@ class Surface:
         """Middle of the root chord."""
         return (self.le_x + self.root / 2, 0.0, self.z)
 
+    @property
+    def inner(self) -> float:
+        """How far out the middle goes that stays on, mm: to where panels come off, else to the tip."""
+        off = [one.y for one in self.breaks if one.comes_off]
+        return min([*off, self.span / 2])
+
+    def chord(self, y: float) -> float:
+        """The chord at y, mm."""
+        return self.root + abs(y) / (self.span / 2) * (self.tip - self.root)
+
+    def aft(self, y: float) -> float:
+        """How far aft the leading edge lies at y of the root's, mm."""
+        return swept(self.sweep, self.span / 2, self.breaks, y)
+
     def corner(self, y: float, *, trailing: bool) -> Point:
         """A point of the leading or trailing edge at y on the true airframe, with its incidence."""
         return self.point(y, 1.0 if trailing else 0.0)
 
     def point(self, y: float, along: float) -> Point:
         """A point at y and a share of the chord there, on the true airframe."""
-        share = abs(y) / (self.span / 2)
-        chord = self.root + share * (self.tip - self.root)
-        aft = self.sweep * share + along * chord - self.root / 2
+        aft = self.aft(y) + along * self.chord(y) - self.root / 2
         angle = math.radians(self.incidence)
         return (
             self.le_x + self.root / 2 + aft * math.cos(angle),
@@ -68,14 +80,17 @@ class Surface:
         )
 
 
+_JOINER = (0.25, 0.75)  # of the chord: where a panel's joiner and its pin usually sit
+
+
 def _said(body: Body, role: Role | None) -> Body:
     """With a role that the id does not tell; what it tells is not written."""
     return body.but(role=role) if role is not None else body
 
 
-def surface_body(surface: Surface) -> Body:
-    """The body with its seat's four contacts and its outline."""
-    half, seat = surface.span / 2, surface.seat_width / 2
+def surface_bodies(surface: Surface) -> tuple[Body, ...]:
+    """The body with its seat's four contacts and its outline, and a body for each panel that comes off it."""
+    half, seat = surface.inner, surface.seat_width / 2
     contacts = tuple(
         Contact(
             id=f"{front}_{side}",
@@ -87,53 +102,94 @@ def surface_body(surface: Surface) -> Body:
     # The drawing's ring: out along the leading edge, back along the trailing edge.
     kinks = [one.y for one in surface.breaks if 0 < one.y < half]
     ys = (-half, *(-y for y in kinks[::-1]), 0.0, *kinks, half)
-    ring = [surface.corner(y, trailing=False) for y in ys]
-    ring += [surface.corner(y, trailing=True) for y in ys[::-1]]
     body = Body(
         id=surface.id,
         pivot=surface.pivot,
         incidence=surface.incidence,
-        span=surface.span,
+        span=2 * half,
         chord=surface.root,
         twist=surface.twist,
         seat=Seat(contacts=contacts),
-        outline=tuple(ring),
+        outline=_ring(surface, ys),
     )
-    return _said(body, surface.role)
+    return (_said(body, surface.role), *panel_bodies(surface))
+
+
+def _ring(surface: Surface, ys: Sequence[float]) -> tuple[Point, ...]:
+    ring = [surface.corner(y, trailing=False) for y in ys]
+    return (*ring, *(surface.corner(y, trailing=True) for y in ys[::-1]))
+
+
+def panel_ids(surface_id: str) -> tuple[str, str]:
+    """What the outer panels of a wing are called that come off it, port first."""
+    return f"{surface_id}_outer_port", f"{surface_id}_outer_starboard"
+
+
+def panel_bodies(surface: Surface) -> tuple[Body, ...]:
+    """The two outer panels where they come off: each turns about its root, rests in it at both ends, its tip propped."""
+    y, half = surface.inner, surface.span / 2
+    if y == half:
+        return ()
+    long = half - y
+    kinks = [one.y for one in surface.breaks if y < one.y < half]
+    found = []
+    for name, sign in zip(panel_ids(surface.id), (-1, 1), strict=True):
+        places = {
+            "front_root": (y, _JOINER[0]),
+            "rear_root": (y, _JOINER[1]),
+            "tip_prop": (half, 0.5),
+        }
+        contacts = tuple(
+            Contact(id=place, at=surface.point(sign * out, along))
+            for place, (out, along) in places.items()
+        )
+        ring = _ring(surface, [sign * one for one in (y, *kinks, half)])
+        found.append(
+            Body(
+                id=name,
+                pivot=surface.point(sign * y, 0.5),
+                incidence=surface.incidence,
+                span=2 * long,
+                chord=surface.chord(y),
+                seat=Seat(contacts=contacts, kind="tube"),
+                outline=ring,
+            )
+        )
+    return tuple(found)
 
 
 def surface_marks(surface: Surface) -> tuple[Mark, ...]:
-    """Marks at the four corners and at the middle of both edges."""
-    half = surface.span / 2
-    corners = tuple(
-        Mark(
-            id=f"{surface.id}_tip_{short}_{side}",
-            body=surface.id,
-            at=surface.corner(sign * half, trailing=trailing),
-        )
-        for trailing, short in ((False, "le"), (True, "te"))
-        for side, sign in (("port", -1), ("starboard", 1))
+    """Marks at the four corners, where panels meet, and at the middle of both edges.
+
+    A mark beyond where a panel comes off is that panel's, and that has two more at its root.
+    """
+    half, inner = surface.span / 2, surface.inner
+    outer = dict(zip(("port", "starboard"), panel_ids(surface.id), strict=True))
+
+    def both(name: str, y: float, *, panel: bool = False) -> Iterator[Mark]:
+        for trailing, short in ((False, "le"), (True, "te")):
+            for side, sign in (("port", -1), ("starboard", 1)):
+                body = outer[side] if y > inner or panel else surface.id
+                at = surface.corner(sign * y, trailing=trailing)
+                yield Mark(id=f"{surface.id}_{name}_{short}_{side}", body=body, at=at)
+
+    marks = [*both("tip", half)]
+    for number, one in enumerate(surface.breaks, start=1):
+        if 0 < one.y < half:
+            marks += both(f"break{'' if number == 1 else number}", one.y)
+    if inner < half:
+        marks += both("root", inner, panel=True)
+    return (
+        *marks,
+        *(
+            Mark(
+                id=f"{surface.id}_mid_{short}",
+                body=surface.id,
+                at=surface.corner(0.0, trailing=trailing),
+            )
+            for trailing, short in ((False, "le"), (True, "te"))
+        ),
     )
-    kinks = tuple(
-        Mark(
-            id=f"{surface.id}_break{'' if number == 1 else number}_{short}_{side}",
-            body=surface.id,
-            at=surface.corner(sign * one.y, trailing=trailing),
-        )
-        for number, one in enumerate(surface.breaks, start=1)
-        if 0 < one.y < half
-        for trailing, short in ((False, "le"), (True, "te"))
-        for side, sign in (("port", -1), ("starboard", 1))
-    )
-    middles = tuple(
-        Mark(
-            id=f"{surface.id}_mid_{short}",
-            body=surface.id,
-            at=surface.corner(0.0, trailing=trailing),
-        )
-        for trailing, short in ((False, "le"), (True, "te"))
-    )
-    return corners + kinks + middles
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.balance.balancing import mean_chord
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
@@ -74,13 +75,10 @@ def volumes_of(build: Build, surface: TailSurface) -> Volumes:
     if not build.wings or surface.le_x is None:
         return Volumes(area, aspect, mean, None, None)
     wing = build.wings[0]
-    taper = wing.tip_chord / wing.root_chord
     wing_area = wing.span * (wing.root_chord + wing.tip_chord) / 2
-    wing_chord = 2 / 3 * wing.root_chord * (1 + taper + taper**2) / (1 + taper)
-    out = (1 + 2 * taper) / (3 * (1 + taper))
-    wing_quarter = wing.le_x + wing.sweep_le * out + wing_chord / 4
-    arm = surface.le_x + front + mean / 4 - wing_quarter
-    by = wing.span if surface.upright else wing_chord
+    chord = mean_chord(wing)
+    arm = surface.le_x + front + mean / 4 - (chord.le_x + chord.length / 4)
+    by = wing.span if surface.upright else chord.length
     # a plate at a dihedral works by the cosine's square: it meets less of the flow, and leans (the contract's trim by role)
     works = area if surface.upright else area * math.cos(math.radians(surface.dihedral)) ** 2
     return Volumes(area, aspect, mean, arm, works * arm / (wing_area * by))

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
@@ -52,11 +53,28 @@ def mean_chord(wing: Wing) -> MeanChord:
 
     With taper λ: c = ⅔ root (1+λ+λ²)/(1+λ), found at y = span/6 (1+2λ)/(1+λ); the contract's
     formula, as in every textbook (e.g. J. D. Anderson, "Aircraft Performance and Design", 1999).
+    Where panels have a sweep of their own its leading edge is the mean of theirs weighted by the chord.
     """
     taper = wing.tip_chord / wing.root_chord
     length = 2 / 3 * wing.root_chord * (1 + taper + taper**2) / (1 + taper)
+    if any(one.sweep is not None for one in wing.breaks):
+        return MeanChord(length, wing.le_x + _mean_sweep(wing))
     y = wing.span / 6 * (1 + 2 * taper) / (1 + taper)
     return MeanChord(length, wing.le_x + wing.sweep_le * y / (wing.span / 2))
+
+
+def _mean_sweep(wing: Wing) -> float:
+    """How far aft the mean chord begins of the root's, mm: over each panel chord times sweep is a parabola."""
+    half = wing.span / 2
+
+    def moment(y: float) -> float:
+        return (wing.root_chord + (wing.tip_chord - wing.root_chord) * y / half) * wing.aft(y)
+
+    edges = (0.0, *(one.y for one in wing.breaks), half)
+    total = sum(
+        (b - a) / 6 * (moment(a) + 4 * moment((a + b) / 2) + moment(b)) for a, b in pairwise(edges)
+    )
+    return total / (half * (wing.root_chord + wing.tip_chord) / 2)
 
 
 def mean_chord_of(wings: Sequence[Wing]) -> MeanChord | None:

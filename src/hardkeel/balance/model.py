@@ -1,6 +1,7 @@
 """Wings, masses and the balance section, as the file holds them: mm, degrees, grams."""
 
 import math
+from itertools import pairwise
 from typing import Annotated
 
 from pydantic import Field
@@ -28,10 +29,21 @@ _PackSide = Annotated[Size, Usual(3, 400)]
 
 
 class Break(Value):
-    """Where a wing's panels meet: from `y` mm beside the middle outwards it has a dihedral of its own, degrees."""
+    """Where a wing's panels meet: from `y` mm beside the middle outwards it has a dihedral of its own, degrees.
+
+    Attributes
+    ----------
+    sweep : float, optional
+        How far aft the panel's outer end of its leading edge lies of the inner one, mm; without it the wing's own
+        `sweep_le` goes on over it.
+    comes_off : bool
+        What is outside is set on a joiner and taken off: a body of its own in the survey.
+    """
 
     y: Size
     dihedral: Dihedral
+    sweep: Sweep | None = None
+    comes_off: bool = False
 
 
 class Wing(Value):
@@ -63,6 +75,30 @@ class Wing(Value):
     def height(self, y: float) -> float:
         """How far its panels rise at |y| mm beside the middle over the root, mm."""
         return risen(self.dihedral, self.breaks, y)
+
+    def aft(self, y: float) -> float:
+        """How far aft the leading edge lies at |y| mm beside the middle of where it begins, mm."""
+        return swept(self.sweep_le, self.span / 2, self.breaks, y)
+
+
+def swept(sweep: float, half: float, breaks: tuple[Break, ...], y: float) -> float:
+    """How far aft a leading edge runs from the middle to |y|, mm: panel by panel, each straight.
+
+    Parameters
+    ----------
+    sweep : float
+        At the tip of the half span `half`, mm, where no panel has one of its own.
+    """
+    out = abs(y)
+    if all(one.sweep is None for one in breaks):
+        return sweep * (out / half)
+    edges = (0.0, *(one.y for one in breaks), half)
+    owns = (None, *(one.sweep for one in breaks))
+    aft = 0.0
+    for own, (start, end) in zip(owns, pairwise(edges), strict=True):
+        over = sweep * (end - start) / half if own is None else own
+        aft += over * max(min(out, end) - start, 0.0) / (end - start)
+    return aft
 
 
 def risen(dihedral: float, breaks: tuple[Break, ...], y: float) -> float:

@@ -5,7 +5,7 @@ from typing import TypeVar
 
 from hardkeel.airframe.arranging import wanting
 from hardkeel.airframe.starters import start_from
-from hardkeel.balance.model import Wing
+from hardkeel.balance.model import Break, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.edits.fuselage import checked, fuselage_of
@@ -30,6 +30,72 @@ def set_wing(build: Build, /, wing_id: str, **figures: float) -> Build:
             wings[i] = _breaks_kept(wing, _figured(wing, figures))
             return checked(build, build.but(wings=tuple(wings)))
     raise BadInput("", f'no wing "{wing_id}"')
+
+
+@edit
+def add_break(build: Build, wing_id: str) -> Build:
+    """Let the panels of a wing meet once more, half way between the outermost break and the tip.
+
+    The new outer panel rises as the one inside it until something else is said.
+
+    Raises
+    ------
+    BadInput
+        When there is no such wing.
+    """
+    wing = _wing(build, wing_id)
+    last = wing.breaks[-1] if wing.breaks else None
+    inner, rises = (last.y, last.dihedral) if last is not None else (0.0, wing.dihedral)
+    made = Break(y=round((inner + wing.span / 2) / 2, 1), dihedral=rises)
+    return _with_breaks(build, wing, (*wing.breaks, made))
+
+
+@edit
+def delete_break(build: Build, wing_id: str, number: int) -> Build:
+    """Let two panels be one, as the inner of them.
+
+    Raises
+    ------
+    BadInput
+        When there is no such break, or readings were taken at it.
+    """
+    wing = _wing(build, wing_id)
+    _break(wing, number)
+    kept = tuple(one for i, one in enumerate(wing.breaks) if i != number)
+    return _with_breaks(build, wing, kept)
+
+
+@edit
+def set_break(build: Build, /, wing_id: str, number: int, **figures: float | bool | None) -> Build:
+    """Set where panels meet, how the outer one rises and runs aft, and whether it comes off; mm and degrees.
+
+    Raises
+    ------
+    BadInput
+        When there is no such break, or it would not lie between its neighbours.
+    """
+    wing = _wing(build, wing_id)
+    changed = _break(wing, number).but(**figures)
+    breaks = tuple(changed if i == number else one for i, one in enumerate(wing.breaks))
+    return _with_breaks(build, wing, breaks)
+
+
+def _wing(build: Build, wing_id: str) -> Wing:
+    for wing in build.wings:
+        if wing.id == wing_id:
+            return wing
+    raise BadInput("", f'no wing "{wing_id}"')
+
+
+def _break(wing: Wing, number: int) -> Break:
+    if not 0 <= number < len(wing.breaks):
+        raise BadInput("", f"the {wing.id} has no break {number + 1}")
+    return wing.breaks[number]
+
+
+def _with_breaks(build: Build, wing: Wing, breaks: tuple[Break, ...]) -> Build:
+    wings = tuple(wing.but(breaks=breaks) if one.id == wing.id else one for one in build.wings)
+    return checked(build, build.but(wings=wings))
 
 
 @edit

@@ -39,6 +39,7 @@ BUILT: Final[Mapping[FuselageName, str]] = {
     "board": "formers on a board",
 }
 BREAKS: Final = ("no break", "one break each side", "two breaks each side")
+COMES_OFF: Final = "the panels outside the break come off"
 MOTOR: Final = "a motor, its thrust line set too"
 FIGURES: Final = {
     "wing_span": "span",
@@ -50,8 +51,10 @@ FIGURES: Final = {
     "parasol": "over the top",
     "break_1": "break at",
     "rise_1": "rises then",
+    "swept_1": "runs aft then",
     "break_2": "second at",
     "rise_2": "rises then",
+    "swept_2": "runs aft then",
     "tail_arm": "arm",
     "stab_span": "span",
     "stab_chord": "chord",
@@ -71,6 +74,8 @@ SPOKEN: Final = {
     "rise_1": "dihedral beyond the break",
     "break_2": "second break, from the middle",
     "rise_2": "dihedral beyond the second break",
+    "swept_1": "how far aft the leading edge runs beyond the break",
+    "swept_2": "how far aft the leading edge runs beyond the second break",
     "tail_arm": "arm, quarter chord to quarter chord",
     "down": "down thrust",
     "side": "side thrust to starboard",
@@ -87,7 +92,8 @@ def wing_words(figures: Figures, unit: LengthUnit) -> str:
     size = f"{_plain(figures.wing_span, unit)} × {format_length(figures.wing_root, unit, 0)}"
     place = "one over the other" if figures.wings == "two" else PLACES[figures.wing_place]
     broken = f", {number_of(len(figures.breaks), 'break')}" if figures.breaks else ""
-    return f"{size}, {place}, {format_angle(figures.wing_dihedral, 1)}{broken}"
+    off = ", tips off" if figures.comes_off and figures.breaks else ""
+    return f"{size}, {place}, {format_angle(figures.wing_dihedral, 1)}{broken}{off}"
 
 
 def tail_words(figures: Figures, unit: LengthUnit) -> str:

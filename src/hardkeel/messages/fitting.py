@@ -34,13 +34,8 @@ def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
                 f": {format_length(step.length, unit)} between its holes" if step.length else ""
             )
             return f"Make the {where} strut {amount} {way}{length}."
-        case "prop":
-            way = "Raise" if step.up > 0 else "Lower"
-            return f"{way} the prop under its tip by {format_small_length(abs(step.up), unit)}."
-        case "upright":
-            side = "starboard" if step.starboard > 0 else "port"
-            amount = format_small_length(abs(step.starboard), unit)
-            return f"Lean its top {amount} to {side}, propped until the glue holds."
+        case "prop" | "upright" | "along" | "rib":
+            return _beside_the_seat(where, step, unit)
         case "behind":
             return f"Put {format_small_length(step.mm, unit)} behind the {where}."
         case _:
@@ -49,6 +44,26 @@ def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
             if step.count > 0:
                 return f"Put {step.count} {many} ({thick}) under the {where}."
             return f"Take {-step.count} {many} ({thick}) from under the {where}."
+
+
+def _beside_the_seat(where: str, step: SeatStep, unit: LengthUnit) -> str:
+    """What is moved by its tip, its top, along its tube or at its root rib."""
+    match step.act:
+        case "prop":
+            way = "Raise" if step.up > 0 else "Lower"
+            return f"{way} the prop under its tip by {format_small_length(abs(step.up), unit)}."
+        case "upright":
+            side = "starboard" if step.starboard > 0 else "port"
+            amount = format_small_length(abs(step.starboard), unit)
+            return f"Lean its top {amount} to {side}, propped until the glue holds."
+        case "rib":
+            amount = format_small_length(abs(step.up), unit)
+            place = where.removeprefix("root ")
+            if step.up > 0:
+                return f"Pack the root rib by {amount} at the {place}."
+            return f"Sand {amount} off the root rib at the {place}."
+        case _:
+            return f"Slide it {' '.join(ways(step, unit))} along its tube."
 
 
 def _slot(where: str, step: SeatStep, unit: LengthUnit) -> str:

@@ -54,6 +54,8 @@ _TURNS: Final = {
     "down": "pitch",
     "side": "yaw",
     "offset": "dy",
+    "gap": "dz",
+    "stagger": "dx",
 }
 _SEEN: Final = 2.0  # sigmas
 _KNOWN_MM: Final = 2.0  # a doubt of more than this is no answer yet

@@ -17,6 +17,7 @@ from hardkeel.survey.readings import (
     Reading,
     Tilt,
 )
+from hardkeel.survey.roles import is_panel
 
 _BODIES: Final = {
     "stab": "stabilizer",
@@ -66,7 +67,11 @@ _CHECKS: Final = {
     "vee_incidence_difference": "Halves alike",
     "down": "Down thrust",
     "side": "Side thrust",
+    "gap": "{body} gap",
+    "stagger": "{body} stagger",
 }
+# of a panel on one side: its roll is its dihedral
+_OF_PANELS: Final = {"roll": "{body} dihedral", "offset": "{body} home"}
 KINDS: Final = {
     "distance": "distance",
     "distance-difference": "difference of two distances",
@@ -110,6 +115,9 @@ def body_name(survey: Survey, body_id: str) -> str:
         side = body_id.rpartition("_")[2]
         if side in _SIDES:
             return f"V {side}"
+    of, outer, side = body_id.rpartition("_outer_")
+    if outer and side in _SIDES:
+        return f"{side} outer panel" if of == "wing" else f"{surface_name(of)}'s {side} outer panel"
     return _BODIES.get(body_id, body_id.replace("_", " ").replace("-", " "))
 
 
@@ -234,6 +242,9 @@ def short_check_name(survey: Survey, check: Check) -> str:
 def name_of_check(survey: Survey, check_id: str, kind: str, body_id: str) -> str:
     """The same from its id, its kind and its body's id."""
     name = _CHECKS.get(kind, check_id.replace("_", " "))
+    body = survey.body(body_id)
+    if kind in _OF_PANELS and body is not None and is_panel(body):
+        name = _OF_PANELS[kind]
     return sentence_case(name.format(body=sentence_case(body_name(survey, body_id))))
 
 

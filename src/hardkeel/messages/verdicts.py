@@ -8,6 +8,7 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.model import Survey
 from hardkeel.survey.moving import Movement
 from hardkeel.survey.reaching import error_at_reach_mm
+from hardkeel.survey.roles import is_panel
 
 if TYPE_CHECKING:
     from hardkeel.survey.judging import Judgement
@@ -39,6 +40,14 @@ _WAYS: Final = {
     ),
     "down": ("{deg} too much down", "{deg} too little down"),
     "side": ("{deg} too far to starboard", "{deg} too far to port"),
+    "gap": ("{mm} too far over the wing beneath", "{mm} too close to the wing beneath"),
+    "stagger": ("{mm} too far ahead of the wing beneath", "{mm} too far behind the wing beneath"),
+}
+# of a panel on one side, as its own tip goes: starboard; what turns about it is the other way round on port
+_OF_PANELS: Final = {
+    "roll": ("tip {mm} high", "tip {mm} low"),
+    "yaw": ("tip {mm} forward", "tip {mm} aft"),
+    "offset": ("{mm} too far out", "{mm} too far in"),
 }
 _SHORT: Final = {
     "roll": "level",
@@ -55,6 +64,8 @@ _SHORT: Final = {
     "down": "down thrust",
     "side": "side thrust",
     "offset": "centred",
+    "gap": "gap",
+    "stagger": "stagger",
 }
 _IN_THE_AIR: Final = {
     "incidence": "Flies at another trim than drawn; elevator trim takes it up at the cost of drag.",
@@ -73,6 +84,8 @@ _IN_THE_AIR: Final = {
     "vee_incidence_difference": "A built-in rudder: it yaws, and rolls with the yaw.",
     "down": "The nose rises or drops with the throttle.",
     "side": "It swings with the throttle, most at low speed.",
+    "gap": "Nothing that is felt; struts and wires that were cut to the drawing will not fit.",
+    "stagger": "The lift stands further forward or aft: the balance point is reckoned from where the wings are drawn.",
 }
 VERDICT_WORDS: Final = {"true": "true", "out": "out", "unsure": "not known yet"}
 
@@ -107,6 +120,10 @@ def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
     error, reach = check.error, error_at_reach_mm(survey, check)
     if check.kind == "fins_toe" and not _second_is_starboard(survey, check):
         error = -error
+    body = survey.body(check.body)
+    if check.kind in _OF_PANELS and body is not None and is_panel(body):
+        out = error if body.origin[1] > 0 else -error
+        return _said(_OF_PANELS[check.kind], out, reach, unit)
     return way_words(check.kind, error, reach, unit)
 
 
@@ -118,7 +135,11 @@ def _second_is_starboard(survey: Survey, check: Check) -> bool:
 
 def way_words(kind: str, error: float, reach: float | None, unit: LengthUnit) -> str:
     """The same from a check's kind, its error and what that is at its reach, mm."""
-    plus, minus = _WAYS.get(kind, ("{deg} too much", "{deg} too little"))
+    return _said(_WAYS.get(kind, ("{deg} too much", "{deg} too little")), error, reach, unit)
+
+
+def _said(ways: tuple[str, str], error: float, reach: float | None, unit: LengthUnit) -> str:
+    plus, minus = ways
     text = plus if error > 0 else minus
     amount = format_length(abs(reach), unit) if reach is not None else format_angle(abs(error))
     return text.format(mm=amount, deg=format_angle(abs(error)))

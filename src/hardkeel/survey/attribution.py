@@ -16,6 +16,7 @@ BY_PACKING: Final = frozenset(
         "incidence",
         "roll",
         "roll_to_wing",
+        "gap",
         "decalage",
         "fin_lean_to_stab",
         "vee_tilt",
@@ -25,6 +26,9 @@ BY_PACKING: Final = frozenset(
         "side",
     }
 )
+
+# what the struts of a wing make: they are its own, whatever the wing beneath does
+_OF_THE_UPPER: Final = frozenset({"gap", "stagger"})
 
 
 def charges_of(
@@ -50,6 +54,9 @@ def charges_of(
     for rule, check in zip(rules, checks, strict=True):
         between = [body for body in columns.start if _part(columns, rule, body).any()]
         if len(between) < 2 or check.verdict != "out":  # noqa: PLR2004  a check of one body
+            charged[check.id] = (check.body,)
+            continue
+        if check.kind in _OF_THE_UPPER and check.body not in locked:
             charged[check.id] = (check.body,)
             continue
         free = [body for body in between if body not in locked]

@@ -10,7 +10,15 @@ import numpy as np
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.columns import BEND, Columns
 from hardkeel.survey.model import FUSELAGE, Body, Role, Survey, Verdict
-from hardkeel.survey.roles import is_ahead, main_of, role_of, set_on_tail, trimming, with_role
+from hardkeel.survey.roles import (
+    is_ahead,
+    main_of,
+    role_of,
+    set_on_tail,
+    trimming,
+    wing_beneath,
+    with_role,
+)
 
 # Defaults of the contract: degrees, but mm for the offset.
 TOLERANCES: Final[dict[str, float]] = {
@@ -30,7 +38,10 @@ TOLERANCES: Final[dict[str, float]] = {
     "vee_incidence_difference": 0.5,
     "down": 0.5,
     "side": 0.5,
+    "gap": 3.0,  # mm; what it does to the lift is nothing, what it does to struts and wires is not
+    "stagger": 3.0,
 }
+LENGTHS: Final = frozenset({"offset", "gap", "stagger"})
 _TURNED: Final = frozenset({"yaw", "fin_yaw", "vee_yaw"})
 _TWO: Final = 2
 
@@ -120,6 +131,7 @@ def rules_of(survey: Survey, columns: Columns) -> tuple[CheckRule, ...]:
         if body.id != FUSELAGE:
             _BY_ROLE[role_of(body) or "wing"](made, body)
     _pairs(made)
+    _one_over_another(made)
     _decalage(made)
     return tuple(made.rules)
 
@@ -161,7 +173,7 @@ class _Making:
             if column is None:
                 return
             slope[column] = factor
-        unit = "mm" if kind == "offset" else "deg"
+        unit = "mm" if kind in LENGTHS else "deg"
         limit = self._own.get(check_id, TOLERANCES.get(kind, 0.5))
         between = tuple(dict.fromkeys(owner for owner, _ in parts))
         self.rules.append(
@@ -243,6 +255,19 @@ def _pairs(made: _Making) -> None:
         {(b.id, "pitch"): 1.0, (a.id, "pitch"): -1.0},
         b.incidence - a.incidence,
     )
+
+
+def _one_over_another(made: _Making) -> None:
+    """How far a wing stands over the one beneath, and ahead of it: where its struts are placed, for they make it."""
+    for upper in with_role(made.survey, "wing"):
+        lower = wing_beneath(made.survey, upper)
+        if lower is None:
+            continue
+        ahead, _, over = (high - low for high, low in zip(upper.origin, lower.origin, strict=True))
+        gap = {(upper.id, "dz"): 1.0, (lower.id, "dz"): -1.0}
+        made.add(f"{upper.id}_gap", "gap", upper, gap, over)
+        stagger = {(upper.id, "dx"): -1.0, (lower.id, "dx"): 1.0}
+        made.add(f"{upper.id}_stagger", "stagger", upper, stagger, -ahead)
 
 
 def _decalage(made: _Making) -> None:

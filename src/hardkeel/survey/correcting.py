@@ -13,6 +13,7 @@ from hardkeel.survey.checking import Check, CheckRule, judge
 from hardkeel.survey.columns import Columns
 from hardkeel.survey.model import DATUM, Body, Contact, Shop, contacts_of
 from hardkeel.survey.network import Network
+from hardkeel.survey.roles import wing_beneath
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +120,7 @@ def corrections_of(
     """
     shop = net.survey.shop or Shop()
     return tuple(
-        _correct(net, solution, rules, body, shop, _turned_to(net, solution, body.id))
+        _correct(net, solution, rules, body, shop, _Aim.of(net, solution, body))
         for body in net.survey.bodies
         if body.id in net.seats and body.id not in net.survey.locked
     )
@@ -143,8 +144,8 @@ def together_of(
         moves: list[tuple[str, str, float]] = []
         change = np.zeros(net.columns.size)
         for body in seats:
-            turn = None if aims.get(body.id) in out else _turned_to(net, solution, body.id)
-            one = _correct(net, solution, rules, body, shop, turn)
+            aim = _Aim.of(net, solution, body, turned=aims.get(body.id) not in out)
+            one = _correct(net, solution, rules, body, shop, aim)
             way: Way = one.fitted or getattr(one, name)
             moves += [(body.id, contact, mm) for contact, mm in way.moves]
             moves_with = net.seats[body.id].place(solution.unknowns).airframe_moves
@@ -153,6 +154,37 @@ def together_of(
         after = judge(rules, solution.unknowns + change, solution.covariance)
         ways.append(JointWay(tuple(moves), after))
     return Together(*ways)
+
+
+@dataclass(frozen=True, slots=True)
+class _Aim:
+    """Where a body's contacts are wanted: their design place, turned and shifted with what it is set to.
+
+    Attributes
+    ----------
+    turn : Array, optional
+        Shape (3, 3), about the body's pivot: of what the survey aims it at; ``None`` for the datum.
+    shift : Array
+        Shape (3,), mm: of the wing on which its struts stand, up and along; what that does across is its own error.
+    moves : Array
+        Shape (3, n): the shift's derivative by the unknowns.
+    """
+
+    turn: Array | None
+    shift: Array
+    moves: Array
+
+    @classmethod
+    def of(cls, net: Network, solution: Solution, body: Body, *, turned: bool = True) -> "_Aim":
+        """What this survey sets a body to."""
+        moves = np.zeros((3, net.columns.size))
+        lower = wing_beneath(net.survey, body)
+        for axis, name in ((0, "dx"), (2, "dz")) if lower is not None else ():
+            column = net.columns.column(lower.id, name) if lower is not None else None
+            if column is not None:
+                moves[axis, column] = 1.0
+        turn = _turned_to(net, solution, body.id) if turned else None
+        return cls(turn, moves @ solution.unknowns, moves)
 
 
 def _turned_to(net: Network, solution: Solution, body: str) -> Array | None:
@@ -174,17 +206,20 @@ def _correct(
     rules: tuple[CheckRule, ...],
     body: Body,
     shop: Shop,
-    turn: Array | None,
+    aim: _Aim,
 ) -> Correction:
     columns, contacts = net.columns, contacts_of(body)
     at = np.array([contact.at for contact in contacts])
-    if turn is not None:
+    if aim.turn is not None:
         pivot = np.array(body.origin)
-        at = (at - pivot) @ turn.T + pivot
+        at = (at - pivot) @ aim.turn.T + pivot
+    at = at + aim.shift
     placed = net.seats[body.id].place(solution.unknowns)
     off = at - placed.airframe
     moves = placed.airframe_moves
-    sigma = np.sqrt(np.maximum(np.einsum("kin,nm,kim->ki", moves, solution.covariance, moves), 0))
+    against = moves - aim.moves
+    spread = np.einsum("kin,nm,kim->ki", against, solution.covariance, against)
+    sigma = np.sqrt(np.maximum(spread, 0))
     packed = packed_along(body)
     lifts = packed.sign * off[:, packed.axis]
     shims = _round_up_from_zero(lifts - lifts.min(), shop.shim_step)
@@ -210,7 +245,7 @@ def _correct(
                 lift_sigma=float(sigma[i, 2]),
                 slide_x_sigma=float(sigma[i, 0]),
                 slide_y_sigma=float(sigma[i, 1]),
-                strut=_strut(c, placed.airframe[i], at[i]),
+                strut=_strut(c, aim.shift, placed.airframe[i], at[i]),
             )
             for i, c in enumerate(contacts)
         ),
@@ -233,11 +268,11 @@ def seat_steps(body: Body, shop: Shop) -> float | None:
     }.get(kind)
 
 
-def _strut(contact: Contact, now: Array, wanted: Array) -> tuple[float, float] | None:
+def _strut(contact: Contact, shift: Array, now: Array, wanted: Array) -> tuple[float, float] | None:
     """A strut's length as it is and as it must be."""
     if contact.foot is None:
         return None
-    foot = np.array(contact.foot)
+    foot = np.array(contact.foot) + shift
     return float(np.linalg.norm(now - foot)), float(np.linalg.norm(wanted - foot))
 
 

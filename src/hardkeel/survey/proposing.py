@@ -22,7 +22,7 @@ from hardkeel.survey.readings import (
     place_of,
     sigma_of,
 )
-from hardkeel.survey.roles import role_of
+from hardkeel.survey.roles import is_panel, role_of
 
 EVERY_TOOL: Final[tuple[Instrument, ...]] = (
     Instrument(id="tape", kind="tape"),
@@ -105,14 +105,16 @@ def _free(survey: Survey) -> list[Body]:
 
 
 def _mirror_pairs(survey: Survey) -> Iterator[tuple[Mark, Mark]]:
-    """Port and starboard marks that are mirror images, port first: of one body, of a V's halves, of two fins."""
+    """Port and starboard marks that are mirror images, port first: of one body, a V's halves, two fins, two panels."""
     role = {body.id: role_of(body) for body in survey.bodies}
+    panels = {body.id for body in survey.bodies if body.id != FUSELAGE and is_panel(body)}
     for port in survey.marks:
         if port.at[1] >= -_SAME:
             continue
         for starboard in survey.marks:
             one = starboard.body == port.body
             pair = role.get(port.body) == role.get(starboard.body) in _IN_PAIRS
+            pair |= {port.body, starboard.body} <= panels
             if (one or pair) and _is_mirror(port.at, starboard.at):
                 yield port, starboard
 

@@ -15,7 +15,7 @@ from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
 from hardkeel.survey.readings import Reading, counted, place_of
-from hardkeel.survey.roles import role_of, turn_of, with_role
+from hardkeel.survey.roles import is_panel, role_of, turn_of, with_role
 from hardkeel.survey.stories import to_take_again, told_apart
 
 RigState = Literal["moved", "locked", "true", "edge", "out", "open"]
@@ -51,7 +51,7 @@ class RigStage:
 def rigging_order(survey: Survey) -> tuple[str, ...]:
     """Bodies in the order in which they are set: the lower wing first, each on what it stands on.
 
-    The fin comes before a stabilizer that stands on it.
+    The fin comes before a stabilizer that stands on it, a wing's middle before the panels that come off it.
     """
     bodies = [body for body in survey.bodies if body.id != FUSELAGE]
     fins = with_role(survey, "fin")
@@ -64,6 +64,8 @@ def rigging_order(survey: Survey) -> tuple[str, ...]:
 
 
 def _turn(body: Body, fins: tuple[Body, ...]) -> float:
+    if is_panel(body):
+        return turn_of("wing") + _AFTER
     on_fin = role_of(body) == "stabilizer" and any(stands_on(body, fin) for fin in fins)
     return turn_of("fin") + _AFTER if on_fin else float(turn_of(role_of(body)))
 

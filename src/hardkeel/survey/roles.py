@@ -8,18 +8,21 @@ __all__ = [
     "LYING",
     "STANDING",
     "is_ahead",
+    "is_panel",
     "main_of",
     "role_in",
     "role_of",
     "set_on_tail",
     "trimming",
     "turn_of",
+    "wing_beneath",
     "with_role",
 ]
 
 LYING: Final[frozenset[Role]] = frozenset({"wing", "stabilizer", "foreplane"})
 STANDING: Final[frozenset[Role]] = frozenset({"fin"})
 _ON_TAIL: Final[frozenset[Role]] = frozenset({"stabilizer", "fin", "vee"})
+_BESIDE_MM: Final = 1.0
 # whose turn it is when a model is set: all hangs on the wing, and the engine waits until the airframe stands
 _TURNS: Final[dict[Role, int]] = {
     "wing": 0,
@@ -57,6 +60,23 @@ def trimming(survey: Survey) -> tuple[Body, ...]:
         return halves[:2]
     foreplane = main_of(survey, "foreplane")
     return (foreplane,) if foreplane is not None else ()
+
+
+def is_panel(body: Body) -> bool:
+    """Whether it is a wing's panel on one side, set for itself: it hangs beside the middle."""
+    return role_of(body) == "wing" and abs(body.origin[1]) > _BESIDE_MM
+
+
+def wing_beneath(survey: Survey, body: Body) -> Body | None:
+    """The wing that another stands over on struts which were placed; ``None`` where it stands on none."""
+    if role_of(body) != "wing" or body.seat is None or body.seat.struts is None:
+        return None
+    lower = [
+        one
+        for one in with_role(survey, "wing")
+        if one.origin[2] < body.origin[2] and not is_panel(one)
+    ]
+    return max(lower, key=lambda one: one.origin[2], default=None)
 
 
 def is_ahead(wing: Body, other: Body) -> bool:

@@ -22,6 +22,8 @@ Act = Literal[
     "place",
     "upright",
     "prop",
+    "along",
+    "rib",
 ]
 
 
@@ -36,7 +38,7 @@ class SeatStep(Value):
         what is left is finer than hands can do.  Open the ``edge`` of a slot and pack the one across;
         open a ``hole`` and fill it behind; make a ``strut`` longer or shorter; put or take ``washers``;
         pack ``behind`` an engine's bolts; stand a fin ``upright`` by its top; set a ``prop`` higher or
-        lower; ``place``: say first where the struts
+        lower; shift it ``along`` its tube; pack or sand a panel's root ``rib``; ``place``: say first where the struts
         meet, for what to do hangs on that.
     contacts : tuple of str
         Ids of the seat's contacts that it is done at.
@@ -45,7 +47,7 @@ class SeatStep(Value):
     aft, starboard : float
         How far to slide, mm; negative is forward, to port.
     up : float
-        How far the contact must rise, mm; negative is down.
+        How far the contact must rise, or a root rib go outward, mm; negative is down, or off the rib.
     count : int
         Strokes of a file, or washers; negative washers are taken out.
     length : float

@@ -1,7 +1,7 @@
 """What the hands do at one body's seat, step by step, as ids and millimetres: a correction made ready."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 from typing import Final, Literal
@@ -10,12 +10,14 @@ from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import PROP, ContactMove, Correction, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import SeatKind, Shop, contacts_of
+from hardkeel.survey.model import SeatKind, Shop, Survey, contacts_of
 from hardkeel.survey.seat_step import Act, SeatStep
 
 WayName = Literal["shims", "sanding"]
 
-_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw", "fins_toe", "vee_yaw"})
+_BY_SLIDING: Final = frozenset({"yaw", "offset", "fin_yaw", "fins_toe", "vee_yaw", "stagger"})
+# of what a root tells: a panel's or a V half's
+_BY_ROOT: Final = frozenset({"incidence", "decalage", "vee_incidence_difference"})
 # a seat is seldom out by more: beyond it the readings are to be looked at before the wood is
 MOST_MM: Final = 8.0
 MOST_DEGREES: Final = 5.0
@@ -143,40 +145,95 @@ def _fitting(
         # a lever that nobody has said tells millimetres that are not so
         yield SeatStep(act="place")
         return
-    propped = any(move.contact == PROP for move in correction.moves)
     rounded = dict(correction.fitted.moves) if correction.fitted is not None else {}
+    if any(move.contact == PROP for move in correction.moves):
+        yield from _at_root_and_tip(judgement, correction, rounded, packed=packed, slid=slid)
+        return
     for move in correction.moves:
         up = rounded.get(move.contact, 0.0) if packed else 0.0
-        aft = _stepped(move.slide_x, shop.stroke) if slid else 0.0
-        starboard = _stepped(move.slide_y, shop.stroke) if slid else 0.0
-        at = (move.contact,)
-        if propped and kind not in ("slot", "tube", "struts", "cabane"):
-            yield from _propped(move.contact, up)
-            continue
-        match kind:
-            case "slot" | "tube":
-                act: Act = "edge" if kind == "slot" else "hole"
-                farthest = max(abs(up), abs(aft), abs(starboard) if kind == "slot" else 0.0)
-                if farthest:
-                    strokes = round(farthest / shop.stroke)
-                    yield SeatStep(act=act, contacts=at, up=up, aft=aft, starboard=starboard, count=strokes)  # fmt: skip
-            case "struts" if move.strut is not None:
-                change = _stepped(move.strut[1] - move.strut[0], shop.shim_step)
-                if change:
-                    yield SeatStep(act="strut", contacts=at, up=change, length=move.strut[1])
-            case "cabane" if up:
-                count = round(up / shop.washer)
-                yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
-    if slid and (propped or kind == "cabane"):
+        yield from _at_contact(kind, move, up, shop, slid=slid)
+    if slid and kind == "tube":
+        yield from _shifted(sum(one.slide_y for one in correction.moves) / len(correction.moves))
+    elif slid and kind in ("cabane", "struts"):
+        # a strut's length hardly tells fore and aft: what it holds is moved along and across
         yield from _sliding(judgement, correction)
 
 
-def _propped(contact: str, up: float) -> Iterable[SeatStep]:
-    """A half of a V: its tip's prop is set higher or lower, its foot is packed or sanded."""
-    if contact == PROP and up:
-        yield SeatStep(act="prop", contacts=(contact,), up=up)
-    elif up:
-        yield SeatStep(act="pack" if up > 0 else "sand", contacts=(contact,), mm=abs(up))
+def _at_root_and_tip(
+    judgement: Judgement,
+    correction: Correction,
+    rounded: Mapping[str, float],
+    *,
+    packed: bool,
+    slid: bool,
+) -> Iterable[SeatStep]:
+    """A V's half, or a panel that comes off: its tip's prop says how steep it stands, its root the rest.
+
+    The root is touched only where what it tells is out: of a steepness it knows nothing.
+    """
+    survey, kind = judgement.net.survey, _kind(judgement, correction)
+    shop = survey.shop or Shop()
+    out = {
+        one.kind for one in judgement.checks_on(correction.body) if one.verdict == "out" or one.edge
+    }
+    roots = [move for move in correction.moves if move.contact != PROP]
+    turned = packed and bool(out & _BY_ROOT)
+    over = 0.0 if turned else sum(rounded.get(one.contact, 0.0) for one in roots) / len(roots)
+    tip = _stepped(rounded.get(PROP, 0.0) - over, shop.shim_step) if packed else 0.0
+    for move in roots if turned else []:
+        up = rounded.get(move.contact, 0.0)
+        if up and kind == "tube":
+            yield from _at_contact(kind, move, up, shop, slid=False)
+        elif up:
+            act: Act = "pack" if up > 0 else "sand"
+            yield SeatStep(act=act, contacts=(move.contact,), mm=abs(up))
+    if tip:
+        yield SeatStep(act="prop", contacts=(PROP,), up=tip)
+    if slid and kind == "tube":
+        yield from _at_root_ribs(survey, correction.body, roots)
+    elif slid:
+        yield from _sliding(judgement, correction)
+
+
+def _at_root_ribs(survey: Survey, body_id: str, roots: Sequence[ContactMove]) -> Iterable[SeatStep]:
+    """How a panel is squared to the wing: along its joiner as far as both ends agree, the rest at its root rib."""
+    body = survey.body(body_id)
+    outward = 1.0 if body is not None and body.origin[1] > 0 else -1.0
+    off = [move.slide_y * outward for move in roots]
+    alike = min(off, key=abs) if min(off) * max(off) > 0 else 0.0
+    yield from _shifted(alike * outward)
+    for move, one in zip(roots, off, strict=True):
+        if _felt(one - alike):
+            yield SeatStep(act="rib", contacts=(move.contact,), up=one - alike)
+
+
+def _at_contact(
+    kind: SeatKind, move: ContactMove, up: float, shop: Shop, *, slid: bool
+) -> Iterable[SeatStep]:
+    """What is done at one contact of a slot, a tube, struts or a cabane."""
+    at = (move.contact,)
+    aft = _stepped(move.slide_x, shop.stroke) if slid else 0.0
+    match kind:
+        case "slot" | "tube":
+            act: Act = "edge" if kind == "slot" else "hole"
+            across = _stepped(move.slide_y, shop.stroke) if slid and kind == "slot" else 0.0
+            farthest = max(abs(up), abs(aft), abs(across))
+            if farthest:
+                strokes = round(farthest / shop.stroke)
+                yield SeatStep(act=act, contacts=at, up=up, aft=aft, starboard=across, count=strokes)  # fmt: skip
+        case "struts" if move.strut is not None:
+            change = _stepped(move.strut[1] - move.strut[0], shop.shim_step)
+            if change:
+                yield SeatStep(act="strut", contacts=at, up=change, length=move.strut[1])
+        case "cabane" if up:
+            count = round(up / shop.washer)
+            yield SeatStep(act="washers", contacts=at, mm=abs(up), count=count)
+
+
+def _shifted(starboard: float) -> Iterable[SeatStep]:
+    """What sits on a tube goes along it as a whole."""
+    if _felt(starboard):
+        yield SeatStep(act="along", starboard=starboard)
 
 
 def _stepped(mm: float, step: float) -> float:

@@ -6,7 +6,7 @@ import pytest
 from hardkeel.airframe.figures import Figures, build_from, proposed
 from hardkeel.messages.advice import step_sentence
 from hardkeel.messages.deeds import seat_deed
-from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.seatwork import seat_work
@@ -15,16 +15,21 @@ from tests.rigged import Poses, read_all
 BENCH = {"pitch": 0.2, "roll": 0.1, "z": 70.0}
 
 
-def steps(survey: Survey, body: str, poses: Poses) -> tuple[SeatStep, ...]:
-    """What is told of a body of a model that stands so, read without error."""
+def judged(survey: Survey, poses: Poses) -> Judgement:
+    """A model that stands so, read without error."""
 
     class Exact:
         def normal(self, _mean: float, _spread: float) -> float:
             return 0.0
 
-    judged = judge_survey(read_all(survey, {**poses, "bench": BENCH}, Exact(), times=3), "dry")  # type: ignore[arg-type]
-    mine = next(one for one in judged.corrections if one.body == body)
-    return seat_work(judged, mine, "shims").steps
+    return judge_survey(read_all(survey, {**poses, "bench": BENCH}, Exact(), times=3), "dry")  # type: ignore[arg-type]
+
+
+def steps(survey: Survey, body: str, poses: Poses) -> tuple[SeatStep, ...]:
+    """What is told of a body of a model that stands so, read without error."""
+    found = judged(survey, poses)
+    mine = next(one for one in found.corrections if one.body == body)
+    return seat_work(found, mine, "shims").steps
 
 
 def test_a_fin_that_leans_is_held_by_its_top_and_nothing_is_put_under_its_foot() -> None:
@@ -69,3 +74,50 @@ def test_an_engine_that_points_to_port_is_packed_behind_its_port_bolts() -> None
     told = steps(survey, "thrust", {"thrust": {"yaw": 1.5}})  # its nose to port
     behind = {contact: one.mm for one in told for contact in one.contacts if one.act == "behind"}
     assert behind.get("upper_port", 0.0) > behind.get("upper_starboard", 0.0)
+
+
+def test_a_wing_too_high_over_another_has_all_struts_shortened_by_as_much() -> None:
+    survey = build_from(proposed("biplane")).surveyed
+    high = {"wing": {"dz": 0.8}, "upper_wing": {"dz": 5.8}}
+    found = judged(survey, high)
+    gap = next(one for one in found.checks if one.kind == "gap")
+    lower, upper = survey.body("wing"), survey.body("upper_wing")
+    assert lower is not None
+    assert upper is not None
+    assert gap.target == pytest.approx(upper.origin[2] - lower.origin[2])
+    assert gap.error == pytest.approx(5.0, abs=0.3)
+    assert found.charged[gap.id] == ("upper_wing",)
+    told = steps(survey, "upper_wing", high)
+    assert [one.act for one in told] == ["strut"] * 4
+    # the struts stand nearly upright: each gives what the wing comes down
+    assert [one.up for one in told] == pytest.approx([-5.0] * 4, abs=0.4)
+    feet = {one.id: one for one in upper.seat.contacts}  # type: ignore[union-attr]
+    for one in told:
+        contact = feet[one.contacts[0]]
+        assert contact.foot is not None
+        assert one.length == pytest.approx(np.hypot.reduce(np.subtract(contact.at, contact.foot)))
+
+
+def test_a_wing_too_far_aft_over_another_is_slid_forward_not_shimmed() -> None:
+    survey = build_from(proposed("biplane")).surveyed
+    aft = {"upper_wing": {"dx": 6.5}}
+    found = judged(survey, aft)
+    stagger = next(one for one in found.checks if one.kind == "stagger")
+    assert stagger.error == pytest.approx(-6.5, abs=1.0)
+    assert stagger.verdict == "out"
+    slid = [one for one in steps(survey, "upper_wing", aft) if one.act == "slide"]
+    assert slid
+    assert all(one.aft == pytest.approx(-6.5, abs=1.0) for one in slid)
+
+
+def test_gap_and_stagger_are_asked_only_where_it_was_said_what_makes_them() -> None:
+    survey = build_from(proposed("biplane")).surveyed
+    upper = survey.body("upper_wing")
+    assert upper is not None
+    assert upper.seat is not None
+    unsaid = upper.but(seat=upper.seat.but(struts=None))
+    bodies = tuple(unsaid if one.id == upper.id else one for one in survey.bodies)
+    bare = judge_survey(survey.but(bodies=bodies), "dry")
+    assert not {"gap", "stagger"} & {one.kind for one in bare.checks}
+    high_wing = judge_survey(build_from(Figures(wing_place="parasol")).surveyed, "dry")
+    assert not {"gap", "stagger"} & {one.kind for one in high_wing.checks}

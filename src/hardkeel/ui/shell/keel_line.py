@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QFontMetrics, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import shell as say
@@ -18,6 +18,7 @@ from hardkeel.ui.widgets.viewport import Viewport, distance_to, fit, section_pat
 
 _HEIGHT: Final = 130
 _LEFT: Final = 236  # the name and the switches stand here
+_SPARED: Final = 0.36  # of the width, for the list of parts
 _RIGHT: Final = 190
 _NEAR_PX: Final = 7.0
 
@@ -93,7 +94,7 @@ class KeelLine(QWidget):
             return None
         us, vs = [p[0] for p in points], [p[1] for p in points]
         top, bottom = self._theme.px(9), self._theme.px(22)
-        left, right = self._theme.px(_LEFT), self._theme.px(_RIGHT)
+        left, right = self._theme.px(_LEFT), self._list_width()
         box = QRectF(left, top, max(self.width() - left - right, 50), self.height() - top - bottom)
         return fit(box, (min(us), min(vs), max(us), max(vs)))
 
@@ -172,7 +173,7 @@ class KeelLine(QWidget):
         theme = self._theme
         line = theme.px(16)
         parts = self._keel.parts
-        x = self.width() - theme.px(_RIGHT) + 18
+        x = self.width() - self._list_width() + 18
         first, pitch = self.rows()
         y = first + line
         if pitch < 2 * line:
@@ -194,6 +195,19 @@ class KeelLine(QWidget):
             text = metrics.elidedText(part.text, Qt.TextElideMode.ElideRight, room)
             painter.drawText(QPointF(x + 12, y + line * 0.92), text)
             y += pitch
+
+    def _list_width(self) -> float:
+        """How wide the list of parts is, pixels: what each needs in one line, as far as the drawing can spare it."""
+        theme, usual = self._theme, float(self._theme.px(_RIGHT))
+        if self.rows()[1] >= 2 * theme.px(16):
+            return usual
+        names = QFontMetrics(theme.font(13, weight=600))
+        texts = QFontMetrics(theme.font(12))
+        wanted = max(
+            names.horizontalAdvance(part.name) + texts.horizontalAdvance(part.text)
+            for part in self._keel.parts
+        )
+        return min(max(usual, wanted + 60.0), max(usual, _SPARED * self.width()))
 
     def rows(self) -> tuple[float, float]:
         """Where the list of parts begins, and how far apart its entries are, pixels."""
@@ -230,7 +244,7 @@ class KeelLine(QWidget):
         at = event.position()
         count = len(self._keel.parts)
         first, pitch = self.rows()
-        if at.x() > self.width() - self._theme.px(_RIGHT) + 10 and count:
+        if at.x() > self.width() - self._list_width() + 10 and count:
             index = int((at.y() - first) // pitch)
             if 0 <= index < count:
                 self.body_picked.emit(self._keel.parts[index].body)

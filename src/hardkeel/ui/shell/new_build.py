@@ -1,6 +1,7 @@
 """A new build from a dozen figures, with the airframe drawn while they are typed."""
 
 from collections.abc import Iterable, Sequence
+from itertools import pairwise
 from typing import TYPE_CHECKING, Final
 
 from pydantic import ValidationError
@@ -46,7 +47,7 @@ from hardkeel.messages.shell import (
 _PAUSE_MS: Final = 120  # a hand that types rests longer between two fields
 _WING: Final = (
     "wing_span", "wing_root", "wing_tip", "wing_le_x", "wing_incidence", "wing_dihedral", "parasol",
-    "break_1", "rise_1", "break_2", "rise_2",
+    "break_1", "rise_1", "swept_1", "break_2", "rise_2", "swept_2",
 )  # fmt: skip
 _TAIL: Final = ("tail_arm", "stab_span", "stab_chord", "stab_incidence", "fin_height", "fin_chord")
 _FUSELAGE: Final = ("length", "depth", "width")
@@ -54,7 +55,9 @@ _NOSE: Final = ("down", "side")
 _ANGLES: Final = frozenset(
     {"wing_incidence", "wing_dihedral", "stab_incidence", "rise_1", "rise_2", "down", "side"}
 )
-_FREE: Final = frozenset(_FUSELAGE)  # in proportion where nothing is typed
+# in proportion, or straight on, where nothing is typed
+_FREE: Final = frozenset({*_FUSELAGE, "swept_1", "swept_2"})
+_OF_A_BREAK: Final = ("break", "rise", "swept")
 _USUAL_BREAKS: Final = (0.6, 0.85)  # of the half span
 _STEEPER: Final = 6.0  # degrees that a panel rises more than the one inside it, until it is said
 
@@ -80,6 +83,8 @@ class NewBuildDialog(QDialog):
         self.place = self._choice(say.PLACES.items(), "where the wing sits")
         self.made = self._choice(say.MADE.items(), "how the wing is made")
         self.breaks = self._choice(enumerate(say.BREAKS), "breaks of the wing")
+        self.comes_off = QCheckBox(say.COMES_OFF)
+        self.comes_off.toggled.connect(self._on_figure)
         self.built = self._choice(say.BUILT.items(), "how the fuselage is built")
         self.model_class = self._choice(say.CLASSES.items(), "how true it must be")
         self.model_class.setCurrentIndex(1)
@@ -155,7 +160,7 @@ class NewBuildDialog(QDialog):
         wide = theme.px(112)
         groups: dict[str, Folded] = {}
         for name, keys, first in (
-            (say.WING, _WING, (self.place, self.made, self.breaks)),
+            (say.WING, _WING, (self.place, self.made, self.breaks, self.comes_off)),
             (say.TAIL, _TAIL, ()),
             (say.FUSELAGE, _FUSELAGE, (self.built,)),
             (say.NOSE, _NOSE, (self.motor,)),
@@ -273,6 +278,8 @@ class NewBuildDialog(QDialog):
                 ((self._value(f"break_{n}") or 0.0) / half, self._value(f"rise_{n}") or 0.0)
                 for n in range(1, count + 1)
             ),
+            "swept": tuple(self._value(f"swept_{n}") for n in range(1, count + 1)),
+            "comes_off": self.comes_off.isChecked(),
             "fuselage": self.built.currentData(),
             "engine": self.motor.isChecked(),
             "model_class": self.model_class.currentData(),
@@ -312,8 +319,11 @@ class NewBuildDialog(QDialog):
         for box in (self.place, self.made):
             box.setVisible(kind != "biplane")
         parasol = kind != "biplane" and self.place.currentData() == "parasol"
-        broken = 2 * int(self.breaks.currentData())
-        wing = (*_WING[:6], *(_WING[6:7] if parasol else ()), *_WING[7 : 7 + broken])
+        self.comes_off.setVisible(self.breaks.currentData() > 0)
+        count = int(self.breaks.currentData())
+        # two breaks stand side by side, each in its column
+        breaks = tuple(f"{what}_{n}" for what in _OF_A_BREAK for n in range(1, count + 1))
+        wing = (*_WING[:6], *breaks, *(_WING[6:7] if parasol else ()))
         self._show_rows(groups[say.WING], wing)
         self._show_rows(groups[say.TAIL], _TAIL[:4] if kind == "vee" else _TAIL)
         self._show_rows(groups[say.FUSELAGE], _FUSELAGE)
@@ -329,6 +339,10 @@ class NewBuildDialog(QDialog):
         for key, value in (("length", length), ("depth", depth), ("width", width)):
             if getattr(figures, key) is None:
                 self.fields[key].show_usual(value)
+        wing = build.wings[0]
+        edges = (*(one.y for one in wing.breaks), wing.span / 2)
+        for number, (inner, outer) in enumerate(pairwise(edges)):
+            self.fields[f"swept_{number + 1}"].show_usual(wing.aft(outer) - wing.aft(inner))
         self._groups[say.WING].show_values(say.wing_words(figures, unit))
         self._groups[say.TAIL].show_values(say.tail_words(figures, unit))
         self._groups[say.FUSELAGE].show_values(say.fuselage_words(figures, length, depth, unit))

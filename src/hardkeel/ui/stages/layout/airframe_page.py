@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.airframe.bodies import surface_of_body
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
@@ -18,6 +19,7 @@ from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
 from hardkeel.fuselage.model import Fuselage, Method, Template
 from hardkeel.messages import layout as say
+from hardkeel.messages import panels as panel_say
 from hardkeel.messages.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
@@ -43,6 +45,7 @@ from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.engine_card import EngineCard
 from hardkeel.ui.stages.layout.former_card import FormerCard
 from hardkeel.ui.stages.layout.marks_card import MarksCard
+from hardkeel.ui.stages.layout.panels_card import PanelsCard
 from hardkeel.ui.stages.layout.skins_card import SkinsCard
 from hardkeel.ui.stages.layout.smooth_card import SmoothCard
 from hardkeel.ui.stages.layout.starter_picker import StarterPicker, StarterShown
@@ -80,6 +83,7 @@ class AirframePage(SubPage):
         self.smooth = SmoothCard()
         self.former = FormerCard()
         self.surface = SurfaceCard()
+        self.panels = PanelsCard()
         self.template = TemplateCard()
         self.marks = MarksCard()
         self.skins = SkinsCard()
@@ -95,6 +99,7 @@ class AirframePage(SubPage):
                 self.smooth,
                 self.former,
                 self.surface,
+                self.panels,
                 self.template,
                 self.marks,
                 self.skins,
@@ -130,6 +135,10 @@ class AirframePage(SubPage):
         self.former.figure_changed.connect(self._on_former_figure)
         self.template.figure_changed.connect(self._on_template_figure)
         self.surface.figure_changed.connect(self._on_surface_figure)
+        self.panels.figure_changed.connect(self._on_panel_figure)
+        self.panels.break_wanted.connect(lambda: self._on_breaks(more=True))
+        self.panels.break_unwanted.connect(lambda: self._on_breaks(more=False))
+        self.panels.off_changed.connect(self._on_panels_off)
         self.skins.figure_changed.connect(self._on_skin_figure)
         self.engine.figure_changed.connect(
             lambda key, value: self.apply(MOTOR, drawing.set_engine.of(**{key: value}))
@@ -196,7 +205,10 @@ class AirframePage(SubPage):
             self._stop = names[min(2, len(names) - 1)]
         self._bumps = bumps_of(fuselage)
         self.smooth.show_bumps(self._bumps, self.unit)
-        is_surface = self.surface.show_surface(build, self._body, self.unit)
+        surface = self._surface
+        is_surface = self.surface.show_surface(build, surface, self.unit)
+        wing = next((wing for wing in build.wings if wing.id == surface), None)
+        self.panels.show_wing(wing, self.unit)
         self.former.show_stop(fuselage, self._stop, self.unit)
         self.former.setVisible(not is_surface)  # one thing is in hand at a time
         self.template.show_template(None if is_surface else fuselage.former(self._stop), self.unit)
@@ -299,8 +311,32 @@ class AirframePage(SubPage):
             drawing.set_template.of(former.id, before.but(**{key: value})),
         )
 
+    @property
+    def _surface(self) -> str:
+        """The wing or tail surface that is in hand, or part of which is."""
+        return surface_of_body(self.document.build, self._body)
+
+    def _on_panel_figure(self, key: str, value: float) -> None:
+        number, _, figure = key.partition("|")
+        what = surfaces.set_break.of(self._surface, int(number), **{figure: value})
+        self.apply(panel_say.edit_words(figure), what)
+
+    def _on_breaks(self, *, more: bool) -> None:
+        wing = self._surface
+        if more:
+            self.apply(panel_say.ADD, surfaces.add_break.of(wing))
+            return
+        last = sum(len(one.breaks) for one in self.document.build.wings if one.id == wing) - 1
+        self.apply(panel_say.TAKE, surfaces.delete_break.of(wing, last))
+
+    def _on_panels_off(self, is_off: bool) -> None:  # noqa: FBT001  a signal's slot
+        words = panel_say.OFF if is_off else panel_say.ON
+        what = surfaces.set_break.of(self._surface, 0, comes_off=is_off)
+        if not self.apply(words, what):
+            self.refresh()
+
     def _on_surface_figure(self, key: str, value: float) -> None:
-        body = self._body
+        body = self._surface
         is_wing = any(wing.id == body for wing in self.document.build.wings)
         edit = surfaces.set_wing if is_wing else surfaces.set_tail
         name = body_name(self.document.build.surveyed, body)
@@ -316,7 +352,7 @@ class AirframePage(SubPage):
             self.apply(f"set {words}", drawing.set_skins.of(**{key: value}))
 
     def _on_take_off(self) -> None:
-        body = self._body
+        body = self._surface
         name = body_name(self.document.build.surveyed, body)
         if self.apply(f"take {name} off", surfaces.take_off.of(body)):
             self.choose_body("")

@@ -253,6 +253,8 @@ def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Call
         "vee_incidence_difference": "side",
         "side": "plan",
         "down": "side",
+        "gap": "side",
+        "stagger": "side",
     }
     seen: set[tuple[str, str]] = set()
     found = []
