@@ -8,7 +8,8 @@ from PyQt6 import QtPdf
 from PyQt6.QtCore import QSize
 from PyQt6.QtGui import QImage
 
-from hardkeel.export.paper import OVERLAP_MM, PAPERS, Page, templates_pdf
+from hardkeel.export.paper import OVERLAP_MM, Page, templates_pdf
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.plates import Plate, Stroke
 
 DPI = 300

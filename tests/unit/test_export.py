@@ -148,6 +148,17 @@ def light() -> Build:
     return build.but(tail=(), fuselage=build.fuselage.but(framing=None))
 
 
+def test_every_page_is_of_the_paper_that_was_asked_for(tmp_path: Path) -> None:
+    wide, tall = 215.9, 279.4
+    for path in export_record(bare(), Destination(tmp_path, paper="Letter"), "dry", "in"):
+        if path.suffix == ".pdf":
+            for page in PdfReader(path).pages:
+                size = [
+                    float(side) / 72 * 25.4 for side in (page.mediabox.width, page.mediabox.height)
+                ]
+                assert size == pytest.approx([wide, tall], abs=0.1), path.name
+
+
 def test_two_builds_in_one_folder_leave_each_other_alone(tmp_path: Path) -> None:
     export_record(light(), Destination(tmp_path, of=tmp_path / "a.keel"), "dry", "mm")
     before = {name: (tmp_path / name).read_bytes() for name in names_in(tmp_path)}

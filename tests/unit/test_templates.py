@@ -27,7 +27,8 @@ from hardkeel.export.framing import (
     template_files,
     write_templates,
 )
-from hardkeel.export.paper import OVERLAP_MM, PAPERS, Page, crosses_of, templates_pdf, tiles_of
+from hardkeel.export.paper import OVERLAP_MM, Page, crosses_of, templates_pdf, tiles_of
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.plates import Plate, Stroke, grown, paper_plates, plate_of
 from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Final, NoReturn, cast
 
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
 from hardkeel.base.late import late
-from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PHASE, SHEETS, TO, Option
+from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PAPER, PHASE, SHEETS, TO, Option
 
 if TYPE_CHECKING:
     from hardkeel.messages import unusual as messages
@@ -71,7 +71,7 @@ COMMANDS: Final = {
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),
         Command("plan", "the steps over your evenings, and when it is done", (JSON, LIMIT)),
         Command("parts", "every part, and where the lists disagree", (JSON, INCHES)),
-        Command("export", "write record, parts and formers", (TO, PHASE, INCHES, OVERWRITE)),
+        Command("export", "write record, parts and formers", (TO, PHASE, INCHES, PAPER, OVERWRITE)),
     )
 }
 

@@ -11,7 +11,7 @@ from hardkeel.storage.package import Loaded
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """The files that were written, a line each."""
     build = loaded.build
-    to = Destination(parsed.to, parsed.file, parsed.overwrite)
+    to = Destination(parsed.to, parsed.file, parsed.overwrite, parsed.paper)
     written = export_record(
         build, to, parsed.phase or build.phase, unit_of(parsed), loaded.attached()
     )

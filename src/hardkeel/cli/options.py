@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.survey.readings import PHASES
 
 
@@ -37,6 +38,12 @@ LIMIT: Final = Option(
 )
 SHEETS: Final = Option(
     "--sheets", "[--sheets]", "nest the flat pieces on sheets, too: that takes a while", _SWITCH
+)
+PAPER: Final = Option(
+    "--paper",
+    "[--paper A4|Letter|A3]",
+    "what the printer holds, A4 without it",
+    {"choices": tuple(PAPERS), "default": "A4"},
 )
 OVERWRITE: Final = Option(
     "--overwrite", "[--overwrite]", "write over files that are not this build's, too", _SWITCH

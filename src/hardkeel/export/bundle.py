@@ -9,10 +9,11 @@ from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.framing import named_templates
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew_all
-from hardkeel.export.rigging_form import A4_MM, rigging_form_pdf
+from hardkeel.export.rigging_form import rigging_form_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.tail import tail_files
 from hardkeel.export.templates import former_files
@@ -57,29 +58,31 @@ def export_record(
     stem = file_stem(build.name)
     step(0, _PARTS)
     contents = {
-        f"{stem}-record.pdf": record_pdf(build, judgement, unit, attached),
+        f"{stem}-record.pdf": record_pdf(build, judgement, unit, attached, to.paper),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
     step(1, _PARTS)
     if build.log or build.sessions:
-        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached)
+        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached, to.paper)
     step(2, _PARTS)
     if build.surveyed.bodies:
-        sheet = rigging_form_pdf(build, unit, A4_MM)
+        sheet = rigging_form_pdf(build, unit, PAPERS[to.paper])
         contents[f"{stem}-measuring-sheet.pdf"] = sheet
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
-    contents |= {f"{stem}-{name}": data for name, data in former_files(build, unit).items()}
+    contents |= {
+        f"{stem}-{name}": data for name, data in former_files(build, unit, to.paper).items()
+    }
     contents |= attached
     contents |= {name: words.encode("utf-8") for name, words in build.profiles.items()}
     lists = {stem: contents}
     step(3, _PARTS)
     if build.fuselage is not None and build.fuselage.framing is not None:
-        lists[f"{stem}-templates"] = named_templates(build, "A4", unit)
+        lists[f"{stem}-templates"] = named_templates(build, to.paper, unit)
     step(4, _PARTS)
     if any(surface.kind is not None for surface in build.tail):
-        tail = tail_files(build, "A4", unit)
+        tail = tail_files(build, to.paper, unit)
         lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
     step(5, _PARTS)  # from here on all of it is written, or none
     renew_all(to, lists)

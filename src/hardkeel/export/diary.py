@@ -8,8 +8,8 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.stationery import (
-    A4,
     WIDTH,
     Flowable,
     Image,
@@ -49,7 +49,10 @@ _PHOTO_MM: Final = 88
 
 
 def diary_pdf(
-    build: Build, unit: LengthUnit, attached: Mapping[str, bytes] = MappingProxyType({})
+    build: Build,
+    unit: LengthUnit,
+    attached: Mapping[str, bytes] = MappingProxyType({}),
+    paper: str = "A4",
 ) -> bytes:
     """The diary as the bytes of a PDF with real text.
 
@@ -80,7 +83,7 @@ def diary_pdf(
     out = io.BytesIO()
     SimpleDocTemplate(
         out,
-        pagesize=A4,
+        pagesize=tuple(size * mm for size in PAPERS[paper]),
         leftMargin=_MARGIN_MM * mm,
         rightMargin=_MARGIN_MM * mm,
         topMargin=16 * mm,

@@ -6,16 +6,12 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.plates import LayerName, Plate
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.messages import sheets as say
 
 Step = Callable[[int, int], None]
-PAPERS: Final[dict[str, tuple[float, float]]] = {
-    "A4": (210.0, 297.0),
-    "Letter": (215.9, 279.4),
-    "A3": (297.0, 420.0),
-}
 BAR_MM: Final = 100.0
 _BAR_THICK_MM: Final = 0.8
 _MARGIN_MM: Final = 10.0

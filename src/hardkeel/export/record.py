@@ -11,10 +11,10 @@ from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import view_drawing
 from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.photo_story import photo_story
 from hardkeel.export.plan_story import plan_story
 from hardkeel.export.stationery import (
-    A4,
     INK,
     REGULAR,
     WIDTH,
@@ -63,6 +63,7 @@ def record_pdf(
     judgement: Judgement,
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
+    paper: str = "A4",
 ) -> bytes:
     """The record as the bytes of a PDF with real text.
 
@@ -74,9 +75,10 @@ def record_pdf(
     register_fonts()
     styles = Styles()
     out = io.BytesIO()
+    wide, tall = (size * mm for size in PAPERS[paper])
     document = SimpleDocTemplate(
         out,
-        pagesize=A4,
+        pagesize=(wide, tall),
         leftMargin=18 * mm,
         rightMargin=18 * mm,
         topMargin=16 * mm,
@@ -107,7 +109,7 @@ def record_pdf(
         canvas.setFont(REGULAR, 8)
         canvas.setFillColor(INK)
         canvas.drawString(18 * mm, 10 * mm, f"{build.name or 'Build'} · Hard Keel {__version__}")
-        canvas.drawRightString(A4[0] - 18 * mm, 10 * mm, f"page {page.page}")
+        canvas.drawRightString(wide - 18 * mm, 10 * mm, f"page {page.page}")
 
     document.build(story, onFirstPage=foot, onLaterPages=foot)
     return out.getvalue()

@@ -27,11 +27,14 @@ class Destination:
         The build's own file, by which two builds of one name are told apart.
     overwrite : bool
         Write over what is not this build's, too; only when the builder said so.
+    paper : str
+        What it is printed on, a key of `PAPERS`.
     """
 
     folder: Path
     of: Path | None = None
     overwrite: bool = False
+    paper: str = "A4"
 
 
 def file_stem(name: str) -> str:

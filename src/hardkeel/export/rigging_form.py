@@ -27,7 +27,6 @@ from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.reading_form import form_list
 
-A4_MM: Final = (210.0, 297.0)
 _MARGIN_MM: Final = 15.0
 _BOX_MM: Final = 11.0  # high enough for a pencil and a cold hand
 

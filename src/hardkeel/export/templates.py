@@ -4,8 +4,9 @@ import io
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.parts import former_dxf
-from hardkeel.export.stationery import A4, BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.fuselage.cutting import FormerShape, shape_of
 from hardkeel.fuselage.model import Former
 from hardkeel.project.model import Build
@@ -16,7 +17,7 @@ _BAR_MM: Final = 50.0  # measured on the print, it tells whether the printer kep
 _CUT_PT: Final = 0.5
 
 
-def former_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
+def former_files(build: Build, unit: LengthUnit, paper: str = "A4") -> dict[str, bytes]:
     """``formers.pdf`` and ``formers/F1.dxf`` …, by name; empty where there are no formers.
 
     Raises
@@ -28,7 +29,7 @@ def former_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
     if fuselage is None or not fuselage.formers:
         return {}
     shapes = [(former, shape_of(fuselage, former)) for former in fuselage.formers]
-    found = {"formers.pdf": _pdf(build, shapes, unit)}
+    found = {"formers.pdf": _pdf(build, shapes, unit, paper)}
     for number, (former, shape) in enumerate(shapes, start=1):
         name = f"formers/{_plain_name(former.id, number)}.dxf"
         if name in found:  # "bay/2" and "bay-2"
@@ -37,26 +38,33 @@ def former_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
     return found
 
 
-def _pdf(build: Build, shapes: list[tuple[Former, FormerShape]], unit: LengthUnit) -> bytes:
+def _pdf(
+    build: Build, shapes: list[tuple[Former, FormerShape]], unit: LengthUnit, paper: str
+) -> bytes:
     register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, invariant=1)
     canvas.setTitle(f"{build.name or 'Build'}: formers at full size")
     canvas.setAuthor("Hard Keel")
     for former, shape in shapes:
-        _page(canvas, build, former, shape, unit)
+        _page(canvas, build, former, shape, (unit, paper))
         canvas.showPage()
     canvas.save()
     return out.getvalue()
 
 
 def _page(
-    canvas: Canvas, build: Build, former: Former, shape: FormerShape, unit: LengthUnit
+    canvas: Canvas,
+    build: Build,
+    former: Former,
+    shape: FormerShape,
+    how: tuple[LengthUnit, str],
 ) -> None:
+    unit, paper = how
     ys, zs = [p[0] for p in shape.outside], [p[1] for p in shape.outside]
     wide, tall = (max(ys) - min(ys)) * mm, (max(zs) - min(zs)) * mm
-    width = max(A4[0], wide + 2 * _MARGIN)
-    height = max(A4[1], tall + 2 * _MARGIN + _HEAD)
+    width = max(PAPERS[paper][0] * mm, wide + 2 * _MARGIN)
+    height = max(PAPERS[paper][1] * mm, tall + 2 * _MARGIN + _HEAD)
     canvas.setPageSize((width, height))
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)

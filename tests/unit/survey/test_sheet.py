@@ -7,7 +7,8 @@ from pypdf import PdfReader
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.export.rigging_form import A4_MM, rigging_form_pdf
+from hardkeel.export.paper_sizes import PAPERS
+from hardkeel.export.rigging_form import rigging_form_pdf
 from hardkeel.messages.names import reading_name
 from hardkeel.project.model import Build
 from hardkeel.survey.reading_form import form_list, next_on_form
@@ -36,7 +37,7 @@ def test_the_next_on_the_sheet_is_the_first_that_is_not_in() -> None:
 @pytest.mark.parametrize("unit", ["mm", "in"])
 def test_the_paper_has_every_reading_in_order_with_its_number(unit: LengthUnit) -> None:
     build = demo_build()
-    paper = PdfReader(io.BytesIO(rigging_form_pdf(build, unit, A4_MM)))
+    paper = PdfReader(io.BytesIO(rigging_form_pdf(build, unit, PAPERS["A4"])))
     text = " ".join(" ".join(page.extract_text().split()) for page in paper.pages)
     at = -1
     for reading in form_list(build.surveyed):
@@ -47,4 +48,4 @@ def test_the_paper_has_every_reading_in_order_with_its_number(unit: LengthUnit) 
 
 
 def test_an_empty_build_has_a_sheet_that_says_so() -> None:
-    assert io.BytesIO(rigging_form_pdf(Build(), "mm", A4_MM)).read(5) == b"%PDF-"
+    assert io.BytesIO(rigging_form_pdf(Build(), "mm", PAPERS["A4"])).read(5) == b"%PDF-"

@@ -27,6 +27,7 @@ from hardkeel.base.errors import (
 from hardkeel.base.late import late
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.edits.named import go_back
+from hardkeel.export.paper_sizes import paper_for
 from hardkeel.export.renewing import Destination
 from hardkeel.messages import shell as say
 from hardkeel.messages.advice import headline
@@ -348,7 +349,7 @@ class MainWindow(QMainWindow):
     def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
         """Write the record into a folder, beside the window; other builds' files only when told to."""
         build, unit = self.document.build, self._settings.unit
-        to = Destination(folder, self.document_file.path, overwrite)
+        to = Destination(folder, self.document_file.path, overwrite, paper_for(unit))
         attached = self.document.session.images.of(build)
         progress = Progress()
         self.jobs.start(

@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import framing as edits
+from hardkeel.export.paper_sizes import paper_for
 from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.nesting import NestedSheet, sheets_to_buy
@@ -91,6 +92,7 @@ class SheetsPage(SubPage):
         for size in say.PAPER_SIZES:
             self.paper.addItem(size, size)
         self.paper.setAccessibleName("paper size")
+        self.paper.setCurrentText(paper_for(self.unit))
         self.printer.setAccessibleName("how true the printer is")
         self.write.setObjectName("primary")
         row = QHBoxLayout()
@@ -163,6 +165,12 @@ class SheetsPage(SubPage):
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
         self.write.setFocus()
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in another unit, and the paper that goes with it where none was chosen."""
+        if self.paper.currentText() == paper_for(self.unit):
+            self.paper.setCurrentText(paper_for(unit))
+        super().set_unit(unit)
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""

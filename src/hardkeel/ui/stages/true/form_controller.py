@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QFileDialog, QMenu, QPushButton
 
 from hardkeel.base.errors import HardKeelError
 from hardkeel.base.late import late
+from hardkeel.export.paper_sizes import PAPERS, paper_for
 from hardkeel.export.renewing import file_stem
 from hardkeel.messages import reading_form as say
 from hardkeel.storage.atomic import write_atomically
@@ -51,7 +52,8 @@ class ReadingFormController(QObject):
         """Write the sheet there, and say so."""
         build = self._document.build
         try:
-            sheet = rigging_form.rigging_form_pdf(build, self._page.unit, rigging_form.A4_MM)
+            size = PAPERS[paper_for(self._page.unit)]
+            sheet = rigging_form.rigging_form_pdf(build, self._page.unit, size)
             write_atomically(path, sheet, versions=0)
         except HardKeelError as fault:
             self._page.next.tell(say.not_written(fault))
