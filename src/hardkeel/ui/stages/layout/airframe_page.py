@@ -41,6 +41,8 @@ from hardkeel.picture.board import (
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages.layout.behind_card import BehindCard
+from hardkeel.ui.stages.layout.behind_controller import BehindController
 from hardkeel.ui.stages.layout.board import BumpNote, DrawingBoard, OnBoard
 from hardkeel.ui.stages.layout.engine_card import EngineCard
 from hardkeel.ui.stages.layout.former_card import FormerCard
@@ -80,6 +82,8 @@ class AirframePage(SubPage):
         self.board = DrawingBoard(theme)
         self.picker = StarterPicker(theme, unit)
         self.picker.show_kinds(_kinds(), theme)
+        self.behind = BehindCard()
+        self._follower = BehindController(document, self.behind, self.apply)
         self.smooth = SmoothCard()
         self.former = FormerCard()
         self.surface = SurfaceCard()
@@ -96,6 +100,7 @@ class AirframePage(SubPage):
         cards = CardColumn(
             (
                 self.told,
+                self.behind,
                 self.smooth,
                 self.former,
                 self.surface,
@@ -203,6 +208,7 @@ class AirframePage(SubPage):
         names = [name for name, _ in fuselage.stations]
         if self._stop not in names:
             self._stop = names[min(2, len(names) - 1)]
+        self._follower.show(self.unit)
         self._bumps = bumps_of(fuselage)
         self.smooth.show_bumps(self._bumps, self.unit)
         surface = self._surface
