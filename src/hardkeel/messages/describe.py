@@ -33,10 +33,10 @@ PLACES: Final[Mapping[WingPlace, str]] = {
 }
 MADE: Final = {"one": "in one piece", "tube": "two panels on a tube"}
 BUILT: Final[Mapping[FuselageName, str]] = {
-    "sheet-box": "sheet sides, sticks aft",
+    "sheet-box": "sheet sides",
     "stick": "sticks",
-    "crutch": "on a crutch",
-    "board": "formers on a board",
+    "crutch": "crutch",
+    "board": "on a board",
 }
 BREAKS: Final = ("no break", "one break each side", "two breaks each side")
 COMES_OFF: Final = "the panels outside the break come off"
@@ -104,7 +104,7 @@ def tail_words(figures: Figures, unit: LengthUnit) -> str:
 
 def fuselage_words(figures: Figures, length: float, depth: float, unit: LengthUnit) -> str:
     """``sheet sides, 860 mm long, 82 mm deep``."""
-    built = BUILT[figures.fuselage].partition(",")[0]
+    built = BUILT[figures.fuselage]
     long = f"{format_length(length, unit, 0)} long"
     return f"{built}, {long}, {format_length(depth, unit, 0)} deep"
 

@@ -25,7 +25,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.planning import plan
-from hardkeel.ui.shell.kind_picker import KindPicker
+from hardkeel.ui.shell.kind_picker import FuselagePicker, KindPicker
 from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.fields import QuantityEdit
@@ -35,6 +35,7 @@ from hardkeel.ui.widgets.three_view import Shown, ThreeView
 if TYPE_CHECKING:
     from hardkeel.project.model import Build
 from hardkeel.messages import describe as say
+from hardkeel.messages.faults import told
 from hardkeel.messages.names import INSTRUMENT_NAMES, reading_name
 from hardkeel.messages.shell import (
     DESCRIBE_YOUR_MODEL,
@@ -85,7 +86,8 @@ class NewBuildDialog(QDialog):
         self.breaks = self._choice(enumerate(say.BREAKS), "breaks of the wing")
         self.comes_off = QCheckBox(say.COMES_OFF)
         self.comes_off.toggled.connect(self._on_figure)
-        self.built = self._choice(say.BUILT.items(), "how the fuselage is built")
+        self.built = FuselagePicker(say.BUILT, theme)
+        self.built.picked.connect(self._on_figure)
         self.model_class = self._choice(say.CLASSES.items(), "how true it must be")
         self.model_class.setCurrentIndex(1)
         self.motor = QCheckBox(say.MOTOR)
@@ -280,7 +282,7 @@ class NewBuildDialog(QDialog):
             ),
             "swept": tuple(self._value(f"swept_{n}") for n in range(1, count + 1)),
             "comes_off": self.comes_off.isChecked(),
-            "fuselage": self.built.currentData(),
+            "fuselage": self.built.kind,
             "engine": self.motor.isChecked(),
             "model_class": self.model_class.currentData(),
             "tools": tuple(tool for tool, box in self.tools.items() if box.isChecked()),
@@ -301,7 +303,7 @@ class NewBuildDialog(QDialog):
             judgement = judge_survey(build.surveyed, "dry")
         except BadInput as fault:
             self.build = None
-            self._told.setText(f"{fault}.")
+            self._told.setText(f"{told(fault, self._unit)}.")
             self.take.setEnabled(False)
             return
         self.build = build
