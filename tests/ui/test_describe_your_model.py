@@ -2,20 +2,22 @@
 
 from collections.abc import Callable
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from hardkeel.airframe.figures import FUSELAGES, MODEL_KINDS
+from hardkeel.airframe.figures import FUSELAGES, MODEL_KINDS, Figures, build_from
 from hardkeel.demo.fleet import OTHER_SHAPES
-from hardkeel.edits.truing import set_seat_kind
+from hardkeel.edits.seats import set_seat_kind
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.roles import role_of
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.true.cards import StrutsCard
+from hardkeel.ui.stages.true.places_card import PlacesCard
 from hardkeel.ui.theme import make_theme
+from tests.rigged import read_all
 from tests.stages_of import true_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -131,7 +133,7 @@ def test_struts_are_asked_about_before_anything_is_advised_of_them(
     window.show_stage("true")
     page = true_of(window)
     page.choose_body("upper_wing")
-    card = window.findChild(StrutsCard)
+    card = window.findChild(PlacesCard)
     assert card is not None
     assert card.isVisible()
     assert "Proposed" in card.said.text()
@@ -149,3 +151,42 @@ def test_struts_are_asked_about_before_anything_is_advised_of_them(
     assert upper.seat is not None
     assert upper.seat.struts is not None
     assert upper.seat.struts.out == 320.0
+
+
+def test_a_bolted_wing_is_held_where_it_was_clicked_and_nothing_is_advised_before(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    window = make_window()
+    rolled = build_from(Figures())
+    reads = read_all(
+        rolled.surveyed,
+        {"wing": {"pitch": 1.5}, "bench": {"z": 60.0}},
+        np.random.default_rng(3),
+        times=3,
+    )
+    window.start(set_seat_kind(rolled.but(survey=reads), "wing", "bolts"))
+    window.show_stage("true")
+    page = true_of(window)
+    page.choose_body("wing")
+    assert "where it is held" in page.seat._do.text()  # noqa: SLF001
+    card = window.findChild(PlacesCard)
+    assert card is not None
+    assert card.eyebrow.text() == "Where dowels and bolts are"
+    qtbot.mouseClick(card.click, LEFT)
+    wing = window.document.build.wings[0]
+    for share in (0.1, 0.8):
+        at = page.drawing.place_of("plan", 22.0, wing.le_x + share * wing.root_chord)
+        qtbot.mouseClick(page.drawing, LEFT, pos=at.toPoint())
+    qtbot.mouseClick(card.click, LEFT)
+    seat = window.document.build.surveyed.body("wing").seat  # type: ignore[union-attr]
+    assert seat is not None
+    assert seat.laid is not None
+    assert seat.laid.said
+    assert seat.laid.out == pytest.approx(22.0, abs=2.5)  # a pixel is 2 mm there
+    assert (seat.laid.front, seat.laid.rear) == pytest.approx((0.1, 0.8), abs=0.02)
+    assert [one.id for one in seat.contacts] == [
+        "front_port", "front_starboard", "rear_port", "rear_starboard"
+    ]  # fmt: skip
+    assert "where it is held" not in page.seat._do.text()  # noqa: SLF001
+    # a click on a body picks it again
+    assert page.drawing._wants == ""  # noqa: SLF001

@@ -11,9 +11,9 @@ from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.airframe.strutting import strut_length
 from hardkeel.balance.model import Break, risen
 from hardkeel.base.errors import BadInput
+from hardkeel.edits.seats import set_seat_kind, set_struts
 from hardkeel.edits.surfaces import set_tail, set_wing
 from hardkeel.edits.tail import set_built, set_figures, surface_of
-from hardkeel.edits.truing import set_seat_kind, set_struts
 from hardkeel.messages.advice import step_sentence
 from hardkeel.project.soundness import check_build
 from hardkeel.survey.judging import judge_survey

@@ -4,6 +4,7 @@ from typing import Final, TypeVar
 
 from pydantic import ValidationError
 
+from hardkeel.airframe.laying import laid_on, usual_laid
 from hardkeel.airframe.shapes import (
     Fin,
     Surface,
@@ -21,7 +22,7 @@ from hardkeel.airframe.shapes import (
 from hardkeel.airframe.strutting import strutted, usual_struts
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
-from hardkeel.base.values import Value
+from hardkeel.base.values import Point, Value
 from hardkeel.fuselage.engine import ThrustLine, thrust_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Engine, Fuselage
@@ -30,6 +31,7 @@ from hardkeel.survey.model import (
     FUSELAGE,
     Body,
     Contact,
+    Laid,
     Mark,
     Role,
     Seat,
@@ -48,6 +50,7 @@ _WELL_AFT: Final = 0.75  # of the fuselage, for the tail pin where there is no s
 _AHEAD_OF_STAB: Final = 0.25  # of the tail arm: clear of the stabilizer, and far from the nose pin
 _PIN_INSET_MM: Final = 10.0
 _HAIR_MM: Final = 0.051
+_HALF: Final = 0.5
 
 
 Shape = Surface | Fin | VeeHalf
@@ -255,7 +258,7 @@ def _redrawn(before: Build, after: Build) -> Build:
         {m.id: m for m in marks_from(before)},
         {m.id: m for m in marks_from(after)},
     )
-    bodies = {name: _on_struts(body, after) for name, body in bodies.items()}
+    bodies = {name: _as_held(body, after) for name, body in bodies.items()}
     kept = {name: mark for name, mark in marks.items() if mark.body in bodies}
     _refuse_lost(survey, bodies, kept)
     changed = survey.but(bodies=tuple(bodies.values()), marks=tuple(kept.values()))
@@ -339,13 +342,72 @@ def struts_contacts(build: Build, body_id: str) -> tuple[Contact, ...]:
     return contacts_of(strutted(body, wing, struts_of(build, body_id)))
 
 
-def _on_struts(body: Body, build: Build) -> Body:
-    """A wing on struts keeps them where they were said to be of it, whatever it has become."""
-    struts = body.seat.struts if body.seat is not None else None
-    wing = next((one for one in surfaces_of(build) if one.id == body.id), None)
-    if struts is None or not isinstance(wing, Surface):
+def laid_of(build: Build, body_id: str) -> Laid | None:
+    """Where a surface was said to be held, or usually is; ``None`` where it is no lying surface."""
+    body, surface = build.surveyed.body(body_id), _lying(build, body_id)
+    if body is None or body.seat is None or surface is None:
+        return None
+    return body.seat.laid or usual_laid(body.seat.kind, surface)
+
+
+def rests_at_corners(build: Build, body_id: str) -> bool:
+    """Whether a surface is packed at its corners because nobody has said where else it rests."""
+    body, surface = build.surveyed.body(body_id), _lying(build, body_id)
+    seat = body.seat if body is not None else None
+    return (
+        surface is not None
+        and seat is not None
+        and seat.laid is None
+        and seat.kind in ("saddle", "bands", "bolts")
+    )
+
+
+def held_at(build: Build, body_id: str, at: Point, *, from_above: bool) -> dict[str, float]:
+    """The figures of a seat that a point of the drawing tells: struts and feet, or bolts, tube, legs and corners.
+
+    Parameters
+    ----------
+    at : Point
+        Airframe axes, mm; x is not known from behind, z not from above.
+    from_above : bool
+        Whether it was pointed at from above; from behind it is the foot of a strut.
+
+    Raises
+    ------
+    BadInput
+        When there is no such surface, or the point lies beside it.
+    """
+    surface = _lying(build, body_id)
+    if surface is None:
+        raise BadInput("", f"no wing or stabilizer “{body_id}” to hold")
+    x, y, z = at
+    if not from_above:
+        return {"foot_out": abs(y), "foot_z": z}
+    if abs(y) > surface.span / 2:
+        raise BadInput("", "that is beside the surface")
+    front, rear = surface.point(y, 0.0)[0], surface.point(y, 1.0)[0]
+    share = (x - front) / (rear - front)
+    if not 0 <= share <= 1:
+        raise BadInput("", "that is ahead of or behind the surface")
+    return {"out": abs(y), "front" if share < _HALF else "rear": share}
+
+
+def _lying(build: Build, body_id: str) -> Surface | None:
+    found = next((one for one in surfaces_of(build) if one.id == body_id), None)
+    return found if isinstance(found, Surface) else None
+
+
+def _as_held(body: Body, build: Build) -> Body:
+    """A surface is held where that was said of it, whatever it has become; where it was not, as is usual."""
+    seat, surface = body.seat, _lying(build, body.id)
+    if seat is None or surface is None:
         return body
-    return strutted(body, wing, struts)
+    if seat.struts is not None:
+        return strutted(body, surface, seat.struts)
+    if seat.laid is not None:
+        laid = seat.laid if seat.laid.said else usual_laid(seat.kind, surface)
+        return laid_on(body, surface, laid)
+    return body
 
 
 def _alike(a: object, b: object) -> bool:

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict
 from hardkeel.airframe.arranging import Arrangement, arranged
 from hardkeel.airframe.bodies import bodies_of, marks_from, struts_of, surfaces_of
 from hardkeel.airframe.kinds import CRUTCH, ON_BOARD, SHEET_BOX, STICK, FuselageKind, fuselage_from
+from hardkeel.airframe.laying import laid_on, usual_laid
 from hardkeel.airframe.shapes import Surface
 from hardkeel.airframe.strutting import strutted
 from hardkeel.airframe.tolerances import class_tolerances
@@ -324,11 +325,9 @@ def _seated(build: Build, figures: Figures) -> tuple[Body, ...]:
         kinds["wing"] = "tube"
     if figures.wing_place == "parasol":
         kinds["wing"] = "cabane"
+    shapes = {one.id: one for one in surfaces_of(build) if isinstance(one, Surface)}
     bodies = tuple(
-        one.but(seat=one.seat.but(kind=kinds[one.id]))
-        if one.id in kinds and one.seat is not None
-        else one
-        for one in bodies
+        _held(one, shapes[one.id], kinds[one.id]) if one.id in kinds else one for one in bodies
     )
     if figures.wings != "two":
         return bodies
@@ -337,6 +336,12 @@ def _seated(build: Build, figures: Figures) -> tuple[Body, ...]:
     )
     struts = struts_of(build, upper.id)
     return tuple(strutted(one, upper, struts) if one.id == upper.id else one for one in bodies)
+
+
+def _held(body: Body, surface: Surface, kind: SeatKind) -> Body:
+    """A surface that is described with its seat is held where that usually is."""
+    laid = laid_on(body, surface, usual_laid(kind, surface).but(said=True))
+    return laid.but(seat=laid.seat.but(kind=kind)) if laid.seat is not None else laid
 
 
 def _check(figures: Figures) -> None:

@@ -6,7 +6,7 @@ from typing import Final
 
 from hardkeel.airframe.starters import start_from
 from hardkeel.edits import framing as edits
-from hardkeel.edits.truing import set_seat_kind
+from hardkeel.edits.seats import set_laid, set_seat_kind
 from hardkeel.project.model import Build
 from hardkeel.survey.model import Body, Contact, Seat
 from hardkeel.survey.proposing import EVERY_TOOL
@@ -29,7 +29,7 @@ _SPARS: Final = (0.18, 0.66)  # of the chord: where a strut is held
 def teasel() -> Build:
     """The bare airframe, nothing measured yet; its gauges measure `TRUTH`."""
     build = edits.frame_as_usual(start_from("biplane", 1100.0, 946.0, NAME))
-    build = set_seat_kind(build, "wing", "bolts")
+    build = set_laid(set_seat_kind(build, "wing", "bolts"), "wing")
     survey = build.surveyed
     lower, upper = survey.body("wing"), survey.body("upper_wing")
     rises = math.tan(math.radians(build.wings[0].dihedral))

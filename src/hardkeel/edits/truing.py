@@ -6,12 +6,6 @@ Every edit raises `BadInput` instead of giving a build that does not hang togeth
 from collections.abc import Iterable, Mapping
 from datetime import datetime
 
-from pydantic import ValidationError
-
-from hardkeel.airframe.bodies import bodies_of as drawn_bodies
-from hardkeel.airframe.bodies import struts_of, surfaces_of
-from hardkeel.airframe.shapes import Surface
-from hardkeel.airframe.strutting import strutted
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import (
@@ -27,15 +21,9 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.model import (
     DATUM,
     FUSELAGE,
-    WIDEST_GAP_MM,
     BackTo,
     Body,
-    GapPlace,
-    GapRead,
     Gluing,
-    PanelSide,
-    SeatKind,
-    Struts,
     Survey,
     Verdict,
     bodies_of,
@@ -186,76 +174,6 @@ def set_locked(
     if wing is None or body != wing.id or any(one.id in survey.locked for one in trimming(survey)):
         return changed
     return aim_tail(changed, at_wing=locked)
-
-
-@edit
-def set_struts(build: Build, /, body: str, **figures: float) -> Build:
-    """Say where a wing's struts meet it and stand; what is not given stays, or is as usual.
-
-    Raises
-    ------
-    BadInput
-        When there is no such wing, or a figure makes no sense.
-    """
-    held = build.surveyed.body(body)
-    shapes = {one.id: one for one in surfaces_of(build) if isinstance(one, Surface)}
-    wing = shapes.get(body)
-    if held is None or wing is None:
-        raise BadInput("", f"no wing “{body}” to put struts under")
-    struts = struts_of(build, body)
-    try:
-        changed = Struts.model_validate({**struts.model_dump(), **figures})
-    except ValidationError:
-        raise BadInput("struts", "must stand beside the middle, within the chord") from None
-    if changed.out > wing.span / 2:
-        raise BadInput("struts", "would stand outside the wing")
-    made = strutted(held, wing, changed)
-    bodies = tuple(made if one.id == body else one for one in build.surveyed.bodies)
-    return with_survey(build, build.surveyed.but(bodies=bodies))
-
-
-@edit
-def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
-    """Say what kind of seat a body has.
-
-    Raises
-    ------
-    BadInput
-        When it has no seat.
-    """
-    survey = build.surveyed
-    found = survey.body(body)
-    if found is None or found.seat is None:
-        raise BadInput("", f"“{body}” has no seat")
-    seat = found.seat.but(kind=kind)
-    if seat.struts is not None and kind != "struts":  # it rests where it was drawn again
-        drawn = next((one.seat for one in drawn_bodies(build) if one.id == body), None)
-        seat = seat.but(struts=None, contacts=drawn.contacts if drawn else seat.contacts)
-    seated = found.but(seat=seat)
-    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
-    return with_survey(build, survey.but(bodies=bodies))
-
-
-@edit
-def set_gap(build: Build, body: str, side: PanelSide, at: GapPlace, mm: float | None) -> Build:
-    """Write down how far a panel's root stands off the fuselage side, mm; ``None`` strikes it out.
-
-    Raises
-    ------
-    BadInput
-        When the body has no seat, or the gap is none.
-    """
-    survey = build.surveyed
-    found = survey.body(body)
-    if found is None or found.seat is None:
-        raise BadInput("", f"“{body}” has no seat")
-    if mm is not None and not 0 <= mm <= WIDEST_GAP_MM:
-        raise BadInput("gap", f"{mm:g} mm is no gap between a panel and a fuselage")
-    others = tuple(gap for gap in found.seat.gaps if (gap.side, gap.at) != (side, at))
-    gaps = others if mm is None else (*others, GapRead(side=side, at=at, mm=mm))
-    seated = found.but(seat=found.seat.but(gaps=gaps))
-    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
-    return with_survey(build, survey.but(bodies=bodies))
 
 
 @edit

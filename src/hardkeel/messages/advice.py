@@ -43,6 +43,8 @@ class SeatAdvice:
         What the checks will be afterwards.
     caution : str
         What to mind meanwhile; empty where there is nothing.
+    ready : bool
+        Whether there is anything to do at the seat; not before it is said where it lies.
     """
 
     body: str
@@ -51,6 +53,7 @@ class SeatAdvice:
     do: tuple[str, ...]
     then: str
     caution: str
+    ready: bool = True
 
 
 def seat_advice(
@@ -69,9 +72,13 @@ def seat_advice(
             for check in work.after
         ]
         then = f"Then {', '.join(told)}." if told else "Then measure again."
+    ready = all(step.act != "place" for step in work.steps)
+    if not ready:
+        then = ""
     do = tuple(step_sentence(survey, work.body, step, unit) for step in work.steps)
     sanding = any(step.act == "sand" for step in work.steps)
-    return SeatAdvice(work.body, title, work.needed, do, then, SANDING_CAUTION if sanding else "")
+    caution = SANDING_CAUTION if sanding else ""
+    return SeatAdvice(work.body, title, work.needed, do, then, caution, ready=ready)
 
 
 DOUBT_IS_LEFT: Final = (
@@ -96,7 +103,7 @@ TOOLS: Final = {
 }
 _LEAVE_IT: Final = "Leave it: nothing here is out."
 _MEASURE_MORE: Final = "Measure more before you touch it."
-_PLACE: Final = "Say below where the struts meet it: what to do hangs on that."
+_PLACE: Final = "Say below where {it}: what to do hangs on that."
 _UNTWIST: Final = (
     "Take the twist out of the panel with heat before you touch the seat "
     "(an iron or steam burns: gloves)."
@@ -104,7 +111,6 @@ _UNTWIST: Final = (
 
 _PLAIN: Final = {
     "untwist": _UNTWIST,
-    "place": _PLACE,
     "leave": "What is left is finer than you can sand or shim.",
 }
 
@@ -113,6 +119,10 @@ def step_sentence(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -
     """One step at a seat: ``Sand 0.4 mm off the port front.``."""
     if step.act in _PLAIN:
         return _PLAIN[step.act]
+    if step.act == "place":
+        held = survey.body(body)
+        struts = held is not None and held.seat is not None and held.seat.kind == "struts"
+        return _PLACE.format(it="the struts meet it" if struts else "it is held")
     where = " and ".join(contact_name(survey, body, contact) for contact in step.contacts)
     match step.act:
         case "pack":

@@ -34,7 +34,7 @@ def seat_deed(survey: Survey, body: str, step: SeatStep, unit: LengthUnit) -> st
         case "leave":
             return "Left it: what was left was finer than hands can do."
         case "place":
-            return "Said where the struts meet it."
+            return "Said where it is held."
         case "again":
             return "Measured again: it was more than any seat is out."
         case _:

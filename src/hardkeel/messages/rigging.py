@@ -1,5 +1,6 @@
 """The stages of rigging, and what kinds of seat there are."""
 
+from collections.abc import Mapping
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_length
@@ -25,15 +26,32 @@ SEAT_KINDS: Final[tuple[tuple[SeatKind, str], ...]] = (
     ("cabane", "a cabane with washers"),
     ("firewall", "a firewall, packed from behind"),
 )
-STRUTS: Final = "Where the struts meet"
+PLACES: Final[Mapping[SeatKind, str]] = {
+    "struts": "Where the struts meet",
+    "bolts": "Where dowels and bolts are",
+    "tube": "Where tube and pin are",
+    "cabane": "Where the legs meet",
+}
+WHERE_IT_RESTS: Final = "Where it rests"
+CORNERS_TIP: Final = "It does not rest at its corners: say where"
 STRUT_FIGURES: Final = {
     "out": "out on the wing",
     "foot_out": "foot out",
     "front": "front, of the chord",
     "foot_z": "foot at height",
     "rear": "rear, of the chord",
+    "end": "hole from the end",
 }
+LAID_FIGURES: Final = {
+    "front": "front, of the chord",
+    "rear": "rear, of the chord",
+    "out": "beside the middle",
+}
+SHARES: Final = frozenset({"front", "rear"})
 THEY_STAND_SO: Final = "They stand so"
+CLICK_THEM: Final = "Click on the drawing"
+CLICK_LAID: Final = "Click from above where it is held in front, and where behind."
+CLICK_STRUTS: Final = "Click from above where the struts meet the wing, front and rear, and from behind where they stand."
 _STATES: Final = {
     "moved": "moved",
     "locked": "glued",
@@ -83,8 +101,19 @@ def stage_tip(survey: Survey, stage: RigStage) -> str:
     return f"{name[:1].upper()}{name[1:]}: {now}{state}{dated}."
 
 
-def struts_words(front: float | None, rear: float | None, unit: LengthUnit, *, said: bool) -> str:
-    """How long they are from hole to hole; before it was said, that these are proposed."""
+def laid_words(*, said: bool) -> str:
+    """Whether that was said, or is only usual."""
+    return (
+        ""
+        if said
+        else "Proposed: where such things usually are. Put it right, or say that they stand so."
+    )
+
+
+def struts_words(
+    front: float | None, rear: float | None, end: float, unit: LengthUnit, *, said: bool
+) -> str:
+    """How long they are from hole to hole, and to cut; before it was said, that these are proposed."""
     if front is None or rear is None:
         return ""
     lengths = f"front {format_length(front, unit)}, rear {format_length(rear, unit)}"
@@ -92,7 +121,12 @@ def struts_words(front: float | None, rear: float | None, unit: LengthUnit, *, s
         return (
             f"Proposed; put it right, or say that they stand so. From hole to hole then {lengths}."
         )
-    return f"From hole to hole: {lengths}; the bolt's slack turns the wing too, so take it up before you read."
+    cut = format_length(2 * end, unit)
+    drill = format_length(end, unit)
+    return (
+        f"From hole to hole: {lengths}. Cut each {cut} longer and drill {drill} from its ends. "
+        "The bolt's slack turns the wing too: take it up before you read."
+    )
 
 
 def lock_edit(body: str, *, locked: bool) -> str:

@@ -70,6 +70,8 @@ class Struts(Value):
         Shares of the chord there; the feet stand under them.
     foot_z : float
         Height of the feet, mm.
+    end : float
+        From a strut's hole to its end, mm.
     """
 
     out: Positive
@@ -77,6 +79,26 @@ class Struts(Value):
     rear: Share = 0.66
     foot_out: Annotated[float, Field(ge=0, allow_inf_nan=False)]
     foot_z: Annotated[float, Field(allow_inf_nan=False)]
+    end: Positive = 6.0
+
+
+class Laid(Value):
+    """Where a wing or stabilizer is held, both sides alike: bolts, tube and pin, legs, corners.  Our own addition.
+
+    Attributes
+    ----------
+    out : float
+        Beside the middle, mm.
+    front, rear : float
+        Shares of the chord there.
+    said : bool
+        The builder said so; before that it is only where such things usually are.
+    """
+
+    out: Positive
+    front: Share = 0.0
+    rear: Share = 1.0
+    said: bool = False
 
 
 class Seat(Value):
@@ -92,12 +114,15 @@ class Seat(Value):
         What was read between root and fuselage side.
     struts : Struts, optional
         Where its struts were said to be: the contacts follow from it.
+    laid : Laid, optional
+        The same of any other seat.
     """
 
     contacts: tuple[Contact, ...] = ()
     kind: SeatKind = "saddle"
     gaps: tuple[GapRead, ...] = ()
     struts: Struts | None = None
+    laid: Laid | None = None
 
 
 class Body(Value):

@@ -56,6 +56,10 @@ def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> Sea
         return SeatWork(correction.body, needed=True, known=known, steps=(far,), after=())
     out = [check for check in mine if check.verdict == "out" or check.edge]
     known = not any(check.verdict == "unsure" for check in mine)
+    if out and _is_guessed(judgement, correction.body):
+        # a lever that nobody has said tells millimetres that are not so
+        place = SeatStep(act="place")
+        return SeatWork(correction.body, needed=True, known=known, steps=(place,), after=())
     at_firewall = kind == "firewall"
     chosen = correction.fitted or (
         correction.only_shims if way == "shims" or at_firewall else correction.only_sanding
@@ -94,6 +98,13 @@ def _too_far(correction: Correction, mine: Iterable[Check], kind: SeatKind) -> S
     if out and (furthest > MOST_MM or turned):
         return SeatStep(act="again", mm=furthest)
     return None
+
+
+def _is_guessed(judgement: Judgement, body_id: str) -> bool:
+    """Whether where a body is held is only where such things usually are."""
+    body = judgement.net.survey.body(body_id)
+    laid = body.seat.laid if body is not None and body.seat is not None else None
+    return laid is not None and not laid.said
 
 
 def _in_line(judgement: Judgement, correction: Correction) -> bool:

@@ -10,8 +10,9 @@ from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.biplane import TRUTH, teasel
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.seats import set_seat_kind
 from hardkeel.edits.surfaces import set_wing
-from hardkeel.edits.truing import set_locked, set_seat_kind
+from hardkeel.edits.truing import set_locked
 from hardkeel.messages.hanging import rudder_step
 from hardkeel.messages.rig_next import stage_step
 from hardkeel.practice.hidden import hidden_from

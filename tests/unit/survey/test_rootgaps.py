@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.edits.truing import correction_done, set_gap
+from hardkeel.edits.seats import set_gap
+from hardkeel.edits.truing import correction_done
 from hardkeel.geometry.rotation import turns
 from hardkeel.messages.gaps import gaps_words
 from hardkeel.project.model import Build

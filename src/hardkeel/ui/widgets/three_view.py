@@ -20,6 +20,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.geometry.hull import Point2
 from hardkeel.messages import kit as say
 from hardkeel.picture.truing import VIEWS, Picture, Stroke, View
 from hardkeel.ui.theme import Theme
@@ -139,12 +140,15 @@ class ThreeView(QWidget):
         The pointer is on this reading's string; empty when it has left.
     reading_picked : str
         A reading's string was clicked.
+    place_picked : str, float, float
+        While places are wanted: a view, and where in it, mm in its own axes.
     """
 
     mark_picked = pyqtSignal(str)
     body_picked = pyqtSignal(str, float)
     reading_pointed = pyqtSignal(str)
     reading_picked = pyqtSignal(str)
+    place_picked = pyqtSignal(str, float, float)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -159,6 +163,7 @@ class ThreeView(QWidget):
         self._chosen_body = ""
         self._under = ""
         self._wants = ""
+        self._places: tuple[tuple[View, Point2], ...] = ()
         self.setMouseTracking(True)
         self.setFocusPolicy(
             Qt.FocusPolicy.TabFocus
@@ -193,8 +198,14 @@ class ThreeView(QWidget):
         self._picked_marks = tuple(marks)
         self.update()
 
+    def show_places(self, places: tuple[tuple[View, Point2], ...]) -> None:
+        """Cross where a body is held: views, and points in their own axes, mm."""
+        if places != self._places:
+            self._places = places
+            self.update()
+
     def want(self, what: str) -> None:
-        """While a reading is put together: take ``mark`` or ``body`` from clicks, and no strings."""
+        """While a reading is put together: take ``mark`` or ``body`` from clicks, and no strings; or any ``place``."""
         self._wants = what
 
     def mark_position(self, mark: str, view: View = "plan") -> QPointF | None:
@@ -203,6 +214,10 @@ class ThreeView(QWidget):
             if stroke.role == "mark" and stroke.ref == mark and view in self._viewports:
                 return self._viewports[view].point(stroke.points[0])
         return None
+
+    def place_of(self, view: View, u: float, v: float) -> QPointF:
+        """Where a point of a view is painted."""
+        return self._viewports[view].point((u, v))
 
     def sizeHint(self) -> QSize:
         """As large as there is room for."""
@@ -256,6 +271,7 @@ class ThreeView(QWidget):
             for stroke in self._shown.held:
                 if stroke.view == view:
                     self._paint_held(painter, viewport, stroke)
+        self._paint_places(painter)
         for callout in self._shown.callouts:
             self._paint_callout(painter, callout)
         self._paint_names(painter)
@@ -343,6 +359,16 @@ class ThreeView(QWidget):
         for i in range(shape.count()):
             painter.setBrush(theme.colour("act") if i == 0 else theme.colour("paper"))
             painter.drawEllipse(shape.at(i), 5.0, 5.0)
+
+    def _paint_places(self, painter: QPainter) -> None:
+        """Where a body is held: a cross on its corner, as a builder marks a hole."""
+        painter.setPen(QPen(self._theme.colour("act"), 1.6))
+        size = self._theme.px(4)
+        for view, place in self._places:
+            if view in self._viewports:
+                at = self._viewports[view].point(place)
+                for way in (QPointF(size, size), QPointF(size, -size)):
+                    painter.drawLine(at - way, at + way)
 
     def _paint_callout(self, painter: QPainter, callout: Callout) -> None:
         viewport = self._viewports.get(callout.view)
@@ -485,6 +511,9 @@ class ThreeView(QWidget):
         if event is None:
             return
         at = event.position()
+        if self._wants == "place":
+            self._pick_place(at)
+            return
         mark = "" if self._wants == "body" else self._mark_at(at)
         reading = "" if self._wants else self._reading_at(at)
         body = self._body_at(at)
@@ -494,6 +523,13 @@ class ThreeView(QWidget):
             self.reading_picked.emit(reading)
         elif body is not None:
             self.body_picked.emit(*body)
+
+    def _pick_place(self, at: QPointF) -> None:
+        """Where in which view: of two that lie under the pointer the one whose box holds it."""
+        for view, viewport in self._viewports.items():
+            if viewport.box.contains(at):
+                self.place_picked.emit(view, *viewport.back(at))
+                return
 
     def _mark_at(self, at: QPointF) -> str:
         best, found = self._theme.scale * _NEAR, ""

@@ -14,20 +14,16 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from hardkeel.airframe.bodies import struts_contacts, struts_of
-from hardkeel.airframe.strutting import strut_length
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import aiming as say_aiming
 from hardkeel.messages import rigging as say_rigging
 from hardkeel.messages import true as say
-from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, SeatKind, Survey
 from hardkeel.survey.roles import main_of, trimming
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.fields import QuantityEdit
-from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.flow import FlowLayout
 
 _TOOLS: Final = (
@@ -205,6 +201,8 @@ class SeatShown:
     done: str
     fitted: bool
     kind: SeatKind
+    at_corners: bool = False
+    ready: bool = True
 
 
 class SeatCard(Card):
@@ -243,6 +241,10 @@ class SeatCard(Card):
         self._done = QPushButton(say.DONE_MEASURE_AGAIN)
         self._done.clicked.connect(self.done_pressed)
         row.addWidget(self._done)
+        self.corners = QPushButton(say_rigging.WHERE_IT_RESTS)
+        self.corners.setObjectName("tool")
+        self.corners.setToolTip(say_rigging.CORNERS_TIP)
+        row.insertWidget(len(self._ways), self.corners)
         self.kind = QComboBox()
         self.kind.setObjectName("quiet")
         self.kind.setToolTip(say_rigging.SEAT_IS)
@@ -270,62 +272,13 @@ class SeatCard(Card):
         self._then.setVisible(bool(view.then))
         self._caution.setText(view.caution)
         self._caution.setVisible(bool(view.caution))
-        self._done.setVisible(view.needed)
+        self._done.setVisible(view.needed and view.ready)
         self._done.setToolTip(view.done)
+        self.corners.setVisible(view.needed and view.at_corners)
         for way, button in self._ways.items():
             button.setChecked(way == view.way)
-            button.setVisible(view.needed and not view.fitted)
+            button.setVisible(view.needed and view.ready and not view.fitted)
         self.kind.setCurrentIndex(self.kind.findData(view.kind))
-
-
-class StrutsCard(FiguresCard):
-    """Where a wing's struts meet it: shown while that is what it sits on.
-
-    Signals
-    -------
-    confirmed : (nothing)
-        They stand as proposed.
-    """
-
-    confirmed = pyqtSignal()
-
-    def __init__(self) -> None:
-        super().__init__(say_rigging.STRUTS)
-        self.confirm = QPushButton(say_rigging.THEY_STAND_SO)
-        self.confirm.clicked.connect(self.confirmed)
-        self.column.addWidget(self.confirm, 0, Qt.AlignmentFlag.AlignRight)
-        self.hide()
-
-    def show_body(self, build: Build, body: str, unit: LengthUnit) -> None:
-        """The figures of a body on struts; hidden for every other."""
-        held = build.surveyed.body(body)
-        seat = held.seat if held is not None else None
-        on_struts = seat is not None and seat.kind == "struts"
-        wing = any(one.id == body for one in build.wings)
-        self.setVisible(on_struts and wing)
-        if seat is None or not on_struts or not wing:
-            return
-        struts, said = struts_of(build, body), seat.struts is not None
-        figures = tuple(
-            Figure(
-                key,
-                words,
-                getattr(struts, key) * (_PERCENT if key in _SHARES else 1.0),
-                "percent" if key in _SHARES else "length",
-            )
-            for key, words in say_rigging.STRUT_FIGURES.items()
-        )
-        lengths = {one.id: strut_length(one) for one in struts_contacts(build, body)}
-        words = say_rigging.struts_words(
-            lengths.get("front_port"), lengths.get("rear_port"), unit, said=said
-        )
-        self.show_figures("", figures, unit, words)
-        self.confirm.setVisible(not said)
-        self.set_edge("" if said else "act")
-
-
-_SHARES: Final = ("front", "rear")
-_PERCENT: Final = 100.0
 
 
 class AimCard(ButtonsCard):

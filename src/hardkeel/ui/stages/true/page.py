@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_angle, parse_length
+from hardkeel.edits import seats
 from hardkeel.edits import truing as edits
 from hardkeel.edits.named import Edit
 from hardkeel.edits.tooling import suppose_shared
@@ -27,7 +28,7 @@ from hardkeel.messages.gluing import (
     out_question,
 )
 from hardkeel.messages.names import PHASE_WORDS, body_name, called
-from hardkeel.messages.rigging import STRUTS, lock_edit, seat_edit
+from hardkeel.messages.rigging import lock_edit, seat_edit
 from hardkeel.messages.sharing import EDIT as SHARED_EDIT
 from hardkeel.messages.sharing import findings, fit_sentence
 from hardkeel.messages.verdicts import state_words
@@ -40,13 +41,15 @@ from hardkeel.survey.seatwork import WayName, seat_work
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.stages.true import showing
-from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard, StrutsCard
+from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
 from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
 from hardkeel.ui.stages.true.gluing_card import GluingCard
 from hardkeel.ui.stages.true.large import LargeReading
+from hardkeel.ui.stages.true.places_card import PlacesCard
+from hardkeel.ui.stages.true.placing_controller import PlacingController
 from hardkeel.ui.stages.true.reading_entry import ReadingEntry
 from hardkeel.ui.stages.true.rig_strip import RigStrip
 from hardkeel.ui.tabbed.stage_page import StagePage
@@ -60,8 +63,6 @@ from hardkeel.ui.widgets.tab_order import work_through
 from hardkeel.ui.widgets.three_view import Shown, ThreeView
 
 _PAUSE_MS: Final = 40
-
-_PERCENT: Final = 100.0
 
 
 class TruePage(StagePage):
@@ -101,7 +102,8 @@ class TruePage(StagePage):
         self._large = LargeReading(document, self.entry, self.next, lambda: self._theme, self)
         self.checks = ChecksCard(theme)
         self.seat = SeatCard()
-        self._struts = StrutsCard()
+        self._places = PlacesCard()
+        self._placing = PlacingController(document, self._places, self.drawing, self._apply)
         self.exaggeration = Exaggeration()
         self.dock = GaugeDock(GAUGE_KINDS, theme)
         self._lay_out(theme)
@@ -139,7 +141,7 @@ class TruePage(StagePage):
             self._fit,
             self.glue,
             self.seat,
-            self._struts,
+            self._places,
             self.gaps,
             self.aim,
             self.checks,
@@ -188,10 +190,9 @@ class TruePage(StagePage):
         self.checks.tolerance_changed.connect(self._on_tolerance_changed)
         self.seat.way_picked.connect(self._on_way_picked)
         self.seat.kind_picked.connect(self._on_seat_kind)
-        self._struts.figure_changed.connect(self._on_strut)
-        self._struts.confirmed.connect(lambda: self._on_strut("", 0.0))
         self.rig.picked.connect(self._on_stage_picked)
         self.rig.lock_asked.connect(self._on_lock_asked)
+        self.seat.corners.clicked.connect(self._placing.lay)
         self.seat.done_pressed.connect(self._on_correction_done)
 
     # -- showing ---------------------------------------------------------------------------------
@@ -291,7 +292,10 @@ class TruePage(StagePage):
         target, draft = self.entry.target, self.entry.draft
         held = held_strokes(build, judgement, factor, target) if target is not None else ()
         self.drawing.show_picked_marks(draft.marks if draft is not None else ())
-        self.drawing.want(draft.wants if draft is not None else "")
+        if draft is not None:  # a reading begun ends the placing of a seat
+            self._places.click.setChecked(False)
+        if not self._places.click.isChecked():
+            self.drawing.want(draft.wants if draft is not None else "")
         self.drawing.show_picture(
             Shown(
                 picture_of(build, judgement, factor),
@@ -359,7 +363,7 @@ class TruePage(StagePage):
         self.seat.setVisible(shown is not None and not judgement.moved)
         if shown is not None:
             self.seat.show_seat(shown)
-        self._struts.show_body(self._document.build, body if shown is not None else "", self._unit)
+        self._placing.show_body(body if shown is not None else "", self._unit)
         gaps = showing.gaps_shown(self._document.build.surveyed, judgement, body)
         self.gaps.setVisible(gaps is not None and judgement.phase != "wet")
         if gaps is not None:
@@ -367,7 +371,7 @@ class TruePage(StagePage):
 
     def _on_gap_read(self, where: tuple[PanelSide, GapPlace], mm: float) -> None:
         body = showing.body_to_correct(self._document.judgement, self._body, self._stage)
-        self._apply(gap_edit(*where), edits.set_gap.of(body, *where, mm))
+        self._apply(gap_edit(*where), seats.set_gap.of(body, *where, mm))
 
     # -- doing -----------------------------------------------------------------------------------
 
@@ -424,17 +428,12 @@ class TruePage(StagePage):
             edits.set_locked.of(body, locked=locked, now=now, before=before),
         )
 
-    def _on_strut(self, key: str, value: float) -> None:
-        figures = {key: value / _PERCENT if key in ("front", "rear") else value} if key else {}
-        body = showing.body_to_correct(self._document.judgement, self._body, self._stage)
-        self._apply(STRUTS, edits.set_struts.of(body, **figures))
-
     def _on_seat_kind(self, kind: str) -> None:
         judgement = self._document.judgement
         body = showing.body_to_correct(judgement, self._body, self._stage)
         self._apply(
             seat_edit(cast("SeatKind", kind)),
-            edits.set_seat_kind.of(body, cast("SeatKind", kind)),
+            seats.set_seat_kind.of(body, cast("SeatKind", kind)),
         )
 
     def _on_body_picked(self, body: str, y: float) -> None:

@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from hardkeel.airframe.bodies import rests_at_corners
 from hardkeel.airframe.flights import build_trim
 from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -284,6 +285,8 @@ def seat_shown(
         fitted=correction.fitted is not None,
         kind=_seat_kind(build.surveyed, body),
         done=say.done_tip(body_name(build.surveyed, body)),
+        at_corners=rests_at_corners(build, body),
+        ready=advice.ready,
     )
 
 
