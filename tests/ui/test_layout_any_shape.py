@@ -125,3 +125,21 @@ def test_a_motor_is_put_on_its_bolts_told_and_taken_off(
     assert "to port" in page.engine.said.text()
     press(qtbot, page.engine, "Take")
     assert window.document.build.surveyed.body("thrust") is None
+
+
+def test_a_part_of_ones_own_is_written_down_and_taken_away(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    window, page = laid(make_window, build_from(Figures()))
+    qtbot.keyClicks(page.marks.part, "step, 300, 0, -60, 200")
+    qtbot.keyClick(page.marks.part, Qt.Key.Key_Return)
+    assert "write it like step" in page.told.text()
+    page.marks.part.clear()
+    qtbot.keyClicks(page.marks.part, "step, 300, 0, -60, 200, 90, 2")
+    qtbot.keyClick(page.marks.part, Qt.Key.Key_Return)
+    step = window.document.build.surveyed.body("step")
+    assert step is not None
+    assert step.incidence == 2.0
+    assert page.marks.own_marks.currentText() == "step"
+    qtbot.mouseClick(page.marks.unmark, LEFT)
+    assert window.document.build.surveyed.body("step") is None

@@ -1,9 +1,11 @@
 """Pure edits of wings, tail and marks; the survey follows each of them."""
 
+import math
 import re
 from typing import TypeVar
 
 from hardkeel.airframe.arranging import wanting
+from hardkeel.airframe.bodies import bodies_of as drawn_bodies
 from hardkeel.airframe.starters import start_from
 from hardkeel.balance.model import Break, Wing
 from hardkeel.base.errors import BadInput
@@ -12,9 +14,10 @@ from hardkeel.edits.fuselage import checked, fuselage_of
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.project.model import Build
-from hardkeel.survey.model import Mark, Survey
+from hardkeel.survey.model import Body, Mark, Survey
 from hardkeel.survey.priors import USUAL_SHARED
 from hardkeel.survey.readings import marks_of
+from hardkeel.survey.roles import main_of
 from hardkeel.tail.lofting import resized
 from hardkeel.tail.model import TailSurface
 
@@ -207,6 +210,82 @@ def delete_mark(build: Build, mark_id: str) -> Build:
         raise BadInput("", f"readings were taken on “{mark_id}”; strike them out first")
     marks = tuple(mark for mark in survey.marks if mark.id != mark_id)
     return checked(build, build.but(survey=survey.but(marks=marks)))
+
+
+@edit
+def add_part(build: Build, name: str, at: Point, size: tuple[float, float, float]) -> Build:
+    """Add a flat part of one's own to be measured: a step, a float's deck, a nacelle's top.
+
+    Parameters
+    ----------
+    at : Point
+        The middle of its front edge, airframe axes, mm.
+    size : (float, float, float)
+        Long and wide, mm, and its angle to the datum as an incidence, degrees.
+
+    Raises
+    ------
+    BadInput
+        When the name is empty or taken, the size makes no sense, or there is no wing yet.
+    """
+    words = name.strip()
+    part = "_".join(re.findall(r"[a-z0-9]+", words.casefold()))
+    survey, (long, wide, angle) = build.surveyed, size
+    if not part:
+        raise BadInput("", "a part needs a name")
+    if survey.body(part) is not None:
+        raise BadInput("", f"there is a part “{words}” already")
+    if main_of(survey, "wing") is None:
+        raise BadInput("", "the wing comes first: put it on, then parts of your own")
+    if long <= 0 or wide <= 0:
+        raise BadInput("", "a part must be longer and wider than 0")
+    x, y, z = at
+    middle = (x + long / 2, y, z)
+
+    def corner(aft: float, side: float) -> Point:
+        along = (aft - 0.5) * long
+        turn = math.radians(angle)
+        return (
+            middle[0] + along * math.cos(turn),
+            y + side * wide / 2,
+            z - along * math.sin(turn),
+        )
+
+    corners = {
+        f"{end} {word}": corner(aft, side)
+        for end, aft in (("front", 0.0), ("rear", 1.0))
+        for word, side in (("port", -1.0), ("starboard", 1.0))
+    }
+    ring = tuple(corner(aft, side) for aft, side in ((0, -1), (0, 1), (1, 1), (1, -1)))
+    body = Body(id=part, label=words, pivot=middle, incidence=angle, span=wide, chord=long, outline=ring)  # fmt: skip
+    marks = tuple(
+        Mark(id=f"{part}_{place.replace(' ', '_')}", body=part, at=point, label=f"{words} {place}")
+        for place, point in corners.items()
+    )
+    made = survey.but(bodies=(*survey.bodies, body), marks=(*survey.marks, *marks))
+    return checked(build, build.but(survey=made))
+
+
+@edit
+def take_part_away(build: Build, part: str) -> Build:
+    """Take a part of one's own away with its marks.
+
+    Raises
+    ------
+    BadInput
+        When it is drawn from the airframe's figures, or readings were taken on it.
+    """
+    survey = build.surveyed
+    if part in {body.id for body in drawn_bodies(build)} or survey.body(part) is None:
+        raise BadInput("", f"“{part}” is no part of your own")
+    gone = {mark.id for mark in survey.marks if mark.body == part}
+    for reading in survey.readings:
+        on_it = reading.kind == "incidence" and reading.body == part
+        if on_it or gone & set(marks_of(reading)):
+            raise BadInput("", f"readings were taken on “{part}”; strike them out first")
+    bodies = tuple(body for body in survey.bodies if body.id != part)
+    marks = tuple(mark for mark in survey.marks if mark.id not in gone)
+    return checked(build, build.but(survey=survey.but(bodies=bodies, marks=marks)))
 
 
 def _breaks_kept(was: Wing, now: Wing) -> Wing:

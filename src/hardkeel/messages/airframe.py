@@ -4,7 +4,7 @@ import re
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, parse_length
+from hardkeel.base.units import LengthUnit, format_length, parse_angle, parse_length
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.model import CutOut, Former
 
@@ -137,6 +137,25 @@ def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
             raise BadInput("", f"“{part.strip()}”: a hole needs a size")
         found.append(CutOut(id=name, kind=kind, width=width, height=height, z=z))  # type: ignore[arg-type]
     return tuple(found)
+
+
+def read_part(
+    text: str, unit: LengthUnit
+) -> tuple[str, tuple[float, float, float], tuple[float, float, float]]:
+    """A part's name, place, and length, width and angle from ``step, 300, 0, -60, 200, 90, 2``.
+
+    Raises
+    ------
+    BadInput
+        When it is not a name, five lengths, and an angle or nothing.
+    """
+    between = r";|,\s" if re.search(r";|,\s", text) else ","
+    parts = [part.strip() for part in re.split(between, text)]
+    if len(parts) not in (6, 7) or not parts[0]:
+        raise BadInput("", f"“{text.strip()}”: write it like step, 300, 0, -60, 200, 90, 2")
+    x, y, z, long, wide = (parse_length(part, unit).mm for part in parts[1:6])
+    angle = parse_angle(parts[6]) if len(parts) > 6 else 0.0  # noqa: PLR2004
+    return parts[0], (x, y, z), (long, wide, angle)
 
 
 def read_mark(text: str, unit: LengthUnit) -> tuple[str, tuple[float, float, float]]:

@@ -69,7 +69,7 @@ TAIL_POST: Final = "Tail post"
 # marks card
 WING_TAIL_AND_MARKS: Final = "Wing, tail and marks"
 PUT_WING_AND_TAIL_ON: Final = "Put wing and tail on"
-TAKE_THAT_MARK_AWAY: Final = "Take that mark away"
+TAKE_THAT_MARK_AWAY: Final = "Take that away"
 ONLY_A_FUSELAGE_YET: Final = "Only a fuselage yet"
 
 # page
@@ -123,6 +123,7 @@ PICK_THE_NEAREST_KIND: Final = (
 )
 
 # surface card
+PART_TIP: Final = "A flat part to be measured and set: a step, the deck of a float. Its front edge at x, y, z; long, wide; its angle"
 TAKE_IT_OFF: Final = "Take it off"
 
 # template card

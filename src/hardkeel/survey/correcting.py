@@ -11,7 +11,7 @@ from hardkeel.geometry.rotation import Array, turns
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, CheckRule, judge
 from hardkeel.survey.columns import Columns
-from hardkeel.survey.model import DATUM, Body, Contact, Shop, contacts_of
+from hardkeel.survey.model import DATUM, PROP, Body, Contact, Shop, contacts_of
 from hardkeel.survey.network import Network
 from hardkeel.survey.roles import wing_beneath
 
@@ -25,7 +25,6 @@ class Packed:
     changes: tuple[str, str, str]
 
 
-PROP: Final = "tip_prop"  # the contact of a V's half that stands on no seat
 _UP: Final = Packed(2, 1.0, ("dz", "roll", "pitch"))
 _FORWARD: Final = Packed(0, -1.0, ("dx", "yaw", "pitch"))  # from behind, at a firewall
 _RISES_FREELY_MM: Final = (

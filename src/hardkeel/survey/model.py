@@ -59,6 +59,9 @@ SeatKind = Literal["saddle", "bands", "bolts", "slot", "tube", "struts", "cabane
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
+PROP: Final = "tip_prop"  # the contact of what is held by a prop under its tip
+
+
 class Struts(Value):
     """Where the struts of a wing meet it, and what they stand on; both sides alike.  Our own addition to the file.
 

@@ -15,7 +15,7 @@ from hardkeel.survey.model import FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.proposing import tools_of
 from hardkeel.survey.ranking import NextReading, rank
 from hardkeel.survey.readings import Reading, counted, place_of
-from hardkeel.survey.roles import is_panel, role_of, turn_of, with_role
+from hardkeel.survey.roles import is_aside, is_panel, role_of, turn_of, with_role
 from hardkeel.survey.stories import to_take_again, told_apart
 
 RigState = Literal["moved", "locked", "true", "edge", "out", "open"]
@@ -58,12 +58,14 @@ def rigging_order(survey: Survey) -> tuple[str, ...]:
     return tuple(
         body.id
         for body in sorted(
-            bodies, key=lambda body: (_turn(body, fins), body.origin[2], body.origin[1])
+            bodies, key=lambda body: (_turn(survey, body, fins), body.origin[2], body.origin[1])
         )
     )
 
 
-def _turn(body: Body, fins: tuple[Body, ...]) -> float:
+def _turn(survey: Survey, body: Body, fins: tuple[Body, ...]) -> float:
+    if is_aside(survey, body):
+        return turn_of("thrust") + _AFTER
     if is_panel(body):
         return turn_of("wing") + _AFTER
     on_fin = role_of(body) == "stabilizer" and any(stands_on(body, fin) for fin in fins)

@@ -2,12 +2,13 @@
 
 from typing import Final
 
-from hardkeel.survey.model import FUSELAGE, Body, Role, Survey, role_of
+from hardkeel.survey.model import FUSELAGE, PROP, Body, Role, Survey, contacts_of, role_of
 
 __all__ = [
     "LYING",
     "STANDING",
     "is_ahead",
+    "is_aside",
     "is_panel",
     "main_of",
     "role_in",
@@ -63,8 +64,14 @@ def trimming(survey: Survey) -> tuple[Body, ...]:
 
 
 def is_panel(body: Body) -> bool:
-    """Whether it is a wing's panel on one side, set for itself: it hangs beside the middle."""
-    return role_of(body) == "wing" and abs(body.origin[1]) > _BESIDE_MM
+    """Whether it is a wing's panel on one side, set for itself: its tip is propped, its root beside the middle."""
+    beside = role_of(body) == "wing" and abs(body.origin[1]) > _BESIDE_MM
+    return beside and any(contact.id == PROP for contact in contacts_of(body))
+
+
+def is_aside(survey: Survey, body: Body) -> bool:
+    """Whether it is a part of the builder's own, a step or a float: measured, and set on no seat."""
+    return role_of(body) == "wing" and body.seat is None and body != main_of(survey, "wing")
 
 
 def wing_beneath(survey: Survey, body: Body) -> Body | None:
@@ -74,7 +81,7 @@ def wing_beneath(survey: Survey, body: Body) -> Body | None:
     lower = [
         one
         for one in with_role(survey, "wing")
-        if one.origin[2] < body.origin[2] and not is_panel(one)
+        if one.origin[2] < body.origin[2] and not is_panel(one) and not is_aside(survey, one)
     ]
     return max(lower, key=lambda one: one.origin[2], default=None)
 

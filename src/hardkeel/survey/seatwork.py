@@ -8,9 +8,9 @@ from typing import Final, Literal
 
 from hardkeel.survey.attribution import BY_PACKING
 from hardkeel.survey.checking import Check
-from hardkeel.survey.correcting import PROP, ContactMove, Correction, Way
+from hardkeel.survey.correcting import ContactMove, Correction, Way
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import SeatKind, Shop, Survey, contacts_of
+from hardkeel.survey.model import PROP, SeatKind, Shop, Survey, contacts_of
 from hardkeel.survey.seat_step import Act, SeatStep
 
 WayName = Literal["shims", "sanding"]

@@ -27,6 +27,7 @@ from hardkeel.messages.airframe import (
     bump_note,
     read_cutouts,
     read_mark,
+    read_part,
 )
 from hardkeel.messages.engine import MOTOR
 from hardkeel.messages.faults import told
@@ -166,6 +167,7 @@ class AirframePage(SubPage):
         )
         self.surface.take_off.clicked.connect(self._on_take_off)
         self.marks.mark.returnPressed.connect(self._on_mark)
+        self.marks.part.returnPressed.connect(self._on_part)
         self.marks.unmark.clicked.connect(self._on_unmark)
         self.former.name.returnPressed.connect(self._on_renamed)
         self.picker.start_wanted.connect(self._on_start)
@@ -373,9 +375,21 @@ class AirframePage(SubPage):
         if self.apply(f"add mark {name}", surfaces.add_mark.of(name, body, at)):
             self.marks.mark.clear()
 
+    def _on_part(self) -> None:
+        try:
+            name, at, size = read_part(self.marks.part.text(), self.unit)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+            return
+        if self.apply(f"add part {name}", surfaces.add_part.of(name, at, size)):
+            self.marks.part.clear()
+
     def _on_unmark(self) -> None:
-        mark, words = self.marks.own_marks.currentData(), self.marks.own_marks.currentText()
-        self.apply(f"take mark {words} away", surfaces.delete_mark.of(mark))
+        own, words = self.marks.own_marks.currentData(), self.marks.own_marks.currentText()
+        if isinstance(own, str):
+            self.apply(f"take mark {words} away", surfaces.delete_mark.of(own))
+        else:
+            self.apply(f"take part {words} away", surfaces.take_part_away.of(*own))
 
     def _on_renamed(self) -> None:
         old, new = self._stop, self.former.name.text().strip()

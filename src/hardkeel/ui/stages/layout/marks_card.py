@@ -3,7 +3,7 @@
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QPushButton
 
 from hardkeel.airframe.arranging import wanting
-from hardkeel.airframe.bodies import marks_from
+from hardkeel.airframe.bodies import bodies_of, marks_from
 from hardkeel.messages import layout as say
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, sentence_case
@@ -23,11 +23,15 @@ class MarksCard(Card):
         self.mark = QLineEdit()
         self.mark.setAccessibleName("a mark of your own")
         self.mark.setPlaceholderText("a mark of your own: name, x, y, z")
+        self.part = QLineEdit()
+        self.part.setAccessibleName("a part of your own")
+        self.part.setPlaceholderText("a part of your own: name, x, y, z, long, wide, angle")
+        self.part.setToolTip(say.PART_TIP)
         self.own_marks = QComboBox()
         self.own_marks.setAccessibleName("your own marks")
         self.unmark = QPushButton(say.TAKE_THAT_MARK_AWAY)
         self.unmark.setObjectName("tool")
-        for widget in (self._says, self.put_on, self.mark):
+        for widget in (self._says, self.put_on, self.mark, self.part):
             self.column.addWidget(widget)
         row = QHBoxLayout()
         row.addWidget(self.own_marks, 1)
@@ -40,11 +44,17 @@ class MarksCard(Card):
         drawn = {mark.id for mark in marks_from(build)}
         own = [mark for mark in survey.marks if mark.id not in drawn]
         self.own_marks.clear()
+        figures = {one.id for one in bodies_of(build)}
+        parts = [one for one in survey.bodies if one.id not in figures]
+        its = {one.id for one in parts}
         for mark in own:
-            self.own_marks.addItem(mark_name(survey, mark.id), mark.id)
-        self.own_marks.setCurrentIndex(len(own) - 1)  # the newest: a slip is taken away at once
+            if mark.body not in its:  # a part's own go with it
+                self.own_marks.addItem(mark_name(survey, mark.id), mark.id)
+        for one in parts:
+            self.own_marks.addItem(body_name(survey, one.id), (one.id,))
+        self.own_marks.setCurrentIndex(self.own_marks.count() - 1)  # a slip is taken away at once
         for widget in (self.own_marks, self.unmark):
-            widget.setVisible(bool(own))
+            widget.setVisible(self.own_marks.count() > 0)
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
         missing = not build.wings or wanting(build.tail)
         words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(survey.marks), 'mark')} for truing"
@@ -52,5 +62,6 @@ class MarksCard(Card):
         self._says.setText(sentence_case(words))
         self.put_on.setVisible(bool(missing))
         self.mark.setVisible(bool(names))
+        self.part.setVisible(bool(build.wings))
         on = body_name(survey, body) if body else "fuselage"
         self.mark.setToolTip(say.mark_belongs_to(on))
