@@ -45,6 +45,8 @@ class SeatAdvice:
         What to mind meanwhile; empty where there is nothing.
     ready : bool
         Whether there is anything to do at the seat; not before it is said where it lies.
+    chosen : bool
+        Whether it could be done with shims or by sanding, as the builder likes.
     """
 
     body: str
@@ -54,6 +56,7 @@ class SeatAdvice:
     then: str
     caution: str
     ready: bool = True
+    chosen: bool = True
 
 
 def seat_advice(
@@ -78,7 +81,8 @@ def seat_advice(
     do = tuple(step_sentence(survey, work.body, step, unit) for step in work.steps)
     sanding = any(step.act == "sand" for step in work.steps)
     caution = SANDING_CAUTION if sanding else ""
-    return SeatAdvice(work.body, title, work.needed, do, then, caution, ready=ready)
+    chosen = any(step.act in ("pack", "sand", "leave") for step in work.steps)
+    return SeatAdvice(work.body, title, work.needed, do, then, caution, ready=ready, chosen=chosen)
 
 
 DOUBT_IS_LEFT: Final = (

@@ -45,8 +45,12 @@ def together_words(survey: Survey, judgement: Judgement, unit: LengthUnit) -> st
     if len(bodies) < 2:  # noqa: PLR2004  one seat has its own card
         return ""
     bodies.sort(key=lambda body: turn_of(role_in(survey, body)))
+    fitted = {one.body for one in judgement.corrections if one.fitted is not None}
     told = []
     for body in bodies:
+        if body in fitted:  # no shims there: holes, struts, a prop under a tip
+            told.append(f"{sentence_case(body_name(survey, body))}: as its own card says.")
+            continue
         packs = [
             f"{format_small_length(mm, unit)} {_where(survey, body)} the {contact_name(survey, body, contact)}"
             for one, contact, mm in way.moves

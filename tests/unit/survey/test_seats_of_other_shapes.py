@@ -5,6 +5,7 @@ import pytest
 
 from hardkeel.airframe.figures import Figures, build_from, proposed
 from hardkeel.messages.advice import step_sentence
+from hardkeel.messages.aiming import together_words
 from hardkeel.messages.deeds import seat_deed
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
@@ -121,3 +122,12 @@ def test_gap_and_stagger_are_asked_only_where_it_was_said_what_makes_them() -> N
     assert not {"gap", "stagger"} & {one.kind for one in bare.checks}
     high_wing = judge_survey(build_from(Figures(wing_place="parasol")).surveyed, "dry")
     assert not {"gap", "stagger"} & {one.kind for one in high_wing.checks}
+
+
+def test_all_at_once_sends_a_propped_half_to_its_own_card_and_never_leaves_what_is_out() -> None:
+    figures = proposed("vee").model_copy(update={"engine": True, "down": 2.0})
+    survey = build_from(figures).surveyed
+    found = judged(survey, {"vee_starboard": {"roll": 2.5}, "thrust": {"pitch": 2.0}})
+    words = together_words(survey, found, "mm")
+    assert "V starboard: as its own card says." in words
+    assert "leave it" not in words.partition("Thrust line")[0]

@@ -282,7 +282,7 @@ def seat_shown(
         caution=advice.caution,
         way=way,
         needed=advice.needed,
-        fitted=correction.fitted is not None,
+        fitted=correction.fitted is not None or not advice.chosen,
         kind=_seat_kind(build.surveyed, body),
         done=say.done_tip(body_name(build.surveyed, body)),
         at_corners=rests_at_corners(build, body),
