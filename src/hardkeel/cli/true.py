@@ -5,6 +5,7 @@ import argparse
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.logbook.entries import measured_again
 from hardkeel.messages.advice import (
     format_reading,
     format_residual,
@@ -68,12 +69,14 @@ def true_table(build: Build, judgement: Judgement, unit: LengthUnit) -> str:
         ],
     )
     for correction in judgement.corrections:
-        advice = seat_advice(survey, judgement, correction, "sanding", unit)
+        again = measured_again(build.log, correction.body)
+        advice = seat_advice(survey, judgement, correction, "sanding", unit, insisted=again)
         if advice.needed:
-            shims = seat_advice(survey, judgement, correction, "shims", unit)
-            lines += _section(
-                advice.title, [*advice.do, "Or, with shims only:", *shims.do, advice.then]
-            )
+            do = list(advice.do)
+            if correction.fitted is None and advice.chosen:
+                shims = seat_advice(survey, judgement, correction, "shims", unit, insisted=again)
+                do += ["Or, with shims only:", *shims.do]
+            lines += _section(advice.title, [line for line in (*do, advice.then) if line])
     step = next_step(survey, judgement, unit)
     lines += _section("Next", [f"{step.title}. {step.why}"])
     lines += _section("Photos", _photos(build, judgement, unit))

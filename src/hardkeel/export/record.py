@@ -32,7 +32,7 @@ from hardkeel.export.stationery import (
     safe,
 )
 from hardkeel.export.tail_story import tail_story
-from hardkeel.logbook.entries import total_hours, with_timed
+from hardkeel.logbook.entries import measured_again, total_hours, with_timed
 from hardkeel.messages.advice import (
     format_reading,
     format_residual,
@@ -174,13 +174,14 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles)
     survey = build.surveyed
     story: list[Flowable] = []
     for correction in judgement.corrections:
-        sanding = seat_advice(survey, judgement, correction, "sanding", unit)
-        shims = seat_advice(survey, judgement, correction, "shims", unit)
+        again = measured_again(build.log, correction.body)
+        sanding = seat_advice(survey, judgement, correction, "sanding", unit, insisted=again)
+        shims = seat_advice(survey, judgement, correction, "shims", unit, insisted=again)
         if not sanding.needed:
             continue
         lines = (
             [" ".join(sanding.do) + " " + sanding.then]
-            if correction.fitted is not None
+            if correction.fitted is not None or not sanding.chosen
             else [
                 "Only sanding: " + " ".join(sanding.do) + " " + sanding.then,
                 "Only shims: " + " ".join(shims.do) + " " + shims.then,

@@ -127,6 +127,12 @@ def count_reading(log: Sequence[Entry], at: datetime, phase: str | None) -> tupl
     return (*log, entry)
 
 
+def measured_again(log: Iterable[Entry], body: str) -> bool:
+    """Whether the last thing done at a body's seat was to measure it again, since it was so far out."""
+    seats = [entry.seat for entry in log if entry.seat is not None and entry.seat.body == body]
+    return bool(seats) and any(step.act == "again" for step in seats[-1].steps)
+
+
 def with_timed(sessions: Iterable[Session], log: Iterable[Entry]) -> tuple[Session, ...]:
     """The time at the bench by days: what was typed, and what the hands were timed at steps."""
     days = tuple(sessions)

@@ -60,10 +60,16 @@ class SeatAdvice:
 
 
 def seat_advice(
-    survey: Survey, judgement: Judgement, correction: Correction, way: WayName, unit: LengthUnit
+    survey: Survey,
+    judgement: Judgement,
+    correction: Correction,
+    way: WayName,
+    unit: LengthUnit,
+    *,
+    insisted: bool = False,
 ) -> SeatAdvice:
     """Advice for a body whose seat has contacts."""
-    work = seat_work(judgement, correction, way)
+    work = seat_work(judgement, correction, way, insisted=insisted)
     title = f"{sentence_case(body_name(survey, work.body))} seat"
     if judgement.phase == "wet":
         return SeatAdvice(work.body, title, needed=False, do=(), then=WET_SEAT, caution="")
@@ -75,6 +81,8 @@ def seat_advice(
             for check in work.after
         ]
         then = f"Then {', '.join(told)}." if told else "Then measure again."
+        if not any(check.verdict == "out" for check in judgement.checks_on(work.body)):
+            then = f"{AT_THE_LIMIT_OR_LEFT} {then}"
     ready = all(step.act != "place" for step in work.steps)
     if not ready:
         then = ""
@@ -105,6 +113,7 @@ TOOLS: Final = {
     "digital-level": "a digital level",
     "water-level": "a water level",
 }
+AT_THE_LIMIT_OR_LEFT: Final = "It is at the limit, and may be left so."
 _LEAVE_IT: Final = "Leave it: nothing here is out."
 _MEASURE_MORE: Final = "Measure more before you touch it."
 _PLACE: Final = "Say below where {it}: what to do hangs on that."

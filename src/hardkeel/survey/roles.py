@@ -24,6 +24,7 @@ LYING: Final[frozenset[Role]] = frozenset({"wing", "stabilizer", "foreplane"})
 STANDING: Final[frozenset[Role]] = frozenset({"fin"})
 _ON_TAIL: Final[frozenset[Role]] = frozenset({"stabilizer", "fin", "vee"})
 _BESIDE_MM: Final = 1.0
+_NO_WING: Final = 0.3  # of the wing's span: what is narrower and sits on nothing is no second wing
 # whose turn it is when a model is set: all hangs on the wing, and the engine waits until the airframe stands
 _TURNS: Final[dict[Role, int]] = {
     "wing": 0,
@@ -71,7 +72,10 @@ def is_panel(body: Body) -> bool:
 
 def is_aside(survey: Survey, body: Body) -> bool:
     """Whether it is a part of the builder's own, a step or a float: measured, and set on no seat."""
-    return role_of(body) == "wing" and body.seat is None and body != main_of(survey, "wing")
+    main = main_of(survey, "wing")
+    if role_of(body) != "wing" or body.seat is not None or main is None or body == main:
+        return False
+    return (body.span or 0.0) < _NO_WING * (main.span or 0.0)
 
 
 def wing_beneath(survey: Survey, body: Body) -> Body | None:

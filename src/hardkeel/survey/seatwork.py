@@ -46,11 +46,19 @@ class SeatWork:
     after: tuple[Check, ...]
 
 
-def seat_work(judgement: Judgement, correction: Correction, way: WayName) -> SeatWork:
-    """The work at a body whose seat has contacts, with only shims or only sanding."""
+def seat_work(
+    judgement: Judgement, correction: Correction, way: WayName, *, insisted: bool = False
+) -> SeatWork:
+    """The work at a body whose seat has contacts, with only shims or only sanding.
+
+    Parameters
+    ----------
+    insisted : bool
+        It was measured again because it was more than seats are out by, and came out so again.
+    """
     mine = judgement.checks_on(correction.body)
     kind = _kind(judgement, correction)
-    far = _too_far(correction, mine, kind)
+    far = None if insisted else _too_far(correction, mine, kind)
     if far is not None:
         known = not any(check.verdict == "unsure" for check in mine)
         return SeatWork(correction.body, needed=True, known=known, steps=(far,), after=())
@@ -94,6 +102,9 @@ def _too_far(correction: Correction, mine: Iterable[Check], kind: SeatKind) -> S
     out = [check for check in mine if check.verdict == "out"]
     # packed from behind alone: how an engine stands up and across no reading at its shaft can tell
     furthest = max((max(map(abs, _felt_of(m, kind))) for m in correction.moves), default=0.0)
+    if kind == "struts":  # far out on the wing a small turn is much: what all of them rise counts
+        rises = [move.lift for move in correction.moves]
+        furthest = max(furthest, abs(sum(rises) / len(rises)))
     turned = any(check.unit == "deg" and abs(check.error) > MOST_DEGREES for check in out)
     if out and (furthest > MOST_MM or turned):
         return SeatStep(act="again", mm=furthest)
@@ -125,6 +136,8 @@ def _felt_of(move: ContactMove, kind: SeatKind) -> tuple[float, ...]:
     """How far a contact must move, as far as that tells whether a seat can be so far out."""
     if move.contact == PROP:  # a prop far out: a small turn is much there
         return (0.0,)
+    if kind == "struts":
+        return (move.slide_x, move.slide_y)
     return (move.slide_x,) if kind == "firewall" else (move.lift, move.slide_x, move.slide_y)
 
 

@@ -1,10 +1,14 @@
 """What is told at the foot of a fin, under a V's tips and behind an engine: only what can be done there, and enough."""
 
+from datetime import UTC, datetime
+
 import numpy as np
 import pytest
 
 from hardkeel.airframe.figures import Figures, build_from, proposed
-from hardkeel.messages.advice import step_sentence
+from hardkeel.edits.truing import correction_done
+from hardkeel.logbook.entries import measured_again
+from hardkeel.messages.advice import seat_advice, step_sentence
 from hardkeel.messages.aiming import together_words
 from hardkeel.messages.deeds import seat_deed
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -131,3 +135,38 @@ def test_all_at_once_sends_a_propped_half_to_its_own_card_and_never_leaves_what_
     words = together_words(survey, found, "mm")
     assert "V starboard: as its own card says." in words
     assert "leave it" not in words.partition("Thrust line")[0]
+
+
+def test_a_wing_far_out_on_its_struts_is_told_their_lengths_at_once() -> None:
+    survey = build_from(proposed("biplane")).surveyed
+    # a degree at 350 mm and 4 mm besides: the far strut is 10 mm off, and each of them can be made so
+    told = steps(survey, "upper_wing", {"upper_wing": {"roll": 1.0, "dz": 4.0}})
+    assert [one.act for one in told] == ["strut"] * 4
+    assert max(abs(one.up) for one in told) > 9.0
+
+
+def test_what_was_measured_again_and_is_so_is_told_and_not_asked_for_ever() -> None:
+    build = build_from(Figures())
+    found = judged(build.surveyed, {"wing": {"pitch": 4.8}})
+    mine = next(one for one in found.corrections if one.body == "wing")
+    (again,) = seat_work(found, mine, "shims").steps
+    assert again.act == "again"
+    log = correction_done(build, "wing", "dry", (again,), datetime(2026, 5, 1, tzinfo=UTC)).log
+    assert measured_again(log, "wing")
+    assert not measured_again(log, "stab")
+    told = seat_work(found, mine, "shims", insisted=measured_again(log, "wing")).steps
+    assert {one.act for one in told} <= {"pack", "sand"}
+    assert max(one.mm for one in told) > 8.0
+
+
+def test_what_lies_at_the_limit_may_be_left_and_says_so() -> None:
+    survey = build_from(Figures()).surveyed
+    found = judged(survey, {"wing": {"pitch": 0.52}})
+    check = found.check("wing_incidence")
+    assert check is not None
+    mine = next(one for one in found.corrections if one.body == "wing")
+    words = seat_advice(survey, found, mine, "shims", "mm").then
+    assert ("may be left so" in words) == check.edge
+    out = judged(survey, {"wing": {"pitch": 2.0}})
+    mine = next(one for one in out.corrections if one.body == "wing")
+    assert "may be left" not in seat_advice(survey, out, mine, "shims", "mm").then

@@ -203,6 +203,7 @@ class SeatShown:
     kind: SeatKind
     at_corners: bool = False
     ready: bool = True
+    at_limit: bool = False
 
 
 class SeatCard(Card):
@@ -264,7 +265,7 @@ class SeatCard(Card):
 
     def show_seat(self, view: SeatShown) -> None:
         """Show another seat or way."""
-        self.set_edge("out" if view.needed else "")
+        self.set_edge("" if not view.needed else "act" if view.at_limit else "out")
         self.eyebrow.setText(view.title)
         self._do.setText("\n".join(view.do))
         self._do.setVisible(bool(view.do))

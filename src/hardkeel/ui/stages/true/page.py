@@ -17,6 +17,7 @@ from hardkeel.edits import truing as edits
 from hardkeel.edits.named import Edit
 from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
+from hardkeel.logbook.entries import measured_again
 from hardkeel.messages.aiming import aim_edit
 from hardkeel.messages.alternatives import check_sentence
 from hardkeel.messages.gaps import gap_edit
@@ -528,7 +529,8 @@ class TruePage(StagePage):
         if correction is None:
             return
         phase, now = build.phase, self._document.clock()
-        steps = seat_work(judgement, correction, self._way).steps
+        again = measured_again(build.log, body)
+        steps = seat_work(judgement, correction, self._way, insisted=again).steps
         self._apply(
             f"correct the {body_name(build.surveyed, body)}",
             edits.correction_done.of(body, phase, steps, now),

@@ -6,6 +6,7 @@ from hardkeel.airframe.bodies import rests_at_corners
 from hardkeel.airframe.flights import build_trim
 from hardkeel.airframe.tails import rudder_of
 from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.logbook.entries import measured_again
 from hardkeel.messages import true as say
 from hardkeel.messages.advice import format_reading, format_residual, seat_advice
 from hardkeel.messages.air import edge_sentence, effect_line, effect_sentence
@@ -274,7 +275,8 @@ def seat_shown(
     correction = next((c for c in judgement.corrections if c.body == body), None)
     if correction is None:
         return None
-    advice = seat_advice(build.surveyed, judgement, correction, way, unit)
+    again = measured_again(build.log, body)
+    advice = seat_advice(build.surveyed, judgement, correction, way, unit, insisted=again)
     return SeatShown(
         title=advice.title,
         do=advice.do or (advice.then,),
@@ -287,6 +289,7 @@ def seat_shown(
         done=say.done_tip(body_name(build.surveyed, body)),
         at_corners=rests_at_corners(build, body),
         ready=advice.ready,
+        at_limit=not any(check.verdict == "out" for check in judgement.checks_on(body)),
     )
 
 
