@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_small_length
-from hardkeel.messages.fitting import fitting_sentence
+from hardkeel.messages.fitting import fitting_sentence, wedge_sentence
 from hardkeel.messages.fitting import ways as _ways
 from hardkeel.messages.gluing import HOLDS_WHAT, WET_SEAT, movement_words, that_count, to_bring_back
 from hardkeel.messages.locks import lock_step, moved_title
@@ -83,6 +83,9 @@ def seat_advice(
         then = f"Then {', '.join(told)}." if told else "Then measure again."
         if not any(check.verdict == "out" for check in judgement.checks_on(work.body)):
             then = f"{AT_THE_LIMIT_OR_LEFT} {then}"
+    wedge = wedge_sentence(survey, work.body, work.steps, unit)
+    if wedge:
+        then = f"{wedge} {then}"
     ready = all(step.act != "place" for step in work.steps)
     if not ready:
         then = ""

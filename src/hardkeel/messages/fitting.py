@@ -1,6 +1,10 @@
 """What is done at a slot, at a hole, at struts and at a cabane, in a builder's words and steps."""
 
+from collections.abc import Sequence
+
 from hardkeel.base.units import LengthUnit, format_length, format_small_length
+from hardkeel.messages.names import contact_name
+from hardkeel.survey.model import Survey, contacts_of
 from hardkeel.survey.seat_step import SeatStep
 
 
@@ -44,6 +48,24 @@ def fitting_sentence(where: str, step: SeatStep, unit: LengthUnit) -> str:
             if step.count > 0:
                 return f"Put {step.count} {many} ({thick}) under the {where}."
             return f"Take {-step.count} {many} ({thick}) from under the {where}."
+
+
+def wedge_sentence(survey: Survey, body: str, steps: Sequence[SeatStep], unit: LengthUnit) -> str:
+    """The same as packing behind each bolt in one piece of wood; empty where nothing is packed behind."""
+    behind = [step for step in steps if step.act == "behind"]
+    held = survey.body(body)
+    if not behind or held is None:
+        return ""
+    thick = {contact.id: 0.0 for contact in contacts_of(held)}
+    thick |= {contact: step.mm for step in behind for contact in step.contacts}
+    most, least = max(thick, key=thick.__getitem__), min(thick, key=thick.__getitem__)
+    if thick[most] == thick[least]:
+        return f"Or one piece of {format_small_length(thick[most], unit)} behind the whole mount."
+    thin = format_small_length(thick[least], unit) if thick[least] else "nothing"
+    return (
+        f"Or one wedge: {format_small_length(thick[most], unit)} at the {contact_name(survey, body, most)}, "
+        f"{thin} at the {contact_name(survey, body, least)}."
+    )
 
 
 def _beside_the_seat(where: str, step: SeatStep, unit: LengthUnit) -> str:

@@ -11,6 +11,7 @@ from hardkeel.logbook.entries import measured_again
 from hardkeel.messages.advice import seat_advice, step_sentence
 from hardkeel.messages.aiming import together_words
 from hardkeel.messages.deeds import seat_deed
+from hardkeel.messages.fitting import wedge_sentence
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
 from hardkeel.survey.seat_step import SeatStep
@@ -72,6 +73,24 @@ def test_an_engine_that_points_up_is_packed_behind_its_upper_bolts() -> None:
     assert "behind the upper port bolt" in " ".join(
         step_sentence(survey, "thrust", one, "mm") for one in told
     )
+
+
+def test_the_same_is_told_as_one_wedge() -> None:
+    survey = build_from(Figures(engine=True, down=2.0)).surveyed
+    packs = (
+        SeatStep(act="behind", contacts=("upper_starboard",), mm=1.6),
+        SeatStep(act="behind", contacts=("upper_port", "lower_starboard"), mm=0.8),
+    )
+    said = wedge_sentence(survey, "thrust", packs, "mm")
+    assert (
+        said == "Or one wedge: 1.6 mm at the upper starboard bolt, nothing at the lower port bolt."
+    )
+    assert wedge_sentence(survey, "wing", (SeatStep(act="pack", mm=1.0),), "mm") == ""
+    found = judged(survey, {"thrust": {"pitch": 2.0}})
+    mine = next(one for one in found.corrections if one.body == "thrust")
+    then = seat_advice(survey, found, mine, "shims", "mm").then
+    assert then.startswith("Or one wedge: ")
+    assert "down thrust" in then
 
 
 def test_an_engine_that_points_to_port_is_packed_behind_its_port_bolts() -> None:
