@@ -10,6 +10,7 @@ from pytestqt.qtbot import QtBot
 from hardkeel.airframe.figures import FUSELAGES, MODEL_KINDS, Figures, build_from
 from hardkeel.demo.fleet import OTHER_SHAPES
 from hardkeel.edits.seats import set_seat_kind
+from hardkeel.messages.shell import TICK_A_TOOL
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.roles import role_of
@@ -190,3 +191,18 @@ def test_a_bolted_wing_is_held_where_it_was_clicked_and_nothing_is_advised_befor
     assert "where it is held" not in page.seat._do.text()  # noqa: SLF001
     # a click on a body picks it again
     assert page.drawing._wants == ""  # noqa: SLF001
+
+
+def test_what_to_measure_first_is_told_while_the_hand_types_on(
+    qtbot: QtBot, dialog: NewBuildDialog
+) -> None:
+    for kind in ("vee", "foreplane"):
+        dialog.kinds.pick(kind)
+        qtbot.waitUntil(lambda: "will settle it. First: " in dialog._told.text())  # noqa: SLF001
+        dialog._told.clear()  # noqa: SLF001
+    dialog.refresh()
+    for box in dialog.tools.values():
+        box.setChecked(False)
+    dialog.refresh()
+    qtbot.wait(500)  # nothing is planned any more
+    assert dialog._told.text() == TICK_A_TOOL  # noqa: SLF001

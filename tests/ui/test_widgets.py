@@ -190,8 +190,9 @@ def test_a_name_is_typed_without_anything_being_planned(
     qtbot.keyClicks(dialog.name, "Sedge")
     qtbot.wait(200)
     assert not planned
+    dialog.refresh()
+    qtbot.waitUntil(lambda: len(planned) == 1)
     dialog.accept()
-    assert len(planned) == 1
     assert built(dialog).name.endswith("Sedge")
 
 

@@ -23,7 +23,7 @@ from hardkeel.airframe.figures import TOOL_CHOICES, Figures, build_from, propose
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.picture.truing import picture_of
-from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.planning import plan
 from hardkeel.ui.shell.kind_picker import FuselagePicker, KindPicker
 from hardkeel.ui.theme import Theme, apply_style
@@ -46,6 +46,7 @@ from hardkeel.messages.shell import (
 )
 
 _PAUSE_MS: Final = 120  # a hand that types rests longer between two fields
+_REST_MS: Final = 350  # and longer still when it is done: the plan takes as long as a key is held
 _WING: Final = (
     "wing_span", "wing_root", "wing_tip", "wing_le_x", "wing_incidence", "wing_dihedral", "parasol",
     "break_1", "rise_1", "swept_1", "break_2", "rise_2", "swept_2",
@@ -64,7 +65,10 @@ _STEEPER: Final = 6.0  # degrees that a panel rises more than the one inside it,
 
 
 class NewBuildDialog(QDialog):
-    """Asks what the model is and for its figures; `build` is there once they make sense."""
+    """Asks what the model is and for its figures; `build` is there once they make sense.
+
+    It is drawn as soon as the hand rests between two figures, and what to measure is planned once it rests longer.
+    """
 
     def __init__(self, theme: Theme, unit: LengthUnit, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -94,10 +98,15 @@ class NewBuildDialog(QDialog):
         self.motor.toggled.connect(self._on_figure)
         self._groups = self._folded(theme)
         self._lay_out(theme)
-        self._pause = QTimer(self)
-        self._pause.setSingleShot(True)
-        self._pause.setInterval(_PAUSE_MS)
-        self._pause.timeout.connect(self.refresh)
+        self._judged: Judgement | None = None
+        self._pause, self._rest = QTimer(self), QTimer(self)
+        for timer, pause, answer in (
+            (self._pause, _PAUSE_MS, self.refresh),
+            (self._rest, _REST_MS, self._plan),
+        ):
+            timer.setSingleShot(True)
+            timer.setInterval(pause)
+            timer.timeout.connect(answer)
         self._propose()
         self.refresh()
         apply_style(self)
@@ -294,8 +303,9 @@ class NewBuildDialog(QDialog):
             raise BadInput(self.fields[key].line.accessibleName(), "must be more than 0") from None
 
     def refresh(self) -> None:
-        """Draw what the figures say, how many readings will settle it, and which is the first."""
+        """Draw what the figures say; how many readings will settle it follows."""
         self._pause.stop()
+        self._rest.stop()
         self._show_what_is_asked()
         try:
             figures = self._figures()
@@ -306,14 +316,26 @@ class NewBuildDialog(QDialog):
             self._told.setText(f"{told(fault, self._unit)}.")
             self.take.setEnabled(False)
             return
+        if self.build is None:  # what was wrong is not any more
+            self._told.clear()
         self.build = build
         self.take.setEnabled(True)
         self._show_values(build, figures)
         self._drawing.show_picture(Shown(picture_of(build, judgement, 1.0)))
-        readings = plan(judgement.net, judgement.solution, judgement.rules)
-        first = reading_name(build.surveyed, readings[0]) if readings else ""
-        words = say.told_words(len(readings), first) if figures.tools else TICK_A_TOOL
-        self._told.setText(words)
+        self._judged = judgement if figures.tools else None
+        if figures.tools:
+            self._rest.start()
+        else:
+            self._told.setText(TICK_A_TOOL)
+
+    def _plan(self) -> None:
+        """How many readings will settle it, and the first."""
+        judged = self._judged
+        if judged is None:
+            return
+        readings = plan(judged.net, judged.solution, judged.rules)
+        first = reading_name(judged.net.survey, readings[0]) if readings else ""
+        self._told.setText(say.told_words(len(readings), first))
 
     def _show_what_is_asked(self) -> None:
         """Only the fields that mean something for this kind."""
