@@ -14,7 +14,7 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Body, Survey, contacts_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.readings import Reading, sigma_of
-from hardkeel.survey.rigging import rigging_order
+from hardkeel.survey.rigging import next_on_stage, rigging_order
 from hardkeel.survey.seat_step import SeatStep
 from hardkeel.survey.seatwork import seat_work
 
@@ -24,6 +24,7 @@ _DEGREE = np.radians(1.0)
 # what each way of moving a contact turns, and the row of a contact that it moves
 _UP = ("dz", "roll", "pitch")
 _MORE = 4
+_AT_A_STAGE = 40  # readings more, until a body is known: nobody moves what is not known
 _ACROSS = ("dx", "dy", "yaw")
 _BEHIND = ("dx", "yaw", "pitch")
 
@@ -113,8 +114,13 @@ def _slopes(r: Array, axis: int) -> dict[str, float]:
     return {name: by[axis] for name, by in moved.items()}
 
 
-def read_all(survey: Survey, poses: Poses, rng: np.random.Generator, times: int = 2) -> Survey:
-    """Everything that the plan asks for, some of it again until it is known, each with its tool's error."""
+def read_all(
+    survey: Survey, poses: Poses, rng: np.random.Generator, times: int = 2, body: str = ""
+) -> Survey:
+    """Everything that the plan asks for, some of it again until it is known, each with its tool's error.
+
+    With a `body` what its stage of rigging asks for, too, until all of its checks are decided.
+    """
     hidden = hidden_from(survey, poses)
     bare = survey.but(readings=())
 
@@ -131,6 +137,13 @@ def read_all(survey: Survey, poses: Poses, rng: np.random.Generator, times: int 
         if not judged.next:
             break
         readings.append(taken(judged.next[0].reading, len(readings) + number))
+    for number in range(_AT_A_STAGE if body else 0):
+        judged = judge_survey(bare.but(readings=tuple(readings)), "dry")
+        open_ = [one for one in judged.checks_on(body) if one.verdict == "unsure" and not one.edge]
+        wanted = next_on_stage(judged, body) if open_ else ()
+        if not wanted:
+            break
+        readings.append(taken(wanted[0].reading, len(readings) + _MORE + number))
     return bare.but(readings=tuple(readings))
 
 
@@ -157,7 +170,7 @@ def rig(survey: Survey, poses: Poses, rng: np.random.Generator, rounds: int = 2)
     for name in rigging_order(survey):
         body = survey.body(name)
         for _ in range(rounds):
-            judged = judge_survey(read_all(survey, poses, rng), "dry")
+            judged = judge_survey(read_all(survey, poses, rng, body=name), "dry")
             if not any(check.verdict == "out" for check in judged.checks_on(name)):
                 break
             _follow(judged, body, poses, hand)

@@ -1,4 +1,4 @@
-"""Roll a wing of each kind by 1° and an engine by 2°, follow the advice: ``python tools/measure_any.py [COUNT]``."""
+"""Roll a wing of each kind by 1° and an engine by 2°, follow the advice: ``python tools/measure_any.py [COUNT] [KIND …]``."""
 
 import sys
 from collections import Counter
@@ -12,10 +12,10 @@ _COUNT = 40
 _CROOKED = {"dx": 0.3, "dy": 0.3, "dz": 0.3, "roll": 0.1, "pitch": 0.1, "yaw": 0.1}
 
 
-def main(count: int) -> None:
+def main(count: int, kinds: list[str]) -> None:
     """Print how many of each kind are true after two rounds."""
-    for name, make in ANY.items():
-        survey = make().surveyed
+    for name in kinds or ANY:
+        survey = ANY[name]().surveyed
         good, left = 0, Counter[str]()
         for seed in range(count):
             rng = np.random.default_rng(seed)
@@ -31,8 +31,9 @@ def main(count: int) -> None:
             out = out_of_true(survey, rig(survey, poses, rng))
             good += not out
             left.update(out)
-        print(f"{name}: {good / count:.0%} true after two rounds", dict(left.most_common(4)))
+        found = dict(left.most_common(4))
+        print(f"{name}: {good / count:.0%} true after two rounds", found, flush=True)
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if sys.argv[1:] else _COUNT)
+    main(int(sys.argv[1]) if sys.argv[1:] else _COUNT, sys.argv[2:])
