@@ -11,8 +11,10 @@ from hardkeel.cli.options import as_text, unit_of
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.bending_forces import pulls_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
+from hardkeel.fuselage.contours import area_of, contour_of, girth_of
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.cutting import blank_of
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
@@ -126,6 +128,16 @@ def frame_json(build: Build, *, sheets: bool = False) -> dict[str, Any]:
             for one in findings_of(fuselage)
         ],
     }
+    found["loft"] = [
+        {
+            "id": one.id,
+            "station": one.station,
+            "girth": girth_of(one),
+            "area": area_of(one),
+            "contour": [list(point) for point in contour_of(one)],
+        }
+        for one in sorted(fuselage.formers, key=lambda former: former.station)
+    ]
     if fuselage.squaring is not None:
         found["squaring"] = squaring_json(fuselage)
     return found if fuselage.framing is None else found | _framed_json(build, sheets=sheets)
@@ -162,6 +174,14 @@ def _sheets_json(pieces: Sequence[FlatPiece], framed: Framing) -> list[dict[str,
     ]
 
 
+def _blank_json(fuselage: Fuselage, piece: FlatPiece) -> dict[str, Any]:
+    """Of a former the wood before notches: the contour less its skins."""
+    former = fuselage.former(piece.part) if piece.kind == "former" else None
+    return (
+        {} if former is None else {"blank": [list(point) for point in blank_of(fuselage, former)]}
+    )
+
+
 def _framed_json(build: Build, *, sheets: bool) -> dict[str, Any]:
     """What a build with our own ``framing`` has beside the contract's figures."""
     fuselage = build.fuselage or Fuselage()
@@ -180,6 +200,7 @@ def _framed_json(build: Build, *, sheets: bool) -> dict[str, Any]:
                 "pair": one.pair,
                 "outline": [list(point) for point in one.outline],
                 "holes": [[list(point) for point in hole] for hole in one.holes],
+                **_blank_json(fuselage, one),
             }
             for one in pieces
         ],

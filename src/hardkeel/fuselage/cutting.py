@@ -11,13 +11,13 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
+from hardkeel.fuselage.contours import contour_of, half_of, skinned
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 from hardkeel.fuselage.notching import Passage, crossing, passages_of, tabs_of
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
-_CORNER_STEPS: Final = 10
 _CIRCLE_STEPS: Final = 16  # a quarter circle of 20 mm is then true to 0.03 mm
 _RIM_MM: Final = 6.0  # wood left around a lightening hole
 _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
@@ -138,7 +138,7 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
         When its own outline crosses itself.
     """
     members = crossing(fuselage, former)
-    outside = _outside(former)
+    outside = shapely.Polygon(contour_of(former))
     inner = inside_skins(fuselage, former)
     stock = inner
     if former.sticks is not None:
@@ -184,23 +184,17 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
     )
 
 
-def _outside(former: Former) -> Polygon:
-    if former.outline:
-        own = shapely.Polygon(former.outline)
-        if not own.is_valid or own.area <= 0:
-            raise BadInput(f"{former.id}.outline", "crosses itself")
-        # its figures may have been changed since: the outline is stretched to them
-        left, low, right, high = own.bounds
-        wide = 2 * former.half_width / (right - left)
-        tall = (former.top - former.bottom) / (high - low)
-        stretched = affinity.scale(own, wide, tall, origin=(left, low))
-        return affinity.translate(stretched, -former.half_width - left, former.bottom - low)
-    half, low, high = max(former.half_width, 0.05), former.bottom, former.top
-    radius = min(former.corner, half * 0.999, (high - low) / 2 * 0.999)
-    if radius <= 0:
-        return shapely.box(-half, low, half, high)
-    core = shapely.box(-half + radius, low + radius, half - radius, high - radius)
-    return core.buffer(radius, quad_segs=_CORNER_STEPS)
+def blank_of(fuselage: Fuselage, former: Former) -> Ring:
+    """What a former is cut from before anything passes it: the contour less its skins, mm; empty where nothing is left.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself.
+    """
+    inner = inside_skins(fuselage, former)
+    part = max(shapely.get_parts(inner), key=lambda one: one.area, default=None)
+    return _ring(part.exterior.coords) if part is not None and not part.is_empty else ()
 
 
 def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
@@ -222,14 +216,17 @@ def _inside(former: Former, side: float, top: float, bottom: float) -> BaseGeome
     low, high = former.bottom + bottom, former.top - top
     if half <= 0 or high <= low:
         return shapely.Polygon()
-    shrunk: BaseGeometry = _outside(former)
-    if former.corner or former.outline:
-        shrunk = _without_skins(shrunk, side, top, bottom)
+    if former.outline:
+        shrunk = _without_skins(shapely.Polygon(contour_of(former)), side, top, bottom)
+    elif former.corner or former.section is not None:
+        shrunk = skinned(half_of(former), side, top, bottom)
+    else:
+        shrunk = shapely.Polygon(contour_of(former))
     return shrunk.intersection(shapely.box(-half, low, half, high))
 
 
 def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> BaseGeometry:
-    """A round section less its skins, each as thick as its side wants and blending round the corners.
+    """A drawn section less its skins, each as thick as its side wants and blending round the corners.
 
     The wood may be where every point within the skin around it is still inside: the section moved by
     each way round an ellipse of the skins' thickness, and what all of these have in common.

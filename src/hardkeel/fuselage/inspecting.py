@@ -126,7 +126,7 @@ def _unfit(former: Former, longerons: tuple[Longeron, ...], carved: Carved) -> I
         inside = carved.inner.intersection(passage.shape).area
         across, deep = next(one.section for one in longerons if one.id == passage.ref)
         lacking = max(across - (right - left) / 2, deep - (high - low) / 2)
-        square = former.corner <= 0 and not former.outline
+        square = former.corner <= 0 and not former.outline and former.section is None
         if lacking > _HAIR or (square and inside < _FITS * passage.shape.area):
             told.add(passage.ref)
             at = passage.shape.centroid

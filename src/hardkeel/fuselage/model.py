@@ -86,6 +86,26 @@ class Template(Value):
     top: Upward
 
 
+Exponent = Annotated[float, Field(ge=1, le=50, allow_inf_nan=False)]
+
+
+class SectionShape(Value):
+    """A round section: |y/half|ⁿ + |(z − widest)/tall|ⁿ = 1, with exponents of its own above and below.
+
+    Attributes
+    ----------
+    widest : float, optional
+        Height of the widest line, mm; without it the middle.
+    top, bottom : float
+        Exponents: 1 is a diamond, 2 an ellipse, large a box.
+    """
+
+    kind: Literal["superellipse"] = "superellipse"
+    widest: Upward | None = None
+    top: Exponent = 2.0
+    bottom: Exponent = 2.0
+
+
 class Former(Value):
     """A former at a station.
 
@@ -95,6 +115,8 @@ class Former(Value):
         Radius of its outer corners, mm; our own key, like the rest below.
     lightened : bool
         Whether lightening holes are wanted.
+    section : SectionShape, optional
+        Its shape, where it is neither a box with round corners nor drawn.
     outline : tuple of (y, z)
         Its own outer shape, where it is not a box with round corners.
     split : bool
@@ -115,6 +137,7 @@ class Former(Value):
     corner: Annotated[SizeOrZero, Usual(0, 300)] = 0.0
     cutouts: tuple[CutOut, ...] = ()
     lightened: bool = False
+    section: SectionShape | None = None
     outline: tuple[Point2, ...] = ()
     template: Template | None = None
     split: bool = False

@@ -360,7 +360,7 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
 
 def _widths(fuselage: Fuselage, stop: object) -> tuple[float, float]:
     """Half-width near the top and near the bottom of a stop, mm."""
-    if not isinstance(stop, Former) or not stop.outline:
+    if not isinstance(stop, Former) or not (stop.outline or stop.section):
         half = float(stop.half_width)  # type: ignore[attr-defined]
         return half, half
     outside = carve(fuselage, stop).outside

@@ -1,0 +1,191 @@
+"""The finished outside of a fuselage at a station, as a closed line: box, superellipse, or as it was drawn.
+
+Plane of the former: (y, z), airframe axes, mm.  A contour is symmetric unless it was drawn otherwise; it is walked
+from the keel by starboard to the crown.
+"""
+
+from collections.abc import Callable
+from functools import lru_cache
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
+from hardkeel.fuselage.model import Former, SectionShape
+from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
+from hardkeel.geometry.rotation import Array
+
+_FLAT_MM: Final = 0.003  # how far a chord may lie off the line that it stands for
+_ROUNDS: Final = 14
+_FIRST: Final = 33
+_CORNER_STEPS: Final = 24  # a quarter of 40 mm is then true to 0.02 mm
+_THINNEST_MM: Final = 0.05
+
+
+def contour_of(former: Former) -> tuple[Point2, ...]:
+    """The outside contour, one ring from the keel by starboard and back by port, true to 0.01 mm.
+
+    Raises
+    ------
+    BadInput
+        When its own outline crosses itself, or its widest line lies outside it.
+    """
+    ring = _drawn(former) if former.outline else _symmetric(former)
+    return tuple((float(y), float(z)) for y, z in ring)
+
+
+def half_of(former: Former) -> Array:
+    """The starboard half from keel to crown, shape (k, 2), mm.
+
+    Raises
+    ------
+    BadInput
+        As `contour_of`.
+    """
+    return _half(former.but(cutouts=(), template=None, lightened=False))
+
+
+def girth_of(former: Former) -> float:
+    """The length all round, mm."""
+    ring = np.array(contour_of(former))
+    return float(np.sum(np.hypot(*(np.roll(ring, -1, axis=0) - ring).T)))
+
+
+def area_of(former: Former) -> float:
+    """What the contour encloses, mm²."""
+    y, z = np.array(contour_of(former)).T
+    return float(abs(np.sum(y * np.roll(z, -1) - z * np.roll(y, -1))) / 2)
+
+
+def skinned(half: Array, side: float, top: float, bottom: float) -> BaseGeometry:
+    """What lies inside skins of these thicknesses, square to a convex contour whose starboard half is given.
+
+    A skin is as thick as its side wants and blends round the corner, as an ellipse rolled along inside does: where the
+    outward normal is n the wood stands off by the ellipse's support √((side·n_y)² + (top·n_z)²).
+
+    Parameters
+    ----------
+    half : Array
+        Shape (k, 2), from keel to crown.
+    """
+    run = np.diff(half, axis=0)
+    size = np.hypot(*run.T)
+    normals = np.column_stack([run[:, 1], -run[:, 0]]) / np.maximum(size, 1e-12)[:, None]
+    thick = np.where(normals[:, 1] > 0, top, bottom)
+    reach = np.hypot(side * normals[:, 0], thick * normals[:, 1])
+    by = np.divide(
+        np.column_stack([side**2 * normals[:, 0], thick**2 * normals[:, 1]]),
+        reach[:, None],
+        out=np.zeros_like(normals),
+        where=reach[:, None] > 0,
+    )
+    # each edge goes inward by itself: what lies behind all of them is inside
+    ends = np.vstack([half[:-1] - by, half[-1:] - by[-1:]])
+    starts = np.vstack([half[:1] - by[:1], half[1:] - by])
+    walked = np.empty((2 * len(ends), 2))
+    walked[0::2], walked[1::2] = starts, ends
+    mirrored = walked[::-1] * (-1.0, 1.0)
+    shape: BaseGeometry = shapely.Polygon(np.vstack([walked, mirrored])).buffer(0)
+    parts = list(shapely.get_parts(shape))
+    return max(parts, key=lambda one: one.area) if parts else shapely.Polygon()
+
+
+def _symmetric(former: Former) -> Array:
+    half = half_of(former)
+    mirrored = half[::-1] * (-1.0, 1.0)
+    return np.vstack([half, mirrored[1:-1]])
+
+
+@lru_cache(maxsize=512)
+def _half(former: Former) -> Array:
+    if former.outline:
+        found = _starboard_of(_drawn(former))
+    elif former.section is not None:
+        found = _superelliptic(former, former.section)
+    else:
+        found = _boxed(former)
+    found.setflags(write=False)  # shared by everyone who asks for the same former
+    return found
+
+
+def _superelliptic(former: Former, shape: SectionShape) -> Array:
+    half, low, high = max(former.half_width, _THINNEST_MM), former.bottom, former.top
+    widest = shape.widest if shape.widest is not None else (low + high) / 2
+    if not low < widest < high:
+        raise BadInput(f"{former.id}.section.widest", "lies outside its former")
+    beneath = _quarter(half, widest - low, shape.bottom)[::-1] * (1.0, -1.0)
+    above = _quarter(half, high - widest, shape.top)
+    half_ring: Array = np.vstack([beneath, above[1:]]) + np.array((0.0, widest))
+    return half_ring
+
+
+def _quarter(wide: float, tall: float, power: float) -> Array:
+    """A quarter of |y/wide|ⁿ + |z/tall|ⁿ = 1 from its side to its end, as many points as keep chords on it."""
+
+    def at(turn: Array) -> Array:
+        cos, sin = np.cos(turn), np.sin(turn)
+        # by the angle of the point itself: even steps neither crowd at corners nor skip them
+        size = (np.abs(cos) ** power + np.abs(sin) ** power) ** (-1 / power)
+        return np.column_stack([wide * cos * size, tall * sin * size])
+
+    turns = _fine(at, np.linspace(0.0, np.pi / 2, _FIRST))
+    points = at(turns)
+    points[0], points[-1] = (wide, 0.0), (0.0, tall)
+    return points
+
+
+def _fine(at: Callable[[Array], Array], turns: Array) -> Array:
+    """Parameters between which no chord lies off the line."""
+    for _ in range(_ROUNDS):
+        points, middles = at(turns), (turns[:-1] + turns[1:]) / 2
+        between = at(middles)
+        chord = points[1:] - points[:-1]
+        off = between - points[:-1]
+        size = np.maximum(np.hypot(*chord.T), 1e-12)
+        far = np.abs(chord[:, 0] * off[:, 1] - chord[:, 1] * off[:, 0]) / size > _FLAT_MM
+        if not far.any():
+            break
+        turns = np.sort(np.concatenate([turns, middles[far]]))
+    return turns
+
+
+def _boxed(former: Former) -> Array:
+    half, low, high = max(former.half_width, _THINNEST_MM), former.bottom, former.top
+    radius = min(former.corner, half * 0.999, (high - low) / 2 * 0.999)
+    if radius <= 0:
+        return np.array([(0.0, low), (half, low), (half, high), (0.0, high)])
+    turn = np.linspace(0.0, np.pi / 2, _CORNER_STEPS + 1)
+    sine, cosine = radius * np.sin(turn), radius * np.cos(turn)
+    beneath = np.column_stack([half - radius + sine, low + radius - cosine])
+    above = np.column_stack([half - radius + cosine, high - radius + sine])
+    return np.vstack([[(0.0, low)], beneath, above, [(0.0, high)]])
+
+
+def _drawn(former: Former) -> Array:
+    """An own outline, stretched to the former's figures, which may have been changed since."""
+    own = shapely.Polygon(former.outline)
+    if not own.is_valid or own.area <= 0:
+        raise BadInput(f"{former.id}.outline", "crosses itself")
+    left, low, right, high = own.bounds
+    wide = 2 * former.half_width / (right - left)
+    tall = (former.top - former.bottom) / (high - low)
+    stretched = affinity.scale(own, wide, tall, origin=(left, low))
+    moved = affinity.translate(stretched, -former.half_width - left, former.bottom - low)
+    ring = np.array(shapely.geometry.polygon.orient(moved).exterior.coords)[:-1]
+    start = int(np.argmin(ring[:, 1] + 1e-9 * np.abs(ring[:, 0])))
+    return np.roll(ring, -start, axis=0)
+
+
+def _starboard_of(ring: Array) -> Array:
+    """The starboard half of a drawn ring, from where it crosses the centre line beneath to where it does above."""
+    shape = shapely.Polygon(ring)
+    _, low, right, high = shape.bounds
+    clipped = shape.intersection(shapely.box(0.0, low - 1, right + 1, high + 1))
+    part = max(shapely.get_parts(clipped), key=lambda one: one.area)
+    points = np.array(shapely.geometry.polygon.orient(part).exterior.coords)[:-1]
+    on_line = points[:, 0] < _FLAT_MM
+    lowest = int(np.argmin(np.where(on_line, points[:, 1], np.inf)))
+    walked = np.roll(points, -lowest, axis=0)
+    last = int(np.argmax(np.where(walked[:, 0] < _FLAT_MM, walked[:, 1], -np.inf)))
+    return walked[: last + 1]
