@@ -3,12 +3,13 @@
 from collections.abc import Callable
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtWidgets import QCheckBox, QPushButton
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from, proposed
 from hardkeel.edits.fuselage import set_station
+from hardkeel.fuselage.model import Former
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.airframe_page import AirframePage
@@ -143,3 +144,48 @@ def test_a_part_of_ones_own_is_written_down_and_taken_away(
     assert page.marks.own_marks.currentText() == "step"
     qtbot.mouseClick(page.marks.unmark, LEFT)
     assert window.document.build.surveyed.body("step") is None
+
+
+def test_a_former_is_made_round_and_its_fullness_dragged_and_typed(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    window, page = laid(make_window, build_from(Figures()))
+    page.choose_station("F3")
+
+    def former() -> Former:
+        fuselage = window.document.build.fuselage
+        assert fuselage is not None
+        found = fuselage.former("F3")
+        assert found is not None
+        return found
+
+    card = page.former
+    card.shape.setCurrentIndex(card.shape.findData("round"))
+    card.shape.activated.emit(card.shape.currentIndex())
+    assert former().section is not None
+    assert "corner" not in card.fields
+    typed(qtbot, card, "full_top", "3")
+    typed(qtbot, card, "widest", "12")
+    shape = former().section
+    assert shape is not None
+    assert (shape.top, shape.bottom, shape.widest) == (3.0, 2.0, 12.0)
+    at = page.board.handle_position("F3", "full-bottom")
+    assert at is not None
+    start = at.toPoint()
+    qtbot.mousePress(page.board, LEFT, pos=start)
+    qtbot.mouseMove(page.board, start + QPoint(-9, 14))
+    qtbot.mouseRelease(page.board, LEFT, pos=start + QPoint(-9, 14))
+    fuller = former().section
+    assert fuller is not None
+    assert fuller.bottom != 2.0
+    assert fuller.top == 3.0
+    assert window.document.stack.undoText() == "drag fullness of F3"
+    qtbot.mouseClick(card.all_so, LEFT)
+    fuselage = window.document.build.fuselage
+    assert fuselage is not None
+    assert {one.section.top for one in fuselage.formers if one.section is not None} == {3.0}
+    assert all(one.section is not None for one in fuselage.formers)
+    card.shape.setCurrentIndex(card.shape.findData("box"))
+    card.shape.activated.emit(card.shape.currentIndex())
+    assert former().section is None
+    assert "corner" in card.fields

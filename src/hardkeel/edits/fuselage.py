@@ -8,9 +8,11 @@ from hardkeel.airframe.bodies import redrawn
 from hardkeel.airframe.frame_parts import section_part
 from hardkeel.airframe.parts import followed, ledger_renamed
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 from hardkeel.base.values import Point2
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.cutting import former_from_outline
+from hardkeel.fuselage.dragging import with_widest
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.methods import methods_with
@@ -25,6 +27,7 @@ from hardkeel.fuselage.model import (
     Member,
     Method,
     Section,
+    SectionShape,
     Squaring,
     TailPost,
     Template,
@@ -64,7 +67,69 @@ def set_station(build: Build, /, name: str, **figures: float) -> Build:
         raise BadInput("", "a half-width can't be less than 0")
     if name == TAIL_POST and fuselage.tail_post is not None:
         return with_fuselage(build, fuselage.but(tail_post=fuselage.tail_post.but(**figures)))
-    return _replace(build, _former(fuselage, name).but(**figures))
+    return _replace(build, with_widest(_former(fuselage, name), figures))
+
+
+@edit
+def set_round(build: Build, name: str, *, is_round: bool) -> Build:
+    """Make a former's section round, an oval to begin with, or a box again; a drawn outline is given up.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former.
+    """
+    shape = SectionShape() if is_round else None
+    return _replace(build, _former(fuselage_of(build), name).but(section=shape, outline=()))
+
+
+@edit
+def set_fullness(build: Build, /, name: str, **figures: float) -> Build:
+    """Set a round section's exponents ``top`` and ``bottom``, or its ``widest`` height, mm.
+
+    Raises
+    ------
+    BadInput
+        When the former is not round, or it would be widest outside itself.
+    """
+    former = _former(fuselage_of(build), name)
+    if former.section is None:
+        raise BadInput("", f"{name} is no round section")
+    with faults_told():
+        shape = SectionShape.model_validate({**former.section.model_dump(), **figures})
+    if shape.widest is not None and not former.bottom < shape.widest < former.top:
+        raise BadInput(f"{name}: widest line", "must lie between its bottom and its top")
+    return _replace(build, former.but(section=shape))
+
+
+@edit
+def shape_all_like(build: Build, name: str) -> Build:
+    """Give every former the section shape of one of them, widest at the same share of its height.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former.
+    """
+    fuselage = fuselage_of(build)
+    like = _former(fuselage, name)
+    shape = like.section
+    share = None
+    if shape is not None and shape.widest is not None:
+        share = (shape.widest - like.bottom) / (like.top - like.bottom)
+
+    def shaped(former: Former) -> Former:
+        if shape is None:
+            return former.but(section=None, outline=())
+        widest = (
+            None
+            if share is None
+            else round(former.bottom + share * (former.top - former.bottom), 2)
+        )
+        return former.but(section=shape.but(widest=widest), outline=())
+
+    formers = tuple(like if one.id == name else shaped(one) for one in fuselage.formers)
+    return with_fuselage(build, fuselage.but(formers=formers))
 
 
 @edit

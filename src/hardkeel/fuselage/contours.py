@@ -18,6 +18,7 @@ from hardkeel.geometry.rotation import Array
 
 _FLAT_MM: Final = 0.003  # how far a chord may lie off the line that it stands for
 _ROUNDS: Final = 14
+_ROUND, _BOXY, _HALVINGS = 2.0, 50.0, 40
 _FIRST: Final = 33
 _CORNER_STEPS: Final = 24  # a quarter of 40 mm is then true to 0.02 mm
 _THINNEST_MM: Final = 0.05
@@ -56,6 +57,61 @@ def area_of(former: Former) -> float:
     """What the contour encloses, mm²."""
     y, z = np.array(contour_of(former)).T
     return float(abs(np.sum(y * np.roll(z, -1) - z * np.roll(y, -1))) / 2)
+
+
+def widest_of(former: Former) -> float:
+    """Height of a former's widest line, mm; of a box its middle."""
+    said = former.section.widest if former.section is not None else None
+    return said if said is not None else (former.bottom + former.top) / 2
+
+
+def shoulder_of(former: Former, *, above: bool) -> Point2:
+    """Where a round contour passes between its side and its end: both shares alike; mm, starboard."""
+    shape = former.section or SectionShape()
+    power, end = (shape.top, former.top) if above else (shape.bottom, former.bottom)
+    share = 0.5 ** (1 / power)
+    widest = widest_of(former)
+    return former.half_width * share, widest + share * (end - widest)
+
+
+def fullness_through(former: Former, at: Point2, *, above: bool) -> float:
+    """The exponent whose contour passes through a point: from 1, a diamond, over 2, an oval, to 50, a box."""
+    y, z = at
+    widest, end = widest_of(former), former.top if above else former.bottom
+    if former.half_width <= 0 or end == widest:
+        return _ROUND
+    shares = np.clip([abs(y) / former.half_width, (z - widest) / (end - widest)], 1e-3, 1 - 1e-3)
+    low, high = 1.0, _BOXY
+    for _ in range(_HALVINGS):  # the sum of powers falls as the exponent grows
+        middle = (low + high) / 2
+        low, high = (middle, high) if float(np.sum(shares**middle)) > 1 else (low, middle)
+    return (low + high) / 2
+
+
+def shape_between(
+    a: Former, b: Former, share: float, low: float, high: float
+) -> SectionShape | None:
+    """The section shape of a former from `low` to `high` mm that stands a share of the way from one to another.
+
+    ``None`` where neither is round; where one alone is, as that one.
+    """
+    round_ones = [one for one in (a, b) if one.section is not None]
+    if not round_ones:
+        return None
+    first, last = round_ones[0], round_ones[-1]
+    part = min(1.0, max(0.0, share))
+
+    def mixed(value: Callable[[Former], float]) -> float:
+        return value(first) + part * (value(last) - value(first))
+
+    def widest_share(one: Former) -> float:
+        return (widest_of(one) - one.bottom) / (one.top - one.bottom)
+
+    return SectionShape(
+        widest=low + mixed(widest_share) * (high - low),
+        top=mixed(lambda one: one.section.top if one.section is not None else _ROUND),
+        bottom=mixed(lambda one: one.section.bottom if one.section is not None else _ROUND),
+    )
 
 
 def skinned(half: Array, side: float, top: float, bottom: float) -> BaseGeometry:
@@ -111,7 +167,7 @@ def _half(former: Former) -> Array:
 
 def _superelliptic(former: Former, shape: SectionShape) -> Array:
     half, low, high = max(former.half_width, _THINNEST_MM), former.bottom, former.top
-    widest = shape.widest if shape.widest is not None else (low + high) / 2
+    widest = widest_of(former)
     if not low < widest < high:
         raise BadInput(f"{former.id}.section.widest", "lies outside its former")
     beneath = _quarter(half, widest - low, shape.bottom)[::-1] * (1.0, -1.0)

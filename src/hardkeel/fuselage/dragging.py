@@ -1,10 +1,13 @@
 """A stop under the hand: figures are kept where they make sense instead of refused."""
 
+from collections.abc import Mapping
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.model import TAIL_POST, Fuselage
+from hardkeel.fuselage.contours import fullness_through, widest_of
+from hardkeel.fuselage.model import Former, Fuselage
 
+_PLAIN: Final = frozenset({"station", "half_width", "top", "bottom"})
 _THINNEST_MM: Final = 1.0  # a former dragged over itself, or a station over the next, stops here
 
 
@@ -14,7 +17,8 @@ def dragged(fuselage: Fuselage, name: str, **figures: float) -> Fuselage:
     Parameters
     ----------
     figures
-        Any of ``station``, ``half_width``, ``top``, ``bottom``, mm.
+        Any of ``station``, ``half_width``, ``top``, ``bottom``, mm; of a former ``widest``, and ``full_y`` with ``full_z``:
+        a point that its contour is to pass through.
 
     Raises
     ------
@@ -38,8 +42,37 @@ def dragged(fuselage: Fuselage, name: str, **figures: float) -> Fuselage:
         low = stations[i - 1][1].station + _THINNEST_MM if i else float("-inf")
         high = stations[i + 1][1].station - _THINNEST_MM if i + 1 < len(stations) else float("inf")
         kept["station"] = min(max(kept["station"], low), high)
-    moved = stop.but(**{key: round(value, 1) for key, value in kept.items()})
-    if name == TAIL_POST:
-        return fuselage.but(tail_post=moved)
+    plain = {key: round(value, 1) for key, value in kept.items() if key in _PLAIN}
+    if not isinstance(stop, Former):
+        return fuselage.but(tail_post=stop.but(**plain))
+    moved = reshaped(with_widest(stop, plain), kept)
     formers = tuple(moved if former.id == name else former for former in fuselage.formers)
     return fuselage.but(formers=formers)
+
+
+def with_widest(former: Former, figures: Mapping[str, float]) -> Former:
+    """A former with other figures, its widest line at the same share of its height."""
+    changed = former.but(**figures)
+    shape = former.section
+    if shape is None or shape.widest is None or former.top <= former.bottom:
+        return changed
+    share = (shape.widest - former.bottom) / (former.top - former.bottom)
+    widest = round(changed.bottom + share * (changed.top - changed.bottom), 2)
+    return changed.but(section=shape.but(widest=widest))
+
+
+def reshaped(former: Former, figures: Mapping[str, float]) -> Former:
+    """A former whose contour passes through a point, or is widest at a height, as far as a hand can drag it."""
+    shape = former.section
+    if shape is None:
+        return former
+    if "widest" in figures:
+        lowest, highest = former.bottom + _THINNEST_MM, former.top - _THINNEST_MM
+        widest = min(max(figures["widest"], lowest), highest)
+        shape = shape.but(widest=round(widest, 1))
+    if "full_z" in figures:
+        above = figures["full_z"] > widest_of(former)
+        at = figures["full_y"], figures["full_z"]
+        full = round(fullness_through(former, at, above=above), 2)
+        shape = shape.but(top=full) if above else shape.but(bottom=full)
+    return former.but(section=shape)

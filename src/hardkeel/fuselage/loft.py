@@ -8,6 +8,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
+from hardkeel.fuselage.contours import shape_between
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
@@ -100,6 +101,10 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
     corners = [former.corner for former in beside] or [0.0]
     corner = corners[0] + min(1.0, max(0.0, share)) * (corners[-1] - corners[0])
     kept: dict[str, object] = {"corner": corner} if corner else {}
+    if beside and figures["bottom"] < figures["top"]:
+        shape = shape_between(beside[0], beside[-1], share, figures["bottom"], figures["top"])
+        if shape is not None:
+            kept["section"] = shape
     for key in ("thickness", "material"):
         if beside and getattr(beside[0], key) is not None:
             kept[key] = getattr(beside[0], key)

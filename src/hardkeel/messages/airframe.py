@@ -1,12 +1,13 @@
 """The airframe in words: bumps, templates, cut-outs as a builder writes them."""
 
 import re
+from collections.abc import Iterable
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_angle, parse_length
 from hardkeel.fuselage.fairing import Bump
-from hardkeel.fuselage.model import CutOut, Former
+from hardkeel.fuselage.model import CutOut, Former, TailPost
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.cutting import Misfit  # polygons load late
@@ -137,6 +138,31 @@ def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
             raise BadInput("", f"“{part.strip()}”: a hole needs a size")
         found.append(CutOut(id=name, kind=kind, width=width, height=height, z=z))  # type: ignore[arg-type]
     return tuple(found)
+
+
+ROUND_FIGURES: Final = {
+    "widest": "the widest line",
+    "full_top": "the fullness above",
+    "full_bottom": "the fullness below",
+}
+
+
+def dragged_words(stop: Former | TailPost, key: str, unit: LengthUnit) -> str:
+    """A figure of a stop while it is dragged: ``top 42.0 mm``, ``fullness 2.4``."""
+    if key in FIGURE_WORDS:
+        return f"{FIGURE_WORDS[key]} {format_length(getattr(stop, key), unit)}"
+    shape = stop.section if isinstance(stop, Former) else None
+    if shape is None:
+        return ""
+    if key == "widest" and shape.widest is not None:
+        return f"widest at {format_length(shape.widest, unit)}"
+    return f"fullness {shape.top:.2f} above, {shape.bottom:.2f} below" if key == "full_z" else ""
+
+
+def dragged_names(figures: Iterable[str]) -> str:
+    """What was dragged, for undo: ``top and half-width``, ``fullness``."""
+    names = [FIGURE_WORDS.get(key) or ROUND_FIGURES.get(key) or "fullness" for key in figures]
+    return " and ".join(dict.fromkeys(names))
 
 
 def read_part(

@@ -123,6 +123,13 @@ PICK_THE_NEAREST_KIND: Final = (
 )
 
 # surface card
+ITS_SHAPE: Final = "its shape"
+SECTION_SHAPES: Final = {"box": "a box", "round": "round", "drawn": "as drawn"}
+ALL_FORMERS_SO: Final = "All formers so"
+WIDEST_AT: Final = "widest at"
+FULL_ABOVE: Final = "fullness above"
+FULL_BELOW: Final = "fullness below"
+FULLNESS_TIP: Final = "1 is a diamond, 2 an oval, 4 nearly a box, 50 a box"
 PART_TIP: Final = "A flat part to be measured and set: a step, the deck of a float. Its front edge at x, y, z; long, wide; its angle"
 TAKE_IT_OFF: Final = "Take it off"
 

@@ -9,6 +9,7 @@ from typing import Final, Literal
 
 import numpy as np
 
+from hardkeel.fuselage.contours import shoulder_of, widest_of
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.loft import Line, Loft, loft_of
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage
@@ -20,7 +21,17 @@ from hardkeel.survey.proposing import is_upright
 from hardkeel.survey.roles import LYING, role_of
 
 BoardView = Literal["side", "above", "section"]
-Grip = Literal["top", "bottom", "half_width", "station", "corner-top", "corner-bottom"]
+Grip = Literal[
+    "top",
+    "bottom",
+    "half_width",
+    "station",
+    "corner-top",
+    "corner-bottom",
+    "widest",
+    "full-top",
+    "full-bottom",
+]
 _STEPS: Final = 14  # points of a curve between two stations, fewer where there are many stations
 _LEAST_STEPS: Final = 5
 _POINTS: Final = 160
@@ -154,11 +165,23 @@ def _section_handles(fuselage: Fuselage, chosen: str) -> list[Handle]:
         ("corner-top", stop.top),
         ("corner-bottom", stop.bottom),
     )
-    return [
+    found = [
         Handle("section", chosen, grip, (sign * stop.half_width, -z))
         for grip, z in corners
         for sign in (-1, 1)
     ]
+    if isinstance(stop, Former) and stop.section is not None:
+        rounds: tuple[tuple[Grip, Point2], ...] = (
+            ("widest", (stop.half_width, widest_of(stop))),
+            ("full-top", shoulder_of(stop, above=True)),
+            ("full-bottom", shoulder_of(stop, above=False)),
+        )
+        found += [
+            Handle("section", chosen, grip, (sign * y, -z))
+            for grip, (y, z) in rounds
+            for sign in (-1, 1)
+        ]
+    return found
 
 
 def figures_of_drag(handle: Handle, at: Point2) -> dict[str, float]:
@@ -175,6 +198,10 @@ def figures_of_drag(handle: Handle, at: Point2) -> dict[str, float]:
             return {"half_width": abs(u), "top": -v}
         case "corner-bottom":
             return {"half_width": abs(u), "bottom": -v}
+        case "widest":
+            return {"half_width": abs(u), "widest": -v}
+        case "full-top" | "full-bottom":
+            return {"full_y": abs(u), "full_z": -v}
 
 
 def _flip(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:

@@ -12,8 +12,18 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
-from hardkeel.fuselage.contours import area_of, contour_of, girth_of, half_of
+from hardkeel.fuselage.contours import (
+    area_of,
+    contour_of,
+    fullness_through,
+    girth_of,
+    half_of,
+    shoulder_of,
+    widest_of,
+)
 from hardkeel.fuselage.cutting import blank_of, shape_of
+from hardkeel.fuselage.dragging import dragged
+from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import Former, Fuselage, SectionShape, TailPost
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
@@ -151,3 +161,47 @@ def test_a_file_with_nonsense_in_it_is_refused() -> None:
         )
         with pytest.raises(BadInput, match="section"):
             build_from_text(text)
+
+
+@given(shapes)
+def test_a_hand_that_drags_the_shoulder_gets_the_fullness_that_passes_there(
+    given_: tuple[float, float, float, float, float, float],
+) -> None:
+    half, low, high, share, n, m = given_
+    one = former(half, low, high, SectionShape(widest=low + share * (high - low), top=n, bottom=m))
+    for above, power in ((True, n), (False, m)):
+        at = shoulder_of(one, above=above)
+        inside = shapely.Polygon(contour_of(one)).exterior
+        assert inside.distance(shapely.Point(at)) < 0.02
+        assert fullness_through(one, at, above=above) == pytest.approx(power, rel=1e-3)
+    assert fullness_through(one, (0.0, widest_of(one)), above=True) == pytest.approx(1.0, abs=1e-3)
+    assert fullness_through(one, (half, high), above=True) == pytest.approx(50.0, abs=1e-3)
+
+
+def test_a_round_former_keeps_where_it_is_widest_when_it_is_stretched() -> None:
+    one = former(30, -20, 40, SectionShape(widest=10.0, top=2.2, bottom=3.0))
+    fuselage = Fuselage(formers=(one, one.but(id="F2", station=100.0)))
+    taller = dragged(fuselage, "F1", top=100.0).former("F1")
+    assert taller is not None
+    assert taller.section is not None
+    assert taller.section.widest == pytest.approx(-20 + 0.5 * 120)
+    wild = dragged(fuselage, "F1", widest=900.0).former("F1")
+    assert wild is not None
+    assert widest_of(wild) == 39.0
+    through = dragged(fuselage, "F1", full_y=28.0, full_z=36.0).former("F1")
+    assert through is not None
+    ring = shapely.Polygon(contour_of(through)).exterior
+    assert ring.distance(shapely.Point(28.0, 36.0)) < 0.05
+    assert through.section is not None
+    assert through.section.bottom == 3.0
+
+
+def test_a_former_put_between_two_round_ones_is_round_between_them() -> None:
+    a = former(30, -20, 40, SectionShape(widest=10.0, top=2.0, bottom=3.0))
+    b = a.but(id="F2", station=100.0, section=SectionShape(widest=25.0, top=4.0, bottom=3.0))
+    made = former_at(Fuselage(formers=(a, b)), 50.0, "F3")
+    assert made.section is not None
+    assert (made.section.top, made.section.bottom) == pytest.approx((3.0, 3.0))
+    assert made.section.widest == pytest.approx(17.5)
+    boxes = former_at(Fuselage(formers=(a.but(section=None), b.but(section=None))), 50.0, "F3")
+    assert boxes.section is None

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import (
 from hardkeel.airframe.bodies import surface_of_body
 from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import surfaces
 from hardkeel.fuselage.dragging import dragged
@@ -23,8 +23,11 @@ from hardkeel.messages import panels as panel_say
 from hardkeel.messages.airframe import (
     FIGURE_WORDS,
     METHOD_WORDS,
+    ROUND_FIGURES,
     STARTER_WORDS,
     bump_note,
+    dragged_names,
+    dragged_words,
     read_cutouts,
     read_mark,
     read_part,
@@ -158,6 +161,12 @@ class AirframePage(SubPage):
         self.template.bring.clicked.connect(self.outline_wanted)
         self.former.cutouts.returnPressed.connect(self._on_cutouts)
         self.former.lightened.clicked.connect(self._on_cutouts)
+        self.former.shape.activated.connect(self._on_shape)
+        self.former.all_so.clicked.connect(
+            lambda: self.apply(
+                f"shape all formers like {self._stop}", drawing.shape_all_like.of(self._stop)
+            )
+        )
         self.former.method.activated.connect(self._on_method)
         self.marks.put_on.clicked.connect(
             lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail.of())
@@ -267,9 +276,7 @@ class AirframePage(SubPage):
         figures = figures_of_drag(handle, (u, v))
         moved = dragged(fuselage, handle.stop, **figures)
         stop = dict(moved.stations)[handle.stop]
-        told = "   ".join(
-            f"{FIGURE_WORDS[key]} {format_length(getattr(stop, key), self.unit)}" for key in figures
-        )
+        told = "   ".join(dragged_words(stop, key, self.unit) for key in figures)
         self._show_board(moved, told)
 
     def _on_dropped(self, handle: Handle, u: float, v: float) -> None:
@@ -278,7 +285,7 @@ class AirframePage(SubPage):
             return
         figures = figures_of_drag(handle, (u, v))
         moved = dragged(fuselage, handle.stop, **figures)
-        what = " and ".join(FIGURE_WORDS[key] for key in figures)
+        what = dragged_names(figures)
         name = handle.stop.replace("_", " ")
         if not self.apply(f"drag {what} of {name}", drawing.with_fuselage.of(moved)):
             self.refresh()
@@ -301,7 +308,11 @@ class AirframePage(SubPage):
     def _on_former_figure(self, key: str, value: float) -> None:
         name = self._stop
         words = FIGURE_WORDS.get(key, key)
-        if key in FIGURE_WORDS:
+        if key in ROUND_FIGURES:
+            figure = {key.removeprefix("full_"): value}
+            what = drawing.set_fullness.of(name, **figure)
+            self.apply(f"set {ROUND_FIGURES[key]} of {name}", what)
+        elif key in FIGURE_WORDS:
             self.apply(f"set {words} of {name}", drawing.set_station.of(name, **{key: value}))
         else:
             self.apply(f"set {words} of {name}", drawing.set_wood.of(name, **{key: value}))
@@ -435,6 +446,16 @@ class AirframePage(SubPage):
             return
         on = self.former.lightened.isChecked()
         self.apply(f"cut out {name}", drawing.set_cutouts.of(name, cutouts, lightened=on))
+
+    def _on_shape(self) -> None:
+        name, chosen = self._stop, self.former.shape.currentData()
+        fuselage = self.document.build.fuselage
+        former = fuselage.former(name) if fuselage is not None else None
+        if former is None or chosen == "drawn":  # a drawing is brought in, not chosen
+            self.refresh()
+            return
+        what = drawing.set_round.of(name, is_round=chosen == "round")
+        self.apply(f"make {name} {self.former.shape.currentText()}", what)
 
     def _on_method(self) -> None:
         fuselage = self.document.build.fuselage

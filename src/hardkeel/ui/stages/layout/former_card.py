@@ -4,6 +4,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLineEdit, QPushB
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_area
+from hardkeel.fuselage.contours import widest_of
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.messages import layout as say
@@ -32,6 +33,12 @@ class FormerCard(FiguresCard):
         self.cutouts = QLineEdit()
         self.cutouts.setAccessibleName("cut-outs")
         self.lightened = QCheckBox("lightening holes")
+        self.shape = QComboBox()
+        self.shape.setAccessibleName(say.ITS_SHAPE)
+        for key, words in say.SECTION_SHAPES.items():
+            self.shape.addItem(words, key)
+        self.all_so = QPushButton(say.ALL_FORMERS_SO)
+        self.all_so.setObjectName("tool")
         self.method = QComboBox()
         self.method.setAccessibleName("how the fuselage is built aft of it")
         for method in METHODS:
@@ -46,7 +53,12 @@ class FormerCard(FiguresCard):
         cut_row = QHBoxLayout()
         cut_row.addWidget(label("soft", "cut out", wrap=False))
         cut_row.addWidget(self.cutouts, 1)
+        shape_row = QHBoxLayout()
+        shape_row.addWidget(label("soft", say.ITS_SHAPE, wrap=False))
+        shape_row.addWidget(self.shape, 1)
+        shape_row.addWidget(self.all_so)
         self.column.addLayout(name_row)
+        self.column.addLayout(shape_row)
         self.column.addLayout(cut_row)
         self.column.addWidget(self._wood)
         method_row = QHBoxLayout()
@@ -71,10 +83,8 @@ class FormerCard(FiguresCard):
         ]
         said = ""
         if isinstance(stop, Former):
-            figures += [
-                Figure("thickness", "thickness", stop.thickness),
-                Figure("corner", "corner radius", stop.corner),
-            ]
+            figures += [Figure("thickness", "thickness", stop.thickness), *_shape_figures(stop)]
+            self.shape.setCurrentIndex(self.shape.findData(_shape_of(stop)))
             if not (self.cutouts.hasFocus() and self.cutouts.isModified()):
                 self.cut_unit = unit
                 self.cutouts.setPlaceholderText(CUT_OUT_LIKE[unit])
@@ -84,12 +94,17 @@ class FormerCard(FiguresCard):
             said = _wood_words(fuselage, stop, unit)
         title = say.former(stop.id) if isinstance(stop, Former) else say.TAIL_POST
         self.show_figures(title, tuple(figures), unit)
+        for key in ("full_top", "full_bottom"):
+            if key in self.fields:
+                self.fields[key].line.setToolTip(say.FULLNESS_TIP)
         self._wood.setText(said)
         self._wood.setVisible(bool(said))
         if not self.name.hasFocus():
             self.name.setText(name if isinstance(stop, Former) else "")
         for widget in (
             self.name,
+            self.shape,
+            self.all_so,
             self.cutouts,
             self.lightened,
             self.method,
@@ -107,6 +122,23 @@ class FormerCard(FiguresCard):
                 self.method.setCurrentIndex(METHODS.index(section.method))
                 return
         self.method.setCurrentIndex(-1)
+
+
+def _shape_of(former: Former) -> str:
+    return "drawn" if former.outline else "round" if former.section is not None else "box"
+
+
+def _shape_figures(former: Former) -> list[Figure]:
+    shape = former.section
+    if former.outline:
+        return []
+    if shape is None:
+        return [Figure("corner", "corner radius", former.corner)]
+    return [
+        Figure("widest", say.WIDEST_AT, widest_of(former)),
+        Figure("full_top", say.FULL_ABOVE, shape.top, "number"),
+        Figure("full_bottom", say.FULL_BELOW, shape.bottom, "number"),
+    ]
 
 
 def _wood_words(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
