@@ -19,6 +19,7 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Framing, Fuselage
+from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.sticks import closed_stations
@@ -203,6 +204,18 @@ def _framed_json(build: Build, *, sheets: bool) -> dict[str, Any]:
                 **_blank_json(fuselage, one),
             }
             for one in pieces
+        ],
+        "planks": [
+            {
+                "id": one.id,
+                "side": one.side,
+                "widths": dict(one.widths),
+                "bevels": dict(one.bevels),
+                "length": one.length,
+                "edgewise_strain_percent": one.edgewise,
+                "at_station": one.at,
+            }
+            for one in planks_of(fuselage).planks
         ],
         "pulls": [
             {"stop": one.stop, "station": one.station, "force": one.force}

@@ -15,6 +15,7 @@ from hardkeel.fuselage.contours import contour_of, half_of, skinned
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 from hardkeel.fuselage.notching import Passage, crossing, passages_of, tabs_of
+from hardkeel.fuselage.planking import is_planked
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
@@ -206,8 +207,15 @@ def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
         When its own outline crosses itself.
     """
     bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
-    side = side_at(fuselage, former.station)
-    return _inside(bare, side, fuselage.top_skin, fuselage.bottom_skin)
+    return _inside(bare, *skins_at(fuselage, former))
+
+
+def skins_at(fuselage: Fuselage, former: Former) -> tuple[float, float, float]:
+    """What lies on a former at its sides, its top and its bottom, mm: planks where it is planked."""
+    planking = fuselage.framed.planking
+    if planking is not None and is_planked(fuselage, former):
+        return (planking.thickness,) * 3
+    return side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin
 
 
 @lru_cache(maxsize=512)

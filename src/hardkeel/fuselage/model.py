@@ -270,6 +270,27 @@ class Member(Value):
     material: str | None = None
 
 
+class Planking(Value):
+    """Strips laid side by side over the formers from a keel to the crown.
+
+    Attributes
+    ----------
+    width, thickness : float
+        Of the strips as they are bought, mm.
+    from_, to : str
+        Formers between which it is planked.
+    keel_width : float
+        Left free for the keel, both sides together, mm.
+    """
+
+    width: Annotated[Size, Usual(2, 25)] = 6.0
+    thickness: Annotated[Size, Usual(0.5, 6)] = 2.0
+    material: str | None = None
+    from_: Text = Field(alias="from")
+    to: Text
+    keel_width: Annotated[SizeOrZero, Usual(0, 40)] = 6.0
+
+
 class Framing(Value):
     """How a fuselage is framed; our own key.
 
@@ -289,6 +310,8 @@ class Framing(Value):
         What a laser or mill takes, mm; outlines for it grow by half of it.
     printer : str, optional
         Id of the audited sheet that tells what the printer makes of a millimetre.
+    planking : Planking, optional
+        The contract's.
     """
 
     web: SmallGap = 3.0
@@ -300,6 +323,7 @@ class Framing(Value):
     printer: str | None = None
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
+    planking: Planking | None = None
 
 
 class Squaring(Value):

@@ -4,10 +4,9 @@ from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import Final
 
-from hardkeel.fuselage.cutting import shape_of
+from hardkeel.fuselage.cutting import shape_of, skins_at
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
-from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
@@ -47,7 +46,7 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
 
     One built of sticks is none: it is in the cut list.
     """
-    skins = (side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin)
+    skins = skins_at(fuselage, former)
     return _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
 
 

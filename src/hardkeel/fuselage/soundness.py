@@ -6,6 +6,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import unique_ids
 from hardkeel.fuselage.members.kind import member_kind
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, Member, TailPost
+from hardkeel.fuselage.planking import planked_between
 
 CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
 
@@ -42,6 +43,7 @@ def _check_sections(fuselage: Fuselage, place: str) -> None:
             )
     unique_ids(f"{place}.longerons", (longeron.id for longeron in fuselage.longerons))
     unique_ids(f"{place}.framing.members", (member.id for member in fuselage.framed.members))
+    planked_between(fuselage)
     for i, member in enumerate(fuselage.framed.members):
         _check_member(fuselage, member, f"{place}.framing.members[{i}]")
 

@@ -1,0 +1,264 @@
+"""Planks over round sections: how many, how wide at each former, which run out, how they bend, in what order they are laid."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final, Literal
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.contours import half_of
+from hardkeel.fuselage.model import Former, Fuselage, Planking
+from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+
+Side = Literal["port", "starboard"]
+SIDES: Final[tuple[Side, Side]] = ("port", "starboard")
+_NARROWEST: Final = 0.5  # of a strip's width: below it a plank is hard to cut and splits; the next one is better left out
+_HAIR: Final = 1e-6
+_SAMPLES: Final = 12  # between two formers, for how a plank bends
+
+
+@dataclass(frozen=True, slots=True)
+class Plank:
+    """One plank.
+
+    Attributes
+    ----------
+    id : str
+        ``P1`` to port, ``S1`` to starboard, numbered from the keel up.
+    widths : tuple of (former, mm)
+        Along the outside contour; none where it has run out.
+    bevels : tuple of (former, degrees)
+        Of its upper edge against a square one, so that it lies to the next: half of the turn between both.
+    length : float
+        Along its middle, mm.
+    edgewise : float
+        The most strain that bending it on edge takes, percent.
+    at : float
+        Station of that, mm.
+    """
+
+    id: str
+    side: Side
+    number: int
+    widths: tuple[tuple[str, float], ...]
+    bevels: tuple[tuple[str, float], ...]
+    length: float
+    edgewise: float
+    at: float
+
+
+@dataclass(frozen=True, slots=True)
+class Planked:
+    """The planking of a fuselage.
+
+    Attributes
+    ----------
+    planks : tuple of Plank
+        In the order in which they are laid: from the keel up, port and starboard turn about.
+    formers : tuple of str
+    stealers : tuple of int
+        Numbers of the planks that run out.
+    ends : mapping of former to array
+        Shape (k, 2): where edges lie on the starboard contour, from the keel's edge to the crown, mm.
+    """
+
+    planks: tuple[Plank, ...]
+    formers: tuple[str, ...]
+    stealers: tuple[int, ...]
+    ends: tuple[tuple[str, tuple[tuple[float, float], ...]], ...]
+
+
+def planked_between(fuselage: Fuselage) -> tuple[Former, ...]:
+    """The formers that are planked, by station; none without planking.
+
+    Raises
+    ------
+    BadInput
+        When it names no former, or ends before it begins.
+    """
+    planking = fuselage.framed.planking
+    if planking is None:
+        return ()
+    ends = [fuselage.former(name) for name in (planking.from_, planking.to)]
+    for name, one in zip((planking.from_, planking.to), ends, strict=True):
+        if one is None:
+            raise BadInput("fuselage.framing.planking", f'names no former "{name}"')
+    first, last = (one.station for one in ends if one is not None)
+    if last <= first:
+        raise BadInput("fuselage.framing.planking", "ends where it begins, or before")
+    ordered = sorted(fuselage.formers, key=lambda one: one.station)
+    return tuple(one for one in ordered if first <= one.station <= last)
+
+
+def is_planked(fuselage: Fuselage, former: Former) -> bool:
+    """Whether planks lie on a former."""
+    planking = fuselage.framed.planking
+    if planking is None:
+        return False
+    return any(one.id == former.id for one in planked_between(fuselage))
+
+
+def planks_of(fuselage: Fuselage) -> Planked:
+    """The planks of a fuselage; none without planking.
+
+    As many as the widest girth wants of strips as they are bought.  Each former shares its half girth evenly among
+    the planks that reach it; where they would be narrower than half a strip some run out, the middle ones first: one
+    wider in their place is a stealer's.  One that has run out does not come back.
+
+    Raises
+    ------
+    BadInput
+        When the planking names no former, or the keel leaves nothing to plank.
+    """
+    planking = fuselage.framed.planking
+    formers = planked_between(fuselage)
+    if planking is None or len(formers) < 2:  # noqa: PLR2004  a plank has a length
+        return Planked((), (), (), ())
+    bare = tuple(one.but(cutouts=(), template=None, lightened=False) for one in formers)
+    return _planks(planking, bare)
+
+
+@lru_cache(maxsize=16)
+def _planks(planking: Planking, formers: tuple[Former, ...]) -> Planked:
+    halves = [half_of(one) for one in formers]
+    girths = [_arc(half)[-1] - planking.keel_width / 2 for half in halves]
+    if min(girths) <= 0:
+        narrow = formers[int(np.argmin(girths))].id
+        raise BadInput("fuselage.framing.planking", f"the keel leaves nothing to plank at {narrow}")
+    most = max(_least(girth, planking) for girth in girths)
+    counts = _counts(girths, most, planking)
+    order = _last_to_go(most)
+    there = [sorted(order[:count]) for count in counts]
+    made = _Laid(planking, formers, halves, girths, there)
+    planks = tuple(plank for number in range(1, most + 1) for plank in made.pair(number))
+    stealers = tuple(n for n in range(1, most + 1) if any(n not in one for one in there))
+    ends = tuple(
+        (former.id, tuple((float(y), float(z)) for y, z in made.edges(i)))
+        for i, former in enumerate(formers)
+    )
+    return Planked(planks, tuple(one.id for one in formers), stealers, ends)
+
+
+def _least(girth: float, planking: Planking) -> int:
+    return math.ceil(girth / planking.width - _HAIR)
+
+
+def _counts(girths: list[float], most: int, planking: Planking) -> list[int]:
+    """How many planks reach each former: all at the widest, never more again further out."""
+    needed = [_least(girth, planking) for girth in girths]
+    fits = [
+        min(most, max(need, math.floor(girth / (_NARROWEST * planking.width) + _HAIR)))
+        for need, girth in zip(needed, girths, strict=True)
+    ]
+    counts, widest = list(fits), int(np.argmax(girths))
+    counts[widest] = most
+    for way in (range(widest + 1, len(girths)), range(widest - 1, -1, -1)):
+        further = list(way)
+        for place, i in enumerate(further):
+            before = i - 1 if i > widest else i + 1
+            beyond = max(needed[j] for j in further[place:])
+            counts[i] = max(min(fits[i], counts[before]), beyond)
+    return counts
+
+
+def _last_to_go(most: int) -> list[int]:
+    """Numbers from the one that stays longest: next to keel and crown first, the middle runs out first."""
+    middle = (most + 1) / 2
+    return sorted(range(1, most + 1), key=lambda number: (-abs(number - middle), number))
+
+
+class _Laid:
+    """Planks as they lie on the formers."""
+
+    def __init__(
+        self,
+        planking: Planking,
+        formers: tuple[Former, ...],
+        halves: list[Array],
+        girths: list[float],
+        there: list[list[int]],
+    ) -> None:
+        self._planking, self._formers, self._halves = planking, formers, halves
+        self._there, self._girths = there, girths
+        self._arcs = [_arc(half) for half in halves]
+
+    def edges(self, i: int) -> Array:
+        """Where planks' edges lie on the starboard contour of former i, shape (k, 2)."""
+        count = len(self._there[i])
+        along = self._planking.keel_width / 2 + np.arange(count + 1) * self._girths[i] / count
+        return self._at(i, along)
+
+    def pair(self, number: int) -> Iterator[Plank]:
+        """A plank to port, then its like to starboard."""
+        reached = [i for i, there in enumerate(self._there) if number in there]
+        widths = tuple(
+            (self._formers[i].id, float(self._girths[i] / len(self._there[i]))) for i in reached
+        )
+        bevels = tuple((self._formers[i].id, self._bevel(i, number)) for i in reached)
+        length, strain, at = self._run(reached, number)
+        for side in SIDES:
+            name = f"{side[0].upper()}{number}"
+            yield Plank(name, side, number, widths, bevels, length, strain, at)
+
+    def _place(self, i: int, number: int) -> float:
+        return self._there[i].index(number) + 0.5
+
+    def _middle(self, i: int, number: int) -> float:
+        share = self._girths[i] / len(self._there[i])
+        return self._planking.keel_width / 2 + self._place(i, number) * share
+
+    def _at(self, i: int, along: Array) -> Array:
+        arc, half = self._arcs[i], self._halves[i]
+        return np.column_stack([np.interp(along, arc, half[:, k]) for k in (0, 1)])
+
+    def _bevel(self, i: int, number: int) -> float:
+        """Half of the turn from this plank's chord to the next one's; at the crown both sides meet."""
+        edges = self.edges(i)
+        place = self._there[i].index(number)
+        chords = np.diff(np.vstack([edges, edges[-2:-1] * (-1.0, 1.0)]), axis=0)
+        angles = np.arctan2(chords[:, 1], chords[:, 0])
+        turn = (angles[place + 1] - angles[place] + np.pi) % (2 * np.pi) - np.pi
+        return float(np.degrees(turn) / 2)
+
+    def _run(self, reached: list[int], number: int) -> tuple[float, float, float]:
+        """Length along its middle, the most strain on edge, and where: the line's curvature in the surface."""
+        stations = np.array([self._formers[i].station for i in reached])
+        if len(reached) < 2:  # noqa: PLR2004  it dies at one former
+            return 0.0, 0.0, float(stations[0])
+        middles = [self._middle(i, number) for i in reached]
+        points = np.vstack(
+            [self._at(i, np.array([m])) for i, m in zip(reached, middles, strict=True)]
+        )
+        nudge = [
+            self._at(i, np.array([m + 0.05])) - self._at(i, np.array([m - 0.05]))
+            for i, m in zip(reached, middles, strict=True)
+        ]
+        across = np.vstack(nudge)
+        lines = [NaturalCubic(stations, points[:, k]) for k in (0, 1)]
+        length = float(arc_lengths((lines[0], lines[1]), stations)[-1])
+        x = np.linspace(stations[0], stations[-1], _SAMPLES * (len(stations) - 1) + 1)
+        slope = np.column_stack([np.ones_like(x), *(line.slope(x) for line in lines)])
+        bend = np.column_stack([np.zeros_like(x), *(line.bend(x) for line in lines)])
+        way = np.column_stack(
+            [np.zeros_like(x), *(np.interp(x, stations, across[:, k]) for k in (0, 1))]
+        )
+        way /= np.maximum(np.linalg.norm(way, axis=1), 1e-12)[:, None]
+        # along the surface and square to the plank: what of its bend lies there is bent on edge
+        tangent = slope / np.linalg.norm(slope, axis=1)[:, None]
+        way -= tangent * np.sum(way * tangent, axis=1)[:, None]
+        way /= np.maximum(np.linalg.norm(way, axis=1), 1e-12)[:, None]
+        curved = np.abs(np.sum(bend * way, axis=1)) / np.sum(slope**2, axis=1)
+        wide = np.interp(x, stations, [self._girths[i] / len(self._there[i]) for i in reached])
+        strain = 100 * curved * wide / 2
+        worst = int(np.argmax(strain))
+        return length, float(strain[worst]), float(x[worst])
+
+
+def _arc(half: Array) -> Array:
+    """Along a half contour from the keel, shape (k,), mm."""
+    found: Array = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(half, axis=0).T))])
+    return found

@@ -1,0 +1,184 @@
+"""Planks: they cover the half girth, none is wider than a strip, none comes back; their bends a second way."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+
+from hardkeel.base.errors import BadInput
+from hardkeel.cli.commands import run_command
+from hardkeel.fuselage.contours import contour_of, girth_of
+from hardkeel.fuselage.cutting import blank_of
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Planking, SectionShape
+from hardkeel.fuselage.planking import Planked, planks_of
+from hardkeel.fuselage.soundness import check_fuselage
+from hardkeel.project.model import Build
+from hardkeel.storage.format import build_from_text, text_of
+from tests import sections_independent as second
+
+STATIONS = (0.0, 90.0, 190.0, 300.0, 420.0, 560.0, 700.0)
+WIDE = (22.0, 35.0, 45.0, 48.0, 40.0, 26.0, 12.0)
+
+
+def oval(
+    wide: tuple[float, ...] = WIDE,
+    shape: SectionShape | None = None,
+    **planking: Any,
+) -> Fuselage:
+    """A made-up oval fuselage, planked from its first former to its last."""
+    formers = tuple(
+        Former(
+            id=f"F{i}",
+            station=x,
+            half_width=half,
+            bottom=-half,
+            top=1.2 * half,
+            section=shape or SectionShape(),
+        )
+        for i, (x, half) in enumerate(zip(STATIONS, wide, strict=True))
+    )
+    made = Planking(**{"from": "F0", "to": f"F{len(formers) - 1}", "keel_width": 6.0, **planking})
+    return Fuselage(formers=formers, framing=Framing(planking=made))
+
+
+def sums(fuselage: Fuselage, planked: Planked, side: str) -> dict[str, float]:
+    found: dict[str, float] = dict.fromkeys(planked.formers, 0.0)
+    for plank in planked.planks:
+        if plank.side == side:
+            for former, wide in plank.widths:
+                found[former] += wide
+    return found
+
+
+widths = st.lists(st.floats(9.0, 70.0), min_size=7, max_size=7)
+
+
+@given(widths, st.floats(3.0, 12.0), st.floats(0.0, 8.0), st.sampled_from((1.6, 2.0, 3.0)))
+def test_planks_cover_the_half_girth_and_none_is_wider_than_its_strip(
+    wide: list[float], strip: float, keel: float, full: float
+) -> None:
+    fuselage = oval(tuple(wide), SectionShape(top=full, bottom=2.0), width=strip, keel_width=keel)
+    planked = planks_of(fuselage)
+    for side in ("port", "starboard"):
+        found = sums(fuselage, planked, side)
+        for former in fuselage.formers:
+            half = second.girth(
+                second.points(
+                    former.half_width, former.bottom, former.top,
+                    (former.bottom + former.top) / 2, full, 2.0,
+                )
+            ) / 2  # fmt: skip
+            assert found[former.id] == pytest.approx(half - keel / 2, rel=1e-3)
+    for plank in planked.planks:
+        assert all(wide_ <= strip * (1 + 1e-9) for _, wide_ in plank.widths)
+        # where it has run out it does not come back
+        reached = [planked.formers.index(name) for name, _ in plank.widths]
+        assert reached == list(range(reached[0], reached[-1] + 1))
+
+
+def test_they_are_laid_from_the_keel_up_port_and_starboard_turn_about() -> None:
+    planked = planks_of(oval())
+    ids = [plank.id for plank in planked.planks]
+    most = len(ids) // 2
+    assert ids == [f"{side}{n}" for n in range(1, most + 1) for side in "PS"]
+    widest = max(girth_of(one) for one in oval().formers)
+    assert most == int(np.ceil((widest / 2 - 3) / 6))
+
+
+def test_the_middle_ones_run_out_where_they_would_be_narrower_than_half_a_strip() -> None:
+    planked = planks_of(oval())
+    least = min(wide for plank in planked.planks for _, wide in plank.widths)
+    assert planked.stealers
+    assert least >= 3.0 * 0.999  # half of six
+    most = len(planked.planks) // 2
+    assert 1 not in planked.stealers
+    assert most not in planked.stealers
+    middle = sorted(planked.stealers)
+    assert abs(np.mean(middle) - (most + 1) / 2) <= 1.0
+    even = planks_of(oval(wide=(40.0,) * 7))
+    assert even.stealers == ()
+
+
+def test_on_a_barrel_planks_follow_meridians_and_lie_without_a_bend_on_edge() -> None:
+    barrel = tuple(
+        Former(id=f"F{i}", station=x, half_width=r, bottom=-r, top=r, section=SectionShape())
+        for i, (x, r) in enumerate(zip(STATIONS, (30.0, 34, 38, 42, 40, 36, 32), strict=True))
+    )
+    planking = Planking.model_validate({"from": "F0", "to": "F6", "keel_width": 0, "width": 9})
+    planked = planks_of(Fuselage(formers=barrel, framing=Framing(planking=planking)))
+    assert planked.stealers == ()
+    for plank in planked.planks:  # by symmetry all of them are one meridian turned round
+        assert plank.edgewise < 0.005
+    cylinder = planks_of(oval(wide=(40.0,) * 7))
+    for plank in cylinder.planks:
+        assert plank.length == pytest.approx(700.0)
+        assert plank.edgewise == pytest.approx(0.0, abs=1e-9)
+
+
+def test_a_bend_on_edge_is_what_both_edges_differ_by() -> None:
+    # a keel that keeps its width while the section narrows pushes the planks round
+    fuselage = oval(keel_width=14.0)
+    planked = planks_of(fuselage)
+    edges = dict(planked.ends)
+    names = planked.formers
+    whole = [
+        p for p in planked.planks if p.number not in planked.stealers and p.side == "starboard"
+    ]
+    stations = np.array([one.station for one in fuselage.formers])
+    x = np.linspace(stations[0], stations[-1], 4001)
+    for plank in whole[:2]:
+        lines = []
+        for edge in (0, 1):
+            points = np.array([edges[name][plank.number - 1 + edge] for name in names])
+            lines.append(
+                np.column_stack([x, *(_natural(stations, points[:, k], x) for k in (0, 1))])
+            )
+        runs = [np.linalg.norm(np.diff(line, axis=0), axis=1) for line in lines]
+        wide = np.linalg.norm(lines[1] - lines[0], axis=1)[:-1]
+        # a strip whose edges differ by so much a millimetre is curved by that over its width
+        curved = np.abs(runs[1] - runs[0]) / (wide * (runs[0] + runs[1]) / 2)
+        strain = 100 * curved * wide / 2
+        middle = slice(300, -300)  # free ends of the splines differ
+        assert plank.edgewise == pytest.approx(float(strain[middle].max()), rel=0.35, abs=0.05)
+
+
+def _natural(x: np.ndarray[Any, Any], y: np.ndarray[Any, Any], at: np.ndarray[Any, Any]) -> Any:
+    from scipy.interpolate import CubicSpline  # noqa: PLC0415  the second way's own
+
+    return CubicSpline(x, y, bc_type="natural")(at)
+
+
+def test_formers_are_cut_a_plank_inside_and_the_file_keeps_it(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    fuselage = oval(thickness=2.0, material="balsa-medium")
+    former = fuselage.formers[3]
+    outside = shapely.Polygon(contour_of(former))
+    blank = shapely.Polygon(blank_of(fuselage, former))
+    ring = shapely.points(np.array(blank.exterior.coords))
+    assert shapely.distance(outside.exterior, ring) == pytest.approx(2.0, abs=0.02)
+    build = Build(format="hardkeel/1", fuselage=fuselage)
+    assert build_from_text(text_of(build)) == build
+    file = tmp_path / "oval.json"
+    file.write_text(text_of(build))
+    assert run_command(["frame", str(file), "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["planks"][0]["id"] == "P1"
+    assert told["planks"][1]["side"] == "starboard"
+    half = next(one["girth"] for one in told["loft"] if one["id"] == "F3") / 2
+    port = sum(p["widths"].get("F3", 0.0) for p in told["planks"] if p["side"] == "port")
+    assert port == pytest.approx(half - 3.0, rel=1e-3)
+
+
+def test_nonsense_is_refused_with_its_place() -> None:
+    with pytest.raises(BadInput, match='names no former "F9"'):
+        check_fuselage(oval(to="F9"))
+    with pytest.raises(BadInput, match="ends where it begins"):
+        check_fuselage(oval(to="F0"))
+    with pytest.raises(BadInput, match="leaves nothing to plank at F6"):
+        planks_of(oval(keel_width=150.0))
