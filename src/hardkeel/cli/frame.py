@@ -37,6 +37,7 @@ from hardkeel.messages.frame import (
     purchase_sentence,
     sheet_sentence,
 )
+from hardkeel.messages.planking import PLANKING, planking_answer, planking_lines, planking_table
 from hardkeel.messages.square import SQUARE, squared_lines
 from hardkeel.project.model import Build
 from hardkeel.storage.package import Loaded
@@ -286,6 +287,12 @@ def frame_table(build: Build, unit: LengthUnit, *, sheets: bool = False) -> str:
             f"  {part.quantity} {part.name:<18}{size:>16}{format_length(part.length, unit):>12}"
             f"  {ends_words(part)}".rstrip()
         )
+    planking = framed.planking
+    if planking is not None:
+        planked = planks_of(fuselage)
+        lines += ["", f"{PLANKING}: {planking_answer(planked, planking, unit)}"]
+        lines += [f"  {text}" for text in planking_lines(planked, planking, limits, unit)]
+        lines += planking_table(planked, unit)
     shut = [closed_sentence(name, lack, unit) for name, lack in closed_stations(fuselage)]
     shut += [
         f"{one.former}: {finding_title(one)} {finding_sentence(one, unit, framed.web)}"

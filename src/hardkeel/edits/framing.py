@@ -6,11 +6,12 @@ from typing import Final
 from hardkeel.airframe.framing import usual_framing
 from hardkeel.airframe.parts import ledger_renamed
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
-from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind
+from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind, Planking
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
 from hardkeel.project.model import Build
@@ -120,6 +121,35 @@ def set_framing(build: Build, /, **figures: object) -> Build:
     """Set ``web``, ``kerf``, ``sheet``, ``sheet_gap`` or ``sheeting``."""
     fuselage = fuselage_of(build)
     return with_fuselage(build, fuselage.but(framing=fuselage.framed.but(**figures)))
+
+
+@edit
+def set_planking(build: Build, /, **figures: object) -> Build:
+    """Plank the fuselage, or set ``width``, ``thickness``, ``keel_width``, ``material``, ``from_`` or ``to`` of its planks.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two formers to plank, or a figure makes no sense.
+    """
+    fuselage = fuselage_of(build)
+    ordered = sorted(fuselage.formers, key=lambda one: one.station)
+    if len(ordered) < 2:  # noqa: PLR2004  a plank has a length
+        raise BadInput("", "planks want two formers at least")
+    now = fuselage.framed.planking
+    if now is None:
+        ends = {"from": ordered[0].id, "to": ordered[-1].id}
+        now = Planking.model_validate({"material": "balsa-medium", **ends})
+    with faults_told():
+        said = {{"from_": "from"}.get(key, key): value for key, value in figures.items()}
+        made = Planking.model_validate({**now.model_dump(by_alias=True), **said})
+    return set_framing(build, planking=made)
+
+
+@edit
+def take_planking_off(build: Build) -> Build:
+    """No planks any more."""
+    return set_framing(build, planking=None)
 
 
 @edit

@@ -7,6 +7,7 @@ from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Fuselage, Longeron
+from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import corner_strips_of
 from hardkeel.fuselage.sticks import sticks_of
 from hardkeel.geometry.spline import arc_lengths
@@ -28,6 +29,7 @@ def cut_list_of(fuselage: Fuselage) -> tuple[CutPart, ...]:
         *_sticks(fuselage),
         *_built_formers(fuselage),
         *running_parts(fuselage),
+        *_planks(fuselage),
         *(_longeron(loft, longeron) for longeron in fuselage.longerons),
     )
 
@@ -122,6 +124,20 @@ def _running(fuselage: Fuselage) -> Iterator[CutPart]:
             key=member.id,
             member=member.id,
         )
+
+
+def _planks(fuselage: Fuselage) -> Iterator[CutPart]:
+    """Strips as they are bought, tapered when they are laid."""
+    planking = fuselage.framed.planking
+    if planking is None:
+        return
+    for plank in planks_of(fuselage).planks:
+        if plank.side == "port":
+            name = f"plank {plank.number}"
+            section = (planking.thickness, planking.width)
+            yield CutPart(
+                name, "plank", BOTH_SIDES, section, plank.length, (), planking.material, key=name
+            )
 
 
 def _longeron(loft: Loft, longeron: Longeron) -> CutPart:

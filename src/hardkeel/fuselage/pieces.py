@@ -1,18 +1,25 @@
 """Every flat piece of a fuselage that is cut from sheet."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from functools import lru_cache
 from typing import Final
+
+import numpy as np
 
 from hardkeel.fuselage.cutting import shape_of, skins_at
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
+from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
 from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark, with_shape
 
+_TICK_MM: Final = 3.0
+_HAIR_MM: Final = 0.05
 _CENTRE_OVER_MM: Final = 4.0  # a centre mark is seen beside the wood
 
 
@@ -47,7 +54,40 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
     One built of sticks is none: it is in the cut list.
     """
     skins = skins_at(fuselage, former)
-    return _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
+    pieces = _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
+    ticks = _plank_ticks(fuselage, former, skins[0])
+    return (
+        tuple(replace(one, marks=(*one.marks, *_near(one, ticks))) for one in pieces)
+        if ticks
+        else pieces
+    )
+
+
+def _plank_ticks(fuselage: Fuselage, former: Former, skin: float) -> tuple[Mark, ...]:
+    """Where planks meet on a former's edge, numbered from the keel: a line inward from the wood's edge."""
+    edges = dict(planks_of(fuselage).ends).get(former.id, ()) if fuselage.framed.planking else ()
+    if not edges:
+        return ()
+    found = []
+    points = np.array(edges)
+    runs = np.gradient(points, axis=0)
+    inward = (
+        np.column_stack([-runs[:, 1], runs[:, 0]]) / np.maximum(np.hypot(*runs.T), 1e-9)[:, None]
+    )
+    for number, (point, way) in enumerate(zip(points, inward, strict=True)):
+        start, end = point + skin * way, point + (skin + _TICK_MM) * way
+        for sign in (1.0, -1.0):
+            line = tuple((float(sign * y), float(z)) for y, z in (start, end))
+            found.append(Mark("drawn", line, str(number) if number else ""))
+    return tuple(found)
+
+
+def _near(piece: FlatPiece, ticks: Sequence[Mark]) -> Iterator[Mark]:
+    """The ticks that lie on a piece, where a former is cut in several or notched."""
+    wood = piece.polygon.buffer(_HAIR_MM)
+    for tick in ticks:
+        if wood.contains(shapely.LineString(tick.points)):
+            yield tick
 
 
 @lru_cache(maxsize=512)

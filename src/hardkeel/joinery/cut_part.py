@@ -15,7 +15,7 @@ class CutPart:
     Attributes
     ----------
     kind : str
-        ``upright``, ``diagonal``, ``cross-piece``, ``corner-strip``, ``stringer``, ``bearer`` or
+        ``upright``, ``diagonal``, ``cross-piece``, ``corner-strip``, ``stringer``, ``bearer``, ``plank`` or
         ``longeron``.
     quantity : int
         Of both sides together.

@@ -12,11 +12,15 @@ from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
+from hardkeel.edits.framing import set_planking, take_planking_off
 from hardkeel.fuselage.contours import contour_of, girth_of
+from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import blank_of
 from hardkeel.fuselage.model import Former, Framing, Fuselage, Planking, SectionShape
+from hardkeel.fuselage.pieces import former_pieces
 from hardkeel.fuselage.planking import Planked, planks_of
 from hardkeel.fuselage.soundness import check_fuselage
+from hardkeel.messages.planking import planking_answer, planking_lines, planking_table
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from tests import sections_independent as second
@@ -182,3 +186,56 @@ def test_nonsense_is_refused_with_its_place() -> None:
         check_fuselage(oval(to="F0"))
     with pytest.raises(BadInput, match="leaves nothing to plank at F6"):
         planks_of(oval(keel_width=150.0))
+
+
+def test_what_is_told_of_it_and_what_is_bought() -> None:
+    fuselage = oval(material="balsa-medium")
+    planked, planking = planks_of(fuselage), fuselage.framed.planking
+    assert planking is not None
+    limits = {"balsa-medium": (0.5, 1.1)}
+    lines = planking_lines(planked, planking, limits, "mm")
+    assert lines[0].startswith("Narrowest 3.")
+    assert "run out" in lines[1]
+    assert "On edge they bend by at most" in lines[2]
+    assert (
+        planking_answer(planked, planking, "mm")
+        == f"{len(planked.planks) // 2} planks a side of 6.0 × 2.0 mm"
+    )
+    table = planking_table(planked, "mm")
+    assert len(table) == 1 + len(planked.planks) // 2
+    assert "–" in "".join(table)
+    strips = [part for part in cut_list_of(fuselage) if part.kind == "plank"]
+    assert sum(part.quantity for part in strips) == len(planked.planks)
+    assert all(part.section == (2.0, 6.0) for part in strips)
+    whole = next(part for part in strips if part.name == "plank 1")
+    assert 700.0 < whole.length < 720.0
+
+
+def test_planks_are_numbered_on_each_formers_edge() -> None:
+    fuselage = oval()
+    planked = planks_of(fuselage)
+    for name, edges in planked.ends:
+        former = fuselage.former(name)
+        assert former is not None
+        (piece,) = former_pieces(fuselage, former)
+        ticks = [mark for mark in piece.marks if mark.role == "drawn" and mark.text.isdigit()]
+        # but for the keel's edge each edge has its number, port and starboard; the crown's two lie on each other
+        assert {int(mark.text) for mark in ticks} == set(range(1, len(edges)))
+        wood = piece.polygon.buffer(0.1)
+        assert all(wood.contains(shapely.LineString(mark.points)) for mark in ticks)
+
+
+def test_it_is_put_on_changed_and_taken_off() -> None:
+    bare = oval()
+    build = Build(format="hardkeel/1", fuselage=bare.but(framing=Framing()))
+    build = set_planking(build)
+    planking = (build.fuselage or bare).framed.planking
+    assert planking is not None
+    assert (planking.from_, planking.to) == ("F0", "F6")
+    build = set_planking(build, width=8.0, from_="F1")
+    planking = (build.fuselage or bare).framed.planking
+    assert planking is not None
+    assert (planking.width, planking.from_, planking.to) == (8.0, "F1", "F6")
+    with pytest.raises(BadInput, match=r"more than 0|greater"):
+        set_planking(build, width=-2.0)
+    assert (take_planking_off(build).fuselage or bare).framed.planking is None

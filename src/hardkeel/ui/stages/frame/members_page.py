@@ -12,17 +12,22 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.airframe.framing import limits_of
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
+from hardkeel.messages import planking as planking_say
+from hardkeel.messages.faults import told
 from hardkeel.parts.woods import WOODS
 from hardkeel.picture.framing import side_view, view_from_above
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.stages.frame.planking_card import PlankingCard
 from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
@@ -62,6 +67,7 @@ class MembersPage(FrameSubPage):
         self.new = Card(say.ADD_A_MEMBER)
         self._said = label("soft")
         self.bracing = FiguresCard(say.BRACING)
+        self.planking = PlankingCard()
         self.pattern = QComboBox()
         self._lay_out()
         self._connect()
@@ -115,7 +121,9 @@ class MembersPage(FrameSubPage):
         work.addWidget(self.side, 5)
         work.addWidget(self.above, 4)
         work.addWidget(self.table, 5)
-        self._cards = CardColumn((self.told, self.card, self.new, self.bracing), self.theme)
+        self._cards = CardColumn(
+            (self.told, self.card, self.new, self.bracing, self.planking), self.theme
+        )
         self.lie_beside(work, self._cards)
         self.themed = (self.side, self.above, self.table, self._cards)
 
@@ -136,6 +144,14 @@ class MembersPage(FrameSubPage):
             lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual.of())
         )
         self.bracing.figure_changed.connect(self._on_bracing)
+        self.planking.figure_changed.connect(self._on_planking)
+        self.planking.end_chosen.connect(self._on_planking)
+        self.planking.wanted.connect(
+            lambda: self.apply(planking_say.PLANK_IT.lower(), edits.set_planking.of())
+        )
+        self.planking.unwanted.connect(
+            lambda: self.apply(planking_say.NO_PLANKS.lower(), edits.take_planking_off.of())
+        )
         self.pattern.activated.connect(
             lambda: self.apply(
                 say.set_edit("bracing"),
@@ -166,7 +182,7 @@ class MembersPage(FrameSubPage):
     def refresh(self) -> None:
         """Show the build as it is now."""
         build = self.document.build
-        for widget in (self.new, self.table):
+        for widget in (self.new, self.table, self.planking):
             widget.setVisible(self.framed)
         if not self.framed:
             self.side.show_picture(WoodPicture(), "", say.NOTHING_TO_FRAME)
@@ -182,6 +198,13 @@ class MembersPage(FrameSubPage):
         self.model.show_rows([self._row(one) for one in self.fuselage.framed.members], self.theme)
         self._show_card()
         self._show_bracing()
+        try:
+            self.planking.show_planking(self.fuselage, limits_of(build), self.unit)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+
+    def _on_planking(self, key: str, value: object) -> None:
+        self.apply(planking_say.planking_edit(key), edits.set_planking.of(**{key: value}))
 
     def _row(self, member: Member) -> Row:
         first, last = self.fuselage.stations[0][0], self.fuselage.stations[-1][0]
