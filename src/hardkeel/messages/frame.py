@@ -14,6 +14,7 @@ from hardkeel.fuselage.chamfers import (
 )
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.planking import is_planked
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages.counting import number_of
@@ -509,6 +510,10 @@ def set_edit(what: str) -> str:
 
 def side_taken_off(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
     """Whether the sheet of the sides is taken off a former's width."""
+    planking = fuselage.framed.planking
+    if planking is not None and is_planked(fuselage, former):
+        thick = format_length(planking.thickness, unit)
+        return f"It sits under planks: {thick} are taken off all round, square to its edge."
     sheet = side_at(fuselage, former.station)
     if sheet > 0:
         return f"It sits between sheet sides: {format_length(sheet, unit)} are taken off its drawn width on each side."
