@@ -8,7 +8,6 @@ from hardkeel.airframe.bodies import redrawn
 from hardkeel.airframe.frame_parts import section_part
 from hardkeel.airframe.parts import followed, ledger_renamed
 from hardkeel.base.errors import BadInput
-from hardkeel.base.faults import faults_told
 from hardkeel.base.values import Point2
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.cutting import former_from_outline
@@ -27,7 +26,6 @@ from hardkeel.fuselage.model import (
     Member,
     Method,
     Section,
-    SectionShape,
     Squaring,
     TailPost,
     Template,
@@ -67,69 +65,7 @@ def set_station(build: Build, /, name: str, **figures: float) -> Build:
         raise BadInput("", "a half-width can't be less than 0")
     if name == TAIL_POST and fuselage.tail_post is not None:
         return with_fuselage(build, fuselage.but(tail_post=fuselage.tail_post.but(**figures)))
-    return _replace(build, with_widest(_former(fuselage, name), figures))
-
-
-@edit
-def set_round(build: Build, name: str, *, is_round: bool) -> Build:
-    """Make a former's section round, an oval to begin with, or a box again; a drawn outline is given up.
-
-    Raises
-    ------
-    BadInput
-        When there is no such former.
-    """
-    shape = SectionShape() if is_round else None
-    return _replace(build, _former(fuselage_of(build), name).but(section=shape, outline=()))
-
-
-@edit
-def set_fullness(build: Build, /, name: str, **figures: float) -> Build:
-    """Set a round section's exponents ``top`` and ``bottom``, or its ``widest`` height, mm.
-
-    Raises
-    ------
-    BadInput
-        When the former is not round, or it would be widest outside itself.
-    """
-    former = _former(fuselage_of(build), name)
-    if former.section is None:
-        raise BadInput("", f"{name} is no round section")
-    with faults_told():
-        shape = SectionShape.model_validate({**former.section.model_dump(), **figures})
-    if shape.widest is not None and not former.bottom < shape.widest < former.top:
-        raise BadInput(f"{name}: widest line", "must lie between its bottom and its top")
-    return _replace(build, former.but(section=shape))
-
-
-@edit
-def shape_all_like(build: Build, name: str) -> Build:
-    """Give every former the section shape of one of them, widest at the same share of its height.
-
-    Raises
-    ------
-    BadInput
-        When there is no such former.
-    """
-    fuselage = fuselage_of(build)
-    like = _former(fuselage, name)
-    shape = like.section
-    share = None
-    if shape is not None and shape.widest is not None:
-        share = (shape.widest - like.bottom) / (like.top - like.bottom)
-
-    def shaped(former: Former) -> Former:
-        if shape is None:
-            return former.but(section=None, outline=())
-        widest = (
-            None
-            if share is None
-            else round(former.bottom + share * (former.top - former.bottom), 2)
-        )
-        return former.but(section=shape.but(widest=widest), outline=())
-
-    formers = tuple(like if one.id == name else shaped(one) for one in fuselage.formers)
-    return with_fuselage(build, fuselage.but(formers=formers))
+    return replaced(build, with_widest(former_of(fuselage, name), figures))
 
 
 @edit
@@ -156,7 +92,7 @@ def delete_former(build: Build, name: str) -> Build:
         When there is none, or it is one of the last two stations.
     """
     fuselage = fuselage_of(build)
-    _former(fuselage, name)
+    former_of(fuselage, name)
     names = [one for one, _ in fuselage.stations]
     if len(names) <= 2:  # noqa: PLR2004  a fuselage has two ends
         raise BadInput("", "a fuselage needs two stations")
@@ -211,7 +147,7 @@ def rename_former(build: Build, name: str, new: str) -> Build:
         When the name is empty or taken.
     """
     fuselage = fuselage_of(build)
-    _former(fuselage, name)
+    former_of(fuselage, name)
     new = new.strip()
     if not new:
         raise BadInput("", "a former needs a name")
@@ -362,12 +298,12 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
     BadInput
         When there is no such former, or the outline closes around nothing.
     """
-    former = _former(fuselage_of(build), name)
+    former = former_of(fuselage_of(build), name)
     low = min((z for _, z in ring), default=0.0)
     made = former_from_outline(
         name, former.station, [(y, z - low + former.bottom) for y, z in ring]
     )
-    return _replace(
+    return replaced(
         build,
         former.but(
             half_width=made.half_width, top=made.top, bottom=made.bottom, outline=made.outline
@@ -443,7 +379,7 @@ def set_wood(build: Build, /, name: str, **figures: float) -> Build:
     for key, value in figures.items():
         if value < 0 or (key == "thickness" and value == 0):
             raise BadInput("", f"a {key} of {value:g} can't be cut")
-    return _replace(build, _former(fuselage_of(build), name).but(**figures))
+    return replaced(build, former_of(fuselage_of(build), name).but(**figures))
 
 
 @edit
@@ -464,14 +400,14 @@ def lay_out(build: Build, made: Build) -> Build:
 @edit
 def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened: bool) -> Build:
     """Say what is cut out of a former."""
-    former = _former(fuselage_of(build), name)
-    return _replace(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
+    former = former_of(fuselage_of(build), name)
+    return replaced(build, former.but(cutouts=tuple(cutouts), lightened=lightened))
 
 
 @edit
 def set_template(build: Build, name: str, template: Template | None) -> Build:
     """Note what was measured on a former's template."""
-    return _replace(build, _former(fuselage_of(build), name).but(template=template))
+    return replaced(build, former_of(fuselage_of(build), name).but(template=template))
 
 
 @edit
@@ -590,14 +526,22 @@ def fuselage_of(build: Build) -> Fuselage:
     return build.fuselage
 
 
-def _former(fuselage: Fuselage, name: str) -> Former:
+def former_of(fuselage: Fuselage, name: str) -> Former:
+    """The former of that name.
+
+    Raises
+    ------
+    BadInput
+        When there is none.
+    """
     former = fuselage.former(name)
     if former is None:
         raise BadInput("", f'no former "{name}"')
     return former
 
 
-def _replace(build: Build, changed: Former) -> Build:
+def replaced(build: Build, changed: Former) -> Build:
+    """The build with another former in the place of the one of its name."""
     fuselage = fuselage_of(build)
     formers = [changed if former.id == changed.id else former for former in fuselage.formers]
     return with_fuselage(build, fuselage.but(formers=_sorted(formers)))

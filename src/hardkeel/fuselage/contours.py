@@ -4,6 +4,7 @@ Plane of the former: (y, z), airframe axes, mm.  A contour is symmetric unless i
 from the keel by starboard to the crown.
 """
 
+import math
 from collections.abc import Callable
 from functools import lru_cache
 from typing import Final
@@ -20,7 +21,7 @@ _FLAT_MM: Final = 0.003  # how far a chord may lie off the line that it stands f
 _ROUNDS: Final = 14
 _ROUND, _BOXY, _HALVINGS = 2.0, 50.0, 40
 _FIRST: Final = 33
-_CORNER_STEPS: Final = 24  # a quarter of 40 mm is then true to 0.02 mm
+_ARC_MM: Final = 0.015
 _THINNEST_MM: Final = 0.05
 
 
@@ -211,7 +212,9 @@ def _boxed(former: Former) -> Array:
     radius = min(former.corner, half * 0.999, (high - low) / 2 * 0.999)
     if radius <= 0:
         return np.array([(0.0, low), (half, low), (half, high), (0.0, high)])
-    turn = np.linspace(0.0, np.pi / 2, _CORNER_STEPS + 1)
+    # as many chords as keep them on the arc
+    steps = math.ceil(np.pi / 4 / math.acos(1 - min(_ARC_MM / radius, 0.5)))
+    turn = np.linspace(0.0, np.pi / 2, steps + 1)
     sine, cosine = radius * np.sin(turn), radius * np.cos(turn)
     beneath = np.column_stack([half - radius + sine, low + radius - cosine])
     above = np.column_stack([half - radius + cosine, high - radius + sine])

@@ -13,8 +13,16 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.contours import contour_of, half_of, skinned
 from hardkeel.fuselage.methods import side_at
-from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
-from hardkeel.fuselage.notching import Passage, crossing, passages_of, tabs_of
+from hardkeel.fuselage.model import (
+    CutOut,
+    Former,
+    Framing,
+    Fuselage,
+    Longeron,
+    Member,
+    Template,
+)
+from hardkeel.fuselage.notching import Passage, crossing, passages_of, passing, tabs_of
 from hardkeel.fuselage.planking import is_planked
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
@@ -103,7 +111,20 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     BadInput
         When its own outline crosses itself.
     """
-    carved = carve(fuselage, former)
+    around = skins_at(fuselage, former), fuselage.longerons, passing(fuselage, former)
+    return _shape(former, *around, rough)
+
+
+@lru_cache(maxsize=512)
+def _shape(
+    former: Former,
+    skins: tuple[float, float, float],
+    longerons: tuple[Longeron, ...],
+    members: tuple[Member, ...],
+    rough: bool,  # noqa: FBT001  a key of what is kept
+) -> FormerShape:
+    """What only this former and what passes it decide, so that it is cut anew only when that is another."""
+    carved = carve(standing_alone(former, skins, longerons, members), former)
     wood = carved.wood
     whole = carved.stock.difference(
         shapely.union_all([passage.shape for passage in carved.passages])
@@ -127,6 +148,24 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
         lightening=tuple(circles),
         cautions=tuple(cautions),
         pieces=pieces,
+    )
+
+
+def standing_alone(
+    former: Former,
+    skins: tuple[float, float, float],
+    longerons: tuple[Longeron, ...],
+    members: tuple[Member, ...],
+) -> Fuselage:
+    """A fuselage of one former, in which that is cut as it is in its own."""
+    side, top, bottom = skins
+    return Fuselage(
+        side_thickness=side,
+        top_skin=top,
+        bottom_skin=bottom,
+        longerons=longerons,
+        formers=(former,),
+        framing=Framing(members=members),
     )
 
 

@@ -7,10 +7,10 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.cutting import shape_of, skins_at
+from hardkeel.fuselage.cutting import shape_of, skins_at, standing_alone
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import passing
 from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
@@ -98,15 +98,7 @@ def _former_pieces(
     members: tuple[Member, ...],
 ) -> tuple[FlatPiece, ...]:
     """What only this former and what passes it decide, so that it is cut anew only when that is another."""
-    side, top, bottom = skins
-    alone = Fuselage(
-        side_thickness=side,
-        top_skin=top,
-        bottom_skin=bottom,
-        longerons=longerons,
-        formers=(former,),
-        framing=Framing(members=members),
-    )
+    alone = standing_alone(former, skins, longerons, members)
     return tuple(_cut(alone, former))
 
 

@@ -14,7 +14,7 @@ from hardkeel.airframe.starters import STARTERS, start_from
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import fuselage as drawing
-from hardkeel.edits import surfaces
+from hardkeel.edits import sections, surfaces
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
 from hardkeel.fuselage.model import Fuselage, Method, Template
@@ -164,7 +164,7 @@ class AirframePage(SubPage):
         self.former.shape.activated.connect(self._on_shape)
         self.former.all_so.clicked.connect(
             lambda: self.apply(
-                f"shape all formers like {self._stop}", drawing.shape_all_like.of(self._stop)
+                f"shape all formers like {self._stop}", sections.shape_all_like.of(self._stop)
             )
         )
         self.former.method.activated.connect(self._on_method)
@@ -310,7 +310,7 @@ class AirframePage(SubPage):
         words = FIGURE_WORDS.get(key, key)
         if key in ROUND_FIGURES:
             figure = {key.removeprefix("full_"): value}
-            what = drawing.set_fullness.of(name, **figure)
+            what = sections.set_fullness.of(name, **figure)
             self.apply(f"set {ROUND_FIGURES[key]} of {name}", what)
         elif key in FIGURE_WORDS:
             self.apply(f"set {words} of {name}", drawing.set_station.of(name, **{key: value}))
@@ -454,7 +454,7 @@ class AirframePage(SubPage):
         if former is None or chosen == "drawn":  # a drawing is brought in, not chosen
             self.refresh()
             return
-        what = drawing.set_round.of(name, is_round=chosen == "round")
+        what = sections.set_round.of(name, is_round=chosen == "round")
         self.apply(f"make {name} {self.former.shape.currentText()}", what)
 
     def _on_method(self) -> None:
