@@ -21,7 +21,7 @@ _FLAT_MM: Final = 0.003  # how far a chord may lie off the line that it stands f
 _ROUNDS: Final = 14
 _ROUND, _BOXY, _HALVINGS = 2.0, 50.0, 40
 _FIRST: Final = 33
-_ARC_MM: Final = 0.015
+_ARC_MM: Final = 0.006
 _THINNEST_MM: Final = 0.05
 
 
