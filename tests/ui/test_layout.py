@@ -180,16 +180,16 @@ def test_a_former_is_added_from_the_loft_cut_out_and_taken_out_again(
     page = layout_of(laid).airframe
     page.choose_station("F4")
     qtbot.mouseClick(page.former.add, LEFT)
-    assert page.stop == "F8"
-    made = stop(laid, "F8")
+    assert page.stop == "F4a"
+    made = stop(laid, "F4a")
     assert stop(laid, "F4").station < made.station < stop(laid, "F5").station
     type_in(qtbot, page.former.cutouts, "battery 30 x 20 at -8; hole 8 x 8 at 12")
-    assert isinstance(stop(laid, "F8"), Former)
-    assert [cut.kind for cut in stop(laid, "F8").cutouts] == ["battery", "hole"]  # type: ignore[union-attr]
+    assert isinstance(stop(laid, "F4a"), Former)
+    assert [cut.kind for cut in stop(laid, "F4a").cutouts] == ["battery", "hole"]  # type: ignore[union-attr]
     type_in(qtbot, page.former.cutouts, "big window")
     assert "write it like" in page.told.text()
     qtbot.mouseClick(page.former.remove, LEFT)
-    assert laid.document.build.fuselage.former("F8") is None  # type: ignore[union-attr]
+    assert laid.document.build.fuselage.former("F4a") is None  # type: ignore[union-attr]
 
 
 def test_a_former_gets_another_name_but_not_one_that_is_taken(
@@ -510,8 +510,8 @@ def test_a_double_click_puts_a_former_in_and_pages_go_through_them(
     assert b is not None
     between = QPoint(round(a.x() + (b.x() - a.x()) * 0.4), round(a.y()) + 25)
     qtbot.mouseDClick(page.board, LEFT, pos=between)
-    assert page.stop == "F8"
-    assert stop(laid, "F4").station + 60 < stop(laid, "F8").station < stop(laid, "F5").station - 60
+    assert page.stop == "F4a"
+    assert stop(laid, "F4").station + 60 < stop(laid, "F4a").station < stop(laid, "F5").station - 60
     qtbot.keyClick(page.board, Qt.Key.Key_PageUp)
     assert page.stop == "F4"
     for _ in range(20):

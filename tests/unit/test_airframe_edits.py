@@ -14,8 +14,10 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper, surfaces
+from hardkeel.edits.renumbering import renumber_formers
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.naming import free_former_id
 from hardkeel.messages.airframe import read_mark
 from hardkeel.paper.model import Pair
 from hardkeel.paper.picking import Picked
@@ -130,19 +132,19 @@ def test_whatever_a_hand_drags_the_airframe_stays_sound(i: int, figures: dict[st
 
 def test_formers_come_go_and_are_renamed_with_their_sections() -> None:
     build = drawing.add_former(DEMO, 300.0)
-    assert fuselage(build).former("F8") is not None
-    build = drawing.set_method(build, "F8", "F5", "crutch")
+    assert fuselage(build).former("F3a") is not None
+    build = drawing.set_method(build, "F3a", "F5", "crutch")
     stretches = [(s.from_, s.to, s.method) for s in fuselage(build).sections]
-    assert ("F8", "F5", "crutch") in stretches
-    assert stretches[0] == ("F1", "F8", "sheet-sides")
-    named = drawing.rename_former(build, "F8", "bay frame")
+    assert ("F3a", "F5", "crutch") in stretches
+    assert stretches[0] == ("F1", "F3a", "sheet-sides")
+    named = drawing.rename_former(build, "F3a", "bay frame")
     assert any(s.from_ == "bay frame" for s in fuselage(named).sections)
     gone = drawing.delete_former(named, "bay frame")
     assert fuselage(gone).former("bay frame") is None
     check_build(gone)
     refused: tuple[Callable[[], Build], ...] = (
-        lambda: drawing.rename_former(build, "F8", "F1"),
-        lambda: drawing.rename_former(build, "F8", "  "),
+        lambda: drawing.rename_former(build, "F3a", "F1"),
+        lambda: drawing.rename_former(build, "F3a", "  "),
         lambda: drawing.delete_former(build, "nobody"),
         lambda: drawing.set_method(build, "F5", "F2", "crutch"),
         lambda: drawing.set_station(build, "F2", half_width=-1),
@@ -262,3 +264,25 @@ def test_a_formers_state_weight_and_mass_go_with_its_name_and_its_mass_goes_with
     assert drawing.rename_former(renamed, "bay", "F4") == DEMO
     gone = drawing.delete_former(DEMO, "F4")
     assert all(mass.id != "F4" for mass in gone.masses)
+
+
+def test_a_name_tells_the_place_and_numbers_may_begin_anew_from_the_nose() -> None:
+    build = drawing.add_former(drawing.add_former(DEMO, 300.0), 340.0)
+    names = [former.id for former in sorted(fuselage(build).formers, key=lambda one: one.station)]
+    assert names[:5] == ["F1", "F2", "F3", "F3a", "F3b"]
+    assert free_former_id(fuselage(build), 10_000.0) == "F10"
+    anew = renumber_formers(build)
+    ordered = sorted(fuselage(anew).formers, key=lambda one: one.station)
+    assert [former.id for former in ordered] == [f"F{i}" for i in range(1, len(ordered) + 1)]
+    assert [former.station for former in ordered] == [
+        former.station for former in sorted(fuselage(build).formers, key=lambda one: one.station)
+    ]
+    # what names a former goes along: a stretch from F4 begins at F6 now
+    was = {former.id: former.station for former in fuselage(build).formers}
+    now = {former.id: former.station for former in fuselage(anew).formers}
+    before = [(was[s.from_], was.get(s.to)) for s in fuselage(build).sections]
+    after = [(now[s.from_], now.get(s.to)) for s in fuselage(anew).sections]
+    assert before == after
+    check_build(anew)
+    with pytest.raises(BadInput, match="already"):
+        renumber_formers(anew)

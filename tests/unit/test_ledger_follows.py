@@ -117,7 +117,7 @@ def test_what_was_said_of_a_former_goes_with_it_and_does_not_wait_for_its_namesa
     gone = drawing.delete_former(build, "F5")
     assert not {"F5"} & (gone.listed.states.keys() | gone.listed.weighed.keys())
     assert all(one.id != "F5" for one in gone.masses)
-    back = drawing.rename_former(drawing.add_former(gone, 550.0), "F8", "F5")
+    back = drawing.rename_former(drawing.add_former(gone, 550.0), "F4a", "F5")
     assert "F5" not in back.listed.states
     assert "F5" not in back.listed.weighed
 

@@ -25,11 +25,14 @@ from hardkeel.fuselage.model import (
     Longeron,
     Member,
     Method,
+    Planking,
     Section,
     Squaring,
     TailPost,
     Template,
 )
+from hardkeel.fuselage.naming import free_former_id
+from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.squaring import BOARD
 from hardkeel.paper.model import PrintedSheet
 from hardkeel.paper.picking import Picked
@@ -78,7 +81,7 @@ def add_former(build: Build, station: float) -> Build:
         When the station lies outside, or on one that is there.
     """
     fuselage = fuselage_of(build)
-    made = former_at(fuselage, station, free_former_id(fuselage))
+    made = former_at(fuselage, station, free_former_id(fuselage, station))
     return with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
 
 
@@ -134,7 +137,18 @@ def _members_without(
             continue
         moved = (start, end) != (member.from_, member.to)
         kept.append(member.but(from_=start, to=end) if moved else member)
-    return fuselage.framed.but(members=tuple(kept))
+    return fuselage.framed.but(members=tuple(kept), planking=_planking_without(fuselage, name))
+
+
+def _planking_without(fuselage: Fuselage, name: str) -> Planking | None:
+    """Planks that began or ended at a former begin or end at the next one inside; none where that is the same."""
+    planking = fuselage.framed.planking
+    if planking is None or name not in (planking.from_, planking.to):
+        return planking
+    inside = [one.id for one in planked_between(fuselage) if one.id != name]
+    if len(inside) < 2:  # noqa: PLR2004  a plank has a length
+        return None
+    return planking.but(from_=inside[0], to=inside[-1])
 
 
 @edit
@@ -183,7 +197,14 @@ def rename_former(build: Build, name: str, new: str) -> Build:
             else member
             for member in fuselage.framed.members
         )
-        changes["framing"] = fuselage.framed.but(members=members)
+        framed = fuselage.framed
+        planking = framed.planking
+        if planking is not None and name in (planking.from_, planking.to):
+            planking = planking.but(
+                from_=new if planking.from_ == name else planking.from_,
+                to=new if planking.to == name else planking.to,
+            )
+        changes["framing"] = framed.but(members=members, planking=planking)
     if fuselage.squaring is not None:
         changes["squaring"] = _squaring_renamed(fuselage.squaring, name, new)
     drawn = redrawn(build, renamed.but(fuselage=fuselage.but(**changes)))
@@ -454,15 +475,6 @@ def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
     return with_fuselage(
         build, fuselage.but(formers=_sorted(formers), tail_post=post, sections=sections)
     )
-
-
-def free_former_id(fuselage: Fuselage) -> str:
-    """The next unused name of the form F8."""
-    used = {former.id for former in fuselage.formers}
-    number = len(used) + 1
-    while f"F{number}" in used:
-        number += 1
-    return f"F{number}"
 
 
 def unpicked(fuselage: Fuselage | None, rows: Sequence[Picked]) -> tuple[str, ...]:

@@ -123,6 +123,7 @@ PICK_THE_NEAREST_KIND: Final = (
 )
 
 # surface card
+RENUMBER: Final = "Number from the nose"
 ITS_SHAPE: Final = "its shape"
 SECTION_SHAPES: Final = {"box": "a box", "round": "round", "drawn": "as drawn"}
 ALL_FORMERS_SO: Final = "All formers so"

@@ -13,10 +13,11 @@ from hypothesis import strategies as st
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
 from hardkeel.edits.framing import set_planking, take_planking_off
+from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import blank_of
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Planking, SectionShape
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Planking, SectionShape, TailPost
 from hardkeel.fuselage.pieces import former_pieces
 from hardkeel.fuselage.planking import Planked, planks_of
 from hardkeel.fuselage.soundness import check_fuselage
@@ -239,3 +240,22 @@ def test_it_is_put_on_changed_and_taken_off() -> None:
     with pytest.raises(BadInput, match=r"more than 0|greater"):
         set_planking(build, width=-2.0)
     assert (take_planking_off(build).fuselage or bare).framed.planking is None
+
+
+def test_planks_go_with_the_formers_that_they_begin_and_end_at() -> None:
+    build = Build(format="hardkeel/1", fuselage=oval())
+
+    def ends(one: Build) -> tuple[str, str] | None:
+        planking = one.fuselage.framed.planking if one.fuselage is not None else None
+        return None if planking is None else (planking.from_, planking.to)
+
+    assert ends(rename_former(build, "F6", "tail ring")) == ("F0", "tail ring")
+    assert ends(delete_former(build, "F0")) == ("F1", "F6")
+    assert ends(delete_former(build, "F6")) == ("F0", "F5")
+    few = build
+    for name in ("F1", "F2", "F3", "F4", "F5"):
+        few = delete_former(few, name)
+    post = TailPost(station=900, bottom=0, top=9, half_width=4)
+    assert few.fuselage is not None
+    few = few.but(fuselage=few.fuselage.but(tail_post=post))
+    assert ends(delete_former(few, "F6")) is None

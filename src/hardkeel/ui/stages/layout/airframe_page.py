@@ -15,9 +15,11 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import sections, surfaces
+from hardkeel.edits.renumbering import renumber_formers
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
 from hardkeel.fuselage.model import Fuselage, Method, Template
+from hardkeel.fuselage.naming import free_former_id
 from hardkeel.messages import layout as say
 from hardkeel.messages import panels as panel_say
 from hardkeel.messages.airframe import (
@@ -166,6 +168,9 @@ class AirframePage(SubPage):
             lambda: self.apply(
                 f"shape all formers like {self._stop}", sections.shape_all_like.of(self._stop)
             )
+        )
+        self.former.renumber.clicked.connect(
+            lambda: self.apply(say.RENUMBER.lower(), renumber_formers.of())
         )
         self.former.method.activated.connect(self._on_method)
         self.marks.put_on.clicked.connect(
@@ -422,14 +427,14 @@ class AirframePage(SubPage):
             return
         stations = [stop.station for _, stop in fuselage.stations]
         middle = round((stations[i] + stations[i + 1]) / 2, 1)
-        made = drawing.free_former_id(fuselage)
+        made = free_former_id(fuselage, middle)
         if self.apply(f"add former {made}", drawing.add_former.of(middle)):
             self.choose_station(made)
 
     def _on_station_wanted(self, x: float) -> None:
         fuselage = self.document.build.fuselage
         if fuselage is not None:
-            made = drawing.free_former_id(fuselage)
+            made = free_former_id(fuselage, round(x, 1))
             if self.apply(f"add former {made}", drawing.add_former.of(round(x, 1))):
                 self.choose_station(made)
 

@@ -7,6 +7,7 @@ from hardkeel.base.units import LengthUnit, format_area
 from hardkeel.fuselage.contours import widest_of
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
+from hardkeel.fuselage.naming import numbered_anew
 from hardkeel.messages import layout as say
 from hardkeel.messages.airframe import (
     CUT_OUT_LIKE,
@@ -30,6 +31,8 @@ class FormerCard(FiguresCard):
         self.cut_unit: LengthUnit = "mm"  # what a figure without a unit meant when it was typed
         self.name = QLineEdit()
         self.name.setAccessibleName("name of the former")
+        self.renumber = QPushButton(say.RENUMBER)
+        self.renumber.setObjectName("tool")
         self.cutouts = QLineEdit()
         self.cutouts.setAccessibleName("cut-outs")
         self.lightened = QCheckBox("lightening holes")
@@ -50,6 +53,7 @@ class FormerCard(FiguresCard):
         name_row = QHBoxLayout()
         name_row.addWidget(label("soft", "called", wrap=False))
         name_row.addWidget(self.name, 1)
+        name_row.addWidget(self.renumber)
         cut_row = QHBoxLayout()
         cut_row.addWidget(label("soft", "cut out", wrap=False))
         cut_row.addWidget(self.cutouts, 1)
@@ -99,6 +103,7 @@ class FormerCard(FiguresCard):
                 self.fields[key].line.setToolTip(say.FULLNESS_TIP)
         self._wood.setText(said)
         self._wood.setVisible(bool(said))
+        self.renumber.setVisible(bool(numbered_anew(fuselage)))
         if not self.name.hasFocus():
             self.name.setText(name if isinstance(stop, Former) else "")
         for widget in (
