@@ -552,6 +552,7 @@ def former_of(fuselage: Fuselage, name: str) -> Former:
     return former
 
 
+@edit
 def replaced(build: Build, changed: Former) -> Build:
     """The build with another former in the place of the one of its name."""
     fuselage = fuselage_of(build)
