@@ -620,3 +620,23 @@ def test_the_sheet_is_written_and_typed_in_in_its_order(
     assert f"4 of {len(listed)}" in page.next._why.text()  # noqa: SLF001  what the card says
     desk.type_action.trigger()
     assert not page.entry.on_sheet
+
+
+@pytest.mark.parametrize("unit", ["mm", "in"])
+def test_no_card_is_wider_than_its_column(window: MainWindow, qtbot: QtBot, unit: str) -> None:
+    """A third button in the seat's row once cut the figures of every card at the right edge."""
+    if unit == "in":
+        qtbot.mouseClick(window.header.unit_button, LEFT)
+    page = true_of(window)
+    qtbot.wait(50)
+    room = page.next.parentWidget()
+    assert room is not None
+    for card in (page.next, page.seat, page.checks):
+        assert card.isVisible()
+        assert card.minimumSizeHint().width() <= card.width()
+        assert card.geometry().right() <= room.width()
+    column = page.seat.parentWidget()
+    assert column is not None
+    view = column.parentWidget()
+    assert view is not None
+    assert column.width() <= view.width()

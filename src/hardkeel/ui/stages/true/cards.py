@@ -245,7 +245,6 @@ class SeatCard(Card):
         self.corners = QPushButton(say_rigging.WHERE_IT_RESTS)
         self.corners.setObjectName("tool")
         self.corners.setToolTip(say_rigging.CORNERS_TIP)
-        row.insertWidget(len(self._ways), self.corners)
         self.kind = QComboBox()
         self.kind.setObjectName("quiet")
         self.kind.setToolTip(say_rigging.SEAT_IS)
@@ -261,7 +260,10 @@ class SeatCard(Card):
         head.addWidget(self.eyebrow, 1)
         head.addWidget(self.kind)
         self.column.insertLayout(0, head)
-        self.column.addWidget(self._caution)
+        foot = QHBoxLayout()  # three buttons in the row above would push the card out of its column
+        foot.addWidget(self._caution, 1)
+        foot.addWidget(self.corners, 0, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+        self.column.addLayout(foot)
 
     def show_seat(self, view: SeatShown) -> None:
         """Show another seat or way."""
