@@ -344,7 +344,7 @@ def struts_contacts(build: Build, body_id: str) -> tuple[Contact, ...]:
 
 def laid_of(build: Build, body_id: str) -> Laid | None:
     """Where a surface was said to be held, or usually is; ``None`` where it is no lying surface."""
-    body, surface = build.surveyed.body(body_id), _lying(build, body_id)
+    body, surface = build.surveyed.body(body_id), lying_surface(build, body_id)
     if body is None or body.seat is None or surface is None:
         return None
     return body.seat.laid or usual_laid(body.seat.kind, surface)
@@ -352,7 +352,7 @@ def laid_of(build: Build, body_id: str) -> Laid | None:
 
 def rests_at_corners(build: Build, body_id: str) -> bool:
     """Whether a surface is packed at its corners because nobody has said where else it rests."""
-    body, surface = build.surveyed.body(body_id), _lying(build, body_id)
+    body, surface = build.surveyed.body(body_id), lying_surface(build, body_id)
     seat = body.seat if body is not None else None
     return (
         surface is not None
@@ -377,7 +377,7 @@ def held_at(build: Build, body_id: str, at: Point, *, from_above: bool) -> dict[
     BadInput
         When there is no such surface, or the point lies beside it.
     """
-    surface = _lying(build, body_id)
+    surface = lying_surface(build, body_id)
     if surface is None:
         raise BadInput("", f"no wing or stabilizer “{body_id}” to hold")
     x, y, z = at
@@ -392,14 +392,15 @@ def held_at(build: Build, body_id: str, at: Point, *, from_above: bool) -> dict[
     return {"out": abs(y), "front" if share < _HALF else "rear": share}
 
 
-def _lying(build: Build, body_id: str) -> Surface | None:
+def lying_surface(build: Build, body_id: str) -> Surface | None:
+    """The wing or stabilizer that a body is drawn from; ``None`` for another."""
     found = next((one for one in surfaces_of(build) if one.id == body_id), None)
     return found if isinstance(found, Surface) else None
 
 
 def _as_held(body: Body, build: Build) -> Body:
     """A surface is held where that was said of it, whatever it has become; where it was not, as is usual."""
-    seat, surface = body.seat, _lying(build, body.id)
+    seat, surface = body.seat, lying_surface(build, body.id)
     if seat is None or surface is None:
         return body
     if seat.struts is not None:

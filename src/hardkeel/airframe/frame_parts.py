@@ -9,6 +9,7 @@ from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
 from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Fuselage, Section
+from hardkeel.fuselage.planking import planked_between, planks_of
 from hardkeel.fuselage.sheeted import doublers_of
 from hardkeel.fuselage.sticks import sticks_of
 from hardkeel.geometry.polygons import shapely
@@ -77,6 +78,28 @@ def member_parts(fuselage: Fuselage) -> tuple[Part, ...]:
             )
         )
     return tuple(found)
+
+
+def planking_parts(fuselage: Fuselage) -> list[Part]:
+    """The planks of both sides together, as they lie."""
+    planking = fuselage.framed.planking
+    planks = planks_of(fuselage).planks
+    if planking is None or not planks:
+        return []
+    formers = planked_between(fuselage)
+    volume = sum(plank.area for plank in planks) * planking.thickness
+    return [
+        Part(
+            id="planking",
+            name="planking",
+            kind="planks",
+            material=planking.material,
+            grain="along",
+            size=(sum(plank.length for plank in planks), planking.width, planking.thickness),
+            volume=min(volume, LARGEST_FIGURE),
+            x=(formers[0].station + formers[-1].station) / 2,
+        )
+    ]
 
 
 def stick_parts(fuselage: Fuselage) -> list[Part]:

@@ -5,16 +5,16 @@ from functools import lru_cache
 from typing import Final
 
 from hardkeel.airframe.bodies import Shape, surfaces_of
-from hardkeel.airframe.frame_parts import member_parts, section_part, stick_parts
+from hardkeel.airframe.frame_parts import member_parts, planking_parts, section_part, stick_parts
 from hardkeel.airframe.shapes import Fin, Surface, VeeHalf
 from hardkeel.airframe.tail_parts import as_built, built_surfaces
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.cutting import shape_of
+from hardkeel.fuselage.cutting import shape_of, skins_at
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.methods import methods_with, side_at
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
-from hardkeel.fuselage.notching import passing
+from hardkeel.fuselage.methods import methods_with
+from hardkeel.fuselage.model import Former, Fuselage, Longeron
+from hardkeel.fuselage.planking import planked_length
 from hardkeel.geometry.spline import arc_lengths
 from hardkeel.parts.model import Ledger, Part
 from hardkeel.parts.weighing import Weight, weight_of
@@ -124,10 +124,12 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     parts += [_longeron_part(fuselage, longeron) for longeron in fuselage.longerons]
     parts += member_parts(fuselage)
     parts += stick_parts(fuselage)
+    parts += planking_parts(fuselage)
+    covered = planked_length(fuselage)
     for place, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
-        if skin > 0:
+        length = last - first - covered
+        if skin > 0 and length > 0:
             widths = [2 * stop.half_width for _, stop in fuselage.stations]
-            length = last - first
             parts.append(
                 Part(
                     id=f"{place}_sheet",
@@ -211,34 +213,19 @@ def _near(a: float, b: float | None) -> bool:
     return b is not None and abs(a - b) <= _HAIR
 
 
-@lru_cache(maxsize=512)
-def _wood_area(
-    former: Former,
-    skins: tuple[float, float, float],
-    longerons: tuple[Longeron, ...],
-    members: tuple[Member, ...],
-) -> float:
+def _wood_area(fuselage: Fuselage, former: Former) -> float:
     """What is left of a former in its own plane, mm²; the box around it where it can't be cut."""
-    side, top, bottom = skins
-    around = Fuselage(
-        side_thickness=side,
-        top_skin=top,
-        bottom_skin=bottom,
-        longerons=longerons,
-        formers=(former,),
-        framing=Framing(members=members),
-    )
     try:
-        return shape_of(around, former).area
+        return shape_of(fuselage, former).area
     except BadInput:
         return 2 * former.half_width * (former.top - former.bottom)
 
 
 def _former_part(fuselage: Fuselage, former: Former) -> Part:
-    wide = max(2 * (former.half_width - side_at(fuselage, former.station)), 0.0)
-    tall = max(former.top - former.bottom - fuselage.top_skin - fuselage.bottom_skin, 0.0)
+    side, top, bottom = skins_at(fuselage, former)
+    wide = max(2 * (former.half_width - side), 0.0)
+    tall = max(former.top - former.bottom - top - bottom, 0.0)
     thick = former.thickness or _DEFAULT_FORMER_MM
-    skins = (side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin)
     return Part(
         id=former.id,
         name=f"former {former.id}",
@@ -246,7 +233,7 @@ def _former_part(fuselage: Fuselage, former: Former) -> Part:
         material=former.material,
         grain="across",
         size=(tall, wide, thick),
-        volume=_wood_area(former, skins, fuselage.longerons, passing(fuselage, former)) * thick,
+        volume=_wood_area(fuselage, former) * thick,
         x=former.station,
     )
 

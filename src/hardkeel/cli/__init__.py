@@ -1,5 +1,5 @@
 """The command line: commands that need no display, one file each.
 
 Lives here: the table of commands, their options and exit codes, and what each prints.  Does not live
-here: anything the commands compute.  Imports storage, export, voice and below.
+here: anything the commands compute.  Imports storage, export, messages and below.
 """

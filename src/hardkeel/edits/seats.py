@@ -3,9 +3,8 @@
 from pydantic import ValidationError
 
 from hardkeel.airframe.bodies import bodies_of as drawn_bodies
-from hardkeel.airframe.bodies import laid_of, struts_of, surfaces_of
+from hardkeel.airframe.bodies import laid_of, lying_surface, struts_of
 from hardkeel.airframe.laying import ASKED, laid_on, usual_laid
-from hardkeel.airframe.shapes import Surface
 from hardkeel.airframe.strutting import strutted
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
@@ -13,6 +12,7 @@ from hardkeel.edits.truing import with_survey
 from hardkeel.project.model import Build
 from hardkeel.survey.model import (
     WIDEST_GAP_MM,
+    Body,
     GapPlace,
     GapRead,
     Laid,
@@ -32,8 +32,7 @@ def set_struts(build: Build, /, body: str, **figures: float) -> Build:
         When there is no such wing, or a figure makes no sense.
     """
     held = build.surveyed.body(body)
-    shapes = {one.id: one for one in surfaces_of(build) if isinstance(one, Surface)}
-    wing = shapes.get(body)
+    wing = lying_surface(build, body)
     if held is None or wing is None:
         raise BadInput("", f"no wing “{body}” to put struts under")
     struts = struts_of(build, body)
@@ -43,9 +42,7 @@ def set_struts(build: Build, /, body: str, **figures: float) -> Build:
         raise BadInput("struts", "must stand beside the middle, within the chord") from None
     if changed.out > wing.span / 2:
         raise BadInput("struts", "would stand outside the wing")
-    made = strutted(held, wing, changed)
-    bodies = tuple(made if one.id == body else one for one in build.surveyed.bodies)
-    return with_survey(build, build.surveyed.but(bodies=bodies))
+    return _with_body(build, strutted(held, wing, changed))
 
 
 @edit
@@ -58,7 +55,7 @@ def set_laid(build: Build, /, body: str, **figures: float) -> Build:
         When there is no such surface, or a figure lies beside it.
     """
     held, now = build.surveyed.body(body), laid_of(build, body)
-    surface = _lying(build, body)
+    surface = lying_surface(build, body)
     if held is None or now is None or surface is None:
         raise BadInput("", f"no wing or stabilizer “{body}” to hold")
     try:
@@ -69,9 +66,7 @@ def set_laid(build: Build, /, body: str, **figures: float) -> Build:
         raise BadInput("seat", "would be held outside the surface")
     if not laid.front < laid.rear:
         raise BadInput("seat", "must be held further aft behind than in front")
-    made = laid_on(held, surface, laid)
-    bodies = tuple(made if one.id == body else one for one in build.surveyed.bodies)
-    return with_survey(build, build.surveyed.but(bodies=bodies))
+    return _with_body(build, laid_on(held, surface, laid))
 
 
 @edit
@@ -83,12 +78,11 @@ def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
     BadInput
         When it has no seat.
     """
-    survey = build.surveyed
-    found = survey.body(body)
+    found = build.surveyed.body(body)
     if found is None or found.seat is None:
         raise BadInput("", f"“{body}” has no seat")
     was, seat = found.seat.kind, found.seat.but(kind=kind)
-    surface = _lying(build, body)
+    surface = lying_surface(build, body)
     if surface is not None and kind in ASKED and kind != was:
         # where such a seat usually holds it, until the builder says where
         laid = laid_on(found, surface, usual_laid(kind, surface)).seat or seat
@@ -98,9 +92,7 @@ def set_seat_kind(build: Build, body: str, kind: SeatKind) -> Build:
         drawn = next((one.seat for one in drawn_bodies(build) if one.id == body), None)
         contacts = drawn.contacts if drawn is not None else seat.contacts
         seat = seat.but(struts=None, laid=None, contacts=contacts)
-    seated = found.but(seat=seat)
-    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
-    return with_survey(build, survey.but(bodies=bodies))
+    return _with_body(build, found.but(seat=seat))
 
 
 @edit
@@ -112,19 +104,16 @@ def set_gap(build: Build, body: str, side: PanelSide, at: GapPlace, mm: float | 
     BadInput
         When the body has no seat, or the gap is none.
     """
-    survey = build.surveyed
-    found = survey.body(body)
+    found = build.surveyed.body(body)
     if found is None or found.seat is None:
         raise BadInput("", f"“{body}” has no seat")
     if mm is not None and not 0 <= mm <= WIDEST_GAP_MM:
         raise BadInput("gap", f"{mm:g} mm is no gap between a panel and a fuselage")
     others = tuple(gap for gap in found.seat.gaps if (gap.side, gap.at) != (side, at))
     gaps = others if mm is None else (*others, GapRead(side=side, at=at, mm=mm))
-    seated = found.but(seat=found.seat.but(gaps=gaps))
-    bodies = tuple(seated if one.id == body else one for one in survey.bodies)
-    return with_survey(build, survey.but(bodies=bodies))
+    return _with_body(build, found.but(seat=found.seat.but(gaps=gaps)))
 
 
-def _lying(build: Build, body: str) -> Surface | None:
-    found = next((one for one in surfaces_of(build) if one.id == body), None)
-    return found if isinstance(found, Surface) else None
+def _with_body(build: Build, changed: Body) -> Build:
+    bodies = tuple(changed if one.id == changed.id else one for one in build.surveyed.bodies)
+    return with_survey(build, build.surveyed.but(bodies=bodies))

@@ -10,10 +10,9 @@ from itertools import combinations, pairwise
 from typing import Final, Literal
 
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.cutting import Carved, carve, sizable
+from hardkeel.fuselage.cutting import Carved, carve, sizable, skins_at, standing_alone
 from hardkeel.fuselage.members import kinds_with
-from hardkeel.fuselage.methods import side_at
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import Passage, passing
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
@@ -82,8 +81,7 @@ def _around(
     fuselage: Fuselage, former: Former
 ) -> tuple[tuple[float, float, float, float], tuple[Longeron, ...], tuple[Member, ...]]:
     """What this former's wood depends on, so that it is looked at anew only when that is another."""
-    side = side_at(fuselage, former.station)
-    sizes = (side, fuselage.top_skin, fuselage.bottom_skin, fuselage.framed.web)
+    sizes = (*skins_at(fuselage, former), fuselage.framed.web)
     return sizes, fuselage.longerons, passing(fuselage, former)
 
 
@@ -94,16 +92,10 @@ def _inspected(
     longerons: tuple[Longeron, ...],
     members: tuple[Member, ...],
 ) -> tuple[Finding, ...]:
-    side, top, bottom, web = sizes
-    alone = Fuselage(
-        side_thickness=side,
-        top_skin=top,
-        bottom_skin=bottom,
-        longerons=longerons,
-        formers=(former,),
-        framing=Framing(members=members),
+    *skins, web = sizes
+    carved = carve(
+        standing_alone(former, (skins[0], skins[1], skins[2]), longerons, members), former
     )
-    carved = carve(alone, former)
     if carved.wood.is_empty:
         return (Finding(former.id, "nothing"),)
     whole = carved.stock.difference(

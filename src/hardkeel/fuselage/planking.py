@@ -35,6 +35,8 @@ class Plank:
         Of its upper edge against a square one, so that it lies to the next: half of the turn between both.
     length : float
         Along its middle, mm.
+    area : float
+        As it lies, tapered, mm².
     edgewise : float
         The most strain that bending it on edge takes, percent.
     at : float
@@ -47,6 +49,7 @@ class Plank:
     widths: tuple[tuple[str, float], ...]
     bevels: tuple[tuple[str, float], ...]
     length: float
+    area: float
     edgewise: float
     at: float
 
@@ -100,6 +103,12 @@ def is_planked(fuselage: Fuselage, former: Former) -> bool:
     if planking is None:
         return False
     return any(one.id == former.id for one in planked_between(fuselage))
+
+
+def planked_length(fuselage: Fuselage) -> float:
+    """How much of a fuselage lies under planks, and so under no sheet, mm."""
+    formers = planked_between(fuselage)
+    return formers[-1].station - formers[0].station if formers else 0.0
 
 
 def planks_of(fuselage: Fuselage) -> Planked:
@@ -200,9 +209,12 @@ class _Laid:
         )
         bevels = tuple((self._formers[i].id, self._bevel(i, number)) for i in reached)
         length, strain, at = self._run(reached, number)
+        stations = [self._formers[i].station for i in reached]
+        over = np.trapezoid([wide for _, wide in widths], stations)
+        area = float(over) * length / (stations[-1] - stations[0]) if length else 0.0
         for side in SIDES:
             name = f"{side[0].upper()}{number}"
-            yield Plank(name, side, number, widths, bevels, length, strain, at)
+            yield Plank(name, side, number, widths, bevels, length, area, strain, at)
 
     def _place(self, i: int, number: int) -> float:
         return self._there[i].index(number) + 0.5

@@ -10,6 +10,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.spline import arc_length_at
@@ -66,6 +67,12 @@ def _skin(side: Side, face: Face, thickness: float) -> Skin:
             *zip(t[::-1].tolist(), half[::-1].tolist(), strict=True),
         ]
     ).buffer(0)
+    planked = planked_between(fuselage)
+    if planked:  # there planks lie, and no sheet
+        ends = np.array([planked[0].station, planked[-1].station])
+        first, last = arc_length_at((line,), loft.stations, ends).tolist()
+        _, low, _, high = whole.bounds
+        whole = whole.difference(shapely.box(first, low - 1, last, high + 1))
     stations = [(name, float(arc_length_at((line,), loft.stations, np.array([stop.station]))[0]))
                 for name, stop in fuselage.stations]  # fmt: skip
     panels = tuple(
@@ -89,6 +96,8 @@ def _panels(whole: BaseGeometry, fuselage: Fuselage) -> Iterator[BaseGeometry]:
     length, width = fuselage.framed.sheet
     across = fuselage.framed.sheeting == "across"
     steps = (width, length) if across else (length, width)
+    if whole.is_empty:
+        return
     left, low, right, high = whole.bounds
     tall = high - low
     # strips along lie on both sides of the centre line alike

@@ -107,6 +107,11 @@ STEPS: Final[dict[str, Wording]] = {
         "Read the whole frame again, cured: heights, diagonals, centre marks",
         "the tail is home and stays home when the clamps are off",
     ),
+    "frame.planks": Wording(
+        "Lay planks {all} from the keel up, port and starboard turn about",
+        "the edge of the last ones lies fair over every former",
+        because="planks close the bays, and hold the frame as it then is",
+    ),
     "frame.top sheet": Wording(
         "Sheet the top, panel by panel from the nose",
         because="it closes the bays, and makes the tail rigid as it then is",

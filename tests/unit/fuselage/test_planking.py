@@ -10,18 +10,33 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.airframe.orders.at_hand import steps_at_hand
+from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
-from hardkeel.edits.framing import set_planking, take_planking_off
+from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_off
 from hardkeel.edits.fuselage import delete_former, rename_former
+from hardkeel.edits.sections import set_round, shape_all_like
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.cutting import blank_of
-from hardkeel.fuselage.model import Former, Framing, Fuselage, Planking, SectionShape, TailPost
+from hardkeel.fuselage.cutting import blank_of, shape_of
+from hardkeel.fuselage.inspecting import findings_of
+from hardkeel.fuselage.model import (
+    CutOut,
+    Former,
+    Framing,
+    Fuselage,
+    Planking,
+    SectionShape,
+    TailPost,
+)
 from hardkeel.fuselage.pieces import former_pieces
 from hardkeel.fuselage.planking import Planked, planks_of
+from hardkeel.fuselage.sheeting import skins_of
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.messages.planking import planking_answer, planking_lines, planking_table
+from hardkeel.messages.steps import step_title
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from tests import sections_independent as second
@@ -136,7 +151,7 @@ def test_a_bend_on_edge_is_what_both_edges_differ_by() -> None:
     ]
     stations = np.array([one.station for one in fuselage.formers])
     x = np.linspace(stations[0], stations[-1], 4001)
-    for plank in whole[:2]:
+    for plank in whole[2:5]:  # where it is most; nearer the keel both are but half of it
         lines = []
         for edge in (0, 1):
             points = np.array([edges[name][plank.number - 1 + edge] for name in names])
@@ -149,7 +164,9 @@ def test_a_bend_on_edge_is_what_both_edges_differ_by() -> None:
         curved = np.abs(runs[1] - runs[0]) / (wide * (runs[0] + runs[1]) / 2)
         strain = 100 * curved * wide / 2
         middle = slice(300, -300)  # free ends of the splines differ
-        assert plank.edgewise == pytest.approx(float(strain[middle].max()), rel=0.35, abs=0.05)
+        # its middle is not quite the mean of its edges: within an eighth
+        assert plank.edgewise == pytest.approx(float(strain[middle].max()), rel=0.12)
+        assert plank.edgewise > 0.07
 
 
 def _natural(x: np.ndarray[Any, Any], y: np.ndarray[Any, Any], at: np.ndarray[Any, Any]) -> Any:
@@ -259,3 +276,79 @@ def test_planks_go_with_the_formers_that_they_begin_and_end_at() -> None:
     assert few.fuselage is not None
     few = few.but(fuselage=few.fuselage.but(tail_post=post))
     assert ends(delete_former(few, "F6")) is None
+
+
+def planked_model(first: str = "F1", last: str = "F9") -> Build:
+    """A described model of round formers, framed as usual, planked between two of them."""
+    build = build_from(Figures(fuselage="board", wing_span=1400, tail_arm=620))
+    build = shape_all_like(set_round(build, "F4", is_round=True), "F4")
+    # a board's own figures have no sheet over it; give it some to be left out
+    assert build.fuselage is not None
+    build = build.but(fuselage=build.fuselage.but(top_skin=1.5, bottom_skin=1.5))
+    return set_planking(frame_as_usual(build), from_=first, to=last)
+
+
+def test_planks_weigh_what_they_cover_and_formers_what_is_left_of_them() -> None:
+    build = planked_model()
+    fuselage = build.fuselage
+    assert fuselage is not None
+    parts = {part.id: part for part in parts_of(build)}
+    stations = [one.station for one in fuselage.formers]
+    girths = [girth_of(one) - 6.0 for one in fuselage.formers]
+    area = float(np.trapezoid(girths, stations))  # a fine enough sum for a tenth
+    assert parts["planking"].volume == pytest.approx(area * 2.0, rel=0.03)
+    former = fuselage.formers[3]
+    assert parts["F4"].volume == pytest.approx(
+        shape_of(fuselage, former).area * (former.thickness or 0.0), rel=1e-9
+    )
+
+
+def test_no_sheet_lies_under_planks() -> None:
+    whole = planked_model().fuselage
+    part = planked_model("F3", "F6").fuselage
+    assert whole is not None
+    assert part is not None
+    bare = part.but(framing=part.framed.but(planking=None))
+    area = {
+        name: sum(piece.area for skin in skins_of(one) for piece in skin.panels)
+        for name, one in (("whole", whole), ("part", part), ("bare", bare))
+    }
+    assert 0 < area["whole"] < 0.1 * area["bare"]  # behind the last former
+    assert area["whole"] < area["part"] < area["bare"]
+
+
+def test_planks_are_laid_in_steps_that_fit_an_evening_after_the_frame_was_read() -> None:
+    steps = {step.id: step for step in steps_at_hand(planked_model())}
+    laid = [step for name, step in steps.items() if name.startswith("planks ")]
+    fuselage = planked_model().fuselage
+    assert fuselage is not None
+    count = len(planks_of(fuselage).planks) // 2
+    assert [number for step in laid for number in step.about] == [
+        str(n) for n in range(1, count + 1)
+    ]
+    assert all((step.hands_minutes or 0) <= 60 for step in laid)
+    assert "read" in laid[0].after
+    assert laid[1].after == (laid[0].id,)
+    assert step_title(laid[0]).startswith("Lay planks 1, 2, 3, 4 and 5 from the keel up")
+
+
+def test_what_a_former_lacks_is_found_in_the_wood_that_planks_leave() -> None:
+    fuselage = oval()
+    former = fuselage.formers[3]
+    cut = former.but(
+        cutouts=(CutOut(id="bay", kind="hole", width=2 * 44.0, height=10.0, y=0.0, z=2.0),)
+    )
+    formers = tuple(cut if one.id == cut.id else one for one in fuselage.formers)
+    thin, thick = (
+        fuselage.but(
+            formers=formers,
+            framing=fuselage.framed.but(
+                planking=fuselage.framed.planking.but(thickness=size)  # type: ignore[union-attr]
+            ),
+        )
+        for size in (0.8, 4.0)
+    )
+    told = [
+        [one.kind for one in findings_of(one_) if one.former == cut.id] for one_ in (thin, thick)
+    ]
+    assert told[0] != told[1]

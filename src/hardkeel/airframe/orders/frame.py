@@ -14,6 +14,7 @@ from hardkeel.fuselage.members import member_kind, members_with
 from hardkeel.fuselage.methods import InOrder, method_named
 from hardkeel.fuselage.methods.method import MINUTES_A_FORMER, ids
 from hardkeel.fuselage.model import METHODS, Fuselage, Method
+from hardkeel.fuselage.planking import planked_length, planks_of
 from hardkeel.joinery.order_step import OrderStep
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
@@ -21,6 +22,7 @@ from hardkeel.schedule.model import Step
 STAGE: Final = "frame"
 _UNSAID: Final[Method] = "sheet-sides"  # of a fuselage nobody has said how it is built
 _MINUTES_A_FITTED: Final = 10.0
+_MINUTES_A_PLANK, _PLANKS_AT_ONCE = 5.0, 5  # of a side: what an hour takes, both sides by turns
 # what goes in before the box is closed, by the step that its kind names
 _FITTED: Final[dict[str, dict[str, Any]]] = {
     "bearers": {"glue": "slow epoxy", "hands_minutes": 20.0, "hazards": ("epoxy",), "looks": True},
@@ -114,6 +116,28 @@ def _inside(work: Work, fuselage: Fuselage) -> None:
             work.add(step, boxed, about=members, parts=members, **more)
 
 
+def _plank(work: Work, fuselage: Fuselage) -> None:
+    """A few planks an evening, the next ones on what has set."""
+    last: tuple[str, ...] = ("access", "read", "plates", "hatch")
+    numbers = list(dict.fromkeys(plank.number for plank in planks_of(fuselage).planks))
+    for start in range(0, len(numbers), _PLANKS_AT_ONCE):
+        laid = numbers[start : start + _PLANKS_AT_ONCE]
+        last = (
+            work.add(
+                f"planks {laid[0]}",
+                last,
+                key="planks",
+                about=tuple(str(one) for one in laid),
+                parts=("planking",),
+                glue="aliphatic",
+                hands_minutes=_MINUTES_A_PLANK * 2 * len(laid),
+                needs=("clamps",),
+                no_return=True,
+                hazards=("blade",),
+            ),
+        )
+
+
 def _close(work: Work, fuselage: Fuselage) -> None:
     framed = tuple(step.id for step in work.steps)
     work.add("access", framed, hands_minutes=20.0, looks=True)
@@ -124,6 +148,10 @@ def _close(work: Work, fuselage: Fuselage) -> None:
         needs_cure=True,
         looks=True,
     )
+    _plank(work, fuselage)
+    stations = [stop.station for _, stop in fuselage.stations]
+    if planked_length(fuselage) >= stations[-1] - stations[0]:
+        return
     for face, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
         if skin > 0:
             work.add(

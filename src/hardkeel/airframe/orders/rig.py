@@ -30,7 +30,9 @@ def rig_steps(build: Build, known: frozenset[str] = frozenset()) -> tuple[Work, 
     order = [body for body in rigging_order(survey) if body != FUSELAGE]
     if not order:
         return work, ready
-    done = {one for one in known if one in ("top sheet", "bottom sheet")}
+    done = {
+        one for one in known if one in ("top sheet", "bottom sheet") or one.startswith("planks ")
+    }
     last = work.add(
         "true level",
         tuple(sorted(done)),
