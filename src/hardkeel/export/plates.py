@@ -6,7 +6,7 @@ from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.geometry.polygons import shapely
-from hardkeel.joinery.flat import FlatPiece, Ring
+from hardkeel.joinery.flat import FlatPiece, Mark, Ring
 from hardkeel.joinery.nesting import NestedSheet, Placed, nested
 from hardkeel.messages import sheets as say
 
@@ -14,6 +14,7 @@ LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
 LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")
 TEXT_LAYER: Final = "WORDS"
 _TEXT_MM: Final = 3.0
+_PLANK_MM: Final = 1.8  # a number between two ticks 3 mm apart
 _PAPER_GAP_MM: Final = 8.0
 _PAPER_EDGE_MM: Final = 5.0  # centre marks reach over a piece's edge
 
@@ -73,7 +74,18 @@ def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:
         for mark in piece.marks
         if mark.text and mark.role == "station"
     ]
+    words += [
+        Word(_beyond(mark), mark.text, _PLANK_MM)
+        for mark in piece.marks
+        if mark.text and mark.role == "plank"
+    ]
     return Plate(piece.name.replace("_", " "), tuple(_strokes(piece, kerf)), tuple(words))
+
+
+def _beyond(mark: Mark) -> tuple[float, float]:
+    """Where a tick's number stands: half its length behind its inner end."""
+    (u, v), (p, q) = mark.points[0], mark.points[-1]
+    return p + (p - u) / 2, q + (q - v) / 2
 
 
 def _strokes(piece: FlatPiece, kerf: float) -> Iterable[Stroke]:

@@ -78,7 +78,7 @@ def _plank_ticks(fuselage: Fuselage, former: Former, skin: float) -> tuple[Mark,
         start, end = point + skin * way, point + (skin + _TICK_MM) * way
         for sign in (1.0, -1.0):
             line = tuple((float(sign * y), float(z)) for y, z in (start, end))
-            found.append(Mark("drawn", line, str(number) if number else ""))
+            found.append(Mark("plank", line, str(number) if number else ""))
     return tuple(found)
 
 

@@ -18,6 +18,7 @@ from hardkeel.cli.commands import run_command
 from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_off
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.edits.sections import set_round, shape_all_like
+from hardkeel.export.plates import plate_of
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import blank_of, shape_of
@@ -236,9 +237,14 @@ def test_planks_are_numbered_on_each_formers_edge() -> None:
         former = fuselage.former(name)
         assert former is not None
         (piece,) = former_pieces(fuselage, former)
-        ticks = [mark for mark in piece.marks if mark.role == "drawn" and mark.text.isdigit()]
+        ticks = [mark for mark in piece.marks if mark.role == "plank" and mark.text]
         # but for the keel's edge each edge has its number, port and starboard; the crown's two lie on each other
         assert {int(mark.text) for mark in ticks} == set(range(1, len(edges)))
+        # and the number is printed behind the tick's inner end
+        printed = {(word.text, word.at) for word in plate_of(piece, "mm").words}
+        for mark in ticks:
+            beside = [at for text, at in printed if text == mark.text]
+            assert min(np.hypot(*np.subtract(at, mark.points[-1])) for at in beside) < 2.0
         wood = piece.polygon.buffer(0.1)
         assert all(wood.contains(shapely.LineString(mark.points)) for mark in ticks)
 
