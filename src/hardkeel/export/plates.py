@@ -69,17 +69,17 @@ def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:
     """
     left, low, right, high = piece.bounds
     words = [Word(((left + right) / 2, (low + high) / 2), say.piece_words(piece, unit))]
-    words += [
-        Word(mark.points[0], mark.text, _TEXT_MM * 0.8)
-        for mark in piece.marks
-        if mark.text and mark.role == "station"
-    ]
-    words += [
-        Word(_beyond(mark), mark.text, _PLANK_MM)
-        for mark in piece.marks
-        if mark.text and mark.role == "plank"
-    ]
+    words += _mark_words(piece)
     return Plate(piece.name.replace("_", " "), tuple(_strokes(piece, kerf)), tuple(words))
+
+
+def _mark_words(piece: FlatPiece) -> Iterable[Word]:
+    """Names of stations and numbers of planks, in the piece's own axes."""
+    for mark in piece.marks:
+        if mark.text and mark.role == "station":
+            yield Word(mark.points[0], mark.text, _TEXT_MM * 0.8)
+        elif mark.text and mark.role == "plank":
+            yield Word(_beyond(mark), mark.text, _PLANK_MM)
 
 
 def _beyond(mark: Mark) -> tuple[float, float]:
@@ -191,6 +191,7 @@ def _page_plate(
         u = (min(p[0] for p in outline) + max(p[0] for p in outline)) / 2
         v = (min(p[1] for p in outline) + max(p[1] for p in outline)) / 2
         words.append(Word((u, v), say.piece_words(piece, unit)))
+        words += _placed_words(placed, piece)
     return Plate(name, tuple(strokes), tuple(words))
 
 
@@ -202,7 +203,14 @@ def nested_plate(sheet: NestedSheet, name: str, kerf: float) -> Plate:
         strokes += _laid(placed, placed.piece, kerf)
         left, low, right, high = placed.polygon.bounds
         words.append(Word(((left + right) / 2, (low + high) / 2), placed.piece.name))
+        words += _placed_words(placed, placed.piece)
     return Plate(name, tuple(strokes), tuple(words))
+
+
+def _placed_words(placed: Placed, piece: FlatPiece) -> Iterable[Word]:
+    for word in _mark_words(piece):
+        (at,) = placed.moved((word.at,))
+        yield Word(at, word.text, word.size)
 
 
 def _laid(placed: Placed, piece: FlatPiece, kerf: float) -> Iterable[Stroke]:

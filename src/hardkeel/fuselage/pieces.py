@@ -65,20 +65,22 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
 
 def _plank_ticks(fuselage: Fuselage, former: Former, skin: float) -> tuple[Mark, ...]:
     """Where planks meet on a former's edge, numbered from the keel: a line inward from the wood's edge."""
-    edges = dict(planks_of(fuselage).ends).get(former.id, ()) if fuselage.framed.planking else ()
+    planked = planks_of(fuselage)
+    edges = dict(planked.ends).get(former.id, ())
     if not edges:
         return ()
+    numbers = ("", *(str(one) for one in dict(planked.reaching)[former.id]))
     found = []
     points = np.array(edges)
     runs = np.gradient(points, axis=0)
     inward = (
         np.column_stack([-runs[:, 1], runs[:, 0]]) / np.maximum(np.hypot(*runs.T), 1e-9)[:, None]
     )
-    for number, (point, way) in enumerate(zip(points, inward, strict=True)):
+    for number, point, way in zip(numbers, points, inward, strict=True):
         start, end = point + skin * way, point + (skin + _TICK_MM) * way
         for sign in (1.0, -1.0):
             line = tuple((float(sign * y), float(z)) for y, z in (start, end))
-            found.append(Mark("plank", line, str(number) if number else ""))
+            found.append(Mark("plank", line, number))
     return tuple(found)
 
 

@@ -65,14 +65,17 @@ class Planked:
     formers : tuple of str
     stealers : tuple of int
         Numbers of the planks that run out.
-    ends : mapping of former to array
-        Shape (k, 2): where edges lie on the starboard contour, from the keel's edge to the crown, mm.
+    ends : tuple of (former, points)
+        Where edges lie on the starboard contour, from the keel's edge to the crown, mm.
+    reaching : tuple of (former, numbers)
+        The planks that reach it, from the keel up; each ends at the edge behind its own.
     """
 
     planks: tuple[Plank, ...]
     formers: tuple[str, ...]
     stealers: tuple[int, ...]
     ends: tuple[tuple[str, tuple[tuple[float, float], ...]], ...]
+    reaching: tuple[tuple[str, tuple[int, ...]], ...]
 
 
 def planked_between(fuselage: Fuselage) -> tuple[Former, ...]:
@@ -126,7 +129,7 @@ def planks_of(fuselage: Fuselage) -> Planked:
     planking = fuselage.framed.planking
     formers = planked_between(fuselage)
     if planking is None or len(formers) < 2:  # noqa: PLR2004  a plank has a length
-        return Planked((), (), (), ())
+        return Planked((), (), (), (), ())
     bare = tuple(one.but(cutouts=(), template=None, lightened=False) for one in formers)
     return _planks(planking, bare)
 
@@ -149,7 +152,9 @@ def _planks(planking: Planking, formers: tuple[Former, ...]) -> Planked:
         (former.id, tuple((float(y), float(z)) for y, z in made.edges(i)))
         for i, former in enumerate(formers)
     )
-    return Planked(planks, tuple(one.id for one in formers), stealers, ends)
+    names = tuple(one.id for one in formers)
+    reaching = tuple((name, tuple(numbers)) for name, numbers in zip(names, there, strict=True))
+    return Planked(planks, names, stealers, ends, reaching)
 
 
 def _least(girth: float, planking: Planking) -> int:

@@ -1,6 +1,7 @@
 """Planks: they cover the half girth, none is wider than a strip, none comes back; their bends a second way."""
 
 import json
+from collections import Counter
 from pathlib import Path
 from typing import Any
 
@@ -18,7 +19,7 @@ from hardkeel.cli.commands import run_command
 from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_off
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.edits.sections import set_round, shape_all_like
-from hardkeel.export.plates import plate_of
+from hardkeel.export.plates import paper_plates, plate_of
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import blank_of, shape_of
@@ -238,8 +239,10 @@ def test_planks_are_numbered_on_each_formers_edge() -> None:
         assert former is not None
         (piece,) = former_pieces(fuselage, former)
         ticks = [mark for mark in piece.marks if mark.role == "plank" and mark.text]
-        # but for the keel's edge each edge has its number, port and starboard; the crown's two lie on each other
-        assert {int(mark.text) for mark in ticks} == set(range(1, len(edges)))
+        # each edge has the number of the plank that ends there, as the table has it, not of its place among those left
+        reaching = {plank.number for plank in planked.planks if name in dict(plank.widths)}
+        assert len(edges) == len(reaching) + 1
+        assert {int(mark.text) for mark in ticks} == reaching
         # and the number is printed behind the tick's inner end
         printed = {(word.text, word.at) for word in plate_of(piece, "mm").words}
         for mark in ticks:
@@ -358,3 +361,12 @@ def test_what_a_former_lacks_is_found_in_the_wood_that_planks_leave() -> None:
         [one.kind for one in findings_of(one_) if one.former == cut.id] for one_ in (thin, thick)
     ]
     assert told[0] != told[1]
+
+
+def test_a_page_of_several_pieces_has_the_numbers_too() -> None:
+    fuselage = oval()
+    pieces = [piece for former in fuselage.formers for piece in former_pieces(fuselage, former)]
+    wanted = Counter(mark.text for one in pieces for mark in one.marks if mark.role == "plank")
+    pages = paper_plates(pieces, (190.0, 260.0), "mm")
+    printed = Counter(word.text for page in pages for word in page.words if word.text.isdigit())
+    assert printed == Counter({text: count for text, count in wanted.items() if text})
