@@ -10,7 +10,8 @@ from hardkeel.airframe.shapes import Fin, Surface, VeeHalf
 from hardkeel.airframe.tail_parts import as_built, built_surfaces
 from hardkeel.balance.model import Balance, Mass
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.cutting import shape_of, skins_at
+from hardkeel.fuselage.cutting import shape_of
+from hardkeel.fuselage.inside import skins_at
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron

@@ -14,8 +14,8 @@ from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.contours import area_of, contour_of, girth_of
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.cutting import blank_of
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Framing, Fuselage

@@ -23,6 +23,7 @@ _ROUND, _BOXY, _HALVINGS = 2.0, 50.0, 40
 _FIRST: Final = 33
 _ARC_MM: Final = 0.006
 _THINNEST_MM: Final = 0.05
+_RING_MM: Final = 0.02
 
 
 def contour_of(former: Former) -> tuple[Point2, ...]:
@@ -62,13 +63,53 @@ def area_of(former: Former) -> float:
 
 def widest_of(former: Former) -> float:
     """Height of a former's widest line, mm; of a box its middle."""
-    said = former.section.widest if former.section is not None else None
+    shape = former.section
+    if shape is not None and shape.kind == "flat-sides":
+        belly, deck = rises_of(former)
+        return (former.bottom + belly + former.top - deck) / 2
+    said = shape.widest if shape is not None else None
     return said if said is not None else (former.bottom + former.top) / 2
 
 
-def shoulder_of(former: Former, *, above: bool) -> Point2:
-    """Where a round contour passes between its side and its end: both shares alike; mm, starboard."""
+def ring_diameter(former: Former) -> float | None:
+    """Diameter of a former that is a round ring, mm; ``None`` of any other."""
+    shape = former.section
+    if shape is None or former.outline or shape.kind != "superellipse":
+        return None
+    middle = (former.bottom + former.top) / 2
+    same = math.isclose(former.top - former.bottom, 2 * former.half_width, abs_tol=_RING_MM)
+    even = math.isclose(widest_of(former), middle, abs_tol=_RING_MM)
+    is_ring = same and even and shape.top == shape.bottom == _ROUND
+    return 2 * former.half_width if is_ring else None
+
+
+def rises_of(former: Former) -> tuple[float, float]:
+    """How high belly and deck of a former with flat sides are, mm: together never more than it is."""
     shape = former.section or SectionShape()
+    tall = former.top - former.bottom
+    fits = min(1.0, tall / max(shape.belly + shape.deck, _THINNEST_MM))
+    return shape.belly * fits, shape.deck * fits
+
+
+def radius_of(half_width: float, rise: float) -> float | None:
+    """Radius of the arc over flat sides, mm; ``None`` where it is flat, or more than a half circle."""
+    return (half_width**2 + rise**2) / (2 * rise) if 0 < rise <= half_width else None
+
+
+def rise_of(half_width: float, radius: float) -> float:
+    """How high an arc of a radius stands over flat sides, mm; a half circle where the radius is no more than that."""
+    return radius - math.sqrt(radius**2 - half_width**2) if radius > half_width else half_width
+
+
+def shoulder_of(former: Former, *, above: bool) -> Point2:
+    """Where a round contour passes between its side and its end: both shares alike; mm, starboard.
+
+    Of flat sides it is their edge.
+    """
+    shape = former.section or SectionShape()
+    if shape.kind == "flat-sides":
+        belly, deck = rises_of(former)
+        return former.half_width, former.top - deck if above else former.bottom + belly
     power, end = (shape.top, former.top) if above else (shape.bottom, former.bottom)
     share = 0.5 ** (1 / power)
     widest = widest_of(former)
@@ -94,13 +135,20 @@ def shape_between(
 ) -> SectionShape | None:
     """The section shape of a former from `low` to `high` mm that stands a share of the way from one to another.
 
-    ``None`` where neither is round; where one alone is, as that one.
+    ``None`` where neither is round, or one has flat sides and the other none; where one alone is round, as that one.
     """
     round_ones = [one for one in (a, b) if one.section is not None]
     if not round_ones:
         return None
     first, last = round_ones[0], round_ones[-1]
     part = min(1.0, max(0.0, share))
+    shapes = [one.section for one in (first, last) if one.section is not None]
+    if any(one.kind == "flat-sides" for one in shapes):
+        if len({one.kind for one in shapes}) > 1:
+            return None
+        rises = [rises_of(one) for one in (first, last)]
+        belly, deck = (x + part * (y - x) for x, y in zip(*rises, strict=True))
+        return SectionShape(kind="flat-sides", belly=belly, deck=deck)
 
     def mixed(value: Callable[[Former], float]) -> float:
         return value(first) + part * (value(last) - value(first))
@@ -159,7 +207,8 @@ def _half(former: Former) -> Array:
     if former.outline:
         found = _starboard_of(_drawn(former))
     elif former.section is not None:
-        found = _superelliptic(former, former.section)
+        flat = former.section.kind == "flat-sides"
+        found = _flat_sided(former) if flat else _superelliptic(former, former.section)
     else:
         found = _boxed(former)
     found.setflags(write=False)  # shared by everyone who asks for the same former
@@ -175,6 +224,31 @@ def _superelliptic(former: Former, shape: SectionShape) -> Array:
     above = _quarter(half, high - widest, shape.top)
     half_ring: Array = np.vstack([beneath, above[1:]]) + np.array((0.0, widest))
     return half_ring
+
+
+def _flat_sided(former: Former) -> Array:
+    """Upright sides, an arc under and over them: of a circle up to a half circle, of an ellipse beyond."""
+    half, low, high = max(former.half_width, _THINNEST_MM), former.bottom, former.top
+    belly, deck = rises_of(former)
+    beneath = _arc(half, belly)[::-1] * (1.0, -1.0) + np.array((0.0, low + belly))
+    above = _arc(half, deck) + np.array((0.0, high - deck))
+    same = bool(np.allclose(beneath[-1], above[0]))  # nothing is left of the side
+    return np.vstack([beneath, above[1:] if same else above])
+
+
+def _arc(half: float, rise: float) -> Array:
+    """From an upright side's edge to the crown over it, shape (k, 2), the edge at (half, 0)."""
+    if rise < _FLAT_MM:
+        return np.array([(half, 0.0), (0.0, rise)])
+    radius = radius_of(half, rise)
+    if radius is None:
+        return _quarter(half, rise, _ROUND)
+    opened = math.atan2(half, radius - rise)
+    steps = math.ceil(opened / 2 / math.acos(1 - min(_ARC_MM / 2 / radius, 0.5))) + 1
+    turn = np.linspace(opened, 0.0, steps + 1)
+    points = np.column_stack([radius * np.sin(turn), radius * np.cos(turn) - (radius - rise)])
+    points[0], points[-1] = (half, 0.0), (0.0, rise)
+    return points
 
 
 def _quarter(wide: float, tall: float, power: float) -> Array:

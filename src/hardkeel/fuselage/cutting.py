@@ -11,19 +11,10 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.contours import contour_of, half_of, skinned
-from hardkeel.fuselage.methods import side_at
-from hardkeel.fuselage.model import (
-    CutOut,
-    Former,
-    Framing,
-    Fuselage,
-    Longeron,
-    Member,
-    Template,
-)
-from hardkeel.fuselage.notching import Passage, crossing, passages_of, passing, tabs_of
-from hardkeel.fuselage.planking import is_planked
+from hardkeel.fuselage.contours import contour_of
+from hardkeel.fuselage.inside import wood_inside
+from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
+from hardkeel.fuselage.notching import Around, Passage, around_of, passages_of, tabs_of
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 
 Ring = tuple[Point2, ...]
@@ -31,7 +22,6 @@ _CIRCLE_STEPS: Final = 16  # a quarter circle of 20 mm is then true to 0.03 mm
 _RIM_MM: Final = 6.0  # wood left around a lightening hole
 _SMALLEST_HOLE_MM: Final = 6.0  # radius; smaller ones are not worth drilling
 _MOST_HOLES: Final = 6
-_WAYS_ROUND: Final = 24
 _CRUMB_MM2: Final = 1.0
 _THIN_MM: Final = 3.0  # less wood than this beside a hole breaks when it is handled
 
@@ -111,20 +101,20 @@ def shape_of(fuselage: Fuselage, former: Former, *, rough: bool = False) -> Form
     BadInput
         When its own outline crosses itself.
     """
-    around = skins_at(fuselage, former), fuselage.longerons, passing(fuselage, former)
-    return _shape(former, *around, rough)
+    return cut_shape(former, around_of(fuselage, former), rough)
 
 
 @lru_cache(maxsize=512)
-def _shape(
+def cut_shape(
     former: Former,
-    skins: tuple[float, float, float],
-    longerons: tuple[Longeron, ...],
-    members: tuple[Member, ...],
-    rough: bool,  # noqa: FBT001  a key of what is kept
+    around: Around,
+    rough: bool = False,  # noqa: FBT001, FBT002  a key of what is kept
 ) -> FormerShape:
-    """What only this former and what passes it decide, so that it is cut anew only when that is another."""
-    carved = carve(standing_alone(former, skins, longerons, members), former)
+    """A former cut with what surrounds it.
+
+    What only this former and what passes it decide, so that it is cut anew only when that is another.
+    """
+    carved = carve(former, around)
     wood = carved.wood
     whole = carved.stock.difference(
         shapely.union_all([passage.shape for passage in carved.passages])
@@ -151,25 +141,7 @@ def _shape(
     )
 
 
-def standing_alone(
-    former: Former,
-    skins: tuple[float, float, float],
-    longerons: tuple[Longeron, ...],
-    members: tuple[Member, ...],
-) -> Fuselage:
-    """A fuselage of one former, in which that is cut as it is in its own."""
-    side, top, bottom = skins
-    return Fuselage(
-        side_thickness=side,
-        top_skin=top,
-        bottom_skin=bottom,
-        longerons=longerons,
-        formers=(former,),
-        framing=Framing(members=members),
-    )
-
-
-def carve(fuselage: Fuselage, former: Former) -> Carved:
+def carve(former: Former, around: Around) -> Carved:
     """A former's wood with what is taken out of it by name, without lightening holes.
 
     Raises
@@ -177,17 +149,16 @@ def carve(fuselage: Fuselage, former: Former) -> Carved:
     BadInput
         When its own outline crosses itself.
     """
-    members = crossing(fuselage, former)
     outside = shapely.Polygon(contour_of(former))
-    inner = inside_skins(fuselage, former)
+    inner = wood_inside(former, around.skins)
     stock = inner
     if former.sticks is not None:
         stock = inner.difference(inner.buffer(-former.sticks[0], join_style="mitre"))
-    passages = passages_of(fuselage.longerons, members, inner)
+    passages = passages_of(around, inner)
     holes = tuple((cut, _hole(former, cut)) for cut in former.cutouts)
     taken = [*(passage.shape for passage in passages), *(hole for _, hole in holes)]
     wood = stock.difference(shapely.union_all(taken))
-    wood = shapely.union_all([wood, *tabs_of(members, inner, side_at(fuselage, former.station))])
+    wood = shapely.union_all([wood, *tabs_of(around.members, inner, around.skins[0])])
     parts = 1 + sum(passage.sort == "gap" for passage in passages)
     return Carved(outside, inner, stock, tuple(passages), holes, wood, parts * (1 + former.split))
 
@@ -222,71 +193,6 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
         top=high,
         outline=tuple((round(y - middle, 3), round(z, 3)) for y, z in _ring(shape.exterior.coords)),
     )
-
-
-def blank_of(fuselage: Fuselage, former: Former) -> Ring:
-    """What a former is cut from before anything passes it: the contour less its skins, mm; empty where nothing is left.
-
-    Raises
-    ------
-    BadInput
-        When its own outline crosses itself.
-    """
-    inner = inside_skins(fuselage, former)
-    part = max(shapely.get_parts(inner), key=lambda one: one.area, default=None)
-    return _ring(part.exterior.coords) if part is not None and not part.is_empty else ()
-
-
-def inside_skins(fuselage: Fuselage, former: Former) -> BaseGeometry:
-    """The section less side, top and bottom skins.
-
-    Raises
-    ------
-    BadInput
-        When its own outline crosses itself.
-    """
-    bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
-    return _inside(bare, *skins_at(fuselage, former))
-
-
-def skins_at(fuselage: Fuselage, former: Former) -> tuple[float, float, float]:
-    """What lies on a former at its sides, its top and its bottom, mm: planks where it is planked."""
-    planking = fuselage.framed.planking
-    if planking is not None and is_planked(fuselage, former):
-        return (planking.thickness,) * 3
-    return side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin
-
-
-@lru_cache(maxsize=512)
-def _inside(former: Former, side: float, top: float, bottom: float) -> BaseGeometry:
-    half = max(former.half_width - side, 0.0)
-    low, high = former.bottom + bottom, former.top - top
-    if half <= 0 or high <= low:
-        return shapely.Polygon()
-    if former.outline:
-        shrunk = _without_skins(shapely.Polygon(contour_of(former)), side, top, bottom)
-    elif former.corner or former.section is not None:
-        shrunk = skinned(half_of(former), side, top, bottom)
-    else:
-        shrunk = shapely.Polygon(contour_of(former))
-    return shrunk.intersection(shapely.box(-half, low, half, high))
-
-
-def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> BaseGeometry:
-    """A drawn section less its skins, each as thick as its side wants and blending round the corners.
-
-    The wood may be where every point within the skin around it is still inside: the section moved by
-    each way round an ellipse of the skins' thickness, and what all of these have in common.
-    """
-    left = outside
-    for i in range(_WAYS_ROUND):
-        angle = 2 * math.pi * i / _WAYS_ROUND
-        up = math.sin(angle)
-        moved = affinity.translate(
-            outside, side * math.cos(angle), up * (bottom if up > 0 else top)
-        )
-        left = left.intersection(moved)
-    return left
 
 
 def _hole(former: Former, cut: CutOut) -> BaseGeometry:

@@ -5,7 +5,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.contours import fullness_through, widest_of
-from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.model import Former, Fuselage, SectionShape
 
 _PLAIN: Final = frozenset({"station", "half_width", "top", "bottom"})
 _THINNEST_MM: Final = 1.0  # a former dragged over itself, or a station over the next, stops here
@@ -73,6 +73,16 @@ def reshaped(former: Former, figures: Mapping[str, float]) -> Former:
     if "full_z" in figures:
         above = figures["full_z"] > widest_of(former)
         at = figures["full_y"], figures["full_z"]
+        if shape.kind == "flat-sides":
+            return former.but(section=_with_rise(former, shape, figures["full_z"], above=above))
         full = round(fullness_through(former, at, above=above), 2)
         shape = shape.but(top=full) if above else shape.but(bottom=full)
     return former.but(section=shape)
+
+
+def _with_rise(former: Former, shape: SectionShape, edge: float, *, above: bool) -> SectionShape:
+    """Flat sides that end at a height, above or below."""
+    tall = former.top - former.bottom
+    if above:
+        return shape.but(deck=round(min(max(former.top - edge, 0.0), tall - shape.belly), 1))
+    return shape.but(belly=round(min(max(edge - former.bottom, 0.0), tall - shape.deck), 1))

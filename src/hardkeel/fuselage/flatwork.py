@@ -17,7 +17,8 @@ from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.members import both_sides, kinds_with, member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Board, Former, Fuselage, Member
-from hardkeel.fuselage.sheeted import REGISTER_MM, Side, faces_of, registers_of
+from hardkeel.fuselage.sheeted import REGISTER_MM, Side, registers_of
+from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.joinery.flat import FlatPiece, Mark, cut_from, open_ring, ring_of, with_shape

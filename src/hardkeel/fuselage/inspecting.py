@@ -10,10 +10,10 @@ from itertools import combinations, pairwise
 from typing import Final, Literal
 
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.cutting import Carved, carve, sizable, skins_at, standing_alone
+from hardkeel.fuselage.cutting import Carved, carve, sizable
 from hardkeel.fuselage.members import kinds_with
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
-from hardkeel.fuselage.notching import Passage, passing
+from hardkeel.fuselage.model import Former, Fuselage, Longeron
+from hardkeel.fuselage.notching import Around, Passage, around_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Trouble = Literal[
@@ -70,38 +70,23 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
     found: list[Finding] = []
     formers = [stop for _, stop in fuselage.stations if isinstance(stop, Former)]
     for former in formers:
-        found += _inspected(former, *_around(fuselage, former))
+        found += _inspected(former, around_of(fuselage, former), fuselage.framed.web)
     found += _crowded(formers)
     found += _barred(fuselage, formers)
     order = {former.id: i for i, former in enumerate(formers)}
     return tuple(sorted(found, key=lambda one: order[one.former]))
 
 
-def _around(
-    fuselage: Fuselage, former: Former
-) -> tuple[tuple[float, float, float, float], tuple[Longeron, ...], tuple[Member, ...]]:
-    """What this former's wood depends on, so that it is looked at anew only when that is another."""
-    sizes = (*skins_at(fuselage, former), fuselage.framed.web)
-    return sizes, fuselage.longerons, passing(fuselage, former)
-
-
 @lru_cache(maxsize=512)
-def _inspected(
-    former: Former,
-    sizes: tuple[float, float, float, float],
-    longerons: tuple[Longeron, ...],
-    members: tuple[Member, ...],
-) -> tuple[Finding, ...]:
-    *skins, web = sizes
-    carved = carve(
-        standing_alone(former, (skins[0], skins[1], skins[2]), longerons, members), former
-    )
+def _inspected(former: Former, around: Around, web: float) -> tuple[Finding, ...]:
+    """What only this former and what passes it decide, so that it is looked at anew only when that is another."""
+    carved = carve(former, around)
     if carved.wood.is_empty:
         return (Finding(former.id, "nothing"),)
     whole = carved.stock.difference(
         shapely.union_all([passage.shape for passage in carved.passages if passage.sort != "hole"])
     )
-    found = [*_unfit(former, longerons, carved), *_holes(former, carved, whole, web)]
+    found = [*_unfit(former, around.longerons, carved), *_holes(former, carved, whole, web)]
     found += _meeting(former, carved, web)
     found += _parted(former, carved)
     if not found:
@@ -115,13 +100,14 @@ def _unfit(former: Former, longerons: tuple[Longeron, ...], carved: Carved) -> I
     for passage in carved.passages:
         if passage.kind != "longeron" or passage.ref in told:
             continue
-        inside = carved.inner.intersection(passage.shape).area
+        stick = passage.stick if passage.stick is not None else passage.shape
+        inside = carved.inner.intersection(stick).area
         across, deep = next(one.section for one in longerons if one.id == passage.ref)
         lacking = max(across - (right - left) / 2, deep - (high - low) / 2)
         square = former.corner <= 0 and not former.outline and former.section is None
-        if lacking > _HAIR or (square and inside < _FITS * passage.shape.area):
+        if lacking > _HAIR or (square and inside < _FITS * stick.area):
             told.add(passage.ref)
-            at = passage.shape.centroid
+            at = stick.centroid
             yield Finding(
                 former.id, "unfit", passage.ref, figure=max(lacking, 0.0), at=(at.x, at.y)
             )
@@ -273,7 +259,7 @@ def _barred(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
         for former in formers:
             if not first + _HAIR < former.station < last - _HAIR:
                 continue
-            carved = carve(fuselage, former)
+            carved = carve(former, around_of(fuselage, former))
             half, thick = member.width / 2, (member.thickness or 0.0) / 2
             through = shapely.box(-half, member.z - thick, half, member.z + thick)
             wood = carved.wood.intersection(through)

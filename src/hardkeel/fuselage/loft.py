@@ -10,10 +10,15 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
 from hardkeel.fuselage.contours import shape_between
 from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.surface import surface_of
+from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
 Line = Literal["half_width", "top", "bottom"]
+_OUTLINE_MM: Final = (
+    0.005  # points of an outline taken from the loft that lie closer to a line are left out
+)
 LINES: Final[tuple[Line, ...]] = ("half_width", "top", "bottom")
 
 
@@ -77,7 +82,7 @@ def _loft(names: tuple[str, ...], figures: tuple[tuple[float, ...], ...]) -> Lof
 
 
 def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
-    """The former that the loft wants at a station, with its neighbours' wood and corners, mm.
+    """The former that the loft wants at a station, with its neighbours' wood and shape, mm.
 
     Raises
     ------
@@ -95,16 +100,7 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
     # unrounded: a former close beside another would carry a hundredth far into the loft
     figures = loft.figures(station)
     beside = sorted(fuselage.formers, key=lambda former: abs(former.station - station))[:2]
-    share = 0.0
-    if len(beside) == 2 and beside[0].station != beside[1].station:  # noqa: PLR2004
-        share = (station - beside[0].station) / (beside[1].station - beside[0].station)
-    corners = [former.corner for former in beside] or [0.0]
-    corner = corners[0] + min(1.0, max(0.0, share)) * (corners[-1] - corners[0])
-    kept: dict[str, object] = {"corner": corner} if corner else {}
-    if beside and figures["bottom"] < figures["top"]:
-        shape = shape_between(beside[0], beside[-1], share, figures["bottom"], figures["top"])
-        if shape is not None:
-            kept["section"] = shape
+    kept = _shaped_between(fuselage, station, figures) if figures["bottom"] < figures["top"] else {}
     for key in ("thickness", "material"):
         if beside and getattr(beside[0], key) is not None:
             kept[key] = getattr(beside[0], key)
@@ -117,3 +113,27 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
             top=figures["top"],
         )
     return made.but(**kept)
+
+
+def _shaped_between(
+    fuselage: Fuselage, station: float, figures: dict[str, float]
+) -> dict[str, object]:
+    """What gives a former between others its shape: figures where theirs do, else an outline out of the loft."""
+    ahead = [one for one in fuselage.formers if one.station <= station]
+    behind = [one for one in fuselage.formers if one.station >= station]
+    first = max(ahead or behind, key=lambda one: one.station if ahead else -one.station)
+    last = min(behind or ahead, key=lambda one: one.station if behind else -one.station)
+    gap = last.station - first.station
+    share = (station - first.station) / gap if gap else 0.0
+    drawn = bool(first.outline or last.outline)
+    shape = shape_between(first, last, share, figures["bottom"], figures["top"])
+    if not drawn and shape is not None:
+        return {"section": shape}
+    if not drawn and first.section is None and last.section is None:
+        corner = first.corner + share * (last.corner - first.corner)
+        return {"corner": corner} if corner else {}
+    half = surface_of(fuselage).half(np.array([station]))[0]
+    walked = shapely.LineString(half).simplify(_OUTLINE_MM)
+    starboard = [(round(float(y), 3), round(float(z), 3)) for y, z in walked.coords]
+    port = [(-y, z) for y, z in reversed(starboard) if y > 0]
+    return {"outline": (*starboard, *port)}

@@ -90,20 +90,26 @@ Exponent = Annotated[float, Field(ge=1, le=50, allow_inf_nan=False)]
 
 
 class SectionShape(Value):
-    """A round section: |y/half|ⁿ + |(z − widest)/tall|ⁿ = 1, with exponents of its own above and below.
+    """A round section: |y/half|ⁿ + |(z − widest)/tall|ⁿ = 1, with exponents of its own above and below; or flat sides.
 
     Attributes
     ----------
+    kind : {"superellipse", "flat-sides"}
+        The second is our own: upright sides with a round deck above and a round belly below.
     widest : float, optional
-        Height of the widest line, mm; without it the middle.
+        Height of a superellipse's widest line, mm; without it the middle.
     top, bottom : float
-        Exponents: 1 is a diamond, 2 an ellipse, large a box.
+        Exponents of a superellipse: 1 is a diamond, 2 an ellipse, large a box.
+    deck, belly : float
+        How far the crown lies above the sides' upper edges, and the keel below their lower ones, mm; 0 is flat.
     """
 
-    kind: Literal["superellipse"] = "superellipse"
+    kind: Literal["superellipse", "flat-sides"] = "superellipse"
     widest: Upward | None = None
     top: Exponent = 2.0
     bottom: Exponent = 2.0
+    deck: Annotated[SizeOrZero, Usual(0, 300)] = 0.0
+    belly: Annotated[SizeOrZero, Usual(0, 300)] = 0.0
 
 
 class Former(Value):
@@ -241,6 +247,8 @@ class Member(Value):
     angle : float
         Where a ``stringer`` lies, degrees from straight up round to straight down; one on each side
         but for 0 and 180.
+    by_girth : bool
+        That a ``stringer``'s angle is a share of the half girth from the crown, 180 being all of it.
     gap : float
         How far a ``corner-strip`` stops short of formers, mm.
     inset : float
@@ -264,6 +272,7 @@ class Member(Value):
     y: Annotated[Place, Usual(-300, 300)] = 0.0
     z: Upward = 0.0
     angle: Annotated[float, Field(ge=0, le=180)] = 0.0
+    by_girth: bool = False
     gap: SmallGap = 0.0
     inset: SmallGap = 0.0
     short: Annotated[SizeOrZero, Usual(0, 150)] = 0.0
@@ -312,6 +321,8 @@ class Framing(Value):
         Id of the audited sheet that tells what the printer makes of a millimetre.
     planking : Planking, optional
         The contract's.
+    scallop : float
+        How deep formers' edges are hollowed between stringers, so that the covering touches none of them, mm.
     """
 
     web: SmallGap = 3.0
@@ -324,6 +335,7 @@ class Framing(Value):
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
     planking: Planking | None = None
+    scallop: Annotated[SizeOrZero, Usual(0, 10)] = 0.0
 
 
 class Squaring(Value):

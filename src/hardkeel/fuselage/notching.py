@@ -3,19 +3,25 @@
 Plane of the former: (y, z), airframe axes, mm.
 """
 
-import math
+from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final, Literal
 
+import numpy as np
+
+from hardkeel.fuselage.inside import ring_inside, skins_at
 from hardkeel.fuselage.members.kind import kinds_with, member_kind
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
-from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
+from hardkeel.fuselage.running import longeron_corner, slanted, slopes_of, stringer_seat
+from hardkeel.fuselage.standing import faces_of
+from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Sort = Literal["notch", "hole", "gap"]
-_IN_WOOD: Final = 0.6  # share of a longeron's notch that must lie in the wood
-_DEEPEST_MM: Final = 30.0
-_SUNK_TO_MM: Final = 0.25
-_FAR_MM: Final = 1e5
+_OPEN_MM: Final = 2.0  # a notch reaches this far over the edge, so that it is open there
+_SHOULDER_MM: Final = 1.5  # of wood left at full height beside a stringer
+_SHORTEST_SCALLOP_MM: Final = 4.0
+_HOLLOW_STEPS: Final = 17
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,12 +34,68 @@ class Passage:
         The member's or longeron's id.
     sort : str
         ``notch`` at the edge, ``hole`` in the wood, ``gap`` where a crutch parts it on purpose.
+    stick : BaseGeometry, optional
+        Of a notch what lies in it at the station, without the room that the slope and the way in want.
     """
 
     ref: str
     kind: str
     sort: Sort
     shape: BaseGeometry
+    stick: BaseGeometry | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Around:
+    """What of a fuselage decides how one of its formers is cut.
+
+    Attributes
+    ----------
+    skins : (side, top, bottom)
+        mm.
+    members : tuple of Member
+        That pass it, without where they end.
+    slopes : tuple of (id, (dy/dx, dz/dx))
+        How what runs through it moves outward and up.
+    faces : (float, float)
+        Its front and rear face from its station, mm.
+    scallop : float
+        Hollow between stringers, mm.
+    """
+
+    skins: tuple[float, float, float]
+    longerons: tuple[Longeron, ...] = ()
+    members: tuple[Member, ...] = ()
+    slopes: tuple[tuple[str, tuple[float, float]], ...] = ()
+    faces: tuple[float, float] = (0.0, 0.0)
+    scallop: float = 0.0
+
+    def slope(self, ref: str) -> tuple[float, float]:
+        """How one moves, level where it is not known."""
+        return dict(self.slopes).get(ref, (0.0, 0.0))
+
+
+def around_of(fuselage: Fuselage, former: Former) -> Around:
+    """What surrounds a former in its fuselage.
+
+    Raises
+    ------
+    BadInput
+        When an outline of its fuselage crosses itself.
+    """
+    return Around(
+        skins_at(fuselage, former),
+        fuselage.longerons,
+        passing(fuselage, former),
+        slopes_of(fuselage.drawn).get(former.id, ()),
+        _faces(fuselage, former),
+        fuselage.framed.scallop,
+    )
+
+
+def _faces(fuselage: Fuselage, former: Former) -> tuple[float, float]:
+    front, rear = faces_of(fuselage, former)
+    return round(front - former.station, 3), round(rear - former.station, 3)
 
 
 def crossing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
@@ -66,22 +128,26 @@ def _passes(stations: dict[str, float], former: Former, member: Member) -> bool:
     return first <= former.station <= last - member.short
 
 
-def passages_of(
-    longerons: tuple[Longeron, ...], members: tuple[Member, ...], inner: BaseGeometry
-) -> list[Passage]:
+def passages_of(around: Around, inner: BaseGeometry) -> list[Passage]:
     """What longerons and members take out of a former whose edge is `inner`."""
     if inner.is_empty:
         return []
     found = [
-        Passage(longeron.id, "longeron", "notch", notch)
-        for longeron in longerons
-        for notch in _corner_notches(longeron, inner)
+        Passage(longeron.id, "longeron", "notch", notch, stick)
+        for longeron in around.longerons
+        for notch, stick in _corner_notches(longeron, inner, around)
     ]
-    for member in members:
+    for member in around.members:
         kind = member_kind(member.kind)
+        if member.kind in kinds_with("slanting"):
+            found += [
+                Passage(member.id, member.kind, kind.sort, notch, stick)
+                for notch, stick in _stringer_notches(member, inner, around)
+            ]
         found += [
             Passage(member.id, member.kind, kind.sort, shape) for shape in kind.takes(member, inner)
         ]
+    found += _scallops(around, inner)
     return found
 
 
@@ -103,58 +169,90 @@ def tabs_of(
     return found
 
 
-def stringer_ways(angle: float) -> tuple[float, ...]:
-    """Angles at which a stringer lies, degrees from straight up to starboard: one, or one on each side."""
-    return (angle,) if angle in (0.0, 180.0) else (angle, -angle)
+def stringer_hands(member: Member) -> tuple[int, ...]:
+    """The sides on which a stringer lies: one on the centre line, else both, starboard first."""
+    return (1,) if member.angle in (0.0, 180.0) else (1, -1)
 
 
-def stringer_place(angle: float, inner: BaseGeometry) -> tuple[float, float] | None:
-    """Where the ray from a former's middle at an angle leaves its wood, (y, z); ``None`` if nowhere."""
-    if inner.is_empty:
-        return None
-    _, low, _, high = inner.bounds
-    middle = (low + high) / 2
-    way = math.radians(angle)
-    ray = shapely.LineString(
-        [(0.0, middle), (_FAR_MM * math.sin(way), middle + _FAR_MM * math.cos(way))]
-    )
-    inside = inner.intersection(ray)
-    if inside.is_empty:
-        return None
-    points = shapely.get_coordinates(inside)
-    y, z = max(points.tolist(), key=lambda p: math.hypot(p[0], p[1] - middle))
-    return float(y), float(z)
+def _stringer_notches(
+    member: Member, inner: BaseGeometry, around: Around
+) -> Iterator[tuple[BaseGeometry, BaseGeometry]]:
+    """Notches as deep as a stringer, square to the edge, and the stringers in them."""
+    deep, wide = member.section or (0.0, 0.0)
+    for hand in stringer_hands(member):
+        seat = stringer_seat(member, inner, hand)
+        if seat is None:
+            continue
+        out = np.array(seat.out)
+        along = np.array((-out[1], out[0]))
+        at = np.array(seat.at)
+        corners = np.array(
+            [
+                at - wide / 2 * along - deep * out,
+                at + wide / 2 * along - deep * out,
+                at + wide / 2 * along,
+                at - wide / 2 * along,
+            ]
+        )
+        dy, dz = around.slope(member.id)
+        taken = slanted(corners, (hand * dy, dz), around.faces, _OPEN_MM * out)
+        yield taken, shapely.Polygon(corners)
 
 
-def _corner_notches(longeron: Longeron, inner: BaseGeometry) -> list[BaseGeometry]:
-    """Corners taken out for a longeron; on a round section they sink in where they touch it."""
-    left, low, right, high = inner.bounds
+def _corner_notches(
+    longeron: Longeron, inner: BaseGeometry, around: Around
+) -> Iterator[tuple[BaseGeometry, BaseGeometry]]:
+    """Corners taken out for a longeron, starboard and port; on a round section it is sunk until its corner touches."""
     across, deep = longeron.section
-    upper = not longeron.is_lower
-    z = high - deep if upper else low
-    starboard = _sunk(inner, shapely.box(right - across, z, right, z + deep), 1, upper=upper)
-    port = affinity.scale(starboard, -1.0, 1.0, origin=((left + right) / 2, 0.0))
-    if inner.intersection(port).area < _IN_WOOD * across * deep:  # not alike on both sides
-        port = _sunk(inner, shapely.box(left, z, left + across, z + deep), -1, upper=upper)
-    return [starboard, port]
+    up = 1.0 if longeron.is_lower else -1.0
+    for hand in (1, -1):
+        corner = longeron_corner(longeron, inner, hand)
+        if corner is None:
+            continue
+        y, z = corner
+        corners = np.array(
+            [
+                (y - hand * across, z + up * deep),
+                (y, z + up * deep),
+                (y, z),
+                (y - hand * across, z),
+            ]
+        )
+        dy, dz = around.slope(f"longeron {longeron.id}")
+        out = _OPEN_MM * np.array((float(hand), -up))
+        yield slanted(corners, (hand * dy, dz), around.faces, out), shapely.Polygon(corners)
 
 
-def _sunk(inner: BaseGeometry, square: Polygon, outward: int, *, upper: bool) -> BaseGeometry:
-    """Move a notch along the diagonal until it lies in the wood of a round corner."""
-    left, bottom, right, top = square.bounds
+def _scallops(around: Around, inner: BaseGeometry) -> Iterator[Passage]:
+    """Hollows of a former's edge between neighbouring stringers, deepest in their middle."""
+    if around.scallop <= 0:
+        return
+    stringers = [m for m in around.members if m.kind in kinds_with("slanting")]
+    for hand in (1, -1):
+        ring = ring_inside(inner, hand)
+        if ring is None:
+            continue
+        line = shapely.LineString(ring)
+        seats = [(m, stringer_seat(m, inner, hand)) for m in stringers]
+        places = sorted(
+            (line.project(shapely.Point(hand * seat.at[0], seat.at[1])), (m.section or (0, 0))[1])
+            for m, seat in seats
+            if seat is not None
+        )
+        for (a, wide_a), (b, wide_b) in pairwise(places):
+            start, end = a + wide_a / 2 + _SHOULDER_MM, b - wide_b / 2 - _SHOULDER_MM
+            if end - start > _SHORTEST_SCALLOP_MM:
+                yield Passage(
+                    "", "scallop", "notch", _hollow(line, start, end, around.scallop, hand)
+                )
 
-    def sunk_by(mm: float) -> BaseGeometry:
-        y, z = -outward * mm, -mm if upper else mm
-        return shapely.box(left + y, bottom + z, right + y, top + z)
 
-    def held(place: BaseGeometry) -> bool:
-        return bool(inner.intersection(place).area > _IN_WOOD * square.area)
-
-    if held(square):
-        return square
-    low, high = 0.0, right - left + _DEEPEST_MM
-    while high - low > _SUNK_TO_MM:  # deeper is always more in the wood: halve
-        middle = (low + high) / 2
-        low, high = (low, middle) if held(sunk_by(middle)) else (middle, high)
-    found = sunk_by(high)
-    return found if held(found) else square
+def _hollow(line: BaseGeometry, start: float, end: float, deep: float, hand: int) -> BaseGeometry:
+    share = np.linspace(0.0, 1.0, _HOLLOW_STEPS)
+    points = shapely.get_coordinates(line.interpolate(start + share * (end - start)))
+    run = np.gradient(points, axis=0)
+    inward = np.column_stack([-run[:, 1], run[:, 0]]) / np.maximum(np.hypot(*run.T), 1e-9)[:, None]
+    inner = points + (deep * np.sin(np.pi * share))[:, None] * inward
+    outer = points - _OPEN_MM * inward
+    found = shapely.Polygon(np.vstack([inner, outer[::-1]]) * (float(hand), 1.0))
+    return found if found.is_valid else found.buffer(0)

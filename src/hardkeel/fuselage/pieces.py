@@ -7,14 +7,15 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.cutting import shape_of, skins_at, standing_alone
+from hardkeel.fuselage.cutting import cut_shape
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
-from hardkeel.fuselage.notching import passing
+from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.notching import Around, around_of
 from hardkeel.fuselage.planking import planks_of
-from hardkeel.fuselage.sheeted import USUAL_FORMER_MM, blanks_of
+from hardkeel.fuselage.sheeted import blanks_of
 from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.fuselage.standing import USUAL_FORMER_MM
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark, with_shape
 
@@ -53,9 +54,9 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
 
     One built of sticks is none: it is in the cut list.
     """
-    skins = skins_at(fuselage, former)
-    pieces = _former_pieces(former, skins, fuselage.longerons, passing(fuselage, former))
-    ticks = _plank_ticks(fuselage, former, skins[0])
+    around = around_of(fuselage, former)
+    pieces = _former_pieces(former, around)
+    ticks = _plank_ticks(fuselage, former, around.skins[0])
     return (
         tuple(replace(one, marks=(*one.marks, *_near(one, ticks))) for one in pieces)
         if ticks
@@ -93,21 +94,15 @@ def _near(piece: FlatPiece, ticks: Sequence[Mark]) -> Iterator[Mark]:
 
 
 @lru_cache(maxsize=512)
-def _former_pieces(
-    former: Former,
-    skins: tuple[float, float, float],
-    longerons: tuple[Longeron, ...],
-    members: tuple[Member, ...],
-) -> tuple[FlatPiece, ...]:
+def _former_pieces(former: Former, around: Around) -> tuple[FlatPiece, ...]:
     """What only this former and what passes it decide, so that it is cut anew only when that is another."""
-    alone = standing_alone(former, skins, longerons, members)
-    return tuple(_cut(alone, former))
+    return tuple(_cut(former, around))
 
 
-def _cut(fuselage: Fuselage, former: Former) -> Iterator[FlatPiece]:
+def _cut(former: Former, around: Around) -> Iterator[FlatPiece]:
     if former.sticks is not None:
         return
-    shape = shape_of(fuselage, former)
+    shape = cut_shape(former, around)
     several = len(shape.pieces) > 1
     for number, rings in enumerate(shape.pieces, start=1):
         zs = [z for _, z in rings[0]]

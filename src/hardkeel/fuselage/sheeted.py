@@ -10,17 +10,17 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.cutting import carve
+from hardkeel.fuselage.contours import contour_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.methods import methods_with, sections_with
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
+from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
 from hardkeel.joinery.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 
-USUAL_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said
 REGISTER_MM: Final = 8.0  # width of the tab by which a crutch registers with a doubler
 _STEP_MM: Final = 4.0
 _AGREE_MM: Final = 0.3  # edges that differ by less are pulled even by the glue
@@ -295,21 +295,6 @@ def registers_of(fuselage: Fuselage, crutch: Member, doubler: Member) -> tuple[f
     return tuple(one.station for one in fuselage.formers if first <= one.station <= last)
 
 
-def faces_of(fuselage: Fuselage, former: Former) -> tuple[float, float]:
-    """Stations of a former's front and rear face, mm.
-
-    It stands centred on its station like an upright; the first's front face and the last's rear face
-    lie on theirs.
-    """
-    thick = former.thickness or USUAL_FORMER_MM
-    names = [name for name, _ in fuselage.stations]
-    if former.id == names[0]:
-        return former.station, former.station + thick
-    if former.id == names[-1]:
-        return former.station - thick, former.station
-    return former.station - thick / 2, former.station + thick / 2
-
-
 def corner_strips_of(fuselage: Fuselage) -> tuple[CornerStrip, ...]:
     """Every length of corner strip of one side, from former to former, the gaps off.
 
@@ -344,7 +329,7 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
     """
     loft = loft_of(fuselage)
     stations = fuselage.stations
-    rows = [_widths(fuselage, stop) for _, stop in stations]
+    rows = [_widths(stop) for _, stop in stations]
     curves = [NaturalCubic(loft.stations, np.array([row[i] for row in rows])) for i in (0, 1)]
     found: list[EdgeLengths] = []
     for section in sections_with(fuselage, "sheet") if fuselage.side_thickness > 0 else ():
@@ -358,12 +343,12 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
     return tuple(found)
 
 
-def _widths(fuselage: Fuselage, stop: object) -> tuple[float, float]:
+def _widths(stop: object) -> tuple[float, float]:
     """Half-width near the top and near the bottom of a stop, mm."""
     if not isinstance(stop, Former) or not (stop.outline or stop.section):
         half = float(stop.half_width)  # type: ignore[attr-defined]
         return half, half
-    outside = carve(fuselage, stop).outside
+    outside = shapely.Polygon(contour_of(stop))
     tall = stop.top - stop.bottom
     found: list[float] = []
     for z in (stop.top - _EDGE_SHARE * tall, stop.bottom + _EDGE_SHARE * tall):

@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from hardkeel.fuselage.cutting import inside_skins
+from hardkeel.fuselage.inside import inside_skins
 from hardkeel.fuselage.model import Fuselage, Member
-from hardkeel.fuselage.notching import stringer_place
+from hardkeel.fuselage.running import stringer_seat
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
 
@@ -24,7 +24,7 @@ def stringer_points(fuselage: Fuselage, member: Member) -> tuple[tuple[float, fl
     for former in fuselage.formers:
         if not first <= former.station <= last:
             continue
-        place = stringer_place(member.angle, inside_skins(fuselage, former))
-        if place is not None:
-            found.append((former.station, *place))
+        seat = stringer_seat(member, inside_skins(fuselage, former))
+        if seat is not None:
+            found.append((former.station, *seat.at))
     return tuple(sorted(found))

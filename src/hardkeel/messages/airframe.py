@@ -144,6 +144,10 @@ ROUND_FIGURES: Final = {
     "widest": "the widest line",
     "full_top": "the fullness above",
     "full_bottom": "the fullness below",
+    "deck": "the deck",
+    "belly": "the belly",
+    "deck_radius": "the radius of the deck",
+    "belly_radius": "the radius of the belly",
 }
 
 
@@ -154,6 +158,9 @@ def dragged_words(stop: Former | TailPost, key: str, unit: LengthUnit) -> str:
     shape = stop.section if isinstance(stop, Former) else None
     if shape is None:
         return ""
+    if shape.kind == "flat-sides":
+        deck, belly = (format_length(one, unit) for one in (shape.deck, shape.belly))
+        return f"deck {deck}, belly {belly}" if key == "full_z" else ""
     if key == "widest" and shape.widest is not None:
         return f"widest at {format_length(shape.widest, unit)}"
     return f"fullness {shape.top:.2f} above, {shape.bottom:.2f} below" if key == "full_z" else ""

@@ -113,6 +113,8 @@ SKINS_AND_LONGERONS: Final = "Skins and longerons"
 # smooth card
 SMOOTH_LINES: Final = "Smooth lines"
 FAIR_IT: Final = "Fair it"
+SHOW_THE_COMB: Final = "Curvature as a comb"
+COMB_TIP: Final = "Teeth as long as the line is bent there: an even comb is a fair line, a dent or a spike in it is a bump"
 ALL_LINES_FAIR: Final = "All three lines run fair."
 
 # starter picker
@@ -125,7 +127,18 @@ PICK_THE_NEAREST_KIND: Final = (
 # surface card
 RENUMBER: Final = "Number from the nose"
 ITS_SHAPE: Final = "its shape"
-SECTION_SHAPES: Final = {"box": "a box", "round": "round", "drawn": "as drawn"}
+SECTION_SHAPES: Final = {
+    "box": "a box",
+    "round": "round",
+    "flat-sides": "flat sides, round deck",
+    "drawn": "as drawn",
+}
+RING_OF: Final = "ring of diameter"
+DECK_HIGH: Final = "deck over the sides"
+DECK_RADIUS: Final = "radius of the deck"
+BELLY_DEEP: Final = "belly under the sides"
+BELLY_RADIUS: Final = "radius of the belly"
+RING_TIP: Final = "Makes it a round ring of this diameter: of a spinner, of a cowl"
 ALL_FORMERS_SO: Final = "All formers so"
 WIDEST_AT: Final = "widest at"
 FULL_ABOVE: Final = "fullness above"

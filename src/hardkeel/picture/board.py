@@ -35,6 +35,8 @@ Grip = Literal[
 _STEPS: Final = 14  # points of a curve between two stations, fewer where there are many stations
 _LEAST_STEPS: Final = 5
 _POINTS: Final = 160
+_TEETH: Final = 121
+_TOOTH_SHARE: Final = 0.35
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +44,7 @@ class Curve:
     """A line to draw, mm in its view's axes; `ref` is a stop or a body."""
 
     view: BoardView
-    role: Literal["skin", "stop", "centre", "body", "template"]
+    role: Literal["skin", "stop", "centre", "body", "template", "comb"]
     points: tuple[Point2, ...]
     ref: str = ""
     closed: bool = False
@@ -98,6 +100,43 @@ def lines_of(fuselage: Fuselage, chosen: str, *, rough: bool = False) -> BoardLi
     curves += _section(fuselage, chosen, rough=rough)
     handles += _section_handles(fuselage, chosen)
     return BoardLines(tuple(curves), tuple(handles))
+
+
+def combs_of(fuselage: Fuselage) -> tuple[Curve, ...]:
+    """Teeth along the lines from nose to tail, as long as the line is bent there; their ends joined.
+
+    The longest tooth of a view is a third of the fuselage's height or width.
+    """
+    if len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
+        return ()
+    loft = loft_of(fuselage)
+    x = np.linspace(loft.stations[0], loft.stations[-1], _TEETH)
+    lines: tuple[tuple[BoardView, Line, tuple[float, ...]], ...] = (
+        ("side", "top", (-1.0,)),
+        ("side", "bottom", (-1.0,)),
+        ("above", "half_width", (1.0, -1.0)),
+    )
+    bent = {line: loft.line(line).bend(x) / (1 + loft.line(line).slope(x) ** 2) ** 1.5
+            for _, line, _ in lines}  # fmt: skip
+    tall = float(np.max(loft.top.y - loft.bottom.y))
+    size = {"side": tall, "above": 2 * float(np.max(loft.half_width.y))}
+    most = max(float(np.max(np.abs(one))) for one in bent.values())
+    found: list[Curve] = []
+    for view, line, hands in lines if most > 0 else ():
+        value, slope = loft.line(line).value(x), loft.line(line).slope(x)
+        tooth = _TOOTH_SHARE * size[view] * bent[line] / most
+        # square to the line, away from where it is hollow
+        normal = np.column_stack([slope, -np.ones_like(slope)]) / np.hypot(1, slope)[:, None]
+        feet = np.column_stack([x, value])
+        tips = feet + tooth[:, None] * normal
+        for hand in hands:
+            foot, tip = feet * (1.0, hand), tips * (1.0, hand)
+            found.append(Curve(view, "comb", tuple(map(tuple, tip.tolist())), line))
+            found += [
+                Curve(view, "comb", (tuple(a), tuple(b)), line)
+                for a, b in zip(foot.tolist(), tip.tolist(), strict=True)
+            ]
+    return tuple(found)
 
 
 def bodies_on_board(build: Build) -> tuple[Curve, ...]:

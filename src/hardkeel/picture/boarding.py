@@ -4,8 +4,8 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.flatwork import board_plan_of
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Fuselage
-from hardkeel.fuselage.sheeted import faces_of
 from hardkeel.fuselage.squaring import frame_survey
+from hardkeel.fuselage.standing import faces_of
 from hardkeel.picture.wood import WoodLabel, WoodLine, WoodPicture, WoodShape, tone_of
 
 _BOARD_MM = 14.0

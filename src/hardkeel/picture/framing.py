@@ -14,7 +14,9 @@ from hardkeel.fuselage.cutting import carve, shape_of
 from hardkeel.fuselage.members import Seen, member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
-from hardkeel.fuselage.sheeted import Side, faces_of
+from hardkeel.fuselage.notching import around_of
+from hardkeel.fuselage.sheeted import Side
+from hardkeel.fuselage.standing import faces_of
 from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
 from hardkeel.geometry.hull import Point2
 from hardkeel.joinery.cut_part import CutPart
@@ -150,7 +152,7 @@ def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
         WoodShape(former.id, down(rings[0]), tuple(down(h) for h in rings[1:]), 0.0, tone)
         for rings in shape.pieces
     ]
-    carved = carve(fuselage, former)
+    carved = carve(former, around_of(fuselage, former))
     members = {member.id: member for member in fuselage.framed.members}
     longerons = {longeron.id: longeron for longeron in fuselage.longerons}
     for void in carved.passages:
@@ -160,7 +162,10 @@ def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
             members[void.ref].material if void.ref in members else longerons[void.ref].material
         )
         ref = void.ref if void.ref in members else f"longeron {void.ref}"
-        inside = void.shape.intersection(carved.inner)
+        if void.kind == "scallop":
+            continue
+        stick = void.stick if void.stick is not None else void.shape
+        inside = stick.intersection(carved.inner)
         for part in getattr(inside, "geoms", (inside,)):
             if part.geom_type == "Polygon" and not part.is_empty:
                 ring = tuple((float(y), -float(z)) for y, z in part.exterior.coords)

@@ -35,9 +35,9 @@ from hardkeel.fuselage.sheeted import (
     blanks_of,
     corner_strips_of,
     edge_lengths_of,
-    faces_of,
 )
 from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.fuselage.standing import faces_of
 from hardkeel.fuselage.sticks import free_corners_of, sticks_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.spline import arc_length_at

@@ -6,8 +6,9 @@ import pytest
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
-from hardkeel.fuselage.model import CutOut, Former, Framing, Fuselage, Longeron
-from hardkeel.fuselage.notching import crossing, stringer_place
+from hardkeel.fuselage.model import CutOut, Former, Framing, Fuselage, Longeron, Member
+from hardkeel.fuselage.notching import crossing
+from hardkeel.fuselage.running import stringer_seat
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.geometry.polygons import shapely
 from hardkeel.project.model import Build
@@ -142,8 +143,10 @@ def test_stringers_lie_where_their_ray_leaves_the_wood(angle: float) -> None:
     circle = tuple(
         (40 * float(np.cos(t)), 40 * float(np.sin(t))) for t in np.linspace(0, 2 * np.pi, 721)[:-1]
     )
-    place = stringer_place(angle, shapely.Polygon(circle))
-    assert place is not None
+    thin = Member(id="s", kind="stringer", section=(0.5, 0.5), angle=angle)
+    seat = stringer_seat(thin, shapely.Polygon(circle))
+    assert seat is not None
+    place = seat.at
     assert np.hypot(*place) == pytest.approx(40.0, abs=0.01)
     way = np.degrees(np.arctan2(place[0], place[1]))
     assert way == pytest.approx(angle, abs=0.01)

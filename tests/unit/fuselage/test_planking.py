@@ -18,11 +18,12 @@ from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
 from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_off
 from hardkeel.edits.fuselage import delete_former, rename_former
-from hardkeel.edits.sections import set_round, shape_all_like
+from hardkeel.edits.sections import set_shape, shape_all_like
 from hardkeel.export.plates import paper_plates, plate_of
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.cutting import blank_of, shape_of
+from hardkeel.fuselage.cutting import shape_of
+from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import (
     CutOut,
@@ -290,7 +291,7 @@ def test_planks_go_with_the_formers_that_they_begin_and_end_at() -> None:
 def planked_model(first: str = "F1", last: str = "F9") -> Build:
     """A described model of round formers, framed as usual, planked between two of them."""
     build = build_from(Figures(fuselage="board", wing_span=1400, tail_arm=620))
-    build = shape_all_like(set_round(build, "F4", is_round=True), "F4")
+    build = shape_all_like(set_shape(build, "F4", "round"), "F4")
     # a board's own figures have no sheet over it; give it some to be left out
     assert build.fuselage is not None
     build = build.but(fuselage=build.fuselage.but(top_skin=1.5, bottom_skin=1.5))

@@ -21,8 +21,9 @@ from hardkeel.fuselage.contours import (
     shoulder_of,
     widest_of,
 )
-from hardkeel.fuselage.cutting import blank_of, shape_of
+from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.dragging import dragged
+from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.model import Former, Fuselage, SectionShape, TailPost
 from hardkeel.project.model import Build

@@ -24,6 +24,7 @@ Trait = Literal[
     "on the sides",  # bends with them, glued on flat
     "along the edges",  # glued along the sides while they lie flat
     "over formers",  # runs over formers that stand
+    "slanting",  # lies in notches of their edges, and passes them aslant
     "plate",  # lies across between formers
     "drilled",  # needs holes that are made while the parts are flat
     "threaded",  # formers are threaded on it

@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING, Final
 from hardkeel.base.late import late
 from hardkeel.fuselage.members.kind import MemberSort, Seen
 from hardkeel.fuselage.model import Fuselage, Member
-from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
 
 if TYPE_CHECKING:
     from hardkeel.fuselage import notching, stringers
@@ -14,23 +13,10 @@ if TYPE_CHECKING:
 else:  # to know a kind needs none of it
     notching, stringers = late("hardkeel.fuselage.notching"), late("hardkeel.fuselage.stringers")
 
-_OPEN_MM: Final = 2.0  # a notch reaches this far over the edge, so that it is open there
-
-
-def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
-    deep, wide = member.section or (0.0, 0.0)
-    for angle in notching.stringer_ways(member.angle):
-        place = notching.stringer_place(angle, inner)
-        if place is None:
-            continue
-        notch = shapely.box(-wide / 2, -deep, wide / 2, _OPEN_MM)
-        turned = affinity.rotate(notch, -angle, origin=(0.0, 0.0))
-        yield affinity.translate(turned, *place)
-
 
 def _length(fuselage: Fuselage, member: Member) -> tuple[float, int] | None:
     length = stringers.stringer_length(fuselage, member)
-    return None if length is None else (length, len(notching.stringer_ways(member.angle)))
+    return None if length is None else (length, len(notching.stringer_hands(member)))
 
 
 def _band(fuselage: Fuselage, member: Member, flat: int, hand: float) -> Iterator[Seen]:
@@ -58,9 +44,8 @@ KINDS: Final = (
         needs=("section",),
         starts={"section": (3.0, 3.0), "angle": 45.0, "material": "spruce"},
         shows=("across", "deep", "angle"),
-        traits=frozenset({"over formers"}),
+        traits=frozenset({"over formers", "slanting"}),
         passes=True,
-        takes=_takes,
         length=_length,
         aside=_aside,
         above=_above,

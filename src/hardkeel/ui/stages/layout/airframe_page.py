@@ -41,6 +41,7 @@ from hardkeel.picture.board import (
     BoardLines,
     Handle,
     bodies_on_board,
+    combs_of,
     figures_of_drag,
     lines_of,
 )
@@ -157,6 +158,7 @@ class AirframePage(SubPage):
         self.engine.put_on.connect(lambda: self.apply(MOTOR, drawing.set_engine.of()))
         self.engine.taken_off.connect(lambda: self.apply(MOTOR, drawing.take_engine_off.of()))
         self.smooth.fair.clicked.connect(self._on_fair)
+        self.smooth.comb.toggled.connect(self.refresh)
         self.former.add.clicked.connect(self._on_add)
         self.former.remove.clicked.connect(self._on_remove)
         self.former.write.clicked.connect(lambda: self.former_wanted.emit(self._stop))
@@ -250,6 +252,7 @@ class AirframePage(SubPage):
             OnBoard(
                 lines,
                 bodies_on_board(self.document.build),
+                combs_of(fuselage) if self.smooth.comb.isChecked() else (),
                 bumps,
                 self._stop,
                 self._body,
@@ -313,7 +316,9 @@ class AirframePage(SubPage):
     def _on_former_figure(self, key: str, value: float) -> None:
         name = self._stop
         words = FIGURE_WORDS.get(key, key)
-        if key in ROUND_FIGURES:
+        if key == "ring":
+            self.apply(f"make {name} a ring", sections.set_ring.of(name, value))
+        elif key in ROUND_FIGURES:
             figure = {key.removeprefix("full_"): value}
             what = sections.set_fullness.of(name, **figure)
             self.apply(f"set {ROUND_FIGURES[key]} of {name}", what)
@@ -459,7 +464,7 @@ class AirframePage(SubPage):
         if former is None or chosen == "drawn":  # a drawing is brought in, not chosen
             self.refresh()
             return
-        what = sections.set_round.of(name, is_round=chosen == "round")
+        what = sections.set_shape.of(name, chosen)
         self.apply(f"make {name} {self.former.shape.currentText()}", what)
 
     def _on_method(self) -> None:

@@ -51,6 +51,7 @@ class OnBoard:
 
     lines: BoardLines = field(default_factory=BoardLines)
     bodies: tuple[Curve, ...] = ()
+    combs: tuple[Curve, ...] = ()
     bumps: tuple[BumpNote, ...] = ()
     chosen: str = ""
     chosen_body: str = ""
@@ -168,7 +169,7 @@ class DrawingBoard(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.drawPixmap(0, 0, self._ground_now())
         moving = [c for c in self._shown.lines.curves if not self._rests(c.ref, c.role)]
-        for curve in moving:
+        for curve in (*moving, *self._shown.combs):
             self._paint_curve(painter, curve)
         painter.drawPixmap(0, 0, self._resting_now())
         for curve in moving:  # the former in hand lies over its neighbours
@@ -464,6 +465,8 @@ def _pen_curve(painter: QPainter, theme: Theme, curve: Curve, shown: OnBoard) ->
             painter.setPen(QPen(theme.colour("act"), 1, Qt.PenStyle.DashDotLine))
         case "template":
             painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
+        case "comb":
+            painter.setPen(QPen(theme.colour("soft"), 0.9))
         case "body":
             picked = curve.ref == shown.chosen_body
             painter.setPen(QPen(theme.colour("act" if picked else "soft"), 1.8 if picked else 1.0))

@@ -4,7 +4,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLineEdit, QPushB
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_area
-from hardkeel.fuselage.contours import widest_of
+from hardkeel.fuselage.contours import radius_of, ring_diameter, rises_of, widest_of
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.fuselage.naming import numbered_anew
@@ -101,6 +101,8 @@ class FormerCard(FiguresCard):
         for key in ("full_top", "full_bottom"):
             if key in self.fields:
                 self.fields[key].line.setToolTip(say.FULLNESS_TIP)
+        if "ring" in self.fields:
+            self.fields["ring"].line.setToolTip(say.RING_TIP)
         self._wood.setText(said)
         self._wood.setVisible(bool(said))
         self.renumber.setVisible(bool(numbered_anew(fuselage)))
@@ -130,7 +132,9 @@ class FormerCard(FiguresCard):
 
 
 def _shape_of(former: Former) -> str:
-    return "drawn" if former.outline else "round" if former.section is not None else "box"
+    if former.outline or former.section is None:
+        return "drawn" if former.outline else "box"
+    return "flat-sides" if former.section.kind == "flat-sides" else "round"
 
 
 def _shape_figures(former: Former) -> list[Figure]:
@@ -139,10 +143,19 @@ def _shape_figures(former: Former) -> list[Figure]:
         return []
     if shape is None:
         return [Figure("corner", "corner radius", former.corner)]
+    if shape.kind == "flat-sides":
+        belly, deck = rises_of(former)
+        return [
+            Figure("deck", say.DECK_HIGH, deck),
+            Figure("deck_radius", say.DECK_RADIUS, radius_of(former.half_width, deck)),
+            Figure("belly", say.BELLY_DEEP, belly),
+            Figure("belly_radius", say.BELLY_RADIUS, radius_of(former.half_width, belly)),
+        ]
     return [
         Figure("widest", say.WIDEST_AT, widest_of(former)),
         Figure("full_top", say.FULL_ABOVE, shape.top, "number"),
         Figure("full_bottom", say.FULL_BELOW, shape.bottom, "number"),
+        Figure("ring", say.RING_OF, ring_diameter(former)),
     ]
 
 

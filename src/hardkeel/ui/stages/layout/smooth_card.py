@@ -1,6 +1,6 @@
 """Whether the lines run fair, and the worst bump to be faired."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.fairing import Bump
@@ -20,7 +20,10 @@ class SmoothCard(Card):
         row = QHBoxLayout()
         row.addWidget(self._says, 1)
         row.addWidget(self.fair)
+        self.comb = QCheckBox(say.SHOW_THE_COMB)
+        self.comb.setToolTip(say.COMB_TIP)
         self.column.addLayout(row)
+        self.column.addWidget(self.comb)
 
     def show_bumps(self, bumps: tuple[Bump, ...], unit: LengthUnit) -> None:
         """Name the worst bump, or say that there is none."""

@@ -1,0 +1,272 @@
+"""The skin from nose to tail: curves of equal parameter through the outside contours of all stations.
+
+A contour's parameter runs from 0 at the keel over 1 at its widest line to 2 at the crown, by the share of the arc in each
+quarter; every parameter's y and z are natural cubics over the stations, so that the widest lines, keels and crowns are
+the lines of `loft`.  Frame: airframe axes, mm; starboard.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.contours import half_of, widest_of
+from hardkeel.fuselage.model import Former, Fuselage, TailPost
+from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import NaturalCubic
+
+_GRID: Final = 64  # parameters a quarter that every surface has
+_SAME: Final = 2e-4  # of a quarter: contours' own points closer than this are one
+_ROUNDS: Final = 3
+_FLAT_MM: Final = 0.003  # how far a chord may lie off the contour
+_LEVEL_MM: Final = 0.01
+_THIN_MM: Final = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Surface:
+    """The outside of a fuselage.
+
+    Attributes
+    ----------
+    names : tuple of str
+        Formers and tail post by station.
+    stations : Array
+        Shape (n,), mm.
+    shares : Array
+        Shape (k,), parameters from 0 to 2.
+    points : Array
+        Shape (n, k, 2), (y, z) of the starboard contour at each station.
+    """
+
+    names: tuple[str, ...]
+    stations: Array
+    shares: Array
+    points: Array
+
+    def half(self, at: Array) -> Array:
+        """Starboard contours at stations, shape (m, k, 2), from keel to crown; y is never under 0."""
+        found = _mixed(self._weights(at, 0), self.points)
+        found[..., 0] = np.maximum(found[..., 0], 0.0)
+        return found
+
+    def slope(self, at: Array) -> Array:
+        """How y and z change along x, shape (m, k, 2)."""
+        return _mixed(self._weights(at, 1), self.points)
+
+    def bend(self, at: Array) -> Array:
+        """Second derivatives along x, shape (m, k, 2), 1/mm."""
+        return _mixed(self._weights(at, 2), self.points)
+
+    def girth(self, at: Array) -> Array:
+        """The length all round, shape (m,), mm."""
+        return np.asarray(2 * arcs(self.half(at))[:, -1])
+
+    def area(self, at: Array) -> Array:
+        """What a section encloses, shape (m,), mm²."""
+        half = self.half(at)
+        y, rise = half[..., 0], np.diff(half[..., 1], axis=1)
+        return np.asarray(np.sum((y[:, 1:] + y[:, :-1]) * rise, axis=1))
+
+    def at_share(self, at: Array, share: Array) -> Array:
+        """Where a line that runs at a parameter of its own at each station lies, shape (m, 2)."""
+        half = self.half(at)
+        return np.array(
+            [
+                [np.interp(s, self.shares, row[:, i]) for i in (0, 1)]
+                for row, s in zip(half, share, strict=True)
+            ]
+        )
+
+    def _weights(self, at: Array, order: int) -> Array:
+        key = tuple(self.stations.tolist()), tuple(np.atleast_1d(at).tolist()), order
+        return _weights(*key)
+
+
+def surface_of(fuselage: Fuselage) -> Surface:
+    """The outside of a fuselage.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations, or an outline crosses itself.
+    """
+    stops = fuselage.stations
+    if len(stops) < 2:  # noqa: PLR2004  nothing between
+        raise BadInput("fuselage.formers", "a loft needs at least two stations")
+    bare = tuple(
+        stop.but(cutouts=(), template=None, lightened=False) if isinstance(stop, Former) else stop
+        for _, stop in stops
+    )
+    return _surface(tuple(name for name, _ in stops), bare)
+
+
+def is_shaped(fuselage: Fuselage) -> bool:
+    """Whether any former is other than a plain box."""
+    return any(one.corner or one.section is not None or one.outline for one in fuselage.formers)
+
+
+def arcs(half: Array) -> Array:
+    """Arc length along contours from the keel, shape (m, k) for (m, k, 2), mm."""
+    steps = np.hypot(*np.moveaxis(np.diff(half, axis=1), -1, 0))
+    found = np.zeros(half.shape[:2])
+    np.cumsum(steps, axis=1, out=found[:, 1:])
+    return found
+
+
+def moved_in(half: Array, side: Array, top: Array, bottom: Array) -> Array:
+    """Contours moved inward by their skins, square to them, point by point; shape of `half`.
+
+    A skin is as thick as its side wants and blends round the corner, as in `contours.skinned`.
+
+    Parameters
+    ----------
+    half : Array
+        Shape (m, k, 2).
+    side, top, bottom : Array
+        Shape (m,), mm.
+    """
+    run = np.gradient(half, axis=1)
+    size = np.maximum(np.hypot(run[..., 0], run[..., 1]), _THIN_MM)
+    out = np.stack([run[..., 1], -run[..., 0]], axis=-1) / size[..., None]
+    thick = np.where(out[..., 1] > 0, top[:, None], bottom[:, None])
+    across = side[:, None] * np.ones_like(thick)
+    reach = np.maximum(np.hypot(across * out[..., 0], thick * out[..., 1]), _THIN_MM)
+    by = np.stack([across**2 * out[..., 0], thick**2 * out[..., 1]], axis=-1) / reach[..., None]
+    found: Array = half - by
+    found[..., 0] = np.maximum(found[..., 0], 0.0)
+    return found
+
+
+def half_width_at(half: Array, z: Array) -> Array:
+    """Half of each contour's width at a height, shape (m,), mm; 0 above and below it.
+
+    The lines between a contour's points are taken for it; where it is that wide more than once, the least.
+    """
+    found = np.zeros(len(half))
+    for i, (row, height) in enumerate(zip(half, z, strict=True)):
+        ys, zs = row[:, 0], row[:, 1] - height
+        over = np.nonzero((zs[:-1] <= 0) & (zs[1:] > 0) | (zs[:-1] > 0) & (zs[1:] <= 0))[0]
+        if len(over):
+            share = zs[over] / (zs[over] - zs[over + 1])
+            found[i] = float(np.min(ys[over] + share * (ys[over + 1] - ys[over])))
+    return found
+
+
+@lru_cache(maxsize=128)
+def _weights(knots: tuple[float, ...], at: tuple[float, ...], order: int) -> Array:
+    """What each station has in a natural cubic's value, slope or bend, shape (m, n)."""
+    x, places = np.array(knots), np.array(at)
+    columns = []
+    for unit in np.eye(len(x)):
+        line = NaturalCubic(x, unit)
+        columns.append((line.value, line.slope, line.bend)[order](places))
+    found: Array = np.column_stack(columns)
+    found.setflags(write=False)
+    return found
+
+
+def _mixed(weights: Array, points: Array) -> Array:
+    n, k, _ = points.shape
+    found: Array = (weights @ points.reshape(n, 2 * k)).reshape(len(weights), k, 2)
+    return found
+
+
+@lru_cache(maxsize=32)
+def _surface(names: tuple[str, ...], stops: tuple[Former | TailPost, ...]) -> Surface:
+    lines = [_with_shares(stop) for stop in stops]
+    shares = np.linspace(0.0, 2.0, 2 * _GRID + 1)
+    for _ in range(
+        _ROUNDS
+    ):  # where a chord between parameters cuts a contour's corner off, its own points
+        missed = [_missed(share, half, shares) for share, half in lines]
+        if not any(len(one) for one in missed):
+            break
+        shares = np.array(list(_apart(np.unique(np.concatenate([shares, *missed])))))
+    points = np.array(
+        [
+            np.column_stack([np.interp(shares, share, half[:, i]) for i in (0, 1)])
+            for share, half in lines
+        ]
+    )
+    points.setflags(write=False)
+    return Surface(names, np.array([stop.station for stop in stops]), shares, points)
+
+
+def _missed(share: Array, half: Array, shares: Array) -> Array:
+    """Parameters of a contour's points that lie off the chords between given parameters."""
+    there = np.column_stack([np.interp(shares, share, half[:, i]) for i in (0, 1)])
+    i = np.clip(np.searchsorted(shares, share, side="right") - 1, 0, len(shares) - 2)
+    chord = there[i + 1] - there[i]
+    size = np.maximum(np.hypot(*chord.T), _THIN_MM)
+    gone = half - there[i]
+    off = np.abs(chord[:, 0] * gone[:, 1] - chord[:, 1] * gone[:, 0]) / size
+    return np.asarray(share[off > _FLAT_MM])
+
+
+def _apart(shares: Array) -> Iterator[float]:
+    last = -1.0
+    for one in shares.tolist():
+        # corners stay where they are: 0, 1 and 2 are everybody's
+        if one - last > _SAME or one in {1.0, 2.0}:
+            yield one
+            last = one
+
+
+def _with_shares(stop: Former | TailPost) -> tuple[Array, Array]:
+    """A stop's starboard contour with each point's parameter."""
+    former = stop if isinstance(stop, Former) else _as_former(stop)
+    half = half_of(former)
+    middle = _widest_height(former, half)
+    place = _crossing(half, middle)
+    before, beyond = half[: place + 1], half[place + 1 :]
+    beside = _between(half, place, middle)
+    if not np.allclose(before[-1], beside):
+        before = np.vstack([before, beside])
+    whole = np.vstack([before, beyond])
+    arc = arcs(whole[None])[0]
+    widest = arc[len(before) - 1]
+    rest = max(arc[-1] - widest, _THIN_MM)
+    share = np.where(
+        arc <= widest, arc / max(widest, _THIN_MM), 1.0 + np.clip(arc - widest, 0.0, rest) / rest
+    )
+    share[len(before) - 1], share[-1] = 1.0, 2.0
+    return share, whole
+
+
+def _as_former(post: TailPost) -> Former:
+    return Former(
+        id="tail_post",
+        station=post.station,
+        bottom=post.bottom,
+        top=post.top,
+        half_width=post.half_width,
+    )
+
+
+def _widest_height(former: Former, half: Array) -> float:
+    if not former.outline:
+        return float(widest_of(former))
+    level = half[half[:, 0] >= half[:, 0].max() - _LEVEL_MM, 1]
+    return float((level.min() + level.max()) / 2)
+
+
+def _crossing(half: Array, height: float) -> int:
+    """The last point below a height, on the way up."""
+    widest = half[:, 0].max() - _LEVEL_MM
+    for i, (one, other) in enumerate(pairwise(half)):
+        if one[1] <= height <= other[1] and max(one[0], other[0]) >= widest:
+            return i
+    return int(np.argmax(half[:, 0]))
+
+
+def _between(half: Array, place: int, height: float) -> Array:
+    one, other = half[place], half[min(place + 1, len(half) - 1)]
+    rise = other[1] - one[1]
+    share = (height - one[1]) / rise if rise else 0.0
+    found: Array = one + min(1.0, max(0.0, share)) * (other - one)
+    return found
