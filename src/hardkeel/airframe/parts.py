@@ -16,6 +16,9 @@ from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
 from hardkeel.fuselage.planking import planked_length
+from hardkeel.fuselage.sheeted import blanks_of
+from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.fuselage.wrapping import is_wrapped
 from hardkeel.geometry.spline import arc_lengths
 from hardkeel.parts.model import Ledger, Part
 from hardkeel.parts.weighing import Weight, weight_of
@@ -85,6 +88,7 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
     ]
     station = dict(zip(loft.names, loft.stations, strict=True))
     developed = dict(zip(loft.names, loft.developed(), strict=True))
+    sheet = _sheet_areas(fuselage)
     for i, section in enumerate(fuselage.sections):
         if section.method not in methods_with("sheet") or fuselage.side_thickness <= 0:
             continue
@@ -92,7 +96,12 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
         tall = [stop.top - stop.bottom for _, stop in fuselage.stations if a <= stop.station <= b]
         length = float(developed[section.to] - developed[section.from_])
         size = (length, max(tall), fuselage.side_thickness)
-        volume = length * sum(tall) / len(tall) * fuselage.side_thickness
+        area = length * sum(tall) / len(tall)
+        if sheet is not None:
+            area = sheet.get(section_part("side", section), 0.0)
+        if area <= 0:
+            continue  # it is planked
+        volume = area * fuselage.side_thickness
         middle = float(a + b) / 2
         number = "" if i == 0 else f" {i + 1}"
         parts.append(
@@ -131,6 +140,9 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
         length = last - first - covered
         if skin > 0 and length > 0:
             widths = [2 * stop.half_width for _, stop in fuselage.stations]
+            area = length * sum(widths) / len(widths)
+            if sheet is not None:
+                area = sheet.get(f"{place}_sheet", 0.0)
             parts.append(
                 Part(
                     id=f"{place}_sheet",
@@ -139,11 +151,22 @@ def _fuselage_parts(fuselage: Fuselage) -> tuple[Part, ...]:
                     material=fuselage.side_material,
                     grain="across",
                     size=(length, max(widths), skin),
-                    volume=length * sum(widths) / len(widths) * skin,
+                    volume=area * skin,
                     x=(first + last) / 2,
                 )
             )
     return tuple(parts)
+
+
+def _sheet_areas(fuselage: Fuselage) -> dict[str, float] | None:
+    """What is cut of each part of sheet, mm²; ``None`` where plain boxes are sheeted, whose area is told at once."""
+    if not is_wrapped(fuselage) and fuselage.framed.planking is None:
+        return None
+    found: dict[str, float] = {}
+    pieces = [*blanks_of(fuselage), *(one for skin in skins_of(fuselage) for one in skin.panels)]
+    for piece in pieces:
+        found[piece.part] = found.get(piece.part, 0.0) + float(piece.polygon.area)
+    return found
 
 
 def _is_doubled(fuselage: Fuselage, a: float, b: float) -> bool:
@@ -241,7 +264,7 @@ def _former_part(fuselage: Fuselage, former: Former) -> Part:
 
 def _longeron_part(fuselage: Fuselage, longeron: Longeron) -> Part:
     loft = loft_of(fuselage)
-    height = loft.bottom if longeron.is_lower else loft.top
+    height = loft.edge(lower=longeron.is_lower)
     length = float(arc_lengths((loft.half_width, height), loft.stations)[-1])
     return Part(
         id=f"longeron_{longeron.id}",

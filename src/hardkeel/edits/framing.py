@@ -11,11 +11,13 @@ from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
+from hardkeel.fuselage.methods.method import free_name
 from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind, Planking
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
 from hardkeel.project.model import Build
 
+_FEWEST_STRINGERS, _MOST_STRINGERS = 3, 80
 _STICK_MM: Final = 4.0
 _THINNEST_STICK_MM: Final = 1.5
 
@@ -92,6 +94,63 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     if runs in ("former", "to"):
         figures.pop("to" if runs == "former" else "from")
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))
+
+
+@edit
+def spread_stringers(
+    build: Build,
+    around: int,
+    *,
+    first: str,
+    last: str,
+    section: tuple[float, float],
+    material: str | None = None,
+) -> Build:
+    """Lay stringers at equal distances round the girth, in the place of those that are there.
+
+    Parameters
+    ----------
+    around : int
+        How many all round: one on the crown, and where the number is even one on the keel line, unless a keel lies there.
+    section : (float, float)
+        Deep and wide, mm.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than three, or the stops are not there.
+    """
+    fuselage = fuselage_of(build)
+    if not _FEWEST_STRINGERS <= around <= _MOST_STRINGERS:
+        raise BadInput(
+            "stringers", f"from {_FEWEST_STRINGERS} to {_MOST_STRINGERS} go round, not {around}"
+        )
+    known = {name for name, _ in fuselage.stations}
+    for name in (first, last):
+        if name not in known:
+            raise BadInput("", f'no former "{name}"')
+    kept = [one for one in fuselage.framed.members if one.kind != "stringer"]
+    taken = {one.id for one in kept}
+    keel = any(one.kind == "keel" and one.y == 0 for one in kept)
+    angles = [i * 360 / around for i in range(around // 2 + 1)]
+    if keel:
+        angles = [one for one in angles if one < 180]  # noqa: PLR2004  the keel's own place
+    made = [
+        Member.model_validate(
+            {
+                "id": free_name(f"stringer {number}", taken),
+                "kind": "stringer",
+                "from": first,
+                "to": last,
+                "section": section,
+                "angle": round(angle, 3),
+                "by_girth": True,
+                "material": material,
+            }
+        )
+        for number, angle in enumerate(angles, start=1)
+    ]
+    return _with_members(build, (*kept, *made))
 
 
 @edit

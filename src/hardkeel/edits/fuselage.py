@@ -388,10 +388,17 @@ def set_longeron(build: Build, longeron_id: str, section: tuple[float, float]) -
 
 @edit
 def set_all_longerons(build: Build, section: tuple[float, float]) -> Build:
-    """Set the section of both longerons, mm."""
-    for longeron_id in ("upper", "lower"):
+    """Set the section of all longerons, mm; an upper and a lower one where there is none."""
+    names = [one.id for one in fuselage_of(build).longerons] or ["upper", "lower"]
+    for longeron_id in names:
         build = set_longeron(build, longeron_id, section)
     return build
+
+
+@edit
+def take_longerons_out(build: Build) -> Build:
+    """No longerons any more: a planked or stringered fuselage has none."""
+    return with_fuselage(build, fuselage_of(build).but(longerons=()))
 
 
 @edit

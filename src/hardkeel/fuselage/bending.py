@@ -69,7 +69,7 @@ def longeron_lines(loft: Loft, longeron: Longeron) -> Iterator[tuple[str, float,
     """A longeron in both views, with what of it is bent there: across the side, and as seen in side view."""
     across, deep = longeron.section
     yield f"{longeron.id} longeron from above", across, loft.half_width
-    height = loft.bottom if longeron.is_lower else loft.top
+    height = loft.edge(lower=longeron.is_lower)
     yield f"{longeron.id} longeron from the side", deep, height
 
 

@@ -13,7 +13,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.model import Former, SectionShape
+from hardkeel.fuselage.model import Former, SectionShape, TailPost
 from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
 from hardkeel.geometry.rotation import Array
 
@@ -69,6 +69,15 @@ def widest_of(former: Former) -> float:
         return (former.bottom + belly + former.top - deck) / 2
     said = shape.widest if shape is not None else None
     return said if said is not None else (former.bottom + former.top) / 2
+
+
+def edges_of(stop: Former | TailPost) -> tuple[float, float]:
+    """Heights at which a stop's sides end, lower and upper, mm: of flat sides under the deck, else bottom and top."""
+    shape = stop.section if isinstance(stop, Former) and not stop.outline else None
+    if isinstance(stop, Former) and shape is not None and shape.kind == "flat-sides":
+        belly, deck = rises_of(stop)
+        return stop.bottom + belly, stop.top - deck
+    return stop.bottom, stop.top
 
 
 def ring_diameter(former: Former) -> float | None:

@@ -142,7 +142,7 @@ def _planks(fuselage: Fuselage) -> Iterator[CutPart]:
 
 def _longeron(loft: Loft, longeron: Longeron) -> CutPart:
     """A longeron from the first station to the tail post: the developed length of its outer corner."""
-    height = loft.bottom if longeron.is_lower else loft.top
+    height = loft.edge(lower=longeron.is_lower)
     length = float(arc_lengths((loft.half_width, height), loft.stations)[-1])
     return CutPart(
         f"{longeron.id} longeron",

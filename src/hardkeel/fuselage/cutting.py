@@ -11,7 +11,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.contours import contour_of
+from hardkeel.fuselage.contours import contour_of, edges_of
 from hardkeel.fuselage.inside import wood_inside
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 from hardkeel.fuselage.notching import Around, Passage, around_of, passages_of, tabs_of
@@ -62,7 +62,9 @@ class Carved:
     stock : BaseGeometry
         The wood before anything is taken out; sticks where it is built of them.
     parts : int
-        Pieces that it is meant to be in: a crutch parts it, and so does a cut on the centre line.
+        Pieces that it is meant to be in: a crutch parts it, and so does a cut on the centre line or under a deck.
+    halves : int
+        Of them by cuts that are still to be made.
     """
 
     outside: Polygon
@@ -72,6 +74,7 @@ class Carved:
     holes: tuple[tuple[CutOut, BaseGeometry], ...]
     wood: BaseGeometry
     parts: int
+    halves: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,9 +131,9 @@ def cut_shape(
     wood = wood.difference(
         shapely.union_all([shapely.Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
     )
-    if len(sizable(wood)) * (1 + former.split) > carved.parts:
+    if len(sizable(wood)) * carved.halves > carved.parts:
         cautions.append("split")
-    pieces = _pieces(wood, former)
+    pieces = _pieces(wood, former, around)
     return FormerShape(
         outside=_ring(carved.outside.exterior.coords),
         wood=tuple(ring for piece in pieces for ring in piece),
@@ -160,7 +163,8 @@ def carve(former: Former, around: Around) -> Carved:
     wood = stock.difference(shapely.union_all(taken))
     wood = shapely.union_all([wood, *tabs_of(around.members, inner, around.skins[0])])
     parts = 1 + sum(passage.sort == "gap" for passage in passages)
-    return Carved(outside, inner, stock, tuple(passages), holes, wood, parts * (1 + former.split))
+    halves = (1 + around.halved) * (1 + _has_deck(former))
+    return Carved(outside, inner, stock, tuple(passages), holes, wood, parts * halves, halves)
 
 
 def misfit_of(former: Former, template: Template) -> Misfit:
@@ -233,14 +237,25 @@ def sizable(wood: BaseGeometry) -> list[Polygon]:
     ]
 
 
-def _pieces(wood: BaseGeometry, former: Former) -> tuple[tuple[Ring, ...], ...]:
-    """Each piece of the wood, its outer edge first; cut on the centre line where it is to be split."""
+def _has_deck(former: Former) -> bool:
+    return former.deck_apart and edges_of(former)[1] < former.top
+
+
+def _pieces(wood: BaseGeometry, former: Former, around: Around) -> tuple[tuple[Ring, ...], ...]:
+    """Each piece of the wood, its outer edge first: cut on the centre line, and under a deck, where that is wanted."""
     parts = [wood]
-    if former.split:
-        _, low, _, high = wood.bounds if not wood.is_empty else (0.0, 0.0, 0.0, 0.0)
-        half = max(former.half_width, 1.0) + 1
+    _, low, _, high = wood.bounds if not wood.is_empty else (0.0, 0.0, 0.0, 0.0)
+    half = max(former.half_width, 1.0) + 1
+    if _has_deck(former):
+        edge = edges_of(former)[1]
         parts = [
-            wood.intersection(shapely.box(a, low - 1, b, high + 1))
+            wood.intersection(shapely.box(-half, a, half, b))
+            for a, b in ((low - 1, edge), (edge, high + 1))
+        ]
+    if around.halved:
+        parts = [
+            part.intersection(shapely.box(a, low - 1, b, high + 1))
+            for part in parts
             for a, b in ((-half, 0.0), (0.0, half))
         ]
     found = [one for part in parts for one in sizable(part)]

@@ -13,6 +13,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.inside import skins_along
 from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.members import both_sides, kinds_with, member_kind
 from hardkeel.fuselage.methods import side_at
@@ -45,11 +46,14 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
     return tuple(piece for piece in found if piece.outline)
 
 
-def inner_half(side: Side, stations: Array, z: float) -> Array:
-    """Half of what is free between the sides at a height, doublers off, mm."""
+def inner_half(side: Side, stations: Array, z: float, thick: float = 0.0) -> Array:
+    """Half of what is free between the sides for something so thick at a height, doublers off, mm."""
     fuselage = side.fuselage
-    sheet = np.array([side_at(fuselage, float(x)) for x in stations])
-    free = side.loft.half_width.value(stations) - sheet
+    if side.wrap is not None:
+        free = side.wrap.half_width(stations, z, thick)
+    else:
+        sheet = np.array([side_at(fuselage, float(x)) for x in stations])
+        free = side.loft.half_width.value(stations) - sheet
     low, high = side.bottom(stations), side.top(stations)
     for member in fuselage.framed.members:
         if member.kind in kinds_with("doubler"):
@@ -72,17 +76,18 @@ def crutch_piece(side: Side, member: Member) -> FlatPiece:
     """Both rails and the cross-pieces of a crutch, in one."""
     fuselage = side.fuselage
     a, b = fuselage.span(member)
-    rail = member.width or 0.0
+    rail, thick = member.width or 0.0, member.thickness or 0.0
     x = side.places(a, b)
-    whole: BaseGeometry = shapely.Polygon(
-        _both(x, np.maximum(inner_half(side, x, member.z), _THINNEST_MM))
-    ).buffer(0)
+    half = inner_half(side, x, member.z, thick)
+    if side.wrap is None:
+        half = np.maximum(half, _THINNEST_MM)
+    whole: BaseGeometry = shapely.Polygon(_both(x, half)).buffer(0)
     tabs = []
     for doubler in fuselage.framed.members:
         if doubler.kind in kinds_with("doubler"):
             for station in registers_of(fuselage, member, doubler):
-                half = float(inner_half(side, np.array([station]), member.z)[0])
-                reach = half + (doubler.thickness or 0.0)
+                free = float(inner_half(side, np.array([station]), member.z)[0])
+                reach = free + (doubler.thickness or 0.0)
                 ends = station - REGISTER_MM / 2, station + REGISTER_MM / 2
                 tabs.append(shapely.box(ends[0], -reach, ends[1], reach))
     whole = shapely.union_all([whole, *tabs])
@@ -120,11 +125,19 @@ def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeomet
     if b <= a:
         return None
     x = side.places(a, b)
-    half = inner_half(side, x, member.z) - rail
+    half = inner_half(side, x, member.z, member.thickness or 0.0) - rail
     if float(half.max()) <= 0:
         return None
     opening = shapely.Polygon(_both(x, np.maximum(half, 0.0))).buffer(0)
     return opening if opening.area > _SMALLEST_OPENING_MM2 else None
+
+
+def foot_of(side: Side, member: Member, x: Array) -> Array:
+    """Height of a keel's lower edge at stations: on the skin beneath both of its faces, mm."""
+    if side.wrap is not None:
+        return side.wrap.foot(x, abs(member.y) + (member.thickness or 0.0) / 2)
+    _, _, bottom = skins_along(side.fuselage, x)
+    return np.asarray(side.loft.bottom.value(x)) + bottom
 
 
 def keel_piece(side: Side, member: Member) -> FlatPiece:
@@ -132,7 +145,7 @@ def keel_piece(side: Side, member: Member) -> FlatPiece:
     fuselage = side.fuselage
     a, b = fuselage.span(member)
     x = side.places(a, b)
-    low = np.asarray(side.loft.bottom.value(x)) + fuselage.bottom_skin
+    low = foot_of(side, member, x)
     tall = member.height or 0.0
     lower = list(zip(x.tolist(), low.tolist(), strict=True))
     upper = list(zip(x.tolist(), (low + tall).tolist(), strict=True))
@@ -141,7 +154,7 @@ def keel_piece(side: Side, member: Member) -> FlatPiece:
     for former in fuselage.formers:
         if a <= former.station <= b:
             front, rear = faces_of(fuselage, former)
-            foot = former.bottom + fuselage.bottom_skin
+            foot = float(foot_of(side, member, np.array([former.station]))[0])
             slots.append(shapely.box(front, foot + tall / 2, rear, foot + 2 * tall))
             marks.append(
                 Mark(
@@ -179,7 +192,7 @@ def plate_pieces(side: Side, member: Member) -> Iterator[FlatPiece]:
     if b <= a:
         return
     x = side.places(a, b)
-    half = inner_half(side, x, member.z)
+    half = inner_half(side, x, member.z, member.thickness or 0.0)
     if member.width is not None:
         half = np.minimum(half, member.width / 2)
     yield FlatPiece(

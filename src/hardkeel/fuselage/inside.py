@@ -13,7 +13,7 @@ from hardkeel.base.values import Point2
 from hardkeel.fuselage.contours import contour_of, half_of, skinned
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
-from hardkeel.fuselage.planking import is_planked
+from hardkeel.fuselage.planking import is_planked, planked_between
 from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 from hardkeel.geometry.rotation import Array
 
@@ -63,6 +63,20 @@ def skins_at(fuselage: Fuselage, former: Former) -> tuple[float, float, float]:
     if planking is not None and is_planked(fuselage, former):
         return (planking.thickness,) * 3
     return side_at(fuselage, former.station), fuselage.top_skin, fuselage.bottom_skin
+
+
+def skins_along(fuselage: Fuselage, x: Array) -> tuple[Array, Array, Array]:
+    """What lies at the sides, on top and beneath at stations, mm, each in the shape of x."""
+    side = np.array([side_at(fuselage, float(at)) for at in x])
+    top, bottom = np.full(len(x), fuselage.top_skin), np.full(len(x), fuselage.bottom_skin)
+    planking = fuselage.framed.planking
+    formers = planked_between(fuselage)
+    if planking is not None and formers:
+        under = (x >= formers[0].station) & (x <= formers[-1].station)
+        side, top, bottom = (
+            np.where(under, planking.thickness, one) for one in (side, top, bottom)
+        )
+    return side, top, bottom
 
 
 @lru_cache(maxsize=512)

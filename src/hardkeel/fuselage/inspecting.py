@@ -209,7 +209,7 @@ def _counts(passage: Passage) -> bool:
 
 
 def _parted(former: Former, carved: Carved) -> Iterator[Finding]:
-    meant = carved.parts // (1 + former.split)
+    meant = carved.parts // carved.halves
     pieces = sizable(carved.wood)
     if len(pieces) <= meant:
         return

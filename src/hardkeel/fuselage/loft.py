@@ -8,7 +8,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
-from hardkeel.fuselage.contours import shape_between
+from hardkeel.fuselage.contours import edges_of, shape_between
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.surface import surface_of
 from hardkeel.geometry.polygons import shapely
@@ -32,6 +32,8 @@ class Loft:
         Formers and tail post by station.
     stations : Array
         Shape (n,), mm.
+    upper_edge, lower_edge : NaturalCubic
+        Heights at which the sides end: of flat sides under deck and belly, else `top` and `bottom`.
     """
 
     names: tuple[str, ...]
@@ -39,11 +41,17 @@ class Loft:
     half_width: NaturalCubic
     top: NaturalCubic
     bottom: NaturalCubic
+    upper_edge: NaturalCubic
+    lower_edge: NaturalCubic
 
     def line(self, line: Line) -> NaturalCubic:
         """One of the three lines by name."""
         found: NaturalCubic = getattr(self, line)
         return found
+
+    def edge(self, *, lower: bool) -> NaturalCubic:
+        """The line along which an upper or a lower longeron runs."""
+        return self.lower_edge if lower else self.upper_edge
 
     def figures(self, station: float) -> dict[str, float]:
         """Half-width (never under 0), bottom and top at a station, mm."""
@@ -67,7 +75,9 @@ def loft_of(fuselage: Fuselage) -> Loft:
     stations = fuselage.stations
     if len(stations) < 2:  # noqa: PLR2004  nothing between
         raise BadInput("fuselage.formers", "a loft needs at least two stations")
-    figures = tuple((s.station, s.half_width, s.top, s.bottom) for _, s in stations)
+    figures = tuple(
+        (s.station, s.half_width, s.top, s.bottom, *reversed(edges_of(s))) for _, s in stations
+    )
     return _loft(tuple(name for name, _ in stations), figures)
 
 
@@ -77,7 +87,7 @@ def _loft(names: tuple[str, ...], figures: tuple[tuple[float, ...], ...]) -> Lof
     table.setflags(write=False)  # shared by everyone who asks for the same figures
     stations = table[:, 0]
     return Loft(
-        names, stations, *(NaturalCubic(stations, table[:, column]) for column in (1, 2, 3))
+        names, stations, *(NaturalCubic(stations, table[:, column]) for column in (1, 2, 3, 4, 5))
     )
 
 

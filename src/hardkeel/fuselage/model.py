@@ -30,8 +30,15 @@ from hardkeel.joinery.cut_part import Stock
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Reading
 
-Method = Literal["sheet-sides", "stick-sides", "crutch", "board"]
-METHODS: Final[tuple[Method, ...]] = ("sheet-sides", "stick-sides", "crutch", "board")
+Method = Literal["sheet-sides", "on-side", "stick-sides", "crutch", "board", "half-shell"]
+METHODS: Final[tuple[Method, ...]] = (
+    "sheet-sides",
+    "on-side",
+    "stick-sides",
+    "crutch",
+    "board",
+    "half-shell",
+)
 CutOutKind = Literal["battery", "tank", "hatch", "hole"]
 TAIL_POST: Final = "tail_post"
 MOST_FORMERS: Final = 200  # each is lofted, cut and drawn at full size; a model has a dozen or two
@@ -125,6 +132,8 @@ class Former(Value):
         Its shape, where it is neither a box with round corners nor drawn.
     outline : tuple of (y, z)
         Its own outer shape, where it is not a box with round corners.
+    deck_apart : bool
+        What stands over flat sides' upper edge is a piece of its own, glued on when the box stands.
     split : bool
         Cut on its centre line, so that the tail can be closed in the jig and the halves glued last.
     sticks : (float, float), optional
@@ -146,6 +155,7 @@ class Former(Value):
     section: SectionShape | None = None
     outline: tuple[Point2, ...] = ()
     template: Template | None = None
+    deck_apart: bool = False
     split: bool = False
     sticks: tuple[Stick, Stick] | None = None
     joint: Literal["butt", "lap"] = "butt"

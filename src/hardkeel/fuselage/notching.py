@@ -10,9 +10,11 @@ from typing import Final, Literal
 
 import numpy as np
 
+from hardkeel.fuselage.contours import edges_of
 from hardkeel.fuselage.inside import ring_inside, skins_at
 from hardkeel.fuselage.members.kind import kinds_with, member_kind
-from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
+from hardkeel.fuselage.methods import methods_with
+from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member, Method
 from hardkeel.fuselage.running import longeron_corner, slanted, slopes_of, stringer_seat
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
@@ -61,6 +63,10 @@ class Around:
         Its front and rear face from its station, mm.
     scallop : float
         Hollow between stringers, mm.
+    halved : bool
+        It is cut on the centre line, because of how it is built there or because it is to be.
+    edges : (float, float), optional
+        Heights at which flat sides end, mm.
     """
 
     skins: tuple[float, float, float]
@@ -69,6 +75,8 @@ class Around:
     slopes: tuple[tuple[str, tuple[float, float]], ...] = ()
     faces: tuple[float, float] = (0.0, 0.0)
     scallop: float = 0.0
+    halved: bool = False
+    edges: tuple[float, float] | None = None
 
     def slope(self, ref: str) -> tuple[float, float]:
         """How one moves, level where it is not known."""
@@ -90,7 +98,13 @@ def around_of(fuselage: Fuselage, former: Former) -> Around:
         slopes_of(fuselage.drawn).get(former.id, ()),
         _faces(fuselage, former),
         fuselage.framed.scallop,
+        former.split or _built(fuselage, former) in methods_with("halved"),
+        edges_of(former) if former.section is not None else None,
     )
+
+
+def _built(fuselage: Fuselage, former: Former) -> Method | None:
+    return fuselage.method_at(former.station) if fuselage.former(former.id) is not None else None
 
 
 def _faces(fuselage: Fuselage, former: Former) -> tuple[float, float]:
@@ -206,7 +220,7 @@ def _corner_notches(
     across, deep = longeron.section
     up = 1.0 if longeron.is_lower else -1.0
     for hand in (1, -1):
-        corner = longeron_corner(longeron, inner, hand)
+        corner = longeron_corner(longeron, inner, hand, around.edges)
         if corner is None:
             continue
         y, z = corner

@@ -11,6 +11,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.fuselage.contours import edges_of
 from hardkeel.fuselage.inside import inside_skins, ring_inside
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
@@ -90,15 +91,22 @@ def _arc_at_angle(ring: Array, arc: Array, angle: float) -> float | None:
 
 
 def longeron_corner(
-    longeron: Longeron, inner: BaseGeometry, hand: int = 1
+    longeron: Longeron, inner: BaseGeometry, hand: int = 1, edges: tuple[float, float] | None = None
 ) -> tuple[float, float] | None:
     """Where a longeron's outer corner lies, on the starboard side: in a box's corner, else on the wood's round edge.
 
     From the corner of what the wood fills it is sunk along the diagonal until it touches; ``None`` without wood.
+
+    Parameters
+    ----------
+    edges : (float, float), optional
+        Heights at which flat sides end under deck and belly, mm.
     """
     if inner.is_empty:
         return None
     left, low, right, high = inner.bounds
+    if edges is not None:
+        low, high = max(low, edges[0]), min(high, edges[1])
     y, z = (right if hand > 0 else -left), low if longeron.is_lower else high
     up = 1.0 if longeron.is_lower else -1.0
     far = max(right - left, high - low) * 2
@@ -132,10 +140,13 @@ def slopes_of(fuselage: Fuselage) -> dict[str, tuple[tuple[str, tuple[float, flo
     for longeron in fuselage.longerons:
         name = f"longeron {longeron.id}"
         if shaped:
-            _add(found, name, formers, [longeron_corner(longeron, inside_skins(fuselage, one))
-                                        for one in formers])  # fmt: skip
+            places = [
+                longeron_corner(longeron, inside_skins(fuselage, one), edges=edges_of(one))
+                for one in formers
+            ]
+            _add(found, name, formers, places)
             continue
-        z = loft.bottom if longeron.is_lower else loft.top
+        z = loft.edge(lower=longeron.is_lower)
         for one in formers:
             y = float(loft.half_width.slope(one.station)), float(z.slope(one.station))
             found[one.id].append((name, (_rounded(y[0]), _rounded(y[1]))))

@@ -15,7 +15,9 @@ from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.methods import methods_with, sections_with
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
+from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.standing import faces_of
+from hardkeel.fuselage.wrapping import wrap_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
@@ -77,6 +79,7 @@ class Side:
         self.fuselage = fuselage
         self.loft: Loft = loft_of(fuselage)
         self.station = dict(zip(self.loft.names, self.loft.stations.tolist(), strict=True))
+        self.wrap = wrap_of(fuselage)
         self._corners = np.array([getattr(stop, "corner", 0.0) for _, stop in fuselage.stations])
 
     def corner(self, stations: Array) -> Array:
@@ -89,11 +92,17 @@ class Side:
 
     def top(self, stations: Array) -> Array:
         """Height of the upper edge, mm."""
+        if self.wrap is not None:
+            skin = self.loft.top.value(stations) - self.fuselage.top_skin
+            return np.asarray(np.minimum(self.wrap.at(stations).high, skin))
         corner = np.maximum(self.corner(stations), self.fuselage.top_skin)
         return np.asarray(self.loft.top.value(stations) - corner)
 
     def bottom(self, stations: Array) -> Array:
         """Height of the lower edge, mm."""
+        if self.wrap is not None:
+            skin = self.loft.bottom.value(stations) + self.fuselage.bottom_skin
+            return np.asarray(np.maximum(self.wrap.at(stations).low, skin))
         corner = np.maximum(self.corner(stations), self.fuselage.bottom_skin)
         return np.asarray(self.loft.bottom.value(stations) + corner)
 
@@ -108,16 +117,30 @@ class Side:
     def strip(self, a: float, b: float, inset: float = 0.0) -> Ring:
         """The outline of the side from one station to another, its edges `inset` inside, mm."""
         x = self.places(a, b)
-        s, low, high = self.along(x), self.bottom(x) + inset, self.top(x) - inset
+        low, high = self.flat_edges(x)
+        s, low, high = self.along(x), low + inset, high - inset
         lower = list(zip(s.tolist(), low.tolist(), strict=True))
         upper = list(zip(s.tolist(), np.maximum(high, low).tolist(), strict=True))
         return ring_of([*lower, *reversed(upper)])
+
+    def flat_edges(self, x: Array) -> tuple[Array, Array]:
+        """Lower and upper edge as they lie flat: round sections are rolled out from their widest line, mm."""
+        low, high = self.bottom(x), self.top(x)
+        if self.wrap is None:
+            return low, high
+        wrapped = self.wrap.at(x)
+        # where a thick skin takes more than the edge is high, the sheet ends with it
+        return (
+            wrapped.widest - wrapped.beneath + np.maximum(low - wrapped.low, 0.0),
+            wrapped.widest + wrapped.above - np.maximum(wrapped.high - high, 0.0),
+        )
 
     def line(self, station: float) -> Ring:
         """A station from edge to edge."""
         x = np.array([station])
         s = float(self.along(x)[0])
-        return ((s, float(self.bottom(x)[0])), (s, float(self.top(x)[0])))
+        low, high = self.flat_edges(x)
+        return ((s, float(low[0])), (s, float(high[0])))
 
 
 def blanks_of(fuselage: Fuselage, seats: Sequence[Mark] = ()) -> tuple[FlatPiece, ...]:
@@ -178,7 +201,9 @@ def _blanks(
         pair=True,
         grain="u",
     )
-    piece = cut_from(piece, [*_slots(side, a, b), *_rod_holes(side, a, b)])
+    piece = cut_from(
+        piece, [*_slots(side, a, b), *_rod_holes(side, a, b), *_under_planks(side, piece)]
+    )
     if not piece.outline:
         return
     crutch = next((m for m in fuselage.framed.members if m.kind == "crutch"), None)
@@ -186,6 +211,15 @@ def _blanks(
         yield piece
         return
     yield from _parted_at(piece, crutch)
+
+
+def _under_planks(side: Side, piece: FlatPiece) -> Iterator[BaseGeometry]:
+    """Where planks lie there is no sheet."""
+    planked = planked_between(side.fuselage)
+    if planked:
+        ends = side.along(np.array([planked[0].station, planked[-1].station]))
+        _, low, _, high = piece.bounds
+        yield shapely.box(float(ends[0]), low - 1, float(ends[1]), high + 1)
 
 
 def _parted_at(piece: FlatPiece, crutch: Member) -> Iterator[FlatPiece]:

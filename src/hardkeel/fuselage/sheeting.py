@@ -13,6 +13,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.polygons import BaseGeometry, shapely
+from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import arc_length_at
 from hardkeel.joinery.flat import FlatPiece, Mark, open_ring
 
@@ -28,11 +29,15 @@ class Skin:
     ----------
     length : float
         Along the bent line, mm; `widest` across it.
+    strain : float
+        How much longer or shorter its edges are on the fuselage than as it lies flat, percent, over the worst bay: a
+        sheet that is bent two ways does not lie flat.
     """
 
     face: Face
     length: float
     widest: float
+    strain: float
     panels: tuple[FlatPiece, ...]
 
 
@@ -58,9 +63,7 @@ def _skin(side: Side, face: Face, thickness: float) -> Skin:
     x = side.places(a, b)
     line = loft.top if face == "top" else loft.bottom
     t = arc_length_at((line,), loft.stations, x)
-    corner = np.minimum(side.corner(x), loft.half_width.value(x))
-    # flat between the corners, then round them: a quarter circle each
-    half = np.maximum(loft.half_width.value(x) - corner + np.pi / 2 * corner, 0.0)
+    half = _half_widths(side, face, x)
     whole = shapely.Polygon(
         [
             *zip(t.tolist(), (-half).tolist(), strict=True),
@@ -88,7 +91,30 @@ def _skin(side: Side, face: Face, thickness: float) -> Skin:
         )
         for number, one in enumerate(_panels(whole, fuselage), start=1)
     )
-    return Skin(face, float(t[-1]), float(2 * half.max()), panels)
+    return Skin(face, float(t[-1]), float(2 * half.max()), _strain(side, face, x, t, half), panels)
+
+
+def _strain(side: Side, face: Face, x: Array, t: Array, half: Array) -> float:
+    """The most that any bay's edge differs from its length laid flat, percent."""
+    if side.wrap is None:
+        return 0.0
+    wrapped = side.wrap.at(x)
+    edge = wrapped.slant_high if face == "top" else wrapped.slant_low
+    flat = np.concatenate([[0.0], np.cumsum(np.hypot(np.diff(t), np.diff(half)))])
+    places = np.searchsorted(x, side.loft.stations)
+    on, off = np.diff(edge[places]), np.diff(flat[places])
+    return float(100 * np.max(np.abs(on / np.maximum(off, 1e-9) - 1)))
+
+
+def _half_widths(side: Side, face: Face, x: Array) -> Array:
+    """Half of a face's width across, from the crown or the keel to the side's edge, mm."""
+    wide = side.loft.half_width.value(x)
+    if side.wrap is not None:
+        wrapped = side.wrap.at(x)
+        return wrapped.deck if face == "top" else wrapped.belly
+    corner = np.minimum(side.corner(x), wide)
+    # flat between the corners, then round them: a quarter circle each
+    return np.maximum(wide - corner + np.pi / 2 * corner, 0.0)
 
 
 def _panels(whole: BaseGeometry, fuselage: Fuselage) -> Iterator[BaseGeometry]:

@@ -11,6 +11,7 @@ from itertools import pairwise
 from typing import Final, Literal
 
 from hardkeel.base.values import Point2
+from hardkeel.fuselage.contours import edges_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Bracing, Fuselage, Section
@@ -257,9 +258,16 @@ def _drawn(fuselage: Fuselage, loft: Loft, section: Section, bracing: Bracing) -
     developed = [float(s) for s in loft.developed()[first : last + 1]]
     stations = [stop for _, stop in fuselage.stations[first : last + 1]]
     depth = {longeron.is_lower: longeron.section[1] for longeron in fuselage.longerons}
-    tops = [(s, stop.top - fuselage.top_skin) for s, stop in zip(developed, stations, strict=True)]
+    edges = [
+        edges_of(stop) for stop in stations
+    ]  # of flat sides under their deck, over their belly
+    tops = [
+        (s, min(stop.top - fuselage.top_skin, edge))
+        for s, stop, (_, edge) in zip(developed, stations, edges, strict=True)
+    ]
     lows = [
-        (s, stop.bottom + fuselage.bottom_skin) for s, stop in zip(developed, stations, strict=True)
+        (s, max(stop.bottom + fuselage.bottom_skin, edge))
+        for s, stop, (edge, _) in zip(developed, stations, edges, strict=True)
     ]
     upper, lower = _Edge(tops, -depth.get(False, 0.0)), _Edge(lows, depth.get(True, 0.0))
     width = bracing.upright[1] if bracing.upright is not None else 0.0

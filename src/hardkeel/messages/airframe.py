@@ -15,9 +15,11 @@ if TYPE_CHECKING:
 LINE_WORDS: Final = {"top": "Top line", "bottom": "Bottom line", "half_width": "Sides"}
 METHOD_WORDS: Final = {
     "sheet-sides": "sheet sides",
+    "on-side": "on one side lying flat",
     "stick-sides": "stick sides",
     "crutch": "on a crutch",
     "board": "formers on a board",
+    "half-shell": "half shell over a keel",
 }
 FIGURE_WORDS: Final = {
     "top": "top",

@@ -109,6 +109,8 @@ WHICH_PAGE: Final = "Which page?"
 
 # skins card
 SKINS_AND_LONGERONS: Final = "Skins and longerons"
+NO_LONGERONS: Final = "No longerons"
+TAKE_LONGERONS_OUT: Final = "take the longerons out"
 
 # smooth card
 SMOOTH_LINES: Final = "Smooth lines"

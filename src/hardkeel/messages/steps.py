@@ -58,6 +58,38 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.pull in": Wording("Pull the {first} in and glue {rest}", _SQUARE),
     "frame.glue in": Wording("Glue {all} between the sides", _SQUARE),
+    "frame.side down": Wording(
+        "Pin one side flat on the board, its inside up",
+        "film under it; stations in line with the board's, square across",
+    ),
+    "frame.formers upright": Wording(
+        "Glue {all} upright on the side that lies flat",
+        "each stands square to it, held by blocks, on its station's line; centre marks in line over the whole length",
+    ),
+    "frame.second side": Wording(
+        "Glue the second side on {all}",
+        "station over station, plumb over the first side at nose and tail; weights, nothing pushed aside",
+    ),
+    "frame.keel down": Wording(
+        "Pin the {first} flat over the drawing",
+        "film under it; pins beside the wood, its stations on the drawing's",
+    ),
+    "frame.first half": Wording(
+        "Glue the halves of {all} upright over the drawing, cut face down",
+        "square to the board, and in line with the keel's slots",
+    ),
+    "frame.first strips": Wording(
+        "Glue {all} of this half",
+        "let it cure on the board: what is lifted early curls",
+    ),
+    "frame.other half": Wording(
+        "Lift it; glue the other halves of {all} back to back with the first",
+        "edge to edge all round: each pair makes one former",
+    ),
+    "frame.other strips": Wording(
+        "Glue {all} of the other half",
+        "sight along the keel after every pair of strips: half a shell is easily bent, a closed one no more",
+    ),
     "frame.crutch": Wording(
         "Pin the crutch flat on the board and glue its cross-pieces",
         "both diagonals of the crutch alike, its centre line on the board's",

@@ -261,10 +261,12 @@ def _running_longerons(side: Side, x: object) -> Iterator[WoodShape]:
     for longeron in side.fuselage.longerons:
         deep = longeron.section[1]
         if longeron.is_lower:
-            edge = side.loft.bottom.value(stations) + side.fuselage.bottom_skin
+            skin = side.loft.bottom.value(stations) + side.fuselage.bottom_skin
+            edge = np.maximum(skin, side.loft.lower_edge.value(stations))
             inner = edge + deep
         else:
-            edge = side.loft.top.value(stations) - side.fuselage.top_skin
+            skin = side.loft.top.value(stations) - side.fuselage.top_skin
+            edge = np.minimum(skin, side.loft.upper_edge.value(stations))
             inner = edge - deep
         ring = (*_line(stations, -edge), *reversed(_line(stations, -inner)))
         yield WoodShape(f"longeron {longeron.id}", ring, tone=tone_of(longeron.material))

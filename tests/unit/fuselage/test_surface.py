@@ -18,8 +18,11 @@ from hardkeel.fuselage.contours import (
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.loft import former_at, loft_of
-from hardkeel.fuselage.model import Former, Fuselage, SectionShape, TailPost
+from hardkeel.fuselage.model import Former, Fuselage, Section, SectionShape, TailPost
+from hardkeel.fuselage.sheeted import blanks_of
+from hardkeel.fuselage.sheeting import skins_of
 from hardkeel.fuselage.surface import half_width_at, moved_in, surface_of
+from hardkeel.fuselage.wrapping import wrap_of
 from tests import sections_independent as sections
 from tests import surface_independent as second
 
@@ -164,3 +167,64 @@ def test_a_width_inside_the_skin_is_that_of_the_polygon_moved_in() -> None:
             cut = shape.intersection(shapely.LineString([(0, z), (200, z)]))
             found = half_width_at(moved[None], np.array([z]))[0]
             assert found == pytest.approx(cut.length, abs=0.02)
+
+
+ROUND_BUILDS = st.lists(
+    st.tuples(
+        st.floats(15, 60), st.floats(20, 60), st.floats(0.3, 0.7), st.floats(1.5, 8), st.floats(1.5, 8)
+    ),
+    min_size=3,
+    max_size=6,
+)  # fmt: skip
+
+
+@given(ROUND_BUILDS, st.sampled_from(("superellipse", "flat-sides")))
+def test_sheet_goes_all_round_whatever_the_shape(
+    rows: list[tuple[float, float, float, float, float]], kind: str
+) -> None:
+    formers = []
+    for i, (half, tall, share, n, m) in enumerate(rows):
+        shape = (
+            SectionShape(kind="flat-sides", deck=0.5 * share * tall, belly=0.2 * tall)
+            if kind == "flat-sides"
+            else SectionShape(widest=(2 * share - 1) * tall, top=n, bottom=m)
+        )
+        formers.append(former(f"F{i}", 130.0 * i, half, -tall, tall, section=shape))
+    last = formers[-1].id
+    fuselage = Fuselage(
+        formers=tuple(formers),
+        side_thickness=1.0,
+        top_skin=1.0,
+        bottom_skin=1.0,
+        sections=(Section.model_validate({"from": "F0", "to": last, "method": "sheet-sides"}),),
+    )
+    wrap = wrap_of(fuselage)
+    assert wrap is not None
+    x = np.linspace(0, formers[-1].station, 23)
+    at = wrap.at(x)
+    round_about = 2 * (at.belly + at.beneath + at.above + at.deck)
+    assert round_about == pytest.approx(surface_of(fuselage).girth(x), rel=1e-3)
+    side = shapely.union_all([one.polygon for one in blanks_of(fuselage)])
+    assert side.area > 0
+    # what lies on the crutch's height is inside the skin
+    flat = wrap.half_width(x, 0.0, 4.0)
+    for row, half in zip(wrap.inside(x), flat, strict=True):
+        inner = shapely.Polygon([*row, *(row[::-1] * (-1.0, 1.0))]).buffer(0.02)
+        assert half == 0 or inner.contains(shapely.box(-half, -2.0, half, 2.0))
+
+
+def test_a_deck_bent_one_way_lies_flat_and_one_bent_two_ways_tells_its_strain() -> None:
+    def build(*shapes: tuple[float, float, float]) -> Fuselage:
+        return Fuselage(
+            formers=tuple(
+                former(f"F{i}", 100.0 * i, half, -30.0, 30.0 + deck, section=SectionShape(
+                    kind="flat-sides", deck=deck))
+                for i, (half, deck, _) in enumerate(shapes)
+            ),
+            top_skin=1.0,
+        )  # fmt: skip
+
+    cylinder = build((30, 12, 0), (30, 12, 0), (30, 12, 0))
+    barrel = build((20, 6, 0), (34, 20, 0), (20, 6, 0))
+    assert skins_of(cylinder)[0].strain == pytest.approx(0.0, abs=1e-6)
+    assert skins_of(barrel)[0].strain > 0.5

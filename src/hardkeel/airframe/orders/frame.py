@@ -105,7 +105,7 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
 
 def _inside(work: Work, fuselage: Fuselage) -> None:
     """What goes in before the box is closed."""
-    boxed = ("straight part", "lower sides", "stringers", "formers up")
+    boxed = ("straight part", "lower sides", "stringers", "formers up", "other half")
     for step, figures in _FITTED.items():
         members = tuple(
             one.id for one in fuselage.framed.members if member_kind(one.kind).step == step
@@ -143,7 +143,15 @@ def _close(work: Work, fuselage: Fuselage) -> None:
     work.add("access", framed, hands_minutes=20.0, looks=True)
     work.add(
         "read",
-        ("tail", "upper sides", "sides", "stringers", "straight part"),
+        (
+            "tail",
+            "upper sides",
+            "sides",
+            "stringers",
+            "straight part",
+            "other half",
+            "other strips",
+        ),
         hands_minutes=25.0,
         needs_cure=True,
         looks=True,

@@ -19,9 +19,16 @@ else:  # to know a kind needs none of it
 def _takes(member: Member, inner: BaseGeometry) -> Iterator[BaseGeometry]:
     """Half a lap: the keel has the other half of it."""
     half, depth = (member.thickness or 0.0) / 2, (member.height or 0.0) / 2
-    low = inner.bounds[1]
     for y in both_sides(member.y):
-        yield shapely.box(y - half, low - 1, y + half, low + depth)
+        low = max(_foot(inner, y - half), _foot(inner, y + half))
+        yield shapely.box(y - half, inner.bounds[1] - 1, y + half, low + depth)
+
+
+def _foot(inner: BaseGeometry, y: float) -> float:
+    """Where a former's wood begins at a distance from the centre line."""
+    _, low, _, high = inner.bounds
+    upright = inner.intersection(shapely.LineString([(y, low - 1), (y, high + 1)]))
+    return float(upright.bounds[1]) if not upright.is_empty else float(low)
 
 
 def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
@@ -30,7 +37,7 @@ def _flat(side: "Side", member: Member) -> Iterator[FlatPiece]:
 
 def _aside(side: "Side", member: Member) -> Iterator[Seen]:
     x = side.places(*side.fuselage.span(member))
-    low = side.loft.bottom.value(x) + side.fuselage.bottom_skin
+    low = flatwork.foot_of(side, member, x)
     high = low + (member.height or 0.0)
     ring = (*zip(x, -high, strict=True), *reversed([*zip(x, -low, strict=True)]))
     yield Seen(member.id, ring, member.material)

@@ -1,6 +1,6 @@
 """Formers between two sides: the straight part first, nose and tail last."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Final
 
 from hardkeel.fuselage.closing import End, straight_part
@@ -9,9 +9,55 @@ from hardkeel.fuselage.model import TAIL_POST, Fuselage
 from hardkeel.joinery.order_step import OrderStep
 
 _OVERNIGHT: Final = 720.0
+_DRY: Final = ("try in", "seats", "board")
 
 
-def boxed(order: InOrder) -> Iterator[OrderStep]:
+Glued = Callable[[tuple[str, ...], tuple[str, ...]], Iterator[OrderStep]]
+
+
+def glued_between(formers: tuple[str, ...], sides: tuple[str, ...]) -> Iterator[OrderStep]:
+    """The straight part's formers glued between both sides at once."""
+    figures = {**_gluing(formers), "needs_cure": False}
+    yield OrderStep(
+        "straight part",
+        _DRY,
+        key="glue in",
+        about=formers,
+        parts=(*formers, *sides),
+        looks=True,
+        figures=figures,
+    )
+
+
+def on_its_side(formers: tuple[str, ...], sides: tuple[str, ...]) -> Iterator[OrderStep]:
+    """The straight part's formers glued upright on one side that lies flat, then the second side on top."""
+    yield OrderStep(
+        "side down",
+        _DRY,
+        looks=True,
+        parts=sides,
+        figures={"hands_minutes": 15.0, "needs": ("board",), "hazards": ("pins",)},
+    )
+    yield OrderStep(
+        "formers upright",
+        ("side down",),
+        about=formers,
+        parts=formers,
+        looks=True,
+        figures={**_gluing(formers), "needs": ("board",)},
+    )
+    yield OrderStep(
+        "straight part",
+        ("formers upright",),
+        key="second side",
+        about=formers,
+        parts=(*formers, *sides),
+        looks=True,
+        figures={**_gluing(formers), "needs_cure": True},
+    )
+
+
+def boxed(order: InOrder, glued: Glued = glued_between) -> Iterator[OrderStep]:
     """Try every former in, glue the straight part with the sides on it, pull nose and tail in."""
     straight, nose, tail = _parts(order.fuselage)
     sides = ("doublers", "strips", "port side", "starboard side", "cut")
@@ -23,7 +69,8 @@ def boxed(order: InOrder) -> Iterator[OrderStep]:
         figures={"hands_minutes": 30.0},
     )
     yield from seats_step(order, "try in")
-    yield from _glued_in("straight part", straight, order.sides)
+    if straight:
+        yield from glued(straight, order.sides)
     for closing in order.closings:
         if closing.soaked:
             yield _soaked(closing.end)
@@ -53,21 +100,6 @@ def _soaked(end: End) -> OrderStep:
             "hazards": ("steam",),
         },
     )
-
-
-def _glued_in(name: str, formers: tuple[str, ...], sides: tuple[str, ...]) -> Iterator[OrderStep]:
-    if formers:
-        figures = {**_gluing(formers), "needs_cure": False}
-        after = ("try in", "seats", "board")
-        yield OrderStep(
-            name,
-            after,
-            key="glue in",
-            about=formers,
-            parts=(*formers, *sides),
-            looks=True,
-            figures=figures,
-        )
 
 
 def _pulled_in(name: End, closed: tuple[str, ...], after: tuple[str, ...]) -> Iterator[OrderStep]:

@@ -3,10 +3,12 @@
 from collections.abc import Iterator, Set
 from typing import Final
 
+from hardkeel.fuselage.members import members_with
 from hardkeel.fuselage.methods.method import (
     MINUTES_A_FORMER,
     BuildingMethod,
     InOrder,
+    ids,
     running,
     seats_step,
 )
@@ -45,6 +47,16 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
                 "needs_cure": name == "upper formers",
             },
         )
+    over = (*ids(members_with(order.fuselage, "over formers")), *order.longerons)
+    if over:
+        yield OrderStep(
+            "stringers",
+            ("upper formers",),
+            about=over,
+            parts=over,
+            looks=True,
+            figures={"glue": "aliphatic", "hands_minutes": 12.0 * len(over), "needs": ("clamps",)},
+        )
     yield from seats_step(order, "upper sides")
 
 
@@ -73,7 +85,7 @@ def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[M
 METHOD: Final = BuildingMethod(
     name="crutch",
     traits=frozenset({"sheet", "parted"}),
-    put_up_before=2,
+    put_up_before=3,
     sides=strips,
     put_up=_put_up,
     usual=_usual,

@@ -20,6 +20,7 @@ Trait = Literal[
     "sticks",  # its sides are of longerons, uprights and diagonals
     "flat",  # what lies along its sides is glued to them while they lie flat, and bends with them
     "doubled",  # a doubler is usual
+    "halved",  # every former is cut on the centre line
     "parted",  # a crutch's edge shows between a lower and an upper side
 ]
 

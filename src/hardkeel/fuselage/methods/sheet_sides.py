@@ -39,7 +39,8 @@ def strips(order: InOrder) -> Iterator[OrderStep]:
         )
 
 
-def _usual(fuselage: Fuselage, section: Section, taken: Set[str]) -> Iterator[Member]:
+def usual(fuselage: Fuselage, section: Section, taken: Set[str]) -> Iterator[Member]:
+    """A doubler, a keyed firewall, and corner strips where there are no longerons."""
     stations = dict(fuselage.stations)
     length = stations[section.to].station - stations[section.from_].station
     depth = max((one.section[1] for one in fuselage.longerons), default=0.0)
@@ -80,5 +81,5 @@ METHOD: Final = BuildingMethod(
     traits=frozenset({"sheet", "flat", "doubled"}),
     sides=strips,
     put_up=_put_up,
-    usual=_usual,
+    usual=usual,
 )

@@ -21,6 +21,7 @@ from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
 from hardkeel.messages import planking as planking_say
+from hardkeel.messages import stringers as stringers_say
 from hardkeel.messages.faults import told
 from hardkeel.parts.woods import WOODS
 from hardkeel.picture.framing import side_view, view_from_above
@@ -28,6 +29,7 @@ from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
 from hardkeel.ui.stages.frame.planking_card import PlankingCard
+from hardkeel.ui.stages.frame.stringers_card import StringersCard
 from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
@@ -68,6 +70,8 @@ class MembersPage(FrameSubPage):
         self._said = label("soft")
         self.bracing = FiguresCard(say.BRACING)
         self.planking = PlankingCard()
+        self.stringers = StringersCard()
+        self._by_girth = QCheckBox(stringers_say.BY_GIRTH)
         self.pattern = QComboBox()
         self._lay_out()
         self._connect()
@@ -97,8 +101,9 @@ class MembersPage(FrameSubPage):
         self.card.column.addLayout(grid)
         row_of_buttons = QHBoxLayout()
         self.remove.setObjectName("tool")
-        row_of_buttons.addWidget(self.triangular)
-        row_of_buttons.addWidget(self.curved)
+        self._by_girth.setToolTip(stringers_say.BY_GIRTH_TIP)
+        for box in (self.triangular, self.curved, self._by_girth):
+            row_of_buttons.addWidget(box)
         row_of_buttons.addStretch(1)
         row_of_buttons.addWidget(self.remove)
         self.card.column.addLayout(row_of_buttons)
@@ -122,7 +127,8 @@ class MembersPage(FrameSubPage):
         work.addWidget(self.above, 4)
         work.addWidget(self.table, 5)
         self._cards = CardColumn(
-            (self.told, self.card, self.new, self.bracing, self.planking), self.theme
+            (self.told, self.card, self.new, self.bracing, self.stringers, self.planking),
+            self.theme,
         )
         self.lie_beside(work, self._cards)
         self.themed = (self.side, self.above, self.table, self._cards)
@@ -138,6 +144,13 @@ class MembersPage(FrameSubPage):
         self.wood.activated.connect(lambda: self._set(material=self.wood.currentData()))
         self.triangular.clicked.connect(lambda on: self._set(triangular=on))
         self.curved.clicked.connect(lambda on: self._set(curved=on))
+        self._by_girth.clicked.connect(lambda on: self._set(by_girth=on))
+        self.stringers.spread.connect(self._on_spread)
+        self.stringers.scallop_changed.connect(
+            lambda mm: self.apply(
+                stringers_say.stringers_edit("scallop"), edits.set_framing.of(scallop=mm)
+            )
+        )
         self.remove.clicked.connect(self._on_removed)
         self.add.clicked.connect(self._on_added)
         self.usual.clicked.connect(
@@ -182,7 +195,7 @@ class MembersPage(FrameSubPage):
     def refresh(self) -> None:
         """Show the build as it is now."""
         build = self.document.build
-        for widget in (self.new, self.table, self.planking):
+        for widget in (self.new, self.table, self.planking, self.stringers):
             widget.setVisible(self.framed)
         if not self.framed:
             self.side.show_picture(WoodPicture(), "", say.NOTHING_TO_FRAME)
@@ -198,6 +211,7 @@ class MembersPage(FrameSubPage):
         self.model.show_rows([self._row(one) for one in self.fuselage.framed.members], self.theme)
         self._show_card()
         self._show_bracing()
+        self.stringers.show_stringers(self.fuselage, self.unit)
         try:
             self.planking.show_planking(self.fuselage, limits_of(build), self.unit)
         except BadInput as fault:
@@ -205,6 +219,14 @@ class MembersPage(FrameSubPage):
 
     def _on_planking(self, key: str, value: object) -> None:
         self.apply(planking_say.planking_edit(key), edits.set_planking.of(**{key: value}))
+
+    def _on_spread(self, around: int, section: tuple[float, float], first: str, last: str) -> None:
+        now = next((m for m in self.fuselage.framed.members if m.kind == "stringer"), None)
+        wood = now.material if now is not None else "spruce"
+        what = edits.spread_stringers.of(
+            around, first=first, last=last, section=section, material=wood
+        )
+        self.apply(stringers_say.SPREAD.lower(), what)
 
     def _row(self, member: Member) -> Row:
         first, last = self.fuselage.stations[0][0], self.fuselage.stations[-1][0]
@@ -261,6 +283,8 @@ class MembersPage(FrameSubPage):
         self.triangular.setChecked(member.triangular)
         self.curved.setVisible("curved" in kind.traits)
         self.curved.setChecked(member.curved)
+        self._by_girth.setVisible("slanting" in kind.traits)
+        self._by_girth.setChecked(member.by_girth)
 
     def _show_bracing(self) -> None:
         open_ = any_with(self.fuselage, "sticks")

@@ -152,6 +152,9 @@ class AirframePage(SubPage):
         self.panels.break_unwanted.connect(lambda: self._on_breaks(more=False))
         self.panels.off_changed.connect(self._on_panels_off)
         self.skins.figure_changed.connect(self._on_skin_figure)
+        self.skins.without.clicked.connect(
+            lambda: self.apply(say.TAKE_LONGERONS_OUT, drawing.take_longerons_out.of())
+        )
         self.engine.figure_changed.connect(
             lambda key, value: self.apply(MOTOR, drawing.set_engine.of(**{key: value}))
         )

@@ -1,5 +1,7 @@
 """The skins and longerons of the fuselage."""
 
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton
+
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.messages import layout as say
@@ -11,6 +13,12 @@ class SkinsCard(FiguresCard):
 
     def __init__(self) -> None:
         super().__init__(say.SKINS_AND_LONGERONS)
+        self.without = QPushButton(say.NO_LONGERONS)
+        self.without.setObjectName("tool")
+        row = QHBoxLayout()
+        row.addWidget(self.without)
+        row.addStretch(1)
+        self.column.addLayout(row)
 
     def show_skins(self, fuselage: Fuselage, unit: LengthUnit) -> None:
         """Show skins and longerons."""
@@ -22,3 +30,4 @@ class SkinsCard(FiguresCard):
             Figure("longeron", "longerons", longeron.section[0] if longeron else None),
         )
         self.show_figures("", figures, unit)
+        self.without.setVisible(longeron is not None)
