@@ -55,6 +55,7 @@ bench: $(READY)
 	PYTHONPATH=. $(PY) tools/measure_advice.py
 	PYTHONPATH=. $(PY) tools/measure_sight.py
 	$(PY) tools/measure_planning.py
+	$(PY) tools/measure_nesting.py 3
 
 screenshots: $(READY)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

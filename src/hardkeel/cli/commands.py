@@ -11,7 +11,18 @@ from typing import TYPE_CHECKING, Final, NoReturn, cast
 
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
 from hardkeel.base.late import late
-from hardkeel.cli.options import INCHES, JSON, LIMIT, OVERWRITE, PAPER, PHASE, SHEETS, TO, Option
+from hardkeel.cli.options import (
+    INCHES,
+    JSON,
+    LIMIT,
+    OVERWRITE,
+    PAPER,
+    PHASE,
+    SECONDS,
+    SHEETS,
+    TO,
+    Option,
+)
 
 if TYPE_CHECKING:
     from hardkeel.messages import unusual as messages
@@ -64,8 +75,8 @@ COMMANDS: Final = {
     command.name: command
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
-        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS)),
-        Command("tail", "ribs, sticks and hinges of the tail", (JSON, INCHES)),
+        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS)),
+        Command("tail", "ribs, sticks and hinges of the tail", (JSON, INCHES, SHEETS, SECONDS)),
         Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),

@@ -1,13 +1,13 @@
 """``hardkeel frame``: sides, formers, bends, what to cut and what to buy."""
 
 import argparse
-from collections.abc import Sequence
 from typing import Any
 
 from hardkeel.airframe.framing import build_pieces, limits_of, stiffness_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.cli.sheets import looked_seconds, sheet_lines, sheets_json
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.bending_forces import pulls_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
@@ -18,7 +18,7 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Framing, Fuselage
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.squared_telling import squaring_json
@@ -26,7 +26,6 @@ from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
-from hardkeel.joinery.nesting import nested, sheets_to_buy
 from hardkeel.messages.frame import (
     bend_sentence,
     closed_sentence,
@@ -35,7 +34,6 @@ from hardkeel.messages.frame import (
     finding_sentence,
     finding_title,
     purchase_sentence,
-    sheet_sentence,
 )
 from hardkeel.messages.planking import PLANKING, planking_answer, planking_lines, planking_table
 from hardkeel.messages.square import SQUARE, squared_lines
@@ -49,11 +47,11 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     if build.fuselage is None:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     if parsed.json:
-        return as_text(frame_json(build, sheets=parsed.sheets))
-    return frame_table(build, unit_of(parsed), sheets=parsed.sheets)
+        return as_text(frame_json(build, seconds=looked_seconds(parsed)))
+    return frame_table(build, unit_of(parsed), seconds=looked_seconds(parsed))
 
 
-def frame_json(build: Build, *, sheets: bool = False) -> dict[str, Any]:
+def frame_json(build: Build, *, seconds: float | None = None) -> dict[str, Any]:
     """The contract's figures.
 
     Parameters
@@ -142,38 +140,7 @@ def frame_json(build: Build, *, sheets: bool = False) -> dict[str, Any]:
     ]
     if fuselage.squaring is not None:
         found["squaring"] = squaring_json(fuselage)
-    return found if fuselage.framing is None else found | _framed_json(build, sheets=sheets)
-
-
-def _sheets_json(pieces: Sequence[FlatPiece], framed: Framing) -> list[dict[str, Any]]:
-    """What to buy of each wood and thickness, and where each piece lies, mm on the sheet."""
-    sheets = nested(pieces, framed.sheet, framed.sheet_gap)
-    return [
-        {
-            "material": one.material,
-            "thickness": one.thickness,
-            "size": list(one.size),
-            "sheets": one.sheets,
-            "waste_percent": one.waste,
-            "placed": [
-                {
-                    "piece": placed.piece.name,
-                    "sheet": number,
-                    "outline": [list(point) for point in placed.moved(placed.piece.outline)],
-                }
-                for number, sheet in enumerate(
-                    (
-                        s
-                        for s in sheets
-                        if (s.material, s.thickness) == (one.material, one.thickness)
-                    ),
-                    1,
-                )
-                for placed in sheet.placed
-            ],
-        }
-        for one in sheets_to_buy(sheets, framed.sheet)
-    ]
+    return found if fuselage.framing is None else found | _framed_json(build, seconds)
 
 
 def _blank_json(fuselage: Fuselage, piece: FlatPiece) -> dict[str, Any]:
@@ -184,13 +151,13 @@ def _blank_json(fuselage: Fuselage, piece: FlatPiece) -> dict[str, Any]:
     )
 
 
-def _framed_json(build: Build, *, sheets: bool) -> dict[str, Any]:
+def _framed_json(build: Build, seconds: float | None) -> dict[str, Any]:
     """What a build with our own ``framing`` has beside the contract's figures."""
     fuselage = build.fuselage or Fuselage()
     framed, pieces = fuselage.framed, build_pieces(build)
     post = post_chamfer_of(fuselage)
-    nested_too = {"sheets": _sheets_json(pieces, framed)} if sheets else {}
-    return nested_too | {
+    laid = {} if seconds is None else {"sheets": sheets_json(pieces, framed, seconds)}
+    return laid | {
         "pieces": [
             {
                 "name": one.name,
@@ -261,7 +228,7 @@ def _cut_json(part: CutPart) -> dict[str, Any]:
     }
 
 
-def frame_table(build: Build, unit: LengthUnit, *, sheets: bool = False) -> str:
+def frame_table(build: Build, unit: LengthUnit, *, seconds: float | None = None) -> str:
     """Sides and formers, bends, the cut list, the wood to buy."""
     fuselage = build.fuselage or Fuselage()
     loft, parts = loft_of(fuselage), cut_list_of(fuselage)
@@ -306,10 +273,6 @@ def frame_table(build: Build, unit: LengthUnit, *, sheets: bool = False) -> str:
         lines += ["", SQUARE, *(f"  {text}" for text in told)]
     bought = purchases_of(parts, framed.kerf, framed.stock)
     lines += ["", "Buy", *(f"  {purchase_sentence(one, unit)}" for one in bought)]
-    if fuselage.framing is not None and sheets:
-        laid = nested(build_pieces(build), framed.sheet, framed.sheet_gap)
-        lines += [
-            f"  {sheet_sentence(one, one.material or '', unit)}"
-            for one in sheets_to_buy(laid, framed.sheet)
-        ]
+    if fuselage.framing is not None and seconds is not None:
+        lines += sheet_lines(build_pieces(build), framed, seconds, unit)
     return "\n".join(lines) + "\n"

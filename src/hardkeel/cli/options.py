@@ -39,6 +39,12 @@ LIMIT: Final = Option(
 SHEETS: Final = Option(
     "--sheets", "[--sheets]", "nest the flat pieces on sheets, too: that takes a while", _SWITCH
 )
+SECONDS: Final = Option(
+    "--seconds",
+    "[--seconds SECONDS]",
+    "with --sheets, for how long to look for room on each strip: 5 without it, 0 for the quick way",
+    {"type": float, "metavar": "SECONDS"},
+)
 PAPER: Final = Option(
     "--paper",
     "[--paper A4|Letter|A3]",

@@ -9,11 +9,14 @@ from hardkeel.airframe.tails import (
     holes_in_sides,
     passing_in,
     tail_mass,
+    tail_pieces,
     volumes_of,
 )
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.cli.options import as_text, unit_of
+from hardkeel.cli.sheets import looked_seconds, sheet_lines, sheets_json
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.messages import flat as say_flat
 from hardkeel.messages import tail as say
@@ -38,7 +41,17 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     build = loaded.build
     if not build.tail:
         raise BadInput("tail", "is missing: there is no surface to build")
-    return as_text(tail_json(build)) if parsed.json else tail_table(build, unit_of(parsed))
+    seconds = looked_seconds(parsed)
+    framed = (build.fuselage or Fuselage()).framed
+    if parsed.json:
+        told = tail_json(build)
+        if seconds is not None:
+            told["sheets"] = sheets_json(tail_pieces(build), framed, seconds)
+        return as_text(told)
+    table = tail_table(build, unit_of(parsed))
+    if seconds is not None:
+        table += "\n".join(sheet_lines(tail_pieces(build), framed, seconds, unit_of(parsed))) + "\n"
+    return table
 
 
 def tail_json(build: Build) -> Json:

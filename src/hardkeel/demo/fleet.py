@@ -9,6 +9,7 @@ from hardkeel.airframe.starters import start_from
 from hardkeel.demo.biplane import NAME, teasel
 from hardkeel.demo.boarded import squared_in_part
 from hardkeel.demo.other_shapes import GLIDER, PUSHER, VEE, bracken, tansy, yarrow
+from hardkeel.demo.planked import PLANKED, sorrel
 from hardkeel.demo.tails import of_foam, that_lifts, with_bent_tips
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -83,4 +84,5 @@ OTHER_SHAPES: Final = (
     Demo(GLIDER, "a glider with its stabilizer on the fin", bracken),
     Demo(PUSHER, "a pusher with a foreplane", yarrow, ("true", "air")),
     Demo(VEE, "a V-tail and its motor", tansy),
+    Demo(PLANKED, "an oval, planked on a keel", sorrel, ("frame", "members")),
 )

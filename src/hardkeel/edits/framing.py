@@ -218,6 +218,12 @@ def set_rack(build: Build, rack: Iterable[Stock]) -> Build:
 
 
 @edit
+def set_offcuts(build: Build, offcuts: Iterable[Stock]) -> Build:
+    """Say which pieces of sheet lie there: thick and wide, and how long, mm."""
+    return set_framing(build, offcuts=tuple(offcuts))
+
+
+@edit
 def set_bracing(build: Build, /, **figures: object) -> Build:
     """Set ``upright`` and ``diagonal`` sections (across, as seen in side view; mm) and the ``pattern``."""
     fuselage = fuselage_of(build)

@@ -329,6 +329,8 @@ class Framing(Value):
         What a laser or mill takes, mm; outlines for it grow by half of it.
     printer : str, optional
         Id of the audited sheet that tells what the printer makes of a millimetre.
+    offcuts : tuple of Stock
+        The builder's own pieces of sheet: how thick and wide, and how long, mm; used up before any is bought.
     planking : Planking, optional
         The contract's.
     scallop : float
@@ -344,6 +346,7 @@ class Framing(Value):
     printer: str | None = None
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()
+    offcuts: tuple[Stock, ...] = ()
     planking: Planking | None = None
     scallop: Annotated[SizeOrZero, Usual(0, 10)] = 0.0
 

@@ -7,7 +7,7 @@ dimensions", SIAM Journal on Computing 9 (1980), 846-855; for free shapes on a g
 """
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Final
@@ -16,6 +16,7 @@ import numpy as np
 
 from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
 from hardkeel.geometry.rotation import Array
+from hardkeel.joinery.cut_part import Stock
 from hardkeel.joinery.flat import FlatPiece, Ring
 
 _CELL_MM: Final = 1.0
@@ -75,6 +76,8 @@ class NestedSheet:
         mm; where pieces are larger than a sheet, of several joined.
     joined : int
         Sheets of the usual size that it is made of.
+    own : bool
+        It is an off-cut of the builder's own.
     """
 
     material: str | None
@@ -83,6 +86,7 @@ class NestedSheet:
     width: float
     joined: int
     placed: tuple[Placed, ...]
+    own: bool = False
 
     @property
     def used(self) -> float:
@@ -120,6 +124,7 @@ def nested(
     sheet: tuple[float, float],
     gap: float = 2.0,
     step: Step | None = None,
+    offcuts: Sequence[Stock] = (),
 ) -> tuple[NestedSheet, ...]:
     """All pieces, as often as each is wanted, on sheets of their wood.
 
@@ -131,16 +136,19 @@ def nested(
         Least distance between two pieces, mm.
     step : callable, optional
         Told how many pieces lie and how many there are; may raise `GivenUp`.
+    offcuts : sequence of Stock
+        Sheet that is there already, (thickness, width) and length in mm: filled first.
     """
+    wanted = [one for piece in pieces for one in _each(piece)]
+    found, wanted = _on_offcuts(wanted, offcuts, gap)
     groups: dict[tuple[str | None, float, int, int], list[FlatPiece]] = {}
-    for piece in pieces:
+    for piece in wanted:
         along, across = _lying_size(piece)
         long = max(1, math.ceil(along / sheet[0] - _HAIR))
         wide = max(1, math.ceil(across / sheet[1] - _HAIR))
         key = (piece.material, piece.thickness, long, wide)
-        groups.setdefault(key, []).extend(_each(piece))
+        groups.setdefault(key, []).append(piece)
     total, done = sum(len(group) for group in groups.values()), 0
-    found: list[NestedSheet] = []
     for (material, thickness, long, wide), group in sorted(
         groups.items(), key=lambda g: (g[0][0] or "", *g[0][1:])
     ):
@@ -157,13 +165,41 @@ def nested(
     return tuple(found)
 
 
+def _on_offcuts(
+    pieces: list[FlatPiece], offcuts: Sequence[Stock], gap: float
+) -> tuple[list[NestedSheet], list[FlatPiece]]:
+    """What goes on sheet that is there, the smallest first and the largest pieces on it; and what is left."""
+    left = sorted(pieces, key=lambda one: -one.area)
+    found: list[NestedSheet] = []
+    there = [one for one in offcuts for _ in range(one.pieces)]
+    for stock in sorted(there, key=lambda one: one.section[1] * one.length):
+        thickness, width = stock.section
+        laid = _Laying((stock.length, width), gap)
+        grid = laid.empty()
+        lying: list[Placed] = []
+        rest: list[FlatPiece] = []
+        for piece in left:
+            same = piece.material == stock.material and piece.thickness == thickness
+            if not (same and laid.put(piece, grid, lying)):
+                rest.append(piece)
+        if lying:
+            found.append(
+                NestedSheet(
+                    stock.material, thickness, stock.length, width, 0, tuple(lying), own=True
+                )
+            )
+        left = rest
+    return found, left
+
+
 def sheets_to_buy(
     sheets: Sequence[NestedSheet], size: tuple[float, float]
 ) -> tuple[SheetPurchase, ...]:
     """How many sheets of each wood and thickness, and what of them is left over."""
     groups: dict[tuple[str | None, float], list[NestedSheet]] = {}
     for one in sheets:
-        groups.setdefault((one.material, one.thickness), []).append(one)
+        if not one.own:
+            groups.setdefault((one.material, one.thickness), []).append(one)
     found = []
     for (material, thickness), group in groups.items():
         number = sum(one.joined for one in group)
@@ -181,7 +217,8 @@ def _each(piece: FlatPiece) -> list[FlatPiece]:
     return [over if i % 2 else piece for i in range(piece.quantity)]
 
 
-def _turns(piece: FlatPiece) -> tuple[int, ...]:
+def turns_of(piece: FlatPiece) -> tuple[int, ...]:
+    """By how many degrees a piece may be turned on a sheet whose grain runs along its length."""
     return {"u": (0, 180), "v": (90, 270), "any": (0, 90, 180, 270)}[piece.grain]
 
 
@@ -191,6 +228,32 @@ def _lying_size(piece: FlatPiece) -> tuple[float, float]:
     if piece.grain == "v" or (piece.grain == "any" and across > along):
         return across, along
     return along, across
+
+
+def laid_inside(
+    room: BaseGeometry, pieces: Sequence[FlatPiece], turned: int, gap: float
+) -> Iterator[tuple[int, Placed]]:
+    """Pieces in a cut-out, the first that fit: each with its number and where it lies in the cut-out's own plane.
+
+    Parameters
+    ----------
+    room : BaseGeometry
+        What of the cut-out is free, mm.
+    turned : int
+        By how many degrees the plane is turned on its sheet.
+    """
+    left, low, right, high = room.bounds
+    wide, tall = math.floor((right - left) / _CELL_MM), math.floor((high - low) / _CELL_MM)
+    if min(wide, tall) < 1:
+        return
+    inside = affinity.translate(room.buffer(-_SAFE_MM * _CELL_MM), -left, -low)
+    laying = _Laying((wide * _CELL_MM, tall * _CELL_MM), gap)
+    grid = ~_cells(inside, wide, tall, 0)
+    for number, piece in enumerate(pieces):
+        lying: list[Placed] = []
+        if min(piece.size) <= max(wide, tall) and laying.put(piece, grid, lying, turned):
+            one = lying[0]
+            yield number, Placed(piece, one.turn, one.u + left, one.v + low)
 
 
 class _Laying:
@@ -205,21 +268,26 @@ class _Laying:
     def add(self, piece: FlatPiece) -> None:
         """Lay a piece on the first sheet that has room, on a new one if none has."""
         for grid, sheet in zip(self._grids, self.sheets, strict=True):
-            if self._put(piece, grid, sheet):
+            if self.put(piece, grid, sheet):
                 return
-        across, along = (math.floor(side / _CELL_MM + _HAIR) for side in self._size[::-1])
-        grid = np.zeros((across, along), dtype=bool)
+        grid = self.empty()
         self._grids.append(grid)
         self.sheets.append([])
-        if not self._put(piece, grid, self.sheets[-1]):
+        if not self.put(piece, grid, self.sheets[-1]):
             # its box is a hair larger than the grid: it has the sheet to itself
-            turn = _turns(piece)[0]
+            turn = turns_of(piece)[0]
             self.sheets[-1].append(Placed(piece, turn, 0.0, 0.0))
             grid[:] = True
 
-    def _put(self, piece: FlatPiece, grid: _Mask, sheet: list[Placed]) -> bool:
+    def empty(self) -> _Mask:
+        """The grid of a sheet on which nothing lies."""
+        across, along = (math.floor(side / _CELL_MM + _HAIR) for side in self._size[::-1])
+        return np.zeros((across, along), dtype=bool)
+
+    def put(self, piece: FlatPiece, grid: _Mask, sheet: list[Placed], turned: int = 0) -> bool:
+        """Lay a piece where a grid is free, if it is anywhere, on a plane that is turned against its sheet."""
         found: list[tuple[int, int, int, int]] = []  # where it ends, row, column, turn
-        for turn in _turns(piece):
+        for turn in ((one - turned) % 360 for one in turns_of(piece)):
             body, _, _ = self._mask(piece, turn)
             place = _place(grid, body)
             if place is not None:

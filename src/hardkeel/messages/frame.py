@@ -460,6 +460,9 @@ SOAKED_LIMIT: Final = "soaked"
 STRAIN: Final = "outer fibre, percent"
 SAW_AND_SHEETS: Final = "Saw and sheets"
 YOUR_RACK: Final = "Your rack"
+YOUR_OFFCUTS: Final = "Your off-cuts of sheet"
+YOUR_OFFCUT: Final = "your off-cut"
+OFFCUTS_HINT: Final = "1 of 2 x 80 x 300 balsa-medium: thick, wide, long"
 RACK_HINT: Final = "2 of 5 x 5 x 610 balsa-medium; 1 of 6 x 6 x 900 spruce"
 TEMPLATES: Final = "Templates"
 ACROSS_GRAIN: Final = "sheeting across"
@@ -544,10 +547,15 @@ def joined_sheets(count: int) -> str:
     return f"{count} sheets joined edge to edge"
 
 
-def sheet_note(pieces: int, waste: float) -> str:
-    """``12 pieces, 11 % left over``."""
+def looking_for_room(density: float) -> str:
+    """While pieces are laid tighter: how much of what is used is wood of pieces."""
+    return f"Looking for room: {density:.0f} % of what is used is pieces"
+
+
+def sheet_note(pieces: int, used: float, waste: float, unit: LengthUnit) -> str:
+    """``12 pieces on 640 mm, 11 % left over``."""
     word = "piece" if pieces == 1 else "pieces"
-    return f"{pieces} {word}, {waste:.0f} % left over"
+    return f"{pieces} {word} on {format_length(used, unit, 0)}, {waste:.0f} % left over"
 
 
 def corrected_by(sheet: str) -> str:

@@ -113,6 +113,10 @@ STEPS: Final[dict[str, Wording]] = {
         "Glue {all}, port and starboard by turns",
         "one to port, one to starboard: one side alone pulls the frame into a bow",
     ),
+    "frame.keel in": Wording(
+        "Let the {all} into the formers and glue",
+        "home in every slot, straight from nose to tail: sight along it",
+    ),
     "frame.close tail": Wording(
         "Close the tail: glue the halves of {all} in the jig",
         "both halves meet on the centre line",

@@ -358,7 +358,7 @@ def test_sheets_are_nested_only_when_they_are_asked_for_and_then_say_where_each_
 ):
     build = demo_build()
     assert "sheets" not in frame_json(build)
-    told = frame_json(build, sheets=True)["sheets"]
+    told = frame_json(build, seconds=0.0)["sheets"]
     assert told
     pieces = {one.name: one for one in build_pieces(build)}
     wanted = sum(one.quantity for one in pieces.values())
@@ -373,5 +373,5 @@ def test_sheets_are_nested_only_when_they_are_asked_for_and_then_say_where_each_
             assert outline[:, 1].max() <= wide + 1e-6
             assert 1 <= placed["sheet"] <= one["sheets"]
         assert long > 0
-    table = frame_table(build, "mm", sheets=True)
+    table = frame_table(build, "mm", seconds=0.0)
     assert len(table.splitlines()) == len(frame_table(build, "mm").splitlines()) + len(told)

@@ -44,9 +44,11 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
     strips = (*ids(members_with(fuselage, "over formers")), *order.longerons)
     if strips:
         minutes = {"hands_minutes": 12.0 * len(strips)}
+        keels = {one.id for one in fuselage.framed.members if one.kind == "keel"}
         yield OrderStep(
             "stringers",
             ("formers up", "doublers"),
+            key="keel in" if keels.issuperset(strips) else "",
             about=strips,
             parts=(*strips, *whole),
             looks=True,

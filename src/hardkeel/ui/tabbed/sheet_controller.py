@@ -16,6 +16,7 @@ from hardkeel.joinery.buying import Purchase, purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import NestedSheet, nested
+from hardkeel.joinery.tightening import density_of, tightened
 from hardkeel.messages import frame as say
 from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Document
@@ -30,7 +31,23 @@ if TYPE_CHECKING:
     _Strips = CuttingPage | SheetsPage
 
 _LOOK_MS: Final = 80
-_SHEETS, _TEMPLATES = "sheets", "templates"
+_SHEETS, _TIGHTER, _TEMPLATES = "sheets", "tighter sheets", "templates"
+
+
+class _Better:
+    """Sheets that became better, told by the job in its thread, taken by the window in its own."""
+
+    def __init__(self) -> None:
+        self._latest: tuple[NestedSheet, ...] | None = None
+
+    def put(self, sheets: tuple[NestedSheet, ...]) -> None:
+        """Tell of them; for the job."""
+        self._latest = sheets
+
+    def take(self) -> tuple[NestedSheet, ...] | None:
+        """What was told since, once."""
+        latest, self._latest = self._latest, None
+        return latest
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +89,7 @@ class SheetController(QObject):
         self._source = source
         self._strips: tuple[object, tuple[Purchase, ...]] | None = None
         self._nested: tuple[object, tuple[NestedSheet, ...]] | None = None
+        self._better = _Better()
         self._under_way: dict[str, tuple[object, Progress]] = {}  # by kind: sheets, templates
         self._clock = QTimer(self)
         self._clock.setInterval(_LOOK_MS)
@@ -135,28 +153,56 @@ class SheetController(QObject):
             self._tell(str(fault))
             return
         framed = (build.fuselage or Fuselage()).framed
-        known = (pieces, framed.sheet, framed.sheet_gap)
+        known = (pieces, framed.sheet, framed.sheet_gap, framed.offcuts)
         if self._nested is not None and self._nested[0] == known:
             self._sheets_page().show_sheets(self._nested[1])
             return
         if _SHEETS in self._under_way and self._under_way[_SHEETS][0] == known:
             return
+        if _TIGHTER in self._under_way:
+            self._under_way[_TIGHTER][1].stop()
         progress = self._begin(_SHEETS, known)
 
         def done(sheets: object) -> None:
             self._nested = (known, cast("tuple[NestedSheet, ...]", sheets))
             self._end(_SHEETS, progress)
             self._sheets_page().show_sheets(self._nested[1])
+            self._tighten(known, self._nested[1], framed.sheet_gap)
 
         self._jobs.start(
             self._document.session,
             f"{self._source.name} {_SHEETS}",
-            lambda: nested(pieces, framed.sheet, framed.sheet_gap, progress.step),
+            lambda: nested(pieces, framed.sheet, framed.sheet_gap, progress.step, framed.offcuts),
             done,
             lambda _fault: self._end(_SHEETS, progress),
             stop=progress.stop,
             left=lambda: self._end(_SHEETS, progress),
         )
+
+    def _tighten(self, known: object, sheets: tuple[NestedSheet, ...], gap: float) -> None:
+        """Look for room while the builder reads on; each better laying is shown as it comes."""
+        if not sheets:
+            return
+        progress = self._begin(_TIGHTER, known)
+
+        def done(better: object) -> None:
+            self._show_better(known, cast("tuple[NestedSheet, ...]", better))
+            self._end(_TIGHTER, progress)
+
+        self._jobs.start(
+            self._document.session,
+            f"{self._source.name} {_TIGHTER}",
+            lambda: tightened(sheets, gap, seen=self._better.put, step=progress.step),
+            done,
+            lambda _fault: self._end(_TIGHTER, progress),
+            stop=progress.stop,
+            left=lambda: self._end(_TIGHTER, progress),
+        )
+
+    def _show_better(self, known: object, sheets: tuple[NestedSheet, ...]) -> None:
+        if self._nested is not None and self._nested[0] == known:
+            self._nested = (known, sheets)
+            self._sheets_page().show_sheets(sheets)
 
     def _sheets_page(self) -> "SheetsPage":
         return cast("SheetsPage", self._page.page("sheets"))
@@ -188,10 +234,16 @@ class SheetController(QObject):
         page = self._page.made_page("sheets")
         if page is None:
             return
-        share = None
-        for _, progress in self._under_way.values():
+        share, words = None, say.WORKING
+        for kind, (known, progress) in list(self._under_way.items()):
             share = progress.done / progress.total if progress.total else 0.0
-        cast("SheetsPage", page).show_working(share)
+            if kind == _TIGHTER:
+                better = self._better.take()
+                if better is not None:
+                    self._show_better(known, better)
+                if self._nested is not None:
+                    words = say.looking_for_room(density_of(self._nested[1]))
+        cast("SheetsPage", page).show_working(share, words)
 
     # -- templates ---------------------------------------------------------------------------------
 

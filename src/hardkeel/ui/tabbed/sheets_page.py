@@ -69,7 +69,7 @@ class SheetsPage(SubPage):
         self.boards: list[WoodBoard] = []
         self.wood = LinesCard(say.WOOD_TO_BUY)
         self.saw = FiguresCard(say.SAW_AND_SHEETS)
-        self.grain, self.rack = QComboBox(), QLineEdit()
+        self.grain, self.rack, self.offcuts = QComboBox(), QLineEdit(), QLineEdit()
         self.paper, self.printer = QComboBox(), QComboBox()
         self.write = QPushButton(say.WRITE_THE_SHEETS)
         self.bar, self.stop = QProgressBar(), QPushButton(say.STOP_IT)
@@ -89,6 +89,10 @@ class SheetsPage(SubPage):
         self.saw.column.addWidget(self.grain)
         self.saw.column.addWidget(label("soft", say.YOUR_RACK, wrap=False))
         self.saw.column.addWidget(self.rack)
+        self.offcuts.setPlaceholderText(say.OFFCUTS_HINT)
+        self.offcuts.setAccessibleName(say.YOUR_OFFCUTS)
+        self.saw.column.addWidget(label("soft", say.YOUR_OFFCUTS, wrap=False))
+        self.saw.column.addWidget(self.offcuts)
         for size in say.PAPER_SIZES:
             self.paper.addItem(size, size)
         self.paper.setAccessibleName("paper size")
@@ -148,7 +152,8 @@ class SheetsPage(SubPage):
                 edits.set_framing.of(printer=self.printer.currentData() or None),
             )
         )
-        self.rack.editingFinished.connect(self._on_rack)
+        self.rack.editingFinished.connect(lambda: self._on_rack(self.rack))
+        self.offcuts.editingFinished.connect(lambda: self._on_rack(self.offcuts))
         self.write.clicked.connect(lambda: self.templates_wanted.emit(self.paper.currentData()))
         self.stop.clicked.connect(self.stop_wanted)
 
@@ -197,8 +202,9 @@ class SheetsPage(SubPage):
         self.saw.show_figures("", figures, self.unit)
         self.grain.setCurrentIndex(self.grain.findData(framed.sheeting))
         self._show_printers(framed.printer)
-        if not self.rack.hasFocus():
-            self.rack.setText(rack_text(framed.stock, self.unit))
+        for line, stock in ((self.rack, framed.stock), (self.offcuts, framed.offcuts)):
+            if not line.hasFocus():
+                line.setText(rack_text(stock, self.unit))
         for card in (self.saw, self._templates):
             card.setVisible(self.ready)
         if self.ready:
@@ -237,18 +243,20 @@ class SheetsPage(SubPage):
         for board, sheet in zip(self.boards, sheets, strict=True):
             wood = wood_name(self.document.build, sheet.material)
             title = f"{wood} {format_length(sheet.thickness, self.unit)}".strip()
+            if sheet.own:
+                title += f", {say.YOUR_OFFCUT}"
             if sheet.joined > 1:
                 title += f", {say.joined_sheets(sheet.joined)}"
             board.set_title(title)
-            note = say.sheet_note(len(sheet.placed), sheet.waste)
+            note = say.sheet_note(len(sheet.placed), sheet.used, sheet.waste, self.unit)
             board.show_picture(sheet_picture(sheet), "", note)
         self._show_wood()
 
-    def show_working(self, share: float | None) -> None:
+    def show_working(self, share: float | None, words: str = say.WORKING) -> None:
         """How far the work is, from 0 to 1; ``None`` where there is none."""
         self._head.setVisible(share is not None)
         if share is not None:
-            self._working.setText(say.WORKING)
+            self._working.setText(words)
             self.bar.setRange(0, 100)
             self.bar.setValue(round(100 * share))
 
@@ -277,13 +285,16 @@ class SheetsPage(SubPage):
             changes = {"sheet": (value, wide) if key == "length" else (long, value)}
         self.apply(say.set_edit(key.replace("_", " ")), edits.set_framing.of(**changes))
 
-    def _on_rack(self) -> None:
-        if not self.rack.isModified():
+    def _on_rack(self, line: QLineEdit) -> None:
+        if not line.isModified():
             return
-        self.rack.setModified(False)
+        line.setModified(False)
         try:
-            rack = read_rack(self.rack.text(), self.unit)
+            rack = read_rack(line.text(), self.unit)
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        self.apply(say.set_edit(say.YOUR_RACK.lower()), edits.set_rack.of(rack))
+        if line is self.rack:
+            self.apply(say.set_edit(say.YOUR_RACK.lower()), edits.set_rack.of(rack))
+        else:
+            self.apply(say.set_edit(say.YOUR_OFFCUTS.lower()), edits.set_offcuts.of(rack))

@@ -102,8 +102,8 @@ class MembersPage(FrameSubPage):
         row_of_buttons = QHBoxLayout()
         self.remove.setObjectName("tool")
         self._by_girth.setToolTip(stringers_say.BY_GIRTH_TIP)
-        for box in (self.triangular, self.curved, self._by_girth):
-            row_of_buttons.addWidget(box)
+        for check in (self.triangular, self.curved, self._by_girth):
+            row_of_buttons.addWidget(check)
         row_of_buttons.addStretch(1)
         row_of_buttons.addWidget(self.remove)
         self.card.column.addLayout(row_of_buttons)
