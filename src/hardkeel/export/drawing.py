@@ -11,11 +11,13 @@ from hardkeel.export.stationery import (
     Drawing,
     HexColor,
     Line,
+    Path,
     PolyLine,
     String,
     black,
     white,
 )
+from hardkeel.picture.in_space import Eye, Layer, Space
 from hardkeel.picture.truing import Picture, Stroke, View
 
 _INK: Final = HexColor(0x1E2B33)
@@ -88,6 +90,48 @@ def view_drawing(
         drawing.add(Circle(x, y, wide / 2, strokeColor=_INK, strokeWidth=0.4, fillColor=white))
         drawing.add(String(x, y - 2.3, number, fontName=font, fontSize=6.5, textAnchor="middle"))
     drawing.add(Line(0, 0, width, 0, strokeColor=_SOFT, strokeWidth=0.3))
+    return drawing
+
+
+_EYE: Final = Eye(35.0, 22.0)
+_FILLS: Final[dict[Layer, Color]] = {
+    "frame": HexColor(0xEFE7D2),
+    "skin": HexColor(0xF7F2E4),
+    "surface": white,
+}
+
+
+def space_drawing(space: Space, size: tuple[float, float]) -> Drawing:
+    """The airframe in space from port ahead, hidden lines out, in a box of `size` points; empty where nothing stands."""
+    drawing = Drawing(*size)
+    layers: frozenset[Layer] = frozenset({"frame", "skin", "surface"})
+    seen = space.seen_from(_EYE, layers, open_=True)
+    points = [ring for one in seen for ring in one.rings]
+    if not points:
+        return drawing
+    left, top = (min(float(ring[:, i].min()) for ring in points) for i in (0, 1))
+    right, bottom = (max(float(ring[:, i].max()) for ring in points) for i in (0, 1))
+    scale = min(
+        (size[0] - 2 * _MARGIN) / max(right - left, 1.0),
+        (size[1] - 2 * _MARGIN) / max(bottom - top, 1.0),
+    )
+    x0 = (size[0] - scale * (right - left)) / 2 - scale * left
+    y0 = (size[1] + scale * (bottom - top)) / 2 + scale * top
+    for one in seen:
+        path = Path(
+            fillColor=_FILLS[one.layer],
+            fillOpacity=0.5 if one.layer == "surface" else 1.0,
+            fillMode=0,  # even and odd: holes stay open
+            strokeColor=_SOFT if one.layer == "skin" else _INK,
+            strokeWidth=0.2 if one.layer == "skin" else 0.35,
+        )
+        for ring in one.rings:
+            (u, v), *rest = ring.tolist()
+            path.moveTo(x0 + scale * u, y0 - scale * v)
+            for a, b in rest:
+                path.lineTo(x0 + scale * a, y0 - scale * b)
+            path.closePath()
+        drawing.add(path)
     return drawing
 
 

@@ -6,9 +6,10 @@ from types import MappingProxyType
 from typing import Any, Final
 
 from hardkeel import __version__
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.air_story import air_story
-from hardkeel.export.drawing import view_drawing
+from hardkeel.export.drawing import space_drawing, view_drawing
 from hardkeel.export.frame_story import frame_story
 from hardkeel.export.layout_story import layout_story
 from hardkeel.export.paper_sizes import PAPERS
@@ -40,6 +41,7 @@ from hardkeel.messages.advice import (
     seat_advice,
     suspect_sentence,
 )
+from hardkeel.messages.in_the_round import FROM_PORT_AHEAD
 from hardkeel.messages.log import entry_text
 from hardkeel.messages.names import PHASE_WORDS, check_name, reading_name
 from hardkeel.messages.safety import SAFETY
@@ -51,6 +53,7 @@ from hardkeel.messages.verdicts import (
     verdict_word,
     way_off,
 )
+from hardkeel.picture.frame_in_space import in_space
 from hardkeel.picture.truing import picture_of
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
@@ -139,10 +142,21 @@ def _views(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]
         f"× {_FACTOR:.0f}. Thick: out of true."
     )
     return [
+        *_in_the_round(build, styles),
         plan,
         Table([[behind, side]], colWidths=[WIDTH / 2, WIDTH / 2]),
         Paragraph(caption, styles.small),
     ]
+
+
+def _in_the_round(build: Build, styles: Styles) -> list[Flowable]:
+    if build.fuselage is None or len(build.fuselage.stations) < 2:  # noqa: PLR2004  nothing stands in space
+        return []
+    try:
+        drawing = space_drawing(in_space(build), (WIDTH, 62 * mm))
+    except BadInput:
+        return []  # an outline that crosses itself is told where the frame is
+    return [drawing, Paragraph(FROM_PORT_AHEAD, styles.small)]
 
 
 def _checks(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:

@@ -7,7 +7,7 @@ import io
 from importlib import resources
 from typing import Any, Final
 
-from reportlab.graphics.shapes import Circle, Drawing, Line, PolyLine, String
+from reportlab.graphics.shapes import Circle, Drawing, Line, Path, PolyLine, String
 from reportlab.lib.colors import Color, HexColor, black, white
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
@@ -40,6 +40,7 @@ __all__ = [
     "KeepTogether",
     "Line",
     "Paragraph",
+    "Path",
     "PolyLine",
     "SimpleDocTemplate",
     "Spacer",

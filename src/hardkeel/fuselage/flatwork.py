@@ -49,8 +49,8 @@ def flatwork_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
 def inner_half(side: Side, stations: Array, z: float, thick: float = 0.0) -> Array:
     """Half of what is free between the sides for something so thick at a height, doublers off, mm."""
     fuselage = side.fuselage
-    if side.wrap is not None:
-        free = side.wrap.half_width(stations, z, thick)
+    if side.hollow is not None:
+        free = side.hollow.half_width(stations, z, thick)
     else:
         sheet = np.array([side_at(fuselage, float(x)) for x in stations])
         free = side.loft.half_width.value(stations) - sheet
@@ -79,7 +79,7 @@ def crutch_piece(side: Side, member: Member) -> FlatPiece:
     rail, thick = member.width or 0.0, member.thickness or 0.0
     x = side.places(a, b)
     half = inner_half(side, x, member.z, thick)
-    if side.wrap is None:
+    if side.hollow is None:
         half = np.maximum(half, _THINNEST_MM)
     whole: BaseGeometry = shapely.Polygon(_both(x, half)).buffer(0)
     tabs = []
@@ -134,8 +134,8 @@ def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeomet
 
 def foot_of(side: Side, member: Member, x: Array) -> Array:
     """Height of a keel's lower edge at stations: on the skin beneath both of its faces, mm."""
-    if side.wrap is not None:
-        return side.wrap.foot(x, abs(member.y) + (member.thickness or 0.0) / 2)
+    if side.hollow is not None:
+        return side.hollow.foot(x, abs(member.y) + (member.thickness or 0.0) / 2)
     _, _, bottom = skins_along(side.fuselage, x)
     return np.asarray(side.loft.bottom.value(x)) + bottom
 

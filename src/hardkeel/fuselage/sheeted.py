@@ -17,7 +17,7 @@ from hardkeel.fuselage.methods import methods_with, sections_with
 from hardkeel.fuselage.model import Former, Fuselage, Member, Section
 from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.standing import faces_of
-from hardkeel.fuselage.wrapping import wrap_of
+from hardkeel.fuselage.wrapping import hollow_of, wrap_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
@@ -80,6 +80,7 @@ class Side:
         self.loft: Loft = loft_of(fuselage)
         self.station = dict(zip(self.loft.names, self.loft.stations.tolist(), strict=True))
         self.wrap = wrap_of(fuselage)
+        self.hollow = hollow_of(fuselage)
         self._corners = np.array([getattr(stop, "corner", 0.0) for _, stop in fuselage.stations])
 
     def corner(self, stations: Array) -> Array:

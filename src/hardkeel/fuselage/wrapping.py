@@ -12,7 +12,14 @@ import numpy as np
 from hardkeel.fuselage.contours import shoulder_of
 from hardkeel.fuselage.inside import skins_along
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
-from hardkeel.fuselage.surface import Surface, arcs, half_width_at, moved_in, surface_of
+from hardkeel.fuselage.surface import (
+    Surface,
+    arcs,
+    half_width_at,
+    is_shaped,
+    moved_in,
+    surface_of,
+)
 from hardkeel.geometry.rotation import Array
 
 _LEVEL_MM: Final = 0.01
@@ -141,6 +148,17 @@ def wrap_of(fuselage: Fuselage) -> Wrap | None:
         When there are fewer than two stations, or an outline crosses itself.
     """
     return _wrap(fuselage.drawn) if is_wrapped(fuselage) else None
+
+
+def hollow_of(fuselage: Fuselage) -> Wrap | None:
+    """What lies inside the skins of a fuselage; ``None`` where all sections are plain boxes.
+
+    Raises
+    ------
+    BadInput
+        As `wrap_of`.
+    """
+    return _wrap(fuselage.drawn) if is_shaped(fuselage) else None
 
 
 @lru_cache(maxsize=8)

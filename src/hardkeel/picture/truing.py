@@ -124,6 +124,16 @@ def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
     return Picture(tuple(strokes))
 
 
+def rings_shown(
+    build: Build, judgement: Judgement, factor: float
+) -> dict[str, tuple[tuple[Point, ...], list[Array]]]:
+    """By body but the fuselage: its edge as wanted, and `factor` times exaggerated as it is believed to stand."""
+    survey = build.surveyed
+    rings = {b.id: body_ring(survey, b) for b in survey.bodies if b.id != FUSELAGE}
+    shown = _Shown(survey, judgement, factor, rings, ())
+    return {body: (ring, shown.rings[body]) for body, ring in rings.items()}
+
+
 def keel_strokes(build: Build) -> tuple[Stroke, ...]:
     """The side view as drawn, without anything that was measured: fuselage, formers, bodies."""
     survey = build.surveyed

@@ -83,6 +83,11 @@ def wood_brush(theme: Theme, tone: Tone, grain: float | None) -> QBrush:
     return brush
 
 
+def tone_colour(theme: Theme, tone: Tone) -> QColor:
+    """A wood's own colour, without its grain."""
+    return QColor(_TONES[theme.name][tone][0])
+
+
 def shape_path(view: Viewport, shape: WoodShape) -> QPainterPath:
     """The outline with its holes, in pixels."""
     path = QPainterPath()

@@ -8,6 +8,7 @@ from hardkeel.airframe.orders.frame import STAGE
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import frame as say
 from hardkeel.messages.board import BOARD
+from hardkeel.messages.in_the_round import IN_THE_ROUND
 from hardkeel.messages.order import ORDER
 from hardkeel.messages.square import SQUARE
 from hardkeel.ui.document.document import Document
@@ -21,6 +22,7 @@ _BENCHES: Final = TabList(
         ("sticks", say.STICKS, "SticksPage"),
         ("formers", say.FORMERS, "FormersPage"),
         ("members", say.MEMBERS, "MembersPage"),
+        ("round", IN_THE_ROUND, "FrameRoundPage"),
         ("bends", say.BENDS, "BendsPage"),
         ("sheets", say.SHEETS, "FrameSheetsPage"),
         ("board", BOARD, "BoardPage"),

@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import layout as say
+from hardkeel.messages.in_the_round import IN_THE_ROUND
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
@@ -13,11 +14,13 @@ from hardkeel.ui.theme import Theme
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.airframe_page import AirframePage
     from hardkeel.ui.stages.layout.paper_page import PaperPage
+    from hardkeel.ui.stages.layout.round_page import LayoutRoundPage
 
 _BENCHES: Final = TabList(
     "hardkeel.ui.stages.layout",
     (
         ("airframe", say.AIRFRAME, "AirframePage"),
+        ("round", IN_THE_ROUND, "LayoutRoundPage"),
         ("paper", say.PAPER_DESK, "PaperPage"),
         ("audit", say.PRINT_CHECK, "AuditPage"),
         ("parts", say.PARTS, "PartsPage"),
@@ -29,7 +32,7 @@ _BENCHES: Final = TabList(
 
 
 class LayoutPage(TabbedStage):
-    """The stage with its six benches."""
+    """The stage with its benches."""
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -50,8 +53,15 @@ class LayoutPage(TabbedStage):
         """Show what is known of one part, where a bench knows of parts."""
         if self.made_page("airframe") is not None:
             self.airframe.choose_body(body)
+        self._choose_in_the_round(body)
 
     def choose_station(self, stop: str) -> None:
         """Take a former in hand, where the drawing board was looked at."""
         if self.made_page("airframe") is not None:
             self.airframe.choose_station(stop)
+        self._choose_in_the_round(stop)
+
+    def _choose_in_the_round(self, ref: str) -> None:
+        page = self.made_page("round")
+        if page is not None:
+            cast("LayoutRoundPage", page).choose(ref)

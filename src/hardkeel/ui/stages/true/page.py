@@ -43,7 +43,6 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.stages.true import showing
 from hardkeel.ui.stages.true.cards import AimCard, NextCard, SeatCard
-from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.fit_card import FitCard
 from hardkeel.ui.stages.true.gaps_card import GapsCard
 from hardkeel.ui.stages.true.gauge_dock import GaugeDock
@@ -58,6 +57,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel
 from hardkeel.ui.widgets.checks_card import ChecksCard
+from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
 from hardkeel.ui.widgets.tab_order import work_through

@@ -33,13 +33,13 @@ from hardkeel.survey.sighting import photo_view
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
-from hardkeel.ui.stages.true.exaggeration import Exaggeration
 from hardkeel.ui.stages.true.photo_view import PhotoView
 from hardkeel.ui.stages.true.sight_cards import ClickCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.flow import FlowLayout
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})

@@ -7,12 +7,14 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import air as say
+from hardkeel.messages.in_the_round import IN_THE_ROUND
 from hardkeel.messages.sight import SIGHT
 from hardkeel.messages.tools import TOOLS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true.air_page import AirPage
 from hardkeel.ui.stages.true.page import TruePage
+from hardkeel.ui.stages.true.round_page import TrueRoundPage
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.tools_page import ToolsPage
 from hardkeel.ui.tabbed.stage_page import StagePage
@@ -23,7 +25,7 @@ _KEYS: Final = "Alt+Shift"
 
 
 class TrueStage(StagePage):
-    """Four benches, one at a time; the others are made when they are first wanted.
+    """Five benches, one at a time; the others are made when they are first wanted.
 
     Signals
     -------
@@ -43,13 +45,20 @@ class TrueStage(StagePage):
         self.rigging.description_wanted.connect(self.description_wanted)
         self.closed.connect(self.rigging.closed)
         self.rigging.sight_wanted.connect(lambda: self.turn_to("sight"))
-        names = (("rig", say.RIG), ("sight", SIGHT), ("air", say.IN_THE_AIR), ("tools", TOOLS))
+        names = (
+            ("rig", say.RIG),
+            ("round", IN_THE_ROUND),
+            ("sight", SIGHT),
+            ("air", say.IN_THE_AIR),
+            ("tools", TOOLS),
+        )
         self._tabs = Tabs(names, self.turn_to, _KEYS)
         self.tabs = self._tabs.buttons
         self._tabs.add(self.rigging)
         self._air: AirPage | None = None
         self._tools: ToolsPage | None = None
         self._sight: SightPage | None = None
+        self._round: TrueRoundPage | None = None
         self._made: dict[str, SubPage] = {}
         self._now = "rig"
         column = QVBoxLayout(self)
@@ -83,6 +92,19 @@ class TrueStage(StagePage):
         return self._tools
 
     @property
+    def round(self) -> TrueRoundPage:
+        """The airframe in space; made when it is first wanted."""
+        if self._round is None:
+            self._round = TrueRoundPage(self._document, self._theme, self._unit)
+            self._round.view.picked.connect(self._on_picked_in_space)
+            self._take_in("round", self._round)
+        return self._round
+
+    def _on_picked_in_space(self, ref: str) -> None:
+        if self._document.build.surveyed.body(ref) is not None:
+            self.body_chosen.emit(ref)
+
+    @property
     def sight(self) -> SightPage:
         """Photos and what is clicked in them; made when it is first wanted."""
         if self._sight is None:
@@ -104,6 +126,8 @@ class TrueStage(StagePage):
                 page = self.air
             case "tools":
                 page = self.tools
+            case "round":
+                page = self.round
             case "sight":
                 page = self.sight
         self._tabs.show_page(place, page)
@@ -120,6 +144,8 @@ class TrueStage(StagePage):
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""
         self.rigging.choose_body(body)
+        if self._round is not None:
+            self._round.choose(body)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""
