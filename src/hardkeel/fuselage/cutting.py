@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
+import numpy as np
+
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.contours import contour_of, edges_of
@@ -119,14 +121,7 @@ def cut_shape(
     """
     carved = carve(former, around)
     wood = carved.wood
-    whole = carved.stock.difference(
-        shapely.union_all([passage.shape for passage in carved.passages])
-    )
-    cautions = [
-        cut.id
-        for cut, hole in carved.holes
-        if not rough and cut.kind != "hatch" and not whole.buffer(-_THIN_MM).contains(hole)
-    ]
+    cautions = [] if rough or not carved.holes else _breaking(carved)
     circles = _lightening(wood) if former.lightened and not rough else []
     wood = wood.difference(
         shapely.union_all([shapely.Point(y, z).buffer(r, _CIRCLE_STEPS) for y, z, r in circles])
@@ -135,13 +130,25 @@ def cut_shape(
         cautions.append("split")
     pieces = _pieces(wood, former, around)
     return FormerShape(
-        outside=_ring(carved.outside.exterior.coords),
+        outside=_ring(carved.outside.exterior),
         wood=tuple(ring for piece in pieces for ring in piece),
         area=float(wood.area),
         lightening=tuple(circles),
         cautions=tuple(cautions),
         pieces=pieces,
     )
+
+
+def _breaking(carved: Carved) -> list[str]:
+    """Cut-outs beside which too little wood is left."""
+    whole = carved.stock.difference(
+        shapely.union_all([passage.shape for passage in carved.passages])
+    )
+    return [
+        cut.id
+        for cut, hole in carved.holes
+        if cut.kind != "hatch" and not whole.buffer(-_THIN_MM).contains(hole)
+    ]
 
 
 def carve(former: Former, around: Around) -> Carved:
@@ -195,7 +202,7 @@ def former_from_outline(former_id: str, station: float, ring: Sequence[Point2]) 
         half_width=(right - left) / 2,
         bottom=low,
         top=high,
-        outline=tuple((round(y - middle, 3), round(z, 3)) for y, z in _ring(shape.exterior.coords)),
+        outline=tuple((round(y - middle, 3), round(z, 3)) for y, z in _ring(shape.exterior)),
     )
 
 
@@ -260,12 +267,9 @@ def _pieces(wood: BaseGeometry, former: Former, around: Around) -> tuple[tuple[R
         ]
     found = [one for part in parts for one in sizable(part)]
     found.sort(key=lambda one: (round(one.bounds[1], 3), round(one.bounds[0], 3)))
-    return tuple(
-        (_ring(one.exterior.coords), *(_ring(hole.coords) for hole in one.interiors))
-        for one in found
-    )
+    return tuple((_ring(one.exterior), *(_ring(hole) for hole in one.interiors)) for one in found)
 
 
-def _ring(coords: object) -> Ring:
-    points = [(round(float(y), 4), round(float(z), 4)) for y, z, *_ in coords]  # type: ignore[attr-defined]
+def _ring(ring: BaseGeometry) -> Ring:
+    points = [(y, z) for y, z in np.round(shapely.get_coordinates(ring), 4).tolist()]
     return tuple(points[:-1] if points[0] == points[-1] else points)

@@ -22,6 +22,7 @@ from hardkeel.fuselage.sheeted import REGISTER_MM, Side, registers_of
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import NaturalCubic
 from hardkeel.joinery.flat import FlatPiece, Mark, cut_from, open_ring, ring_of, with_shape
 
 _THINNEST_MM: Final = 0.5
@@ -135,7 +136,9 @@ def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeomet
 def foot_of(side: Side, member: Member, x: Array) -> Array:
     """Height of a keel's lower edge at stations: on the skin beneath both of its faces, mm."""
     if side.hollow is not None:
-        return side.hollow.foot(x, abs(member.y) + (member.thickness or 0.0) / 2)
+        outer = abs(member.y) + (member.thickness or 0.0) / 2
+        few = side.few_places(x)
+        return np.asarray(NaturalCubic(few, side.hollow.foot(few, outer)).value(x))
     _, _, bottom = skins_along(side.fuselage, x)
     return np.asarray(side.loft.bottom.value(x)) + bottom
 
@@ -151,18 +154,14 @@ def keel_piece(side: Side, member: Member) -> FlatPiece:
     upper = list(zip(x.tolist(), (low + tall).tolist(), strict=True))
     slots = []
     marks = []
-    for former in fuselage.formers:
-        if a <= former.station <= b:
-            front, rear = faces_of(fuselage, former)
-            foot = float(foot_of(side, member, np.array([former.station]))[0])
-            slots.append(shapely.box(front, foot + tall / 2, rear, foot + 2 * tall))
-            marks.append(
-                Mark(
-                    "station",
-                    ((former.station, foot), (former.station, foot + tall / 2)),
-                    former.id,
-                )
-            )
+    passed = [one for one in fuselage.formers if a <= one.station <= b]
+    feet = foot_of(side, member, np.array([one.station for one in passed])) if passed else ()
+    for former, under in zip(passed, feet, strict=True):
+        front, rear = faces_of(fuselage, former)
+        foot = float(under)
+        slots.append(shapely.box(front, foot + tall / 2, rear, foot + 2 * tall))
+        upright = (former.station, foot), (former.station, foot + tall / 2)
+        marks.append(Mark("station", upright, former.id))
     piece = FlatPiece(
         name=member.id,
         kind="keel",

@@ -53,8 +53,14 @@ def wood_inside(former: Former, skins: tuple[float, float, float]) -> BaseGeomet
     BadInput
         When its own outline crosses itself.
     """
-    bare = former.but(cutouts=(), template=None, lightened=False) if former.cutouts else former
-    return _inside(bare, *skins)
+    return _inside(bare(former), *skins)
+
+
+def bare(former: Former) -> Former:
+    """A former without what is cut out of its middle, on which its edge does not hang."""
+    if former.cutouts or former.template is not None or former.lightened:
+        return former.but(cutouts=(), template=None, lightened=False)
+    return former
 
 
 def skins_at(fuselage: Fuselage, former: Former) -> tuple[float, float, float]:

@@ -15,7 +15,7 @@ from hardkeel.fuselage.inside import ring_inside, skins_at
 from hardkeel.fuselage.members.kind import kinds_with, member_kind
 from hardkeel.fuselage.methods import methods_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member, Method
-from hardkeel.fuselage.running import longeron_corner, slanted, slopes_of, stringer_seat
+from hardkeel.fuselage.running import longeron_corner, lying, seats_along, slanted, slopes_of
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
@@ -124,8 +124,7 @@ def crossing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
 def passing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
     """Members that pass a former, without where they end: that is not this former's concern."""
     return tuple(
-        member if member.kind == "key" else member.but(from_=None, to=None, short=0.0)
-        for member in crossing(fuselage, former)
+        member if member.kind == "key" else lying(member) for member in crossing(fuselage, former)
     )
 
 
@@ -151,13 +150,9 @@ def passages_of(around: Around, inner: BaseGeometry) -> list[Passage]:
         for longeron in around.longerons
         for notch, stick in _corner_notches(longeron, inner, around)
     ]
+    found += _stringer_notches(inner, around)
     for member in around.members:
         kind = member_kind(member.kind)
-        if member.kind in kinds_with("slanting"):
-            found += [
-                Passage(member.id, member.kind, kind.sort, notch, stick)
-                for notch, stick in _stringer_notches(member, inner, around)
-            ]
         found += [
             Passage(member.id, member.kind, kind.sort, shape) for shape in kind.takes(member, inner)
         ]
@@ -188,29 +183,30 @@ def stringer_hands(member: Member) -> tuple[int, ...]:
     return (1,) if member.angle in (0.0, 180.0) else (1, -1)
 
 
-def _stringer_notches(
-    member: Member, inner: BaseGeometry, around: Around
-) -> Iterator[tuple[BaseGeometry, BaseGeometry]]:
-    """Notches as deep as a stringer, square to the edge, and the stringers in them."""
-    deep, wide = member.section or (0.0, 0.0)
-    for hand in stringer_hands(member):
-        seat = stringer_seat(member, inner, hand)
-        if seat is None:
+def _slanting(around: Around) -> tuple[Member, ...]:
+    return tuple(one for one in around.members if one.kind in kinds_with("slanting"))
+
+
+def _stringer_notches(inner: BaseGeometry, around: Around) -> Iterator[Passage]:
+    """Notches as deep as stringers, square to the edge, and the stringers in them: all of a side at once."""
+    stringers = _slanting(around)
+    known = dict(around.slopes)
+    for hand in (1, -1) if stringers else ():
+        mine = [one for one in stringers if hand in stringer_hands(one)]
+        seats = seats_along(ring_inside(inner, hand), mine, hand)
+        there = [one for one, is_there in zip(mine, seats.there, strict=True) if is_there]
+        if not there:
             continue
-        out = np.array(seat.out)
-        along = np.array((-out[1], out[0]))
-        at = np.array(seat.at)
-        corners = np.array(
-            [
-                at - wide / 2 * along - deep * out,
-                at + wide / 2 * along - deep * out,
-                at + wide / 2 * along,
-                at - wide / 2 * along,
-            ]
-        )
-        dy, dz = around.slope(member.id)
-        taken = slanted(corners, (hand * dy, dz), around.faces, _OPEN_MM * out)
-        yield taken, shapely.Polygon(corners)
+        at, out = seats.at[seats.there], seats.out[seats.there]
+        sizes = np.array([one.section or (0.0, 0.0) for one in there])
+        deep, wide = sizes[:, :1] * out, sizes[:, 1:] / 2
+        along = wide * np.column_stack([-out[:, 1], out[:, 0]])
+        corners = np.stack([at - along - deep, at + along - deep, at + along, at - along], axis=1)
+        slopes = np.array([known.get(one.id, (0.0, 0.0)) for one in there]) * (float(hand), 1.0)
+        taken = slanted(corners, slopes, around.faces, _OPEN_MM * out)
+        sticks = shapely.polygons(corners)
+        for one, notch, stick in zip(there, taken, sticks, strict=True):
+            yield Passage(one.id, one.kind, "notch", notch, stick)
 
 
 def _corner_notches(
@@ -232,26 +228,27 @@ def _corner_notches(
                 (y - hand * across, z),
             ]
         )
-        dy, dz = around.slope(f"longeron {longeron.id}")
-        out = _OPEN_MM * np.array((float(hand), -up))
-        yield slanted(corners, (hand * dy, dz), around.faces, out), shapely.Polygon(corners)
+        slope = np.array([around.slope(f"longeron {longeron.id}")]) * (float(hand), 1.0)
+        out = _OPEN_MM * np.array([(float(hand), -up)])
+        (taken,) = slanted(corners[None], slope, around.faces, out)
+        yield taken, shapely.Polygon(corners)
 
 
 def _scallops(around: Around, inner: BaseGeometry) -> Iterator[Passage]:
     """Hollows of a former's edge between neighbouring stringers, deepest in their middle."""
     if around.scallop <= 0:
         return
-    stringers = [m for m in around.members if m.kind in kinds_with("slanting")]
+    stringers = _slanting(around)
     for hand in (1, -1):
         ring = ring_inside(inner, hand)
         if ring is None:
             continue
         line = shapely.LineString(ring)
-        seats = [(m, stringer_seat(m, inner, hand)) for m in stringers]
+        seats = seats_along(ring, stringers, hand)
         places = sorted(
-            (line.project(shapely.Point(hand * seat.at[0], seat.at[1])), (m.section or (0, 0))[1])
-            for m, seat in seats
-            if seat is not None
+            (line.project(shapely.Point(hand * at[0], at[1])), (one.section or (0.0, 0.0))[1])
+            for one, at, there in zip(stringers, seats.at, seats.there, strict=True)
+            if there
         )
         for (a, wide_a), (b, wide_b) in pairwise(places):
             start, end = a + wide_a / 2 + _SHOULDER_MM, b - wide_b / 2 - _SHOULDER_MM

@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import cut_shape
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.gussets import gussets_of
@@ -56,41 +57,39 @@ def former_pieces(fuselage: Fuselage, former: Former) -> tuple[FlatPiece, ...]:
     """
     around = around_of(fuselage, former)
     pieces = _former_pieces(former, around)
-    ticks = _plank_ticks(fuselage, former, around.skins[0])
-    return (
-        tuple(replace(one, marks=(*one.marks, *_near(one, ticks))) for one in pieces)
-        if ticks
-        else pieces
-    )
-
-
-def _plank_ticks(fuselage: Fuselage, former: Former, skin: float) -> tuple[Mark, ...]:
-    """Where planks meet on a former's edge, numbered from the keel: a line inward from the wood's edge."""
     planked = planks_of(fuselage)
     edges = dict(planked.ends).get(former.id, ())
     if not edges:
-        return ()
-    numbers = ("", *(str(one) for one in dict(planked.reaching)[former.id]))
-    found = []
+        return pieces
+    return _ticked(pieces, edges, dict(planked.reaching)[former.id], around.skins[0])
+
+
+@lru_cache(maxsize=512)
+def _ticked(
+    pieces: tuple[FlatPiece, ...],
+    edges: tuple[Point2, ...],
+    numbers: tuple[int, ...],
+    skin: float,
+) -> tuple[FlatPiece, ...]:
+    """Where planks meet on a former's edge, numbered from the keel: a line inward from the wood's edge."""
     points = np.array(edges)
     runs = np.gradient(points, axis=0)
-    inward = (
-        np.column_stack([-runs[:, 1], runs[:, 0]]) / np.maximum(np.hypot(*runs.T), 1e-9)[:, None]
-    )
-    for number, point, way in zip(numbers, points, inward, strict=True):
-        start, end = point + skin * way, point + (skin + _TICK_MM) * way
-        for sign in (1.0, -1.0):
-            line = tuple((float(sign * y), float(z)) for y, z in (start, end))
-            found.append(Mark("plank", line, number))
+    size = np.maximum(np.hypot(*runs.T), 1e-9)[:, None]
+    inward = np.column_stack([-runs[:, 1], runs[:, 0]]) / size
+    lines = np.stack([points + skin * inward, points + (skin + _TICK_MM) * inward], axis=1)
+    both = np.stack([lines, lines * (-1.0, 1.0)], axis=1).reshape(-1, 2, 2)
+    strings = shapely.linestrings(both)
+    words = ("", *(str(one) for one in numbers))
+    found = []
+    for piece in pieces:
+        wood = piece.polygon.buffer(_HAIR_MM)
+        shapely.prepare(wood)
+        marks = tuple(
+            Mark("plank", tuple((float(y), float(z)) for y, z in both[i].tolist()), words[i // 2])
+            for i in np.flatnonzero(shapely.contains(wood, strings)).tolist()
+        )
+        found.append(replace(piece, marks=(*piece.marks, *marks)))
     return tuple(found)
-
-
-def _near(piece: FlatPiece, ticks: Sequence[Mark]) -> Iterator[Mark]:
-    """The ticks that lie on a piece, where a former is cut in several or notched."""
-    wood = piece.polygon.buffer(_HAIR_MM)
-    for tick in ticks:
-        if wood.contains(shapely.LineString(tick.points)):
-            yield tick
 
 
 @lru_cache(maxsize=512)

@@ -12,12 +12,14 @@ from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.contours import half_of
 from hardkeel.fuselage.model import Former, Fuselage, Planking
 from hardkeel.geometry.rotation import Array
-from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from hardkeel.geometry.spline import weights
 
 Side = Literal["port", "starboard"]
 SIDES: Final[tuple[Side, Side]] = ("port", "starboard")
 _NARROWEST: Final = 0.5  # of a strip's width: below it a plank is hard to cut and splits; the next one is better left out
 _HAIR: Final = 1e-6
+_NODES: Final = 8
+_NUDGE_MM: Final = 0.05
 _SAMPLES: Final = 12  # between two formers, for how a plank bends
 
 
@@ -199,12 +201,17 @@ class _Laid:
         self._planking, self._formers, self._halves = planking, formers, halves
         self._there, self._girths = there, girths
         self._arcs = [_arc(half) for half in halves]
+        self._edges: dict[int, Array] = {}
+        self._turns: dict[int, Array] = {}
+        self._mid: dict[int, tuple[Array, Array]] = {}
 
     def edges(self, i: int) -> Array:
         """Where planks' edges lie on the starboard contour of former i, shape (k, 2)."""
-        count = len(self._there[i])
-        along = self._planking.keel_width / 2 + np.arange(count + 1) * self._girths[i] / count
-        return self._at(i, along)
+        if i not in self._edges:
+            count = len(self._there[i])
+            along = self._planking.keel_width / 2 + np.arange(count + 1) * self._girths[i] / count
+            self._edges[i] = self._at(i, along)
+        return self._edges[i]
 
     def pair(self, number: int) -> Iterator[Plank]:
         """A plank to port, then its like to starboard."""
@@ -212,7 +219,10 @@ class _Laid:
         widths = tuple(
             (self._formers[i].id, float(self._girths[i] / len(self._there[i]))) for i in reached
         )
-        bevels = tuple((self._formers[i].id, self._bevel(i, number)) for i in reached)
+        bevels = tuple(
+            (self._formers[i].id, float(self._bevels(i)[self._there[i].index(number)]))
+            for i in reached
+        )
         length, strain, at = self._run(reached, number)
         stations = [self._formers[i].station for i in reached]
         over = np.trapezoid([wide for _, wide in widths], stations)
@@ -221,47 +231,50 @@ class _Laid:
             name = f"{side[0].upper()}{number}"
             yield Plank(name, side, number, widths, bevels, length, area, strain, at)
 
-    def _place(self, i: int, number: int) -> float:
-        return self._there[i].index(number) + 0.5
-
-    def _middle(self, i: int, number: int) -> float:
-        share = self._girths[i] / len(self._there[i])
-        return self._planking.keel_width / 2 + self._place(i, number) * share
-
     def _at(self, i: int, along: Array) -> Array:
         arc, half = self._arcs[i], self._halves[i]
         return np.column_stack([np.interp(along, arc, half[:, k]) for k in (0, 1)])
 
-    def _bevel(self, i: int, number: int) -> float:
-        """Half of the turn from this plank's chord to the next one's; at the crown both sides meet."""
-        edges = self.edges(i)
-        place = self._there[i].index(number)
-        chords = np.diff(np.vstack([edges, edges[-2:-1] * (-1.0, 1.0)]), axis=0)
-        angles = np.arctan2(chords[:, 1], chords[:, 0])
-        turn = (angles[place + 1] - angles[place] + np.pi) % (2 * np.pi) - np.pi
-        return float(np.degrees(turn) / 2)
+    def _bevels(self, i: int) -> Array:
+        """Half of the turn from each plank's chord to the next one's; at the crown both sides meet."""
+        if i not in self._turns:
+            edges = self.edges(i)
+            chords = np.diff(np.vstack([edges, edges[-2:-1] * (-1.0, 1.0)]), axis=0)
+            angles = np.arctan2(chords[:, 1], chords[:, 0])
+            turns = (np.diff(angles) + np.pi) % (2 * np.pi) - np.pi
+            self._turns[i] = np.degrees(turns) / 2
+        return self._turns[i]
+
+    def _middles(self, i: int) -> tuple[Array, Array]:
+        """The middles of all planks at a former, and which way the contour runs there, shape (k, 2) each."""
+        if i not in self._mid:
+            count = len(self._there[i])
+            share = self._girths[i] / count
+            along = np.asarray(
+                self._planking.keel_width / 2 + (np.arange(count) + 0.5) * share, dtype=np.float64
+            )
+            across = self._at(i, along + _NUDGE_MM) - self._at(i, along - _NUDGE_MM)
+            self._mid[i] = self._at(i, along), across
+        return self._mid[i]
 
     def _run(self, reached: list[int], number: int) -> tuple[float, float, float]:
         """Length along its middle, the most strain on edge, and where: the line's curvature in the surface."""
         stations = np.array([self._formers[i].station for i in reached])
         if len(reached) < 2:  # noqa: PLR2004  it dies at one former
             return 0.0, 0.0, float(stations[0])
-        middles = [self._middle(i, number) for i in reached]
-        points = np.vstack(
-            [self._at(i, np.array([m])) for i, m in zip(reached, middles, strict=True)]
-        )
-        nudge = [
-            self._at(i, np.array([m + 0.05])) - self._at(i, np.array([m - 0.05]))
-            for i, m in zip(reached, middles, strict=True)
-        ]
-        across = np.vstack(nudge)
-        lines = [NaturalCubic(stations, points[:, k]) for k in (0, 1)]
-        length = float(arc_lengths((lines[0], lines[1]), stations)[-1])
-        x = np.linspace(stations[0], stations[-1], _SAMPLES * (len(stations) - 1) + 1)
-        slope = np.column_stack([np.ones_like(x), *(line.slope(x) for line in lines)])
-        bend = np.column_stack([np.zeros_like(x), *(line.bend(x) for line in lines)])
-        way = np.column_stack(
-            [np.zeros_like(x), *(np.interp(x, stations, across[:, k]) for k in (0, 1))]
+        rows = [(*self._middles(i), self._there[i].index(number)) for i in reached]
+        points = np.array([middles[place] for middles, _, place in rows])
+        across = np.array([ways[place] for _, ways, place in rows])
+        knots = tuple(stations.tolist())
+        x, quadrature, steps = _places(knots)
+        # with the slopes' weights the length is one product for each plank
+        pace = np.sqrt(1 + np.sum((weights(knots, quadrature, 1) @ points) ** 2, axis=1))
+        length = float(steps @ pace)
+        ones = np.ones((len(x), 1))
+        slope = np.hstack([ones, weights(knots, x, 1) @ points])
+        bend = np.hstack([0 * ones, weights(knots, x, 2) @ points])
+        way = np.hstack(
+            [0 * ones, np.column_stack([np.interp(x, stations, across[:, k]) for k in (0, 1)])]
         )
         way /= np.maximum(np.linalg.norm(way, axis=1), 1e-12)[:, None]
         # along the surface and square to the plank: what of its bend lies there is bent on edge
@@ -273,6 +286,17 @@ class _Laid:
         strain = 100 * curved * wide / 2
         worst = int(np.argmax(strain))
         return length, float(strain[worst]), float(x[worst])
+
+
+@lru_cache(maxsize=64)
+def _places(knots: tuple[float, ...]) -> tuple[tuple[float, ...], tuple[float, ...], Array]:
+    """Where a plank's bend is looked at, where its length is summed, and with what weights (Gauss and Legendre)."""
+    x = np.linspace(knots[0], knots[-1], _SAMPLES * (len(knots) - 1) + 1)
+    nodes, shares = np.polynomial.legendre.leggauss(_NODES)
+    half = np.diff(knots) / 2
+    middle = np.array(knots[:-1]) + half
+    places = (middle[:, None] + half[:, None] * nodes).ravel()
+    return tuple(x.tolist()), tuple(places.tolist()), (half[:, None] * shares).ravel()
 
 
 def _arc(half: Array) -> Array:

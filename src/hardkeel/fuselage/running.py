@@ -4,7 +4,7 @@ Plane of a former: (y, z), airframe axes, mm; starboard.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
@@ -12,64 +12,80 @@ from typing import Final
 import numpy as np
 
 from hardkeel.fuselage.contours import edges_of
-from hardkeel.fuselage.inside import inside_skins, ring_inside
+from hardkeel.fuselage.inside import bare, inside_skins, ring_inside, skins_at, wood_inside
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
 from hardkeel.fuselage.surface import is_shaped
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
-from hardkeel.geometry.spline import NaturalCubic
+from hardkeel.geometry.spline import weights
 
 _STEPS: Final = (
     256  # of a slope: a notch is up to a hundredth wider than it must be, and cut anew less often
 )
-_FAR_MM: Final = 1e5
-_CENTRE: Final = (0.0, 180.0)
+_CROWN, _KEEL = 0.0, 180.0  # degrees of a stringer on the centre line
+_HAIR: Final = 1e-12
 
 
 @dataclass(frozen=True, slots=True)
-class Seat:
-    """Where a stringer lies against a former's edge.
+class Seats:
+    """Where stringers lie against a former's edge, on one side.
 
     Attributes
     ----------
-    at : (float, float)
-        The middle of its outer face.
-    out : (float, float)
-        Square to the edge there, outward, of length 1.
+    there : Array of bool
+        Shape (m,), whether the wood has an edge where each would lie.
+    at : Array
+        Shape (m, 2), the middles of their outer faces.
+    out : Array
+        Shape (m, 2), square to the edge there, outward, of length 1.
     """
 
-    at: tuple[float, float]
-    out: tuple[float, float]
+    there: np.ndarray[tuple[int], np.dtype[np.bool_]]
+    at: Array
+    out: Array
 
 
-def stringer_seat(member: Member, inner: BaseGeometry, hand: int = 1) -> Seat | None:
-    """Where a stringer lies on the starboard side of a former's wood, on the port side with a hand of −1.
+@lru_cache(maxsize=1024)
+def seats_on(
+    former: Former, skins: tuple[float, float, float], stringers: tuple[Member, ...], hand: int
+) -> Seats:
+    """Where stringers lie on the starboard side of a former's wood, on the port side with a hand of −1.
 
-    By its angle from the former's middle, or by its share of the girth from the crown; flush with the chord under its
-    own width.  ``None`` where the wood has no edge there.
+    By their angle from the former's middle, or by their share of the girth from the crown; flush with the chord under
+    their own width.
     """
-    ring = ring_inside(inner, hand)
-    if ring is None:
-        return None
+    return seats_along(ring_inside(wood_inside(former, skins), hand), stringers, hand)
+
+
+def seats_along(ring: Array | None, stringers: Sequence[Member], hand: int = 1) -> Seats:
+    """The same along half of a wood's edge, as `inside.ring_inside` gives it; nowhere without one."""
+    count = len(stringers)
+    if ring is None or not count:
+        return Seats(np.zeros(count, dtype=bool), np.zeros((count, 2)), np.zeros((count, 2)))
     arc = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(ring, axis=0).T))])
-    along = (
-        arc[-1] * (1 - member.angle / 180)
-        if member.by_girth
-        else _arc_at_angle(ring, arc, member.angle)
-    )
-    if along is None:
-        return None
-    half = (member.section or (0.0, 0.0))[1] / 2
-    ends = np.clip(np.array([along - half, along + half]), 0.0, arc[-1])
-    (y0, z0), (y1, z1) = (tuple(np.interp(e, arc, ring[:, i]) for i in (0, 1)) for e in ends)
-    if member.angle in _CENTRE:
-        up = 1.0 if member.angle == 0.0 else -1.0
-        z = max(z0, z1) if up < 0 else min(z0, z1)
-        return Seat((0.0, float(z)), (0.0, up))
-    size = math.hypot(y1 - y0, z1 - z0) or 1.0
-    out = (z1 - z0) / size, (y0 - y1) / size
-    return Seat((float((y0 + y1) / 2) * hand, float((z0 + z1) / 2)), (out[0] * hand, out[1]))
+    angles = np.array([one.angle for one in stringers])
+    along = arc[-1] * (1 - angles / 180)
+    there = np.ones(count, dtype=bool)
+    for i, one in enumerate(stringers):
+        if not one.by_girth:
+            found = _arc_at_angle(ring, arc, one.angle)
+            there[i] = found is not None
+            along[i] = found or 0.0
+    half = np.array([(one.section or (0.0, 0.0))[1] / 2 for one in stringers])
+    ends = [
+        np.column_stack([np.interp(np.clip(end, 0.0, arc[-1]), arc, ring[:, i]) for i in (0, 1)])
+        for end in (along - half, along + half)
+    ]
+    run = ends[1] - ends[0]
+    size = np.maximum(np.hypot(*run.T), _HAIR)[:, None]
+    out = np.column_stack([run[:, 1], -run[:, 0]]) / size
+    at = (ends[0] + ends[1]) / 2
+    for angle, up, inward in ((_CROWN, 1.0, np.minimum), (_KEEL, -1.0, np.maximum)):
+        middle = angles == angle
+        at[middle, 0], out[middle] = 0.0, (0.0, up)
+        at[middle, 1] = inward(ends[0][middle, 1], ends[1][middle, 1])
+    return Seats(there, at * (float(hand), 1.0), out * (float(hand), 1.0))
 
 
 def _arc_at_angle(ring: Array, arc: Array, angle: float) -> float | None:
@@ -87,7 +103,13 @@ def _arc_at_angle(ring: Array, arc: Array, angle: float) -> float | None:
             best = out, float(arc[i] + share * (arc[i + 1] - arc[i]))
     if best is not None:
         return best[1]
-    return float(arc[-1]) if angle == _CENTRE[0] else 0.0 if angle == _CENTRE[1] else None
+    return float(arc[-1]) if angle == _CROWN else 0.0 if angle == _KEEL else None
+
+
+@lru_cache(maxsize=2048)
+def lying(member: Member) -> Member:
+    """A member without where it ends: how it lies on a former does not hang on that."""
+    return member.but(from_=None, to=None, short=0.0)
 
 
 def longeron_corner(
@@ -150,13 +172,55 @@ def slopes_of(fuselage: Fuselage) -> dict[str, tuple[tuple[str, tuple[float, flo
         for one in formers:
             y = float(loft.half_width.slope(one.station)), float(z.slope(one.station))
             found[one.id].append((name, (_rounded(y[0]), _rounded(y[1]))))
+    for first, last, members in _by_span(fuselage):
+        under = [one for one in formers if first <= one.station <= last]
+        if not under:
+            continue
+        stringers = tuple(lying(one) for one in members)
+        seats = [seats_on(bare(one), skins_at(fuselage, one), stringers, 1) for one in under]
+        there = np.array([one.there for one in seats])
+        at = np.array([one.at for one in seats])
+        x = tuple(one.station for one in under)
+        slopes = np.tensordot(weights(x, x, 1), at, axes=1)
+        for k, member in enumerate(members):
+            if there[:, k].all():
+                for one, slope in zip(under, slopes[:, k], strict=True):
+                    found[one.id].append((member.id, _both_rounded(slope)))
+            else:
+                places = [
+                    (float(row[k, 0]), float(row[k, 1])) if here[k] else None
+                    for row, here in zip(at, there, strict=True)
+                ]
+                _add(found, member.id, under, places)
+    return {name: tuple(ways) for name, ways in found.items()}
+
+
+@lru_cache(maxsize=16)
+def stringer_places(fuselage: Fuselage) -> dict[str, tuple[tuple[float, float, float], ...]]:
+    """Where each stringer leaves each former's wood that it passes, (x, y, z), mm, on the starboard side, by station."""
+    found: dict[str, tuple[tuple[float, float, float], ...]] = {}
+    formers = sorted(fuselage.formers, key=lambda one: one.station)
+    for first, last, members in _by_span(fuselage):
+        under = [one for one in formers if first <= one.station <= last]
+        stringers = tuple(lying(one) for one in members)
+        seats = [seats_on(bare(one), skins_at(fuselage, one), stringers, 1) for one in under]
+        for k, member in enumerate(members):
+            found[member.id] = tuple(
+                (one.station, float(seat.at[k, 0]), float(seat.at[k, 1]))
+                for one, seat in zip(under, seats, strict=True)
+                if seat.there[k]
+            )
+    return found
+
+
+def _by_span(fuselage: Fuselage) -> Iterator[tuple[float, float, tuple[Member, ...]]]:
+    """Stringers that run between the same stations, together."""
+    groups: dict[tuple[float, float], list[Member]] = {}
     for member in fuselage.framed.members:
         if member.kind == "stringer":
-            first, last = fuselage.span(member)
-            under = [one for one in formers if first <= one.station <= last]
-            seats = [stringer_seat(member, inside_skins(fuselage, one)) for one in under]
-            _add(found, member.id, under, [seat.at if seat is not None else None for seat in seats])
-    return {name: tuple(ways) for name, ways in found.items()}
+            groups.setdefault(fuselage.span(member), []).append(member)
+    for (first, last), members in groups.items():
+        yield first, last, tuple(members)
 
 
 def _add(
@@ -168,12 +232,14 @@ def _add(
     there = [(one, place) for one, place in zip(formers, places, strict=True) if place is not None]
     if not there:
         return
-    x = np.array([one.station for one, _ in there])
-    y, z = (NaturalCubic(x, np.array([place[i] for _, place in there])) for i in (0, 1))
-    for one, ways in zip(
-        (one for one, _ in there), np.column_stack([y.slope(x), z.slope(x)]), strict=True
-    ):
-        found[one.id].append((name, (_rounded(float(ways[0])), _rounded(float(ways[1])))))
+    x = tuple(one.station for one, _ in there)
+    slopes = weights(x, x, 1) @ np.array([place for _, place in there])
+    for (one, _), slope in zip(there, slopes, strict=True):
+        found[one.id].append((name, _both_rounded(slope)))
+
+
+def _both_rounded(slope: Array) -> tuple[float, float]:
+    return _rounded(float(slope[0])), _rounded(float(slope[1]))
 
 
 def _rounded(slope: float) -> float:
@@ -181,41 +247,44 @@ def _rounded(slope: float) -> float:
 
 
 def slanted(
-    corners: Array, slope: tuple[float, float], faces: tuple[float, float], opened: Array
-) -> BaseGeometry:
-    """What a stick of a section takes out of a sheet that it passes at a slope.
+    corners: Array, slopes: Array, faces: tuple[float, float], opened: Array
+) -> list[BaseGeometry]:
+    """What sticks of a section take out of a sheet that they pass at a slope.
 
-    The section stands square to the stick; the sheet's plane cuts it longer, and both of its faces cut it at other
+    A section stands square to its stick; the sheet's plane cuts it longer, and both of its faces cut it at other
     places.
 
     Parameters
     ----------
     corners : Array
-        Shape (4, 2), of the section about the place where it passes the station.
-    slope : (float, float)
-        How it moves along y and z per mm of x.
+        Shape (m, 4, 2), of each section about the place where it passes the station.
+    slopes : Array
+        Shape (m, 2), how it moves along y and z per mm of x.
     faces : (float, float)
         The sheet's front and rear face from the station, mm.
     opened : Array
-        Shape (2,), which way and how far it is open to the edge; (0, 0) where it is not.
+        Shape (m, 2), which way and how far each is open to the edge; (0, 0) where it is not.
     """
-    way = np.array([1.0, *slope])
-    way /= np.linalg.norm(way)
-    middle = corners.mean(axis=0)
+    count = len(corners)
+    if not count:
+        return []
+    way = np.column_stack([np.ones(count), slopes])
+    way /= np.linalg.norm(way, axis=1)[:, None]
+    middle = corners.mean(axis=1)
     turned = []
-    for edge in (corners[1] - corners[0], corners[3] - corners[0]):
-        size = float(np.hypot(*edge))
-        flat = np.array([0.0, *edge]) / max(size, 1e-12)
-        square = flat - way * float(flat @ way)  # the stick's own side, square to where it goes
-        turned.append(size * square / np.linalg.norm(square))
-    points = []
+    for edge in (corners[:, 1] - corners[:, 0], corners[:, 3] - corners[:, 0]):
+        size = np.hypot(*edge.T)[:, None]
+        flat = np.column_stack([np.zeros(count), edge / np.maximum(size, _HAIR)])
+        # the stick's own side, square to where it goes
+        square = flat - way * np.sum(flat * way, axis=1)[:, None]
+        turned.append(size * square / np.linalg.norm(square, axis=1)[:, None])
+    found = []
     for a, b in ((-0.5, -0.5), (0.5, -0.5), (0.5, 0.5), (-0.5, 0.5)):
         corner = a * turned[0] + b * turned[1]
-        in_plane = corner - way * corner[0] / way[0]
-        points.append(middle + in_plane[1:])
-    shapes = [
-        np.array(points) + np.array(slope) * face + shift
-        for face in faces
-        for shift in (np.zeros(2), opened)
-    ]
-    return shapely.MultiPoint(np.vstack(shapes)).convex_hull
+        in_plane = middle + (corner - way * (corner[:, :1] / way[:, :1]))[:, 1:]
+        for face in faces:
+            found += [in_plane + slopes * face, in_plane + slopes * face + opened]
+    points = np.stack(found, axis=1)
+    each = np.repeat(np.arange(count), points.shape[1])
+    hulls = shapely.convex_hull(shapely.multipoints(points.reshape(-1, 2), indices=each))
+    return list(hulls)

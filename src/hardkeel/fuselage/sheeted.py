@@ -25,6 +25,7 @@ from hardkeel.joinery.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 
 REGISTER_MM: Final = 8.0  # width of the tab by which a crutch registers with a doubler
 _STEP_MM: Final = 4.0
+_FEW: Final = 6  # places between two stops
 _AGREE_MM: Final = 0.3  # edges that differ by less are pulled even by the glue
 _EDGE_SHARE: Final = 0.15  # of a former's height: where the width at its top and bottom is taken
 
@@ -114,6 +115,14 @@ class Side:
             np.linspace(p, q, max(2, int((q - p) / _STEP_MM) + 2))[:-1] for p, q in pairwise(knots)
         ]
         return np.concatenate([*pieces, [b]])
+
+    def few_places(self, x: Array) -> Array:
+        """Stations over a stretch through which a fair line is drawn as well as through very many, shape (k,)."""
+        ends = np.array([x.min(), x.max()])
+        inner = [at for at in self.loft.stations if ends[0] < at < ends[1]]
+        knots = np.array([ends[0], *inner, ends[1]]) if ends[1] > ends[0] else ends[:1]
+        between = [np.linspace(a, b, _FEW)[:-1] for a, b in pairwise(knots)]
+        return np.concatenate([*between, knots[-1:]])
 
     def strip(self, a: float, b: float, inset: float = 0.0) -> Ring:
         """The outline of the side from one station to another, its edges `inset` inside, mm."""

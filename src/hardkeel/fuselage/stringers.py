@@ -2,9 +2,8 @@
 
 import numpy as np
 
-from hardkeel.fuselage.inside import inside_skins
 from hardkeel.fuselage.model import Fuselage, Member
-from hardkeel.fuselage.running import stringer_seat
+from hardkeel.fuselage.running import stringer_places
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
 
@@ -19,12 +18,4 @@ def stringer_length(fuselage: Fuselage, member: Member) -> float | None:
 
 def stringer_points(fuselage: Fuselage, member: Member) -> tuple[tuple[float, float, float], ...]:
     """Where a stringer leaves each former's wood, (x, y, z), mm, on the starboard side."""
-    first, last = fuselage.span(member)
-    found = []
-    for former in fuselage.formers:
-        if not first <= former.station <= last:
-            continue
-        seat = stringer_seat(member, inside_skins(fuselage, former))
-        if seat is not None:
-            found.append((former.station, *seat.at))
-    return tuple(sorted(found))
+    return stringer_places(fuselage.drawn).get(member.id, ())

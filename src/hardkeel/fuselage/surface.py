@@ -17,7 +17,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.contours import half_of, widest_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.geometry.rotation import Array
-from hardkeel.geometry.spline import NaturalCubic
+from hardkeel.geometry.spline import weights
 
 _GRID: Final = 64  # parameters a quarter that every surface has
 _SAME: Final = 2e-4  # of a quarter: contours' own points closer than this are one
@@ -84,7 +84,7 @@ class Surface:
 
     def _weights(self, at: Array, order: int) -> Array:
         key = tuple(self.stations.tolist()), tuple(np.atleast_1d(at).tolist()), order
-        return _weights(*key)
+        return weights(*key)
 
 
 def surface_of(fuselage: Fuselage) -> Surface:
@@ -154,19 +154,6 @@ def half_width_at(half: Array, z: Array) -> Array:
         if len(over):
             share = zs[over] / (zs[over] - zs[over + 1])
             found[i] = float(np.min(ys[over] + share * (ys[over + 1] - ys[over])))
-    return found
-
-
-@lru_cache(maxsize=128)
-def _weights(knots: tuple[float, ...], at: tuple[float, ...], order: int) -> Array:
-    """What each station has in a natural cubic's value, slope or bend, shape (m, n)."""
-    x, places = np.array(knots), np.array(at)
-    columns = []
-    for unit in np.eye(len(x)):
-        line = NaturalCubic(x, unit)
-        columns.append((line.value, line.slope, line.bend)[order](places))
-    found: Array = np.column_stack(columns)
-    found.setflags(write=False)
     return found
 
 

@@ -97,9 +97,10 @@ class Wrap:
 
     def foot(self, x: Array, y: float) -> Array:
         """Height of the skin's inside beneath a distance from the centre line, shape (m,)."""
-        rows = self.inside(x)
-        lower = self._surface.shares <= 1.0
-        return np.array([np.interp(abs(y), row[lower, 0], row[lower, 1]) for row in rows])
+        lower = np.searchsorted(self._surface.shares, 1.0, side="right")
+        half = self._surface.half(x)[:, :lower]
+        rows = moved_in(half, *skins_along(self._fuselage, x))
+        return np.array([np.interp(abs(y), row[:, 0], row[:, 1]) for row in rows])
 
     def _wrapped(self, x: Array) -> Wrapped:
         surface = self._surface

@@ -4,7 +4,7 @@ C. de Boor, "A Practical Guide to Splines", revised edition, Springer 2001, chap
 """
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -77,6 +77,22 @@ class NaturalCubic:
         """Integral of the squared second derivative: what the batten resists with."""
         h, m = np.diff(self.x), self.bends
         return float(np.sum(h / 3 * (m[:-1] ** 2 + m[:-1] * m[1:] + m[1:] ** 2)))
+
+
+@lru_cache(maxsize=256)
+def weights(knots: tuple[float, ...], at: tuple[float, ...], order: int = 0) -> Array:
+    """What each knot's height has in a natural cubic's value (0), slope (1) or bend (2) at places, shape (m, n).
+
+    With them many curves over the same knots are one product.
+    """
+    x, places = np.array(knots), np.array(at)
+    columns = []
+    for unit in np.eye(len(x)):
+        line = NaturalCubic(x, unit)
+        columns.append((line.value, line.slope, line.bend)[order](places))
+    found: Array = np.column_stack(columns)
+    found.setflags(write=False)  # shared by everyone who asks for the same
+    return found
 
 
 def arc_lengths(curves: tuple[NaturalCubic, ...], knots: Array) -> Array:

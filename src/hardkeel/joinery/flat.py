@@ -7,6 +7,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
+import numpy as np
+
 from hardkeel.base.values import Point2
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
@@ -122,7 +124,7 @@ def ring_of(points: Sequence[Point2]) -> Ring:
 
 def open_ring(coords: object) -> Ring:
     """Points of a closed shapely ring, the last one off."""
-    points = [(float(u), float(v)) for u, v, *_ in coords]  # type: ignore[attr-defined]
+    points = [(u, v) for u, v in np.array(coords)[:, :2].tolist()]
     return tuple(points[:-1] if points[0] == points[-1] else points)
 
 

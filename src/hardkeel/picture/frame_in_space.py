@@ -9,13 +9,13 @@ import numpy as np
 
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flatwork import flatwork_of
-from hardkeel.fuselage.inside import inside_skins
+from hardkeel.fuselage.inside import bare, inside_skins, skins_at
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.notching import stringer_hands
 from hardkeel.fuselage.planking import planks_of
-from hardkeel.fuselage.running import longeron_corner, stringer_seat
+from hardkeel.fuselage.running import longeron_corner, lying, seats_on
 from hardkeel.fuselage.squaring import Squared
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.fuselage.sticks import sticks_of
@@ -232,9 +232,12 @@ class _Framed:
             for hand in stringer_hands(member):
                 rows = []
                 for former in under:
-                    seat = stringer_seat(member, inside_skins(self._fuselage, former), hand)
-                    if seat is not None:
-                        rows.append(_section_at(former.station, seat.at, seat.out, deep, wide))
+                    skins = skins_at(self._fuselage, former)
+                    seats = seats_on(bare(former), skins, (lying(member),), hand)
+                    if seats.there[0]:
+                        rows.append(
+                            _section_at(former.station, seats.at[0], seats.out[0], deep, wide)
+                        )
                 if len(rows) > 1:
                     bays = [self._bay(float((a[0, 0] + b[0, 0]) / 2)) for a, b in pairwise(rows)]
                     side = 0 if member.angle in (0.0, 180.0) else hand
@@ -373,11 +376,8 @@ def _edge(points: Array, numbers: tuple[int, ...], number: int, upper: int) -> A
     return np.asarray(points[min(at, len(points) - 1)])
 
 
-def _section_at(
-    x: float, at: tuple[float, float], out: tuple[float, float], deep: float, wide: float
-) -> Array:
+def _section_at(x: float, middle: Array, away: Array, deep: float, wide: float) -> Array:
     """The four corners of a stringer where it lies on a former."""
-    away, middle = np.array(out), np.array(at)
     along = np.array((-away[1], away[0]))
     ring = [
         middle - wide / 2 * along,

@@ -6,9 +6,10 @@ import pytest
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.inside import ring_inside
 from hardkeel.fuselage.model import CutOut, Former, Framing, Fuselage, Longeron, Member
 from hardkeel.fuselage.notching import crossing
-from hardkeel.fuselage.running import stringer_seat
+from hardkeel.fuselage.running import seats_along
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.geometry.polygons import shapely
 from hardkeel.project.model import Build
@@ -144,9 +145,9 @@ def test_stringers_lie_where_their_ray_leaves_the_wood(angle: float) -> None:
         (40 * float(np.cos(t)), 40 * float(np.sin(t))) for t in np.linspace(0, 2 * np.pi, 721)[:-1]
     )
     thin = Member(id="s", kind="stringer", section=(0.5, 0.5), angle=angle)
-    seat = stringer_seat(thin, shapely.Polygon(circle))
-    assert seat is not None
-    place = seat.at
+    seats = seats_along(ring_inside(shapely.Polygon(circle)), (thin,))
+    assert seats.there[0]
+    place = seats.at[0]
     assert np.hypot(*place) == pytest.approx(40.0, abs=0.01)
     way = np.degrees(np.arctan2(place[0], place[1]))
     assert way == pytest.approx(angle, abs=0.01)

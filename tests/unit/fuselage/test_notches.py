@@ -20,8 +20,9 @@ from hardkeel.fuselage.model import (
     TailPost,
 )
 from hardkeel.fuselage.notching import around_of
-from hardkeel.fuselage.running import longeron_corner, slanted, slopes_of, stringer_seat
+from hardkeel.fuselage.running import longeron_corner, seats_along, slanted, slopes_of
 from hardkeel.fuselage.stringers import stringer_length
+from hardkeel.geometry.polygons import BaseGeometry
 
 FORMERS = (
     (0.0, 28.0, -30.0, 30.0),
@@ -44,6 +45,11 @@ def oval(*members: Member, **more: object) -> Fuselage:
     ).but(**more)  # fmt: skip
 
 
+def seat_of(member: Member, inner: BaseGeometry, hand: int = 1) -> tuple[float, float] | None:
+    seats = seats_along(ring_inside(inner, hand), (member,), hand)
+    return (float(seats.at[0, 0]), float(seats.at[0, 1])) if seats.there[0] else None
+
+
 slopes = st.floats(-0.5, 0.5)
 
 
@@ -55,7 +61,8 @@ def test_a_slanting_sticks_hole_holds_it_and_little_more(
     along = np.array((-out[1], out[0]))
     corners = np.array([a * wide / 2 * along - b * deep * out
                         for a, b in ((-1, 1), (1, 1), (1, 0), (-1, 0))])  # fmt: skip
-    hole = slanted(corners, (dy, dz), (-thick / 2, thick / 2), np.zeros(2))
+    slope = np.array([(dy, dz)])
+    (hole,) = slanted(corners[None], slope, (-thick / 2, thick / 2), np.zeros((1, 2)))
     # the stick itself: its axis, and a section square to it
     way = np.array((1.0, dy, dz)) / np.linalg.norm((1.0, dy, dz))
     middle = np.array((0.0, *corners.mean(axis=0)))
@@ -101,10 +108,10 @@ def test_sticks_run_through_their_notches_from_former_to_former() -> None:
 def test_slopes_are_those_of_a_batten_through_all_places() -> None:
     member = Member(id="s", kind="stringer", section=(3.0, 3.0), angle=70.0)
     fuselage = oval(member)
-    seats = [stringer_seat(member, inside_skins(fuselage, one)) for one in fuselage.formers]
+    seats = [seat_of(member, inside_skins(fuselage, one)) for one in fuselage.formers]
     x = [one.station for one in fuselage.formers]
     lines = [
-        CubicSpline(x, [seat.at[i] for seat in seats if seat is not None], bc_type="natural")
+        CubicSpline(x, [seat[i] for seat in seats if seat is not None], bc_type="natural")
         for i in (0, 1)
     ]
     for former in fuselage.formers:
@@ -124,19 +131,19 @@ def test_a_stringer_lies_at_its_share_of_the_girth_or_at_its_angle(
     fuselage = Fuselage(formers=(former,))
     member = Member(id="s", kind="stringer", section=(0.5, 0.4), angle=angle, by_girth=by_girth)
     inner = inside_skins(fuselage, former)
-    seat, other = (stringer_seat(member, inner, hand) for hand in (1, -1))
+    seat, other = (seat_of(member, inner, hand) for hand in (1, -1))
     assert seat is not None
     assert other is not None
-    assert (other.at[0], other.at[1]) == pytest.approx((-seat.at[0], seat.at[1]))
+    assert (other[0], other[1]) == pytest.approx((-seat[0], seat[1]))
     if by_girth:
         ring = ring_inside(inner)
         assert ring is not None
         line = shapely.LineString(ring)
         assert line.length == pytest.approx(girth_of(former) / 2, rel=1e-3)
-        from_crown = line.length - line.project(shapely.Point(seat.at))
+        from_crown = line.length - line.project(shapely.Point(seat))
         assert from_crown / line.length == pytest.approx(angle / 180, abs=0.01)
     else:
-        way = np.degrees(np.arctan2(seat.at[0], seat.at[1] - 7.5))
+        way = np.degrees(np.arctan2(seat[0], seat[1] - 7.5))
         assert way == pytest.approx(angle, abs=0.6)
 
 
