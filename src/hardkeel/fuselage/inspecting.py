@@ -9,18 +9,32 @@ from functools import lru_cache
 from itertools import combinations, pairwise
 from typing import Final, Literal
 
+import numpy as np
+
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
+from hardkeel.fuselage.flatwork import inner_half
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
 from hardkeel.fuselage.notching import Around, Passage, around_of
+from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Trouble = Literal[
-    "nothing", "parted", "opened", "thin", "meet", "neck", "unfit", "crowded", "barred"
+    "nothing",
+    "parted",
+    "opened",
+    "thin",
+    "meet",
+    "neck",
+    "unfit",
+    "crowded",
+    "barred",
+    "outside",
 ]
 _DEFAULT_FORMER_MM: Final = 3.0
 _HAIR: Final = 1e-6
+_LOOKED_AT, _HEIGHTS = 7, 41  # places along a plate, heights that are tried
 _FAR_MM: Final = 1e5
 _TOUCHES_MM: Final = 1e-4
 _ALONG_EDGE: Final = (0.02, 0.25, 0.5, 0.75, 0.98)
@@ -39,7 +53,8 @@ class Finding:
         ``nothing`` is left · ``parted`` into more pieces than meant · ``opened``: a hole runs out over
         the edge · ``thin``: less than the wanted web beside a hole · ``meet``: two notches or holes ·
         ``neck``: the wood narrows · ``unfit``: a longeron is too large for it · ``crowded``: it stands in
-        the next · ``barred``: something can't be put in past it.
+        the next · ``barred``: something can't be put in past it · ``outside``: a plate behind it lies
+        outside the skin; `left` then has where it may lie, ``low`` and ``high``.
     ref, other : str
         What does it, and with what.
     figure : float
@@ -73,6 +88,7 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
         found += _inspected(former, around_of(fuselage, former), fuselage.framed.web)
     found += _crowded(formers)
     found += _barred(fuselage, formers)
+    found += _outside(fuselage, formers)
     order = {former.id: i for i, former in enumerate(formers)}
     return tuple(sorted(found, key=lambda one: order[one.former]))
 
@@ -266,3 +282,28 @@ def _barred(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
             if wood.area > _HAIR:
                 at = wood.centroid
                 yield Finding(former.id, "barred", member.id, figure=member.width, at=(at.x, at.y))
+
+
+def _outside(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
+    """A plate or tray whose height is nowhere inside the skin, with the heights at which it would be."""
+    plates = [m for m in fuselage.framed.members if m.kind in kinds_with("plate")]
+    if not plates or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
+        return
+    side = Side(fuselage)
+    for member in plates:
+        first, last = fuselage.span(member)
+        before = next((one for one in reversed(formers) if one.station <= first), None)
+        if before is None:
+            continue
+        x = np.linspace(first, last, _LOOKED_AT)
+        thick = member.thickness or 0.0
+        low = float(np.max(side.loft.bottom.value(x))) + fuselage.bottom_skin + thick / 2
+        high = float(np.min(side.loft.top.value(x))) - fuselage.top_skin - thick / 2
+        heights = np.linspace(low, high, _HEIGHTS) if high > low else np.zeros(0)
+        fits = [z for z in heights.tolist() if float(inner_half(side, x, z, thick).min()) > thick]
+        inside = low <= member.z <= high and (
+            float(inner_half(side, x, member.z, thick).min()) > _HAIR
+        )
+        if not inside:
+            left = (("low", min(fits)), ("high", max(fits))) if fits else ()
+            yield Finding(before.id, "outside", member.id, figure=member.z, left=left)

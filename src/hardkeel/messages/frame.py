@@ -85,7 +85,10 @@ def bend_sentence(bend: Bend, unit: LengthUnit) -> str:
 def closed_sentence(station: str, lacking: float, unit: LengthUnit) -> str:
     """``tail post: the longerons leave no room for a stick, 2.0 mm are lacking``."""
     name, more = station.replace("_", " "), format_length(lacking, unit)
-    return f"{name}: the longerons leave no room for a stick, {more} are lacking"
+    return (
+        f"{name}: the longerons leave no room for a stick, {more} are lacking. "
+        "Take thinner longerons, end the sticks a stop before, or fill the bay with a block"
+    )
 
 
 def ends_words(part: CutPart) -> str:
@@ -143,6 +146,7 @@ def finding_title(one: "Finding") -> str:
         "unfit": f"The {named} longeron is too large for it.",
         "crowded": f"It stands in {named}.",
         "barred": f"The {named} can't be put in past it.",
+        "outside": f"The {named} behind it lies outside.",
     }[one.kind]
 
 
@@ -158,7 +162,6 @@ def finding_sentence(one: "Finding", unit: LengthUnit, web: float) -> str:
     def mm(value: float) -> str:
         return format_length(value, unit)
 
-    wanted = mm(web)
     match one.kind:
         case "thin" | "opened":
             left = ", ".join(
@@ -166,24 +169,44 @@ def finding_sentence(one: "Finding", unit: LengthUnit, web: float) -> str:
                 for side, value in one.left
                 if value < web
             )
-            return f"Wood left: {left}; {wanted} are wanted. Make it smaller, or move it."
+            told = f"Wood left: {left}; {mm(web)} are wanted."
         case "meet":
-            lacking = "they touch" if one.figure <= 0 else f"{mm(one.figure)} between them"
-            return f"{lacking[:1].upper()}{lacking[1:]}; {wanted} are wanted. Move one, or take a smaller section."
+            told = "They touch" if one.figure <= 0 else f"{mm(one.figure)} between them"
+            told = f"{told}; {mm(web)} are wanted."
         case "neck":
-            return f"{mm(one.figure)} at the narrowest; {wanted} are wanted."
-        case "unfit":
-            return f"{mm(one.figure)} are lacking to the middle. Take a smaller section, or end it before."
-        case "crowded":
-            return f"{mm(one.figure)} too near for their thicknesses. Move one."
-        case "barred":
-            return f"It needs an opening {mm(one.figure)} wide there."
-        case "parted":
-            return (
-                "What is cut out reaches through. Make it smaller, or part it on purpose: split it."
-            )
+            told = f"{mm(one.figure)} at the narrowest; {mm(web)} are wanted."
+        case "outside":
+            return _lies_outside(one, unit)
         case _:
-            return "Its half-width is no more than the sides are thick."
+            told = _FIGURED.get(one.kind, "").format(mm(one.figure))
+    return f"{told} {_CURES[one.kind]}".strip()
+
+
+_FIGURED: Final = {
+    "unfit": "{} are lacking to the middle.",
+    "crowded": "{} too near for their thicknesses.",
+    "barred": "It needs an opening {} wide there.",
+    "parted": "What is cut out reaches through.",
+    "nothing": "Its half-width is no more than the sides are thick.",
+}
+_CURES: Final = {
+    "thin": "Make it smaller, or move it.",
+    "opened": "Make it smaller, or move it.",
+    "meet": "Move one, or take a smaller section.",
+    "neck": "Move what narrows it, or make it smaller.",
+    "unfit": "Take a smaller section, or end it before.",
+    "crowded": "Move one.",
+    "barred": "Cut one out, make it narrower, or end it before this former.",
+    "parted": "Make it smaller, or part it on purpose: split it.",
+    "nothing": "Make it wider, the sides thinner, or end the sides before it.",
+}
+
+
+def _lies_outside(one: "Finding", unit: LengthUnit) -> str:
+    if not one.left:
+        return "Nowhere between its formers is there room for it. Make it thinner, or set it between others."
+    at, low, high = (format_length(z, unit) for z in (one.figure, *(z for _, z in one.left)))
+    return f"At {at} it lies outside the skin. Set it between {low} and {high}."
 
 
 def edge_sentence(one: "EdgeLengths", unit: LengthUnit) -> str:

@@ -6,7 +6,15 @@ import pytest
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.inspecting import Finding, findings_of
-from hardkeel.fuselage.model import CutOut, Former, Fuselage, Longeron
+from hardkeel.fuselage.model import (
+    CutOut,
+    Former,
+    Framing,
+    Fuselage,
+    Longeron,
+    Member,
+    SectionShape,
+)
 from hardkeel.messages.frame import finding_sentence, finding_title, side_taken_off
 from tests.draws import draws
 from tests.frames import box, member, random_frame
@@ -191,3 +199,29 @@ def test_every_finding_can_be_said(seed: int) -> None:
         assert said.endswith(".")
         assert "nan" not in said
         assert one.figure >= 0
+
+
+def test_a_plate_that_lies_outside_is_told_with_where_it_may_lie() -> None:
+    oval = tuple(
+        Former(
+            id=f"F{i}", station=100.0 * i, half_width=40, bottom=-40, top=50, section=SectionShape()
+        )
+        for i in range(3)
+    )
+
+    def build(z: float) -> Fuselage:
+        tray = Member.model_validate(
+            {"id": "tray", "kind": "servo-tray", "from": "F0", "to": "F1", "thickness": 2.0, "z": z}
+        )
+        return Fuselage(formers=oval, framing=Framing(members=(tray,)))
+
+    outside = [one for one in findings_of(build(-41.5)) if one.kind == "outside"]
+    assert [one.former for one in outside] == ["F0"]
+    left = dict(outside[0].left)
+    # an ellipse of 40 by 45 is wider than twice the tray's thickness there
+    assert -39.0 < left["low"] < -35.0
+    assert 45.0 < left["high"] < 49.5
+    assert not [one for one in findings_of(build(0.0)) if one.kind == "outside"]
+    words = finding_sentence(outside[0], "mm", 3.0)
+    assert "outside the skin" in words
+    assert "Set it between" in words
