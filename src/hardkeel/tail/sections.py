@@ -14,6 +14,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.geometry.rotation import Array
 
 _NUMBER: Final = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eEdD][-+]?\d+)?")
+_DECIMAL_COMMAS: Final = re.compile(
+    r"(?:[-+]?\d+\s+)?[-+]?\d*,\d+(?:\s+[-+]?\d*,\d+)+"  # parted by blanks, each with its comma
+)
 _COMMENT: Final = ("#", "!", "//")
 _COLUMNS: Final = 2
 _LINES_OVER: Final = 3
@@ -98,42 +101,88 @@ def read_section(text: str, name: str) -> Section:
 
 
 def _rows(text: str, name: str) -> list[tuple[float, float]]:
-    """Rows of two figures; a name, an author and a date may stand over them, nothing between them."""
-    found: list[tuple[float, float]] = []
+    """Points of a file: two columns, or x with both heights; behind a column that counts the rows, or before one of noughts.
+
+    A name, an author and a date may stand over the figures, nothing between them.
+    """
+    found: list[tuple[float, ...]] = []
     words = stopped = 0
     rows = text.lstrip("\ufeff").replace("\x1a", "").splitlines()
-    last = {max((i for i, row in enumerate(rows, start=1) if row.strip()), default=0)}
-    for number, raw in enumerate(rows, start=1):
-        cells = _cells(raw)
+    cut = [_cells(raw) for raw in rows]
+    last = {max((i for i, cells in enumerate(cut, start=1) if cells), default=0)}
+    columns = _columns(cut)
+    for number, cells in enumerate(cut, start=1):
         if not cells:
             continue
-        figures = all(_NUMBER.fullmatch(cell) for cell in cells)
-        if not found and (not figures or len(cells) != _COLUMNS) and words < _LINES_OVER:
+        figures = _are_figures(cells)
+        if not found and (not figures or len(cells) != columns) and words < _LINES_OVER:
             words += 1
             continue
-        if not figures or (len(cells) != _COLUMNS and number in last):
+        if not figures or (len(cells) != columns and number in last):
             stopped = stopped or number  # a note may stand under the figures
             continue
         if stopped:
-            raise BadInput(f"{name} line {stopped}", "is not two figures")
-        if len(cells) != _COLUMNS:
-            raise BadInput(f"{name} line {number}", f"has {len(cells)} figures instead of two")
-        x, z = (float(cell.lower().replace("d", "e")) for cell in cells)
-        if not (np.isfinite(x) and np.isfinite(z)) or max(abs(x), abs(z)) > _LARGEST:
+            raise BadInput(f"{name} line {stopped}", f"is not {_NUMBERS[columns]} figures")
+        if len(cells) != columns:
+            raise BadInput(
+                f"{name} line {number}", f"has {len(cells)} figures instead of {_NUMBERS[columns]}"
+            )
+        row = tuple(float(cell.lower().replace("d", "e")) for cell in cells)
+        if not np.all(np.isfinite(row)) or max(abs(one) for one in row) > _LARGEST:
             raise BadInput(f"{name} line {number}", "has a figure that is out of all measure")
-        found.append((x, z))
+        found.append(row)
         if len(found) > _MOST_POINTS:
             raise BadInput(name, f"holds more than {_MOST_POINTS:,} points")
     if not found:
         raise BadInput(name, "holds no two columns of figures")
-    return found
+    return _points(found, name)
+
+
+_NUMBERS: Final = {2: "two", 3: "three", 4: "four"}
+
+
+def _columns(cut: list[list[str]]) -> int:
+    """How many figures most rows hold; two where that is no count of columns that is known."""
+    counts = [len(cells) for cells in cut if cells and _are_figures(cells)]
+    most = max(set(counts), key=counts.count, default=_COLUMNS)
+    return most if most in _NUMBERS else _COLUMNS
+
+
+def _are_figures(cells: list[str]) -> bool:
+    return all(_NUMBER.fullmatch(cell) for cell in cells)
+
+
+def _points(rows: list[tuple[float, ...]], name: str) -> list[tuple[float, float]]:
+    """Rows as points: the column that counts them off, x with upper and lower height as a loop over the top."""
+    table = np.array(rows)
+    numbered = len(table) > 1 and bool(np.all(np.diff(table[:, 0]) == 1.0))
+    if table.shape[1] > _COLUMNS and numbered:
+        table = table[:, 1:]
+    elif table.shape[1] > _COLUMNS and np.ptp(table[:, -1]) == 0.0:
+        table = table[:, :-1]  # points in space, all in one plane
+    if table.shape[1] == _COLUMNS:
+        return [(float(x), float(z)) for x, z in table]
+    if table.shape[1] > _COLUMNS + 1:
+        raise BadInput(name, "holds four columns, of which the first counts no rows")
+    x, one, other = table[np.argsort(table[:, 0], kind="stable")].T
+    if len(np.unique(x)) < len(x):
+        raise BadInput(name, "holds three columns with an x that stands there twice")
+    upper, lower = np.maximum(one, other), np.minimum(one, other)
+    if not (np.array_equal(upper, one) or np.array_equal(upper, other)):
+        raise BadInput(
+            name, "holds x and two heights, of which now one and now the other is the greater"
+        )
+    over = list(zip(x[::-1].tolist(), upper[::-1].tolist(), strict=True))
+    return over + list(zip(x.tolist(), lower.tolist(), strict=True))
 
 
 def _cells(raw: str) -> list[str]:
     line = "" if raw.lstrip().startswith("%") else raw.strip()
     for mark in _COMMENT:
         line = line.split(mark)[0]
-    return [cell for cell in re.split(r"[\s,;]+", line) if cell]
+    if ";" in line or _DECIMAL_COMMAS.fullmatch(line.strip()):  # then a comma is a decimal point
+        return [cell.replace(",", ".") for cell in re.split(r"[\s;]+", line) if cell]
+    return [cell for cell in re.split(r"[\s,]+", line) if cell]
 
 
 def _counts(points: list[tuple[float, float]]) -> tuple[int, int] | None:

@@ -68,7 +68,7 @@ def spoiled() -> dict[str, tuple[str, str]]:
         "one surface": (lone, "one surface only"),
         "counts that do not fit": (half, "some are missing"),
         "words between": (middle, "is not two figures"),
-        "three columns": (rows(loop, "{:.5f} {:.5f} 0"), "instead of two"),
+        "five columns": (rows(loop, "{:.5f} {:.5f} 0 0 1"), "instead of two"),
         "nothing": ("a name\nand no more\n", "no two columns"),
         "four points": ("1 0\n0.5 0.1\n0 0\n1 0\n", "holds 4 points"),
         "a flat line": (rows(np.column_stack([loop[:, 0], 0 * loop[:, 0]])), "no thickness"),
