@@ -151,6 +151,7 @@ def _breaking(carved: Carved) -> list[str]:
     ]
 
 
+@lru_cache(maxsize=256)  # it is cut, inspected and drawn
 def carve(former: Former, around: Around) -> Carved:
     """A former's wood with what is taken out of it by name, without lightening holes.
 

@@ -299,11 +299,13 @@ def _outside(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
         thick = member.thickness or 0.0
         low = float(np.max(side.loft.bottom.value(x))) + fuselage.bottom_skin + thick / 2
         high = float(np.min(side.loft.top.value(x))) - fuselage.top_skin - thick / 2
-        heights = np.linspace(low, high, _HEIGHTS) if high > low else np.zeros(0)
-        fits = [z for z in heights.tolist() if float(inner_half(side, x, z, thick).min()) > thick]
         inside = low <= member.z <= high and (
             float(inner_half(side, x, member.z, thick).min()) > _HAIR
         )
         if not inside:
+            heights = np.linspace(low, high, _HEIGHTS) if high > low else np.zeros(0)
+            fits = [
+                z for z in heights.tolist() if float(inner_half(side, x, z, thick).min()) > thick
+            ]
             left = (("low", min(fits)), ("high", max(fits))) if fits else ()
             yield Finding(before.id, "outside", member.id, figure=member.z, left=left)

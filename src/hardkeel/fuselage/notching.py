@@ -145,11 +145,7 @@ def passages_of(around: Around, inner: BaseGeometry) -> list[Passage]:
     """What longerons and members take out of a former whose edge is `inner`."""
     if inner.is_empty:
         return []
-    found = [
-        Passage(longeron.id, "longeron", "notch", notch, stick)
-        for longeron in around.longerons
-        for notch, stick in _corner_notches(longeron, inner, around)
-    ]
+    found = list(_corner_notches(inner, around))
     found += _stringer_notches(inner, around)
     for member in around.members:
         kind = member_kind(member.kind)
@@ -209,29 +205,29 @@ def _stringer_notches(inner: BaseGeometry, around: Around) -> Iterator[Passage]:
             yield Passage(one.id, one.kind, "notch", notch, stick)
 
 
-def _corner_notches(
-    longeron: Longeron, inner: BaseGeometry, around: Around
-) -> Iterator[tuple[BaseGeometry, BaseGeometry]]:
-    """Corners taken out for a longeron, starboard and port; on a round section it is sunk until its corner touches."""
-    across, deep = longeron.section
-    up = 1.0 if longeron.is_lower else -1.0
-    for hand in (1, -1):
-        corner = longeron_corner(longeron, inner, hand, around.edges)
-        if corner is None:
-            continue
-        y, z = corner
-        corners = np.array(
-            [
-                (y - hand * across, z + up * deep),
-                (y, z + up * deep),
-                (y, z),
-                (y - hand * across, z),
-            ]
-        )
-        slope = np.array([around.slope(f"longeron {longeron.id}")]) * (float(hand), 1.0)
-        out = _OPEN_MM * np.array([(float(hand), -up)])
-        (taken,) = slanted(corners[None], slope, around.faces, out)
-        yield taken, shapely.Polygon(corners)
+def _corner_notches(inner: BaseGeometry, around: Around) -> Iterator[Passage]:
+    """Corners taken out for longerons, starboard and port; on a round section they are sunk until they touch."""
+    there, corners, slopes, outs = [], [], [], []
+    for longeron in around.longerons:
+        across, deep = longeron.section
+        up = 1.0 if longeron.is_lower else -1.0
+        dy, dz = around.slope(f"longeron {longeron.id}")
+        for hand in (1, -1):
+            corner = longeron_corner(longeron, inner, hand, around.edges)
+            if corner is None:
+                continue
+            y, z = corner
+            inward, other = y - hand * across, z + up * deep
+            there.append(longeron)
+            corners.append([(inward, other), (y, other), (y, z), (inward, z)])
+            slopes.append((hand * dy, dz))
+            outs.append((hand * _OPEN_MM, -up * _OPEN_MM))
+    if not there:
+        return
+    at = np.array(corners)
+    taken = slanted(at, np.array(slopes), around.faces, np.array(outs))
+    for longeron, notch, stick in zip(there, taken, shapely.polygons(at), strict=True):
+        yield Passage(longeron.id, "longeron", "notch", notch, stick)
 
 
 def _scallops(around: Around, inner: BaseGeometry) -> Iterator[Passage]:

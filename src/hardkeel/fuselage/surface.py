@@ -147,14 +147,13 @@ def half_width_at(half: Array, z: Array) -> Array:
 
     The lines between a contour's points are taken for it; where it is that wide more than once, the least.
     """
-    found = np.zeros(len(half))
-    for i, (row, height) in enumerate(zip(half, z, strict=True)):
-        ys, zs = row[:, 0], row[:, 1] - height
-        over = np.nonzero((zs[:-1] <= 0) & (zs[1:] > 0) | (zs[:-1] > 0) & (zs[1:] <= 0))[0]
-        if len(over):
-            share = zs[over] / (zs[over] - zs[over + 1])
-            found[i] = float(np.min(ys[over] + share * (ys[over + 1] - ys[over])))
-    return found
+    ys, zs = half[..., 0], half[..., 1] - z[:, None]
+    over = (zs[:, :-1] <= 0) != (zs[:, 1:] <= 0)
+    rise = zs[:, 1:] - zs[:, :-1]
+    share = np.divide(-zs[:, :-1], rise, out=np.zeros_like(rise), where=over)
+    wide = ys[:, :-1] + share * (ys[:, 1:] - ys[:, :-1])
+    least = np.min(np.where(over, wide, np.inf), axis=1)
+    return np.asarray(np.where(np.isfinite(least), least, 0.0))
 
 
 def _mixed(weights: Array, points: Array) -> Array:

@@ -216,6 +216,12 @@ class TailSurface(Value):
         By how much the tip section is turned nose down.
     role : str, optional
         What it is; without it `upright` and its id tell (`duty`).
+    capstrip : (float, float), optional
+        Strips over the ribs where they are not sheeted, how wide and how thick, mm.
+    centre_sheet, centre_skin : float
+        From the middle so far it is sheeted, with sheet so thick, mm.
+    doubled_ribs, doubler : int, float
+        So many ribs from the middle out have a doubler, so thick, mm.
     pivot_at_chord : float, optional
         Where the pivot of one that moves as a whole lies, as a share of the mean chord.
     """
@@ -260,6 +266,20 @@ class TailSurface(Value):
     flatness: tuple[FlatReading, ...] = ()
     role: Role | None = None
     pivot_at_chord: InnerShare | None = None
+    capstrip: tuple[Stick, Stick] | None = None
+    centre_sheet: Annotated[SizeOrZero, Usual(0, 600)] = 0.0
+    centre_skin: Skin = 0.0
+    doubled_ribs: Annotated[int, Field(ge=0, le=40)] = 0
+    doubler: Annotated[SizeOrZero, Usual(0, 6)] = 0.8
+    doubler_material: str | None = None
+
+    def covered(self, y: float) -> float:
+        """What lies on a rib at a distance from the middle, mm: sheet, or a capstrip."""
+        if self.skin:
+            return self.skin
+        if y < self.centre_sheet and self.centre_skin:
+            return self.centre_skin
+        return self.capstrip[1] if self.capstrip is not None else 0.0
 
     @property
     def all_moving(self) -> bool:

@@ -5,7 +5,7 @@ A rib's plane: x aft from its own leading edge, z up, mm.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final
 
@@ -28,6 +28,7 @@ _FOOT_AT: Final = (
     0.75,
 )  # of what is there of the rib: clear of notches, far enough apart to stand
 _SMALLEST_MM2: Final = 1.0
+_DOUBLER_WOOD: Final = "light-ply"
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,7 +176,7 @@ class _Floor:
             np.interp(x + step, line[:, 0], line[:, 1])
             - np.interp(x - step, line[:, 0], line[:, 1])
         )
-        skin = self.loft.surface.skin * math.hypot(1.0, rise / (2 * step))
+        skin = self.loft.surface.covered(y) * math.hypot(1.0, rise / (2 * step))
         return top - skin if self.spar.face == "top" else low + skin
 
     def _wanted(self, y: float) -> float:
@@ -208,8 +209,9 @@ class _Floor:
 def _within(surface: TailSurface, rib: LoftedRib) -> BaseGeometry:
     """The rib between its stock, inside its skin."""
     whole = rib.polygon
-    if surface.skin:
-        whole = whole.buffer(-surface.skin, join_style="mitre", mitre_limit=10)
+    skin = surface.covered(rib.y)
+    if skin:
+        whole = whole.buffer(-skin, join_style="mitre", mitre_limit=10)
     front = surface.leading_edge[0] if surface.leading_edge is not None else -_FAR
     rear = surface.trailing_edge[0] if surface.trailing_edge is not None else -_FAR
     turned = math.cos(math.radians(surface.washout * rib.y / surface.half))
@@ -309,7 +311,57 @@ def rib_pieces(surface: TailSurface, profiles: Profiles) -> tuple[FlatPiece, ...
                 words = name if kind == "rib" else f"{name} control"
                 words = words if len(rings) == 1 else f"{words} {'abc'[min(i, 2)]}"
                 pieces.append(_piece(surface, rib, words, kind, ring, once=once))
+                if kind == "rib" and not rib.half and number <= surface.doubled_ribs:
+                    doubler = _piece(
+                        surface, rib, f"{words} doubler", "rib doubler", ring, once=once
+                    )
+                    wood = surface.doubler_material or _DOUBLER_WOOD
+                    pieces.append(replace(doubler, thickness=surface.doubler, material=wood))
     return tuple(pieces)
+
+
+@dataclass(frozen=True, slots=True)
+class StockHeights:
+    """How high edge stock must be where it stands: the section there, inside what covers it, mm.
+
+    Attributes
+    ----------
+    edge : str
+        ``leading_edge`` or ``trailing_edge``.
+    root, tip : float
+        At the first rib and at the last, at the face that the ribs are glued to.
+    """
+
+    edge: str
+    root: float
+    tip: float
+
+
+def stock_heights(surface: TailSurface, profiles: Profiles) -> tuple[StockHeights, ...]:
+    """The heights that edge stock wants.
+
+    Raises
+    ------
+    BadInput
+        When a section is missing.
+    """
+    places = rib_places(surface)
+    if not places:
+        return ()
+    loft = loft_of_tail(surface, profiles)
+    found = []
+    for edge in ("leading_edge", "trailing_edge"):
+        stock = getattr(surface, edge)
+        if stock is None:
+            continue
+        heights = []
+        for y in (places[0], places[-1]):
+            rib = loft.rib(y)
+            x = stock[0] if edge == "leading_edge" else rib.chord - stock[0]
+            top, low = (float(one) for one in rib.heights(x))
+            heights.append(max(top - low - 2 * surface.covered(y), 0.0))
+        found.append(StockHeights(edge, heights[0], heights[1]))
+    return tuple(found)
 
 
 def _piece(

@@ -7,13 +7,13 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.cut_part import CutPart
-from hardkeel.joinery.flat import FlatPiece
+from hardkeel.joinery.flat import FlatPiece, ring_of
 from hardkeel.joinery.order_step import OrderStep
 from hardkeel.tail.controls import thickness_at_hinge
 from hardkeel.tail.foam import skin_pieces
 from hardkeel.tail.kinds.kind import Drawn, TailKind
 from hardkeel.tail.lofting import Profiles, even_ribs, rib_places
-from hardkeel.tail.model import TailSpar, TailSurface
+from hardkeel.tail.model import TailSpar, TailSurface, Tube
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.ribs import CutRib, cut_ribs, hinge_x, rib_pieces, spar_size, spar_x
 from hardkeel.tail.running import lamination_strips, tail_part, template_of, tube_parts
@@ -23,6 +23,10 @@ from hardkeel.tail.stacking import stack_of
 _RIB_EVERY_MM: Final = 40.0
 _SPAR_AT: Final = 0.3
 _SPAR_MM: Final = (3.0, 3.0)
+_HAIR_MM: Final = 1e-6
+_PIVOT_MM, _PIN_MM, _PIN_LONG_MM = 4.0, 2.0, 90.0
+_PIVOT_REACH: Final = 1.0  # of the half span, both sides together
+_PIN_BEHIND, _PIN_FURTHEST = 0.35, 0.75  # of the chord
 _OVERNIGHT: Final = 720.0
 _SEEN_RIB_MM: Final = 2.5  # a rib on edge is drawn this thick at least
 
@@ -41,9 +45,23 @@ def _usual(_surface: TailSurface) -> dict[str, object]:
 
 
 def _completed(surface: TailSurface) -> TailSurface:
+    if surface.all_moving and not surface.tubes:
+        surface = surface.but(tubes=_pivoted(surface))
     if surface.ribs:
         return surface
     return surface.but(ribs=even_ribs(surface, max(2, round(surface.half / _RIB_EVERY_MM) + 1)))
+
+
+def _pivoted(surface: TailSurface) -> tuple[Tube, ...]:
+    """A pivot tube through the middle, and behind it the pin that turns it, as far as the second rib."""
+    at = surface.pivot_at_chord or 0.0
+    behind = min(at + _PIN_BEHIND, _PIN_FURTHEST)
+    return (
+        Tube(
+            id="pivot", at_chord=at, diameter=_PIVOT_MM, length=round(_PIVOT_REACH * surface.half)
+        ),
+        Tube(id="drive pin", at_chord=behind, diameter=_PIN_MM, length=_PIN_LONG_MM),
+    )
 
 
 def _order(surface: TailSurface) -> tuple[OrderStep, ...]:
@@ -68,14 +86,19 @@ def _order(surface: TailSurface) -> tuple[OrderStep, ...]:
             },
         ),
     ]  # fmt: skip
-    if surface.skin:
+    if surface.skin or (surface.centre_skin and surface.centre_sheet):
         figures = {"hands_minutes": 40.0, "glue": "aliphatic", "no_return": True}
         steps.append(OrderStep("skin", ("flat",), looks=True, figures=figures))
     return tuple(steps)
 
 
 def _cut(surface: TailSurface, profiles: Profiles) -> tuple[CutPart, ...]:
-    return (*_running(surface, profiles), *tube_parts(surface), *lamination_strips(surface))
+    return (
+        *_running(surface, profiles),
+        *_capstrips(surface, profiles),
+        *tube_parts(surface),
+        *lamination_strips(surface),
+    )
 
 
 def _flat(surface: TailSurface, profiles: Profiles) -> tuple[FlatPiece, ...]:
@@ -86,7 +109,64 @@ def _flat(surface: TailSurface, profiles: Profiles) -> tuple[FlatPiece, ...]:
             template_of(surface, "root template", stack.root),
             template_of(surface, "tip template", stack.tip),
         )
-    return (*rib_pieces(surface, profiles), *skin_pieces(surface, profiles), *templates)
+    return (
+        *rib_pieces(surface, profiles),
+        *skin_pieces(surface, profiles),
+        *_centre_sheets(surface),
+        *templates,
+    )
+
+
+def _capstrips(surface: TailSurface, profiles: Profiles) -> list[CutPart]:
+    """Strips over and under every rib that is not sheeted, as long as its wood between the edges."""
+    if surface.capstrip is None or surface.skin:
+        return []
+    wide, thick = surface.capstrip
+    found = []
+    sides = 1 if surface.upright else 2
+    number = 0
+    for rib in cut_ribs(surface, profiles):
+        number += not rib.half
+        y = rib.lofted.y
+        if rib.half or not rib.fixed or (y < surface.centre_sheet and surface.centre_skin):
+            continue
+        reach = [x for ring in (*rib.fixed, *rib.moving) for x, _ in ring]
+        hands = 1 if y < _HAIR_MM else sides
+        words = f"capstrips of rib {number}"
+        found.append(
+            tail_part(surface, words, "capstrip", 2 * hands, (thick, wide), max(reach) - min(reach))
+        )
+    return found
+
+
+def _centre_sheets(surface: TailSurface) -> list[FlatPiece]:
+    """Sheet over and under the middle, from edge stock to edge stock, both halves in one."""
+    reach = min(surface.centre_sheet, surface.half)
+    if not surface.centre_skin or surface.skin or reach <= 0:
+        return []
+    planform = planform_of(surface)
+    front = surface.leading_edge[0] if surface.leading_edge is not None else 0.0
+    rear = surface.trailing_edge[0] if surface.trailing_edge is not None else 0.0
+    ys = [0.0, *(float(y) for y in planform.ys if 0 < y < reach), reach]
+    lead = [(float(planform.leading(y)) + front, y) for y in ys]
+    trail = [(float(planform.trailing(y)) - rear, y) for y in ys]
+    half = [*lead, *reversed(trail)]
+    whole = half if surface.upright else [*half, *((x, -y) for x, y in [*trail, *reversed(lead)])]
+    outline = ring_of(whole)
+    if not outline:
+        return []
+    return [
+        FlatPiece(
+            name=f"{surface.id} centre sheet",
+            kind="skin",
+            part=surface.id,
+            outline=outline,
+            thickness=surface.centre_skin,
+            material=surface.skin_material or surface.material,
+            quantity=2,
+            grain="v",
+        )
+    ]
 
 
 def _running(surface: TailSurface, profiles: Profiles) -> list[CutPart]:

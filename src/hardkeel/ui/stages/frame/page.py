@@ -22,12 +22,12 @@ _BENCHES: Final = TabList(
         ("sticks", say.STICKS, "SticksPage"),
         ("formers", say.FORMERS, "FormersPage"),
         ("members", say.MEMBERS, "MembersPage"),
-        ("round", IN_THE_ROUND, "FrameRoundPage"),
         ("bends", say.BENDS, "BendsPage"),
         ("sheets", say.SHEETS, "FrameSheetsPage"),
         ("board", BOARD, "BoardPage"),
         ("square", SQUARE, "SquarePage"),
         ("order", ORDER, "FrameOrderPage"),
+        ("round", IN_THE_ROUND, "FrameRoundPage"),
     ),
     "Ctrl+Alt",
 )

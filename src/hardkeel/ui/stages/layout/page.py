@@ -20,12 +20,12 @@ _BENCHES: Final = TabList(
     "hardkeel.ui.stages.layout",
     (
         ("airframe", say.AIRFRAME, "AirframePage"),
-        ("round", IN_THE_ROUND, "LayoutRoundPage"),
         ("paper", say.PAPER_DESK, "PaperPage"),
         ("audit", say.PRINT_CHECK, "AuditPage"),
         ("parts", say.PARTS, "PartsPage"),
         ("woods", say.WOODS, "WoodsPage"),
         ("balance", say.BALANCE, "BalancePage"),
+        ("round", IN_THE_ROUND, "LayoutRoundPage"),
     ),
     "Ctrl+Shift",
 )

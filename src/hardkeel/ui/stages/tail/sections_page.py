@@ -17,6 +17,7 @@ from hardkeel.airframe.tails import holes_in_sides
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import tail as edits
+from hardkeel.messages import on_ribs as ribs_say
 from hardkeel.messages import tail as say
 from hardkeel.messages.faults import told
 from hardkeel.picture.tail import rib_gallery, rib_picture
@@ -25,9 +26,10 @@ from hardkeel.tail.foam import core_of, edge_strips, seal_channel, skins_of
 from hardkeel.tail.kinds import has, kind_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.own_sections import own_names
-from hardkeel.tail.ribs import CutRib, cut_ribs
+from hardkeel.tail.ribs import CutRib, cut_ribs, stock_heights
 from hardkeel.tail.stacking import even_in_stack, stack_of, trimmed_of
 from hardkeel.ui.document.document import Document
+from hardkeel.ui.stages.tail.on_ribs_card import OnRibsCard
 from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
@@ -40,6 +42,7 @@ from hardkeel.ui.widgets.flow import FlowLayout
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _PERCENT: Final = 100.0
+_CAPSTRIP_MM: Final = (6.0, 1.0)
 _ADDED: Final = {"top": say.ADD_TOP, "bottom": say.ADD_BOTTOM, "tube": say.ADD_TUBE}
 
 
@@ -100,6 +103,7 @@ class SectionsPage(TailSubPage):
         self.by_hand = LinesCard(say.BY_HAND)
         self.fit = ButtonsCard(say.SLOT_ASK, list(say.SLOT_WORDS.items()))
         self.foam = LinesCard(say.FOAM)
+        self.on_ribs = OnRibsCard()
         self._lay_out()
         self._connect()
         self.refresh_lazily(SHOWS)
@@ -118,7 +122,8 @@ class SectionsPage(TailSubPage):
             row.addWidget(button)
         self.spars.column.addLayout(row)
         cards = (
-            self.told, self.rib, self.root, self.spars, self.half_ribs, self.by_hand, self.fit, self.foam,
+            self.told, self.rib, self.root, self.spars, self.on_ribs, self.half_ribs, self.by_hand,
+            self.fit, self.foam,
         )  # fmt: skip
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
@@ -132,6 +137,9 @@ class SectionsPage(TailSubPage):
         self.spars.figure_changed.connect(self._on_spar)
         self.fit.answered.connect(self._on_fit)
         self.half_ribs.answered.connect(self._on_half_ribs)
+        self.on_ribs.figure_changed.connect(self._on_ribs_figure)
+        self.on_ribs.places_typed.connect(self._on_places)
+        self.on_ribs.tip_chosen.connect(self._on_tip_section)
         for key, button in self.add.items():
             button.clicked.connect(lambda _on, key=key: self._on_added(key))
 
@@ -149,7 +157,7 @@ class SectionsPage(TailSubPage):
         self.show_row()
         surface = self.surface
         ribs, core = has(surface, "ribs"), has(surface, "core")
-        for card in (self.rib, self.by_hand, self.fit, self.half_ribs):
+        for card in (self.rib, self.by_hand, self.fit, self.half_ribs, self.on_ribs):
             card.setVisible(ribs)
         self.spars.setVisible(ribs or core)
         for key in ("top", "bottom"):
@@ -180,6 +188,9 @@ class SectionsPage(TailSubPage):
         self.root.eyebrow.setText(say.THREE_CLICKS if of_ribs else say.SECTION)
         for widget in (*self.root.of_ribs, self.root.thick, self.root.count, self.root.make):
             widget.setVisible(of_ribs)
+
+    def _sections(self) -> list[tuple[str, str]]:
+        return [(name, name) for name in (*sorted(self.document.build.profiles), *own_names())]
 
     def _show_root(self, surface: TailSurface | None) -> None:
         box = self.root.section
@@ -236,6 +247,9 @@ class SectionsPage(TailSubPage):
         figures.append(Figure("feet", say.FIGURE_WORDS["feet"], surface.feet))
         self.spars.show_figures("", tuple(figures), self.unit)
         self.half_ribs.show_answer("yes" if surface.half_ribs else "no")
+        self.on_ribs.show_surface(
+            surface, self._sections(), stock_heights(surface, build.profiles), self.unit
+        )
         stack = stack_of(surface, build.profiles)
         lines = say.stack_sentences(stack, self.unit)
         off = even_in_stack(surface)
@@ -371,6 +385,36 @@ class SectionsPage(TailSubPage):
             self.apply(_ADDED[key].lower(), edits.add_tube.of(surface.id))
         else:
             self.apply(_ADDED[key].lower(), edits.add_spar.of(surface.id, key))
+
+    def _on_ribs_figure(self, key: str, value: float) -> None:
+        surface = self.surface
+        if surface is None:
+            return
+        figures: dict[str, object] = {key: round(value) if key == "doubled_ribs" else value}
+        if key in ("cap_wide", "cap_thick"):
+            wide, thick = surface.capstrip or _CAPSTRIP_MM
+            cap = (value, thick) if key == "cap_wide" else (wide, value)
+            figures = {"capstrip": cap if value > 0 else None}
+        self.apply(ribs_say.ribs_edit(key), edits.set_figures.of(surface.id, **figures))
+
+    def _on_places(self, text: str) -> None:
+        surface = self.surface
+        if surface is None:
+            return
+        try:
+            places = ribs_say.read_places(text, self.unit)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+            return
+        self.apply(
+            ribs_say.ribs_edit(ribs_say.PLACES), edits.set_figures.of(surface.id, ribs=places)
+        )
+
+    def _on_tip_section(self, name: str) -> None:
+        surface = self.surface
+        if surface is not None:
+            what = edits.set_section.of(surface.id, name, tip=True)
+            self.apply(ribs_say.ribs_edit(ribs_say.TIP_SECTION), what)
 
     def _on_half_ribs(self, key: str) -> None:
         surface = self.surface

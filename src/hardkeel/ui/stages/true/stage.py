@@ -47,10 +47,10 @@ class TrueStage(StagePage):
         self.rigging.sight_wanted.connect(lambda: self.turn_to("sight"))
         names = (
             ("rig", say.RIG),
-            ("round", IN_THE_ROUND),
             ("sight", SIGHT),
             ("air", say.IN_THE_AIR),
             ("tools", TOOLS),
+            ("round", IN_THE_ROUND),
         )
         self._tabs = Tabs(names, self.turn_to, _KEYS)
         self.tabs = self._tabs.buttons
