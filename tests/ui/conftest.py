@@ -44,6 +44,14 @@ def _judged_once() -> Iterator[None]:
         yield
 
 
+@pytest.fixture(scope="session", autouse=True)
+def _laid_quickly() -> Iterator[None]:
+    """No window waits seconds for a tighter strip: that it is tighter is looked at in the core."""
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("hardkeel.joinery.tightening.LOOKED_SECONDS", 0.05)
+        yield
+
+
 @pytest.fixture
 def settings(tmp_path: Path) -> Settings:
     return Settings(QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat))

@@ -57,7 +57,7 @@ class _Bundle:
 def tightened(
     sheets: Sequence[NestedSheet],
     gap: float,
-    seconds: float = LOOKED_SECONDS,
+    seconds: float | None = None,
     *,
     seen: Seen | None = None,
     step: Step | None = None,
@@ -70,13 +70,14 @@ def tightened(
         As `nesting.nested` lays them.
     gap : float
         Least distance between two pieces, mm.
-    seconds : float
-        For one strip.
+    seconds : float, optional
+        For one strip; without it as long as anything worth it is found.
     seen : callable, optional
         Shown all sheets whenever some became better.
     step : callable, optional
         Told how many strips are done and how many there are, often; may raise `GivenUp`.
     """
+    time = LOOKED_SECONDS if seconds is None else seconds
     groups: dict[tuple[str | None, float, bool], list[NestedSheet]] = {}
     for one in sheets:
         groups.setdefault((one.material, one.thickness, one.own), []).append(one)
@@ -88,7 +89,7 @@ def tightened(
                 step(done, len(groups))
 
         tick()
-        better = group if group[0].own else _laid(group, gap, seconds, tick)
+        better = group if group[0].own else _laid(group, gap, time, tick)
         if _cost(better) < _cost(group):
             found[key] = better
             if seen is not None:

@@ -1,15 +1,18 @@
 """In the round: the airframe in space beside what is in hand."""
 
-from typing import Final
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any, Final, cast
 
 from PyQt6.QtWidgets import QComboBox, QWidget
 
-from hardkeel.base.errors import BadInput
+from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import in_the_round as say
 from hardkeel.messages.faults import told
 from hardkeel.picture.frame_in_space import in_space, named
 from hardkeel.picture.in_space import Space
+from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.theme import Theme
@@ -18,17 +21,27 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.round_view import SKINS, RoundView, Seen
 
+Run = Callable[
+    [Callable[[], object], Callable[[object], object], Callable[[HardKeelError], object]], None
+]
 _SHOWS: Final = frozenset({"fuselage", "survey", "wings", "tail", "surfaces"})
 
 
 class RoundPage(SubPage):
-    """The view that turns, what is in hand, how to turn it; a stage says more of what is in hand."""
+    """The view that turns, what is in hand, how to turn it; a stage says more of what is in hand.
+
+    Attributes
+    ----------
+    run : callable
+        Runs work beside the window, and brings back what it gives or the fault.
+    """
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._chosen = ""
+        self.run: Run = _at_once
         self.view = RoundView(theme)
         self.hand = LinesCard(say.IN_HAND)
         self.turning = Card(say.TURN_IT)
@@ -49,7 +62,7 @@ class RoundPage(SubPage):
         self.view.picked.connect(self.choose)
         self.view.picked.connect(self.piece_chosen)
         self.refresh_lazily(_SHOWS)
-        self.refresh()
+        self._show_words()
 
     def more_cards(self) -> tuple[QWidget, ...]:
         """What a stage has to say beside it."""
@@ -59,35 +72,55 @@ class RoundPage(SubPage):
         """Take a piece in hand."""
         if ref != self._chosen:
             self._chosen = ref
-            self.refresh()
+            self.view.choose(ref)
+            self._show_words()
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
         self.view.setFocus()
 
     def refresh(self) -> None:
-        """Show the build as it is now."""
-        fuselage = self.document.build.fuselage
+        """Show the build as it is now, once it is reckoned."""
         self.told.hide()
-        try:
-            space = in_space(self.document.build)
-            shown = self.seen(space)
-        except BadInput as fault:
-            self.tell(told(fault, self.unit))
-            return
-        self.view.show_space(shown)
-        heading, lines = self.words(self._chosen)
-        self.hand.setVisible(fuselage is not None)
-        self.hand.show_lines(heading, lines)
+        self._show_words()
+        self.run(self.prepared(), self._on_reckoned, self._on_fault)
 
-    def seen(self, space: Space) -> Seen:
-        """What is shown of it."""
-        fuselage = self.document.build.fuselage
-        names = named(fuselage) if fuselage is not None else ()
-        return Seen(space, names=names, chosen=self._chosen)
+    def prepared(self) -> Callable[[], Seen]:
+        """What is to be reckoned, from values that nobody changes: it runs beside the window."""
+        build = self.document.build
+        return lambda: seen_of(build, in_space(build))
 
     def words(self, ref: str) -> tuple[str, tuple[str, ...]]:
         """What is said of the piece in hand: its name, and lines."""
         if not ref:
             return say.NOTHING_IN_HAND, (say.POINT_AT_A_PIECE,)
         return ref.replace("_", " "), ()
+
+    def _show_words(self) -> None:
+        heading, lines = self.words(self._chosen)
+        self.hand.show_lines(heading, lines)
+
+    def _on_reckoned(self, seen: object) -> None:
+        self.view.show_space(replace(cast("Seen", seen), chosen=self._chosen))
+
+    def _on_fault(self, fault: HardKeelError) -> None:
+        self.tell(told(fault, self.unit) if isinstance(fault, BadInput) else str(fault))
+
+
+def seen_of(build: Build, space: Space, **more: Any) -> Seen:
+    """A space with its formers' names, made ready to be turned."""
+    names = named(build.fuselage) if build.fuselage is not None else ()
+    _ = space.packed
+    return Seen(space, names=names, **more)
+
+
+def _at_once(
+    work: Callable[[], object],
+    done: Callable[[object], object],
+    failed: Callable[[HardKeelError], object],
+) -> None:
+    """Where nobody runs it beside the window."""
+    try:
+        done(work())
+    except HardKeelError as fault:
+        failed(fault)

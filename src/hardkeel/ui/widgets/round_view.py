@@ -1,6 +1,6 @@
 """The airframe in space, turned by hand: orthographic, far faces first, wood when it rests."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Final, Literal, cast
 
 import numpy as np
@@ -124,6 +124,13 @@ class RoundView(QWidget):
         self._seen = seen
         self._forget()
 
+    def choose(self, ref: str) -> None:
+        """Light a piece up."""
+        if ref != self._seen.chosen:
+            self._seen = replace(self._seen, chosen=ref)
+            self._small = None
+            self.update()
+
     def look_from(self, eye: Eye) -> None:
         """Turn it."""
         up = min(max(eye.up, -90.0), 90.0)
@@ -159,10 +166,14 @@ class RoundView(QWidget):
         """A pixel of a piece where nothing lies before it, for tests."""
         self._lay()
         for drawn, path in reversed(self._paths):
-            if drawn.ref == ref:
-                middle = path.boundingRect().center()
-                if path.contains(middle) and self._ref_at(middle) == ref:
-                    return middle
+            if drawn.ref != ref:
+                continue
+            middle = path.boundingRect().center()
+            ring = path.toFillPolygon()
+            near = (ring.at(i) + (middle - ring.at(i)) * 0.2 for i in range(ring.count()))
+            for at in (middle, *near):
+                if path.contains(at) and self._ref_at(at) == ref:
+                    return at
         return None
 
     # -- laying out ------------------------------------------------------------------------------
@@ -519,6 +530,8 @@ class RoundView(QWidget):
         }
         by = steps.get(Qt.Key(event.key()))
         if by is not None:
+            self._resting = False
+            self._rest.start()
             self.look_from(Eye(self._eye.round + by[0], self._eye.up + by[1]))
         elif event.key() == Qt.Key.Key_Space:
             self.show_skin(SKINS[(SKINS.index(self._skin) + 1) % len(SKINS)])

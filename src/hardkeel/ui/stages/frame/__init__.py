@@ -12,6 +12,7 @@ from hardkeel.joinery.cut_part import CutPart
 from hardkeel.project.model import Build
 from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.frame.page import FramePage
+from hardkeel.ui.tabbed.round_controller import RoundController
 from hardkeel.ui.tabbed.sheet_controller import CutSource, SheetController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
@@ -28,6 +29,8 @@ def make(context: StageContext) -> StagePage:
     page = FramePage(context.document, context.theme, context.settings.unit)
     source = CutSource("frame", _parts, build_pieces, _write)
     SheetController(context.document, page, context.jobs, context.tell, source)
+    beside = RoundController(context.document, page, context.jobs, "frame")
+    page.made.connect(lambda _key, made: beside.take(made))
     return page
 
 

@@ -1,5 +1,6 @@
 """The frame in the round: how it stands on its board, enlarged, against how it is wanted."""
 
+from collections.abc import Callable
 from typing import Final
 
 import numpy as np
@@ -10,14 +11,14 @@ from hardkeel.base.units import format_length, format_size
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.messages import frame as say
 from hardkeel.messages import in_the_round as round_say
 from hardkeel.messages import layout as layout_say
 from hardkeel.messages.square import what_to_do
-from hardkeel.picture.frame_in_space import moves_of
+from hardkeel.picture.frame_in_space import in_space, moves_of
 from hardkeel.picture.in_space import Space
-from hardkeel.ui.tabbed.round_page import RoundPage
+from hardkeel.ui.tabbed.round_page import RoundPage, seen_of
 from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.round_view import Seen
@@ -34,24 +35,24 @@ class FrameRoundPage(RoundPage):
         self.enlarged.factor_changed.connect(self.refresh)
         return (self.enlarged,)
 
-    def seen(self, space: Space) -> Seen:
+    def prepared(self) -> Callable[[], Seen]:
         """The frame as it stands, and dashed as it is wanted."""
-        plain = super().seen(space)
-        fuselage, build = self.document.build.fuselage, self.document.build
-        moves = None
-        if fuselage is not None and fuselage.squaring is not None and fuselage.board is not None:
-            judged = judge_frame(fuselage, build.phase)
-            moves = moves_of(fuselage, judged.squared, float(self.enlarged.factor))
-        self.enlarged.setVisible(moves is not None)
-        if moves is None or fuselage is None:
-            return plain
-        return Seen(
-            space.turned(moves),
-            Space(lines=_edges(fuselage)),
-            plain.names,
-            plain.verdicts,
-            plain.chosen,
-        )
+        build = self.document.build
+        fuselage, factor = build.fuselage, float(self.enlarged.factor)
+        read = fuselage is not None and fuselage.board is not None
+        read = read and fuselage is not None and bool((fuselage.squaring or Squaring()).readings)
+        self.enlarged.setVisible(read)
+
+        def work() -> Seen:
+            space = in_space(build)
+            moves = None
+            if fuselage is not None and read:
+                moves = moves_of(fuselage, judge_frame(fuselage, build.phase).squared, factor)
+            if moves is None or fuselage is None:
+                return seen_of(build, space)
+            return seen_of(build, space.turned(moves), wanted=Space(lines=_edges(fuselage)))
+
+        return work
 
     def words(self, ref: str) -> tuple[str, tuple[str, ...]]:
         """What is in hand, what it is, what is wrong with it."""

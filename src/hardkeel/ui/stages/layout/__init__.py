@@ -4,6 +4,7 @@ from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_controller import ScanController
+from hardkeel.ui.tabbed.round_controller import RoundController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 
@@ -12,4 +13,6 @@ def make(context: StageContext) -> StagePage:
     page = LayoutPage(context.document, context.theme, context.settings.unit)
     ScanController(context.document, page, context.jobs, context.tell)
     DrawingController(context.document, page, context.jobs, context.tell)
+    beside = RoundController(context.document, page, context.jobs, "layout")
+    page.made.connect(lambda _key, made: beside.take(made))
     return page

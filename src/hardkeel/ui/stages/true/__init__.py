@@ -5,6 +5,7 @@ from hardkeel.ui.stages.true.form_controller import ReadingFormController
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.sight_controller import SightController
 from hardkeel.ui.stages.true.stage import TrueStage
+from hardkeel.ui.tabbed.round_controller import RoundController
 from hardkeel.ui.tabbed.stage_page import StagePage
 
 
@@ -14,4 +15,5 @@ def make(context: StageContext) -> StagePage:
     ReadingFormController(context.document, page.rigging)
     GaugeBench(context.document, page.rigging, context.settings)  # lives as long as the page
     SightController(context.document, page, context.jobs, context.tell)
+    page.made.connect(RoundController(context.document, page, context.jobs, "true").take)
     return page

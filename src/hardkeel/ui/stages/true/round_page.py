@@ -1,13 +1,14 @@
 """The airframe in the round as it is believed to stand: its error enlarged, what is wanted dashed."""
 
+from collections.abc import Callable
+
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.messages.names import body_name
 from hardkeel.messages.verdicts import state_words
 from hardkeel.picture.frame_in_space import trued_in_space
-from hardkeel.picture.in_space import Space
 from hardkeel.picture.truing import body_verdict
-from hardkeel.ui.tabbed.round_page import RoundPage
+from hardkeel.ui.tabbed.round_page import RoundPage, seen_of
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.round_view import Seen
 
@@ -21,17 +22,21 @@ class TrueRoundPage(RoundPage):
         self.enlarged.factor_changed.connect(self.refresh)
         return (self.enlarged,)
 
-    def seen(self, space: Space) -> Seen:
+    def prepared(self) -> Callable[[], Seen]:
         """As it stands, and dashed as it is wanted."""
         build, judgement = self.document.build, self.document.judgement
-        plain = super().seen(space)
-        stands, wanted = trued_in_space(build, judgement, float(self.enlarged.factor))
-        verdicts = {}
-        for body in build.surveyed.bodies:
-            verdict = body_verdict(judgement, body.id)
-            if verdict is not None:
-                verdicts[body.id] = verdict
-        return Seen(stands, wanted, plain.names, verdicts, plain.chosen, whole=True)
+        factor = float(self.enlarged.factor)
+
+        def work() -> Seen:
+            stands, wanted = trued_in_space(build, judgement, factor)
+            verdicts = {}
+            for body in build.surveyed.bodies:
+                verdict = body_verdict(judgement, body.id)
+                if verdict is not None:
+                    verdicts[body.id] = verdict
+            return seen_of(build, stands, wanted=wanted, verdicts=verdicts, whole=True)
+
+        return work
 
     def words(self, ref: str) -> tuple[str, tuple[str, ...]]:
         """A part, and what is known of it."""
