@@ -26,13 +26,12 @@ from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.messages.findings import finding_sentence, finding_title
 from hardkeel.messages.frame import (
     bend_sentence,
     closed_sentence,
     edge_sentence,
     ends_words,
-    finding_sentence,
-    finding_title,
     purchase_sentence,
 )
 from hardkeel.messages.planking import PLANKING, planking_answer, planking_lines, planking_table

@@ -56,8 +56,14 @@ def sorrel() -> Build:
     )
     build = edits.add_member(build, "keel", "F1", "F12")
     build = edits.set_member(build, "keel", height=9.0, thickness=3.0)
+    build = edits.add_member(build, "nose-block", "F1", "F1")
+    build = edits.set_member(
+        build, "nose block", station=-34.0, width=58.0, height=58.0, thickness=12.0, inset=10.0
+    )
+    build = edits.add_member(build, "canopy", "F5", "F7")
+    build = edits.set_member(build, "canopy", station=430.0, height=24.0, width=58.0)
     build = edits.set_planking(build, width=8.0, thickness=2.0, keel_width=6.0)
-    return edits.set_framing(build, sheet=(1000.0, 100.0))
+    return edits.set_framing(build, sheet=(1000.0, 150.0))
 
 
 def _former(  # noqa: PLR0913, PLR0917  a row of the table

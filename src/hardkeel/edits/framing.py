@@ -18,6 +18,7 @@ from hardkeel.parts.model import CutPiece
 from hardkeel.project.model import Build
 
 _FEWEST_STRINGERS, _MOST_STRINGERS = 3, 80
+_BEFORE_MM: Final = 30.0  # where what stands before a former begins
 _STICK_MM: Final = 4.0
 _THINNEST_STICK_MM: Final = 1.5
 
@@ -91,6 +92,8 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     runs = member_kind(kind).runs
     if runs == "place":
         figures["station"] = round((stations[first].station + stations[last].station) / 2, 1)
+    if runs == "former" and "station" in member_kind(kind).needs:
+        figures["station"] = round(stations[first].station - _BEFORE_MM, 1)
     if runs in ("former", "to"):
         figures.pop("to" if runs == "former" else "from")
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))

@@ -11,7 +11,8 @@ from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import Squared
 from hardkeel.messages import order as say_order
-from hardkeel.messages.frame import ends_words, finding_sentence, finding_title
+from hardkeel.messages.findings import finding_sentence, finding_title
+from hardkeel.messages.frame import ends_words
 from hardkeel.messages.names import PHASE_WORDS
 from hardkeel.messages.square import (
     check_title,

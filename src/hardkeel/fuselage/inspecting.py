@@ -14,6 +14,7 @@ import numpy as np
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
 from hardkeel.fuselage.flatwork import inner_half
+from hardkeel.fuselage.fronting import unlanded
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
 from hardkeel.fuselage.notching import Around, Passage, around_of
@@ -31,6 +32,7 @@ Trouble = Literal[
     "crowded",
     "barred",
     "outside",
+    "unlanded",
 ]
 _DEFAULT_FORMER_MM: Final = 3.0
 _HAIR: Final = 1e-6
@@ -54,7 +56,8 @@ class Finding:
         the edge · ``thin``: less than the wanted web beside a hole · ``meet``: two notches or holes ·
         ``neck``: the wood narrows · ``unfit``: a longeron is too large for it · ``crowded``: it stands in
         the next · ``barred``: something can't be put in past it · ``outside``: a plate behind it lies
-        outside the skin; `left` then has where it may lie, ``low`` and ``high``.
+        outside the skin; `left` then has where it may lie, ``low`` and ``high`` · ``unlanded``: a canopy's
+        edge, `other`, lies so far from it, and no former is nearer.
     ref, other : str
         What does it, and with what.
     figure : float
@@ -89,6 +92,7 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
     found += _crowded(formers)
     found += _barred(fuselage, formers)
     found += _outside(fuselage, formers)
+    found += _unlanded(fuselage)
     order = {former.id: i for i, former in enumerate(formers)}
     return tuple(sorted(found, key=lambda one: order[one.former]))
 
@@ -309,3 +313,10 @@ def _outside(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
             ]
             left = (("low", min(fits)), ("high", max(fits))) if fits else ()
             yield Finding(before.id, "outside", member.id, figure=member.z, left=left)
+
+
+def _unlanded(fuselage: Fuselage) -> Iterator[Finding]:
+    for member in fuselage.framed.members:
+        if member.kind == "canopy":
+            for edge, _, nearest, gap in unlanded(fuselage, member):
+                yield Finding(nearest, "unlanded", member.id, edge, figure=gap)

@@ -60,6 +60,8 @@ MemberKind = Literal[
     "hatch-frame",
     "key",
     "gusset",
+    "nose-block",
+    "canopy",
 ]
 
 
@@ -241,7 +243,8 @@ class Member(Value):
         Stops between which it runs; without them the first and the last.  A ``key`` names its former
         in ``from``, a ``bearer`` the stop where it ends in ``to``.
     station : float, optional
-        Where a ``rod`` crosses, a ``hatch-frame`` stands, a ``bearer`` begins, mm.
+        Where a ``rod`` crosses, a ``hatch-frame`` stands, a ``bearer`` begins, a ``nose-block`` has its front, a
+        ``canopy`` is highest, mm.
     section : (float, float), optional
         Of a stick: across the side, and as seen in side view, mm.
     triangular : bool
@@ -249,9 +252,9 @@ class Member(Value):
     curved : bool
         A ``gusset`` with a hollow edge.
     width : float, optional
-        Of a ``crutch``'s rail and of a plate; the leg of a ``gusset``, mm.
+        Of a ``crutch``'s rail and of a plate; the leg of a ``gusset``; of a ``nose-block``'s front, mm.
     height : float, optional
-        Of a ``keel``, and of the tab of a ``key``, mm.
+        Of a ``keel``, and of the tab of a ``key``; of a ``nose-block``'s front, of a ``canopy`` over the deck, mm.
     y, z : float
         Where it lies, airframe axes, mm; at a `y` other than 0 there is one on each side.
     angle : float
@@ -262,7 +265,8 @@ class Member(Value):
     gap : float
         How far a ``corner-strip`` stops short of formers, mm.
     inset : float
-        How far a doubler's edges stay inside those of its side, mm.
+        How far a doubler's edges stay inside those of its side; a hollow ``nose-block``'s wall; how far behind its
+        stop a ``canopy`` begins, mm.
     short : float
         How far a doubler stops short of its last stop, so that the side bends there, mm.
     """

@@ -105,6 +105,12 @@ def surface_of(fuselage: Fuselage) -> Surface:
     return _surface(tuple(name for name, _ in stops), bare)
 
 
+def half_at(stop: Former, shares: Array) -> Array:
+    """A former's starboard contour at parameters of a surface, shape (k, 2)."""
+    share, half = _with_shares(stop)
+    return np.column_stack([np.interp(shares, share, half[:, i]) for i in (0, 1)])
+
+
 def is_shaped(fuselage: Fuselage) -> bool:
     """Whether any former is other than a plain box."""
     return any(one.corner or one.section is not None or one.outline for one in fuselage.formers)

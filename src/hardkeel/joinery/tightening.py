@@ -4,21 +4,16 @@ What is laid by `nesting` is taken sheet size by sheet size: small pieces go int
 wide as the sheet, which is cut into sheets; the better of both layings is kept.
 """
 
+import json
+import sys
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from datetime import timedelta
-from threading import Thread
-from typing import TYPE_CHECKING, Final
+from subprocess import DEVNULL, PIPE, Popen, TimeoutExpired
+from typing import Final
 
-from hardkeel.base.late import late
 from hardkeel.geometry.polygons import affinity, shapely
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.joinery.nesting import NestedSheet, Placed, laid_inside, turns_of
-
-if TYPE_CHECKING:
-    import spyrrow
-else:
-    spyrrow = late("spyrrow")
 
 LOOKED_SECONDS: Final = 5.0  # for one strip: beyond it little is found
 _FEW: Final = 4  # pieces that are laid as well in half a second
@@ -192,46 +187,58 @@ def _solved(
     tick: Callable[[], None],
 ) -> dict[int, tuple[Placed, ...]] | None:
     """Where each bundle lies on a strip; ``None`` where the engine can't lay them."""
-    items = [
-        spyrrow.Item(
-            str(i), _rim(one.piece), 1, [float(turn) for turn in _fitting(one.piece, width)]
-        )
-        for i, one in enumerate(bundles)
-    ]
     # the engine keeps its distance to the strip's edges, too; outlines are grown by a hair
     edge = gap + _SMOOTH_MM + _HAIR_MM
-    strip = spyrrow.StripPackingInstance("strip", width + 2 * edge, items)
-    config = spyrrow.StripPackingConfig(
-        min_items_separation=gap or None, total_computation_time=1, num_workers=1, seed=_SEED
-    )
-    config.exploration_time = timedelta(seconds=_EXPLORED * seconds)
-    config.compression_time = timedelta(seconds=(1 - _EXPLORED) * seconds)
-    answer: list[spyrrow.StripPackingSolution] = []
-
-    def work() -> None:
-        try:
-            answer.append(strip.solve(config))
-        except BaseException:  # noqa: BLE001  the engine's own panic is no Exception: it leaves no answer
-            return
-
-    thread = Thread(target=work, daemon=True)  # given up, it ends by itself
-    thread.start()
-    while thread.is_alive():
-        thread.join(_LOOK_SECONDS)
-        tick()
-    if not answer:
+    asked = {
+        "items": [
+            {"rim": _rim(one.piece), "turns": [float(turn) for turn in _fitting(one.piece, width)]}
+            for one in bundles
+        ],
+        "width": width + 2 * edge,
+        "gap": gap,
+        "seed": _SEED,
+        "exploring": _EXPLORED * seconds,
+        "pressing": (1 - _EXPLORED) * seconds,
+    }
+    placed = _answer(asked, tick)
+    if placed is None or len(placed) != len(bundles):
         return None
     found = {
-        int(one.id): tuple(
-            bundles[int(one.id)].lying(
-                round(one.rotation) % 360,
-                (one.translation[0] - edge, one.translation[1] - edge),
-                width,
-            )
-        )
-        for one in answer[0].placed_items
+        int(i): tuple(bundles[int(i)].lying(round(turn) % 360, (u - edge, v - edge), width))
+        for i, turn, u, v in placed
     }
-    return found if len(found) == len(bundles) and _sound(found, width) else None
+    return found if _sound(found, width) else None
+
+
+def _answer(
+    asked: dict[str, object], tick: Callable[[], None]
+) -> list[tuple[float, float, float, float]] | None:
+    """What the engine says, in a process that ends when it is no longer waited for; ``None`` where it gives up."""
+    with Popen(
+        [sys.executable, "-m", "hardkeel.joinery.strip_child"],
+        stdin=PIPE,
+        stdout=PIPE,
+        stderr=DEVNULL,
+        text=True,
+    ) as child:
+        try:
+            told: str | None = json.dumps(asked)
+            out = ""
+            while True:
+                try:
+                    out, _ = child.communicate(told, timeout=_LOOK_SECONDS)
+                    break
+                except TimeoutExpired:
+                    told = None  # it is on its way
+                    tick()
+        except BaseException:
+            child.kill()
+            raise
+    try:
+        found: list[tuple[float, float, float, float]] = json.loads(out)
+    except ValueError:
+        return None
+    return found
 
 
 def _fitting(piece: FlatPiece, width: float) -> list[int]:

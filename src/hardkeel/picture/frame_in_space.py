@@ -9,6 +9,7 @@ import numpy as np
 
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flatwork import flatwork_of
+from hardkeel.fuselage.fronting import nose_layers
 from hardkeel.fuselage.inside import bare, inside_skins, skins_at
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.methods import side_at
@@ -114,6 +115,7 @@ def _framed(fuselage: Fuselage) -> tuple[Face, ...]:
         *made.sticks(),
         *made.stringers(),
         *made.flat_members(),
+        *made.noses(),
         *made.sheet(),
         *made.planks(),
     )
@@ -248,7 +250,7 @@ class _Framed:
         members = {one.id: one for one in self._fuselage.framed.members}
         for piece in flatwork_of(self._fuselage):
             member = members.get(piece.part)
-            if member is None or piece.kind == "hatch-frame":
+            if member is None or piece.kind in ("hatch-frame", "nose-block"):
                 continue
             half = piece.thickness / 2
             if piece.kind == "keel":
@@ -257,6 +259,24 @@ class _Framed:
                     yield from self._cut(piece, 1, (y - half, y + half), int(np.sign(y)))
             else:
                 yield from self._cut(piece, 2, (member.z - half, member.z + half), 0)
+
+    def noses(self) -> Iterator[Face]:
+        """Nose blocks and rings, layer by layer, before everything else."""
+        for member in self._fuselage.framed.members:
+            if member.kind != "nose-block":
+                continue
+            for number, layer in enumerate(reversed(nose_layers(self._fuselage, member)), start=1):
+                for part in shapely.get_parts(layer.wood):
+                    yield from prism(
+                        member.id,
+                        _smooth(part.exterior.coords),
+                        [_smooth(hole.coords) for hole in part.interiors],
+                        (layer.front, layer.rear),
+                        0,
+                        -number,
+                        tone=tone_of(member.material),
+                        grain=_ACROSS,
+                    )
 
     def _cut(
         self, piece: FlatPiece, axis: int, thick: tuple[float, float], hand: int

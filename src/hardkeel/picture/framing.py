@@ -4,6 +4,7 @@ Axes: the side laid flat is (s, −z); *side* (x, −z), *above* (x, y), *sectio
 """
 
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 from typing import Final
 
 import numpy as np
@@ -15,6 +16,7 @@ from hardkeel.fuselage.members import Seen, member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.notching import around_of
+from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
@@ -230,6 +232,7 @@ def side_view(build: Build) -> WoodPicture:
     top, low = side.loft.top.value(x), side.loft.bottom.value(x)
     ring = (*_line(x, -top), *reversed(_line(x, -low)))
     lines = [WoodLine("outline", (*ring, ring[0]))]
+    lines += _seams(fuselage)
     shapes = list(_running_longerons(side, x))
     labels = []
     for former in fuselage.formers:
@@ -243,6 +246,19 @@ def side_view(build: Build) -> WoodPicture:
         shapes += wood
         lines += wires
     return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
+
+
+def _seams(fuselage: Fuselage) -> Iterator[WoodLine]:
+    """Where planks meet, from former to former, as they are seen from port."""
+    planked = planks_of(fuselage)
+    ends, reaching = dict(planked.ends), dict(planked.reaching)
+    station = {one.id: one.station for one in fuselage.formers}
+    for name, other in pairwise(planked.formers):
+        for number in reaching[name]:
+            here = ends[name][reaching[name].index(number) + 1]
+            behind = sum(one <= number for one in reaching[other])
+            there = ends[other][behind]
+            yield WoodLine("seam", ((station[name], -here[1]), (station[other], -there[1])))
 
 
 def _line(x: object, v: object) -> tuple[Point2, ...]:

@@ -8,7 +8,7 @@ from typing import Final, Literal
 from hardkeel.geometry.hull import Point2
 
 Tone = Literal["soft", "hard", "ply", "metal", "foam"]
-LineRole = Literal["station", "centre", "outline", "pin", "seat", "wire"]
+LineRole = Literal["station", "centre", "outline", "pin", "seat", "wire", "seam"]
 _HARD: Final = ("spruce", "pine", "beech", "basswood", "balsa-hard")
 
 

@@ -15,7 +15,8 @@ from hardkeel.fuselage.model import (
     Member,
     SectionShape,
 )
-from hardkeel.messages.frame import finding_sentence, finding_title, side_taken_off
+from hardkeel.messages.findings import finding_sentence, finding_title
+from hardkeel.messages.frame import side_taken_off
 from tests.draws import draws
 from tests.frames import box, member, random_frame
 

@@ -29,6 +29,12 @@ _FITTED: Final[dict[str, dict[str, Any]]] = {
     "gussets": {"glue": "aliphatic", "hands_minutes": 20.0, "looks": True},
     "plates": {"glue": "slow epoxy", "hazards": ("epoxy",), "looks": True},
     "hatch": {"glue": "aliphatic", "hands_minutes": 20.0},
+    "nose": {
+        "glue": "aliphatic",
+        "hands_minutes": 40.0,
+        "hazards": ("blade", "dust"),
+        "looks": True,
+    },
 }
 
 

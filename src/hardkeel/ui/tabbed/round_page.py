@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Any, Final, cast
+from typing import Any, Final
 
 from PyQt6.QtWidgets import QComboBox, QWidget
 
@@ -101,7 +101,8 @@ class RoundPage(SubPage):
         self.hand.show_lines(heading, lines)
 
     def _on_reckoned(self, seen: object) -> None:
-        self.view.show_space(replace(cast("Seen", seen), chosen=self._chosen))
+        if isinstance(seen, Seen):
+            self.view.show_space(replace(seen, chosen=self._chosen))
 
     def _on_fault(self, fault: HardKeelError) -> None:
         self.tell(told(fault, self.unit) if isinstance(fault, BadInput) else str(fault))

@@ -36,7 +36,9 @@ from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
-_SHEET_PX: Final = 118
+_SHEET_PX: Final = 118  # where nothing is drawn yet
+_SHEET_HEAD_PX, _SHEET_WIDE_PX = 46, 690  # its words; what a page has room for
+_LEAST_PX, _MOST_PX = 60, 260
 
 
 class SheetsPage(SubPage):
@@ -179,10 +181,10 @@ class SheetsPage(SubPage):
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
-        for board in self.boards:
-            board.set_theme(theme)
-            board.setFixedHeight(theme.px(_SHEET_PX))
         super().set_theme(theme)
+        for board, sheet in zip(self.boards, self._sheets, strict=True):
+            board.set_theme(theme)
+            board.setFixedHeight(self._tall(sheet))
 
     def choose(self, ref: str) -> None:
         """Light a piece up on its sheet."""
@@ -236,11 +238,11 @@ class SheetsPage(SubPage):
             board.deleteLater()
         while len(self.boards) < len(sheets):
             board = WoodBoard(self.theme, "", height=_SHEET_PX)
-            board.setFixedHeight(self.theme.px(_SHEET_PX))
             board.picked.connect(self.piece_chosen)
             self._column.insertWidget(len(self.boards), board)
             self.boards.append(board)
         for board, sheet in zip(self.boards, sheets, strict=True):
+            board.setFixedHeight(self._tall(sheet))
             wood = wood_name(self.document.build, sheet.material)
             title = f"{wood} {format_length(sheet.thickness, self.unit)}".strip()
             if sheet.own:
@@ -251,6 +253,11 @@ class SheetsPage(SubPage):
             note = say.sheet_note(len(sheet.placed), sheet.used, sheet.waste, self.unit)
             board.show_picture(sheet_picture(sheet), "", note)
         self._show_wood()
+
+    def _tall(self, sheet: NestedSheet) -> int:
+        """How tall a sheet is drawn, pixels: whole, and as wide as there is room."""
+        drawn = _SHEET_WIDE_PX * sheet.width / sheet.length
+        return self.theme.px(_SHEET_HEAD_PX) + round(min(max(drawn, _LEAST_PX), _MOST_PX))
 
     def show_working(self, share: float | None, words: str = say.WORKING) -> None:
         """How far the work is, from 0 to 1; ``None`` where there is none."""

@@ -24,7 +24,14 @@ from hardkeel.ui.widgets.wood import paint_pin, paint_wood, shape_path, text_box
 _MARGIN_PX: Final = 18
 _HEAD_PX: Final = 26
 _NEAR_PX: Final = 9  # nearer than this a spot is meant
-_PLAIN_LINES: Final = {"station": 0.7, "outline": 1.0, "centre": 0.8, "seat": 1.2, "wire": 1.4}
+_PLAIN_LINES: Final = {
+    "station": 0.7,
+    "outline": 1.0,
+    "centre": 0.8,
+    "seat": 1.2,
+    "wire": 1.4,
+    "seam": 0.5,
+}
 _DASHES: Final[dict[str, list[float]]] = {"centre": [8, 3, 2, 3], "seat": [6, 3], "station": [1, 3]}
 
 

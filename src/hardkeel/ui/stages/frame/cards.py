@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.inspecting import Finding
+from hardkeel.messages import findings as findings_say
 from hardkeel.messages import frame as say
 from hardkeel.ui.widgets.card import Card, label
 
@@ -49,7 +50,7 @@ class FindingCard(Card):
         first = findings[0]
         self._former = first.former
         self.eyebrow.setText(f"{say.LOOK_INTO}: {first.former}")
-        self.answer.setText(say.finding_title(first))
-        self.more.setText(say.finding_sentence(first, unit, web))
+        self.answer.setText(findings_say.finding_title(first))
+        self.more.setText(findings_say.finding_sentence(first, unit, web))
         self.rest.setText(say.more_findings(len(findings) - 1))
         self.rest.setVisible(len(findings) > 1)

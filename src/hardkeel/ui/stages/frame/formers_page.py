@@ -9,6 +9,7 @@ from hardkeel.edits import framing as edits
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Former
+from hardkeel.messages import findings as findings_say
 from hardkeel.messages import frame as say
 from hardkeel.messages import layout as layout_say
 from hardkeel.picture.framing import former_picture, gallery
@@ -110,11 +111,11 @@ class FormersPage(FrameSubPage):
         self.trouble.set_edge("out" if mine else "")
         if mine:
             more = [
-                f"{say.finding_title(one)} {say.finding_sentence(one, self.unit, web)}"
+                f"{findings_say.finding_title(one)} {findings_say.finding_sentence(one, self.unit, web)}"
                 for one in mine[1:]
             ]
-            lines = [say.finding_sentence(mine[0], self.unit, web), *more]
-            self.trouble.show_lines(say.finding_title(mine[0]), lines)
+            lines = [findings_say.finding_sentence(mine[0], self.unit, web), *more]
+            self.trouble.show_lines(findings_say.finding_title(mine[0]), lines)
         else:
             self.trouble.show_lines(say.THIS_ONE_IS_SOUND, (say.elsewhere(len(findings)),))
 

@@ -236,7 +236,9 @@ class MembersPage(FrameSubPage):
                 say.member_title(member.id),
                 say.MEMBER_WORDS[member.kind],
                 say.stop_words(member.from_ or first),
-                "" if member.kind == "key" else say.stop_words(member.to or last),
+                ""
+                if member_kind(member.kind).runs == "former"
+                else say.stop_words(member.to or last),
                 self._size(member),
                 wood_name(self.document.build, member.material),
             ),

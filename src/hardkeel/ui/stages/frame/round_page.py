@@ -12,6 +12,7 @@ from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage, Squaring
+from hardkeel.messages import findings as findings_say
 from hardkeel.messages import frame as say
 from hardkeel.messages import in_the_round as round_say
 from hardkeel.messages import layout as layout_say
@@ -77,7 +78,7 @@ class FrameRoundPage(RoundPage):
     def _found(self, fuselage: Fuselage, name: str) -> list[str]:
         web = fuselage.framed.web
         lines = [
-            f"{say.finding_title(one)} {say.finding_sentence(one, self.unit, web)}"
+            f"{findings_say.finding_title(one)} {findings_say.finding_sentence(one, self.unit, web)}"
             for one in findings_of(fuselage)
             if one.former == name
         ]
