@@ -35,7 +35,13 @@ def contour_of(former: Former) -> tuple[Point2, ...]:
         When its own outline crosses itself, or its widest line lies outside it.
     """
     ring = _drawn(former) if former.outline else _symmetric(former)
-    return tuple((float(y), float(z)) for y, z in ring)
+    return tuple((y, z) for y, z in ring.tolist())
+
+
+@lru_cache(maxsize=1024)
+def bare(former: Former) -> Former:
+    """A former without what is cut out of its middle, on which its edge does not hang."""
+    return former.but(cutouts=(), template=None, lightened=False)
 
 
 def half_of(former: Former) -> Array:
@@ -46,7 +52,7 @@ def half_of(former: Former) -> Array:
     BadInput
         As `contour_of`.
     """
-    return _half(former.but(cutouts=(), template=None, lightened=False))
+    return _half(bare(former))
 
 
 def girth_of(former: Former) -> float:

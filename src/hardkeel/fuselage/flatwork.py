@@ -148,14 +148,14 @@ def keel_piece(side: Side, member: Member) -> FlatPiece:
     fuselage = side.fuselage
     a, b = fuselage.span(member)
     x = side.places(a, b)
-    low = foot_of(side, member, x)
+    passed = [one for one in fuselage.formers if a <= one.station <= b]
+    both = foot_of(side, member, np.concatenate([x, [one.station for one in passed]]))
+    low, feet = both[: len(x)], both[len(x) :]
     tall = member.height or 0.0
     lower = list(zip(x.tolist(), low.tolist(), strict=True))
     upper = list(zip(x.tolist(), (low + tall).tolist(), strict=True))
     slots = []
     marks = []
-    passed = [one for one in fuselage.formers if a <= one.station <= b]
-    feet = foot_of(side, member, np.array([one.station for one in passed])) if passed else ()
     for former, under in zip(passed, feet, strict=True):
         front, rear = faces_of(fuselage, former)
         foot = float(under)

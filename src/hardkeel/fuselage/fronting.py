@@ -6,20 +6,23 @@ Frame: airframe axes, mm.
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from typing import Final
 
 import numpy as np
 
+from hardkeel.fuselage.contours import bare
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Member, SectionShape
 from hardkeel.fuselage.standing import faces_of
-from hardkeel.fuselage.surface import half_at, surface_of
+from hardkeel.fuselage.surface import half_at
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
 from hardkeel.joinery.flat import FlatPiece, Mark, open_ring, with_shape
 
+_SHARES: Final = np.linspace(0.0, 2.0, 193)
 _LEAST_MM: Final = 0.5  # a last layer thinner than this is glue
 _LANDS_MM: Final = 2.0  # an edge that lies this near to a former's face lands on it
 
@@ -51,11 +54,15 @@ def nose_layers(fuselage: Fuselage, member: Member) -> tuple[NoseLayer, ...]:
     former = fuselage.former(member.from_ or "")
     if former is None or member.station is None or not member.thickness:
         return ()
-    rear, front = faces_of(fuselage, former)[0], member.station
+    return _layers(bare(former), faces_of(fuselage, former)[0], member)
+
+
+@lru_cache(maxsize=32)
+def _layers(former: Former, rear: float, member: Member) -> tuple[NoseLayer, ...]:
+    front, thick = member.station or 0.0, member.thickness or 0.0
     if rear - front < _LEAST_MM:
         return ()
-    surface = surface_of(fuselage)
-    there = surface.points[surface.names.index(former.id)]
+    there = half_at(former, _SHARES)
     oval = Former(
         id="front",
         station=front,
@@ -64,9 +71,9 @@ def nose_layers(fuselage: Fuselage, member: Member) -> tuple[NoseLayer, ...]:
         top=member.z + (member.height or former.top - former.bottom) / 2,
         section=SectionShape(),
     )
-    here = half_at(oval, surface.shares)
-    count = max(1, math.ceil((rear - front - _LEAST_MM) / member.thickness))
-    places = [min(front + i * member.thickness, rear) for i in range(count)] + [rear]
+    here = half_at(oval, _SHARES)
+    count = max(1, math.ceil((rear - front - _LEAST_MM) / thick))
+    places = [min(front + i * thick, rear) for i in range(count)] + [rear]
 
     def contour(x: float) -> BaseGeometry:
         share = (x - front) / (rear - front)
@@ -84,7 +91,12 @@ def nose_layers(fuselage: Fuselage, member: Member) -> tuple[NoseLayer, ...]:
 
 def nose_pieces(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
     """Each layer as it is sawn, with the line to which it is carved."""
-    layers = nose_layers(fuselage, member)
+    yield from _pieces(nose_layers(fuselage, member), member)
+
+
+@lru_cache(maxsize=32)
+def _pieces(layers: tuple[NoseLayer, ...], member: Member) -> tuple[FlatPiece, ...]:
+    found = []
     for number, layer in enumerate(layers, start=1):
         line = open_ring(layer.front_face.exterior.coords)
         _, low, _, high = layer.wood.bounds
@@ -103,7 +115,8 @@ def nose_pieces(fuselage: Fuselage, member: Member) -> Iterator[FlatPiece]:
         )
         made = with_shape(piece, layer.wood)
         if made.outline:
-            yield made
+            found.append(made)
+    return tuple(found)
 
 
 def canopy_ends(fuselage: Fuselage, member: Member) -> tuple[float, float]:

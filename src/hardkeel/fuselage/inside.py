@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.contours import contour_of, half_of, skinned
+from hardkeel.fuselage.contours import bare, contour_of, half_of, skinned
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.planking import is_planked, planked_between
@@ -54,13 +54,6 @@ def wood_inside(former: Former, skins: tuple[float, float, float]) -> BaseGeomet
         When its own outline crosses itself.
     """
     return _inside(bare(former), *skins)
-
-
-def bare(former: Former) -> Former:
-    """A former without what is cut out of its middle, on which its edge does not hang."""
-    if former.cutouts or former.template is not None or former.lightened:
-        return former.but(cutouts=(), template=None, lightened=False)
-    return former
 
 
 def skins_at(fuselage: Fuselage, former: Former) -> tuple[float, float, float]:

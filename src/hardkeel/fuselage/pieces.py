@@ -101,7 +101,8 @@ def _former_pieces(former: Former, around: Around) -> tuple[FlatPiece, ...]:
 def _cut(former: Former, around: Around) -> Iterator[FlatPiece]:
     if former.sticks is not None:
         return
-    shape = cut_shape(former, around)
+    # what would break is told where it is looked at, not where it is cut
+    shape = cut_shape(former, around, not former.lightened)
     several = len(shape.pieces) > 1
     for number, rings in enumerate(shape.pieces, start=1):
         zs = [z for _, z in rings[0]]
@@ -125,7 +126,8 @@ def _cut(former: Former, around: Around) -> Iterator[FlatPiece]:
             # of sheet its grain lies across, like the part's
             grain="any" if is_ply(former.material) else "u",
         )
-        made = with_shape(piece, piece.polygon)
+        wood = piece.polygon
+        made = piece if wood.is_valid else with_shape(piece, wood)
         if made.outline:
             yield made
 

@@ -9,7 +9,7 @@ from typing import Final, Literal
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.contours import half_of
+from hardkeel.fuselage.contours import bare, half_of
 from hardkeel.fuselage.model import Former, Fuselage, Planking
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import weights
@@ -132,8 +132,7 @@ def planks_of(fuselage: Fuselage) -> Planked:
     formers = planked_between(fuselage)
     if planking is None or len(formers) < 2:  # noqa: PLR2004  a plank has a length
         return Planked((), (), (), (), ())
-    bare = tuple(one.but(cutouts=(), template=None, lightened=False) for one in formers)
-    return _planks(planking, bare)
+    return _planks(planking, tuple(bare(one) for one in formers))
 
 
 @lru_cache(maxsize=16)

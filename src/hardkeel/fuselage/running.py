@@ -11,8 +11,8 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.contours import edges_of
-from hardkeel.fuselage.inside import bare, inside_skins, ring_inside, skins_at, wood_inside
+from hardkeel.fuselage.contours import bare, edges_of
+from hardkeel.fuselage.inside import inside_skins, ring_inside, skins_at, wood_inside
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Longeron, Member
 from hardkeel.fuselage.surface import is_shaped

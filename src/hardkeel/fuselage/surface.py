@@ -14,7 +14,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.contours import half_of, widest_of
+from hardkeel.fuselage.contours import bare, half_of, widest_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import weights
@@ -98,11 +98,8 @@ def surface_of(fuselage: Fuselage) -> Surface:
     stops = fuselage.stations
     if len(stops) < 2:  # noqa: PLR2004  nothing between
         raise BadInput("fuselage.formers", "a loft needs at least two stations")
-    bare = tuple(
-        stop.but(cutouts=(), template=None, lightened=False) if isinstance(stop, Former) else stop
-        for _, stop in stops
-    )
-    return _surface(tuple(name for name, _ in stops), bare)
+    plain = tuple(bare(stop) if isinstance(stop, Former) else stop for _, stop in stops)
+    return _surface(tuple(name for name, _ in stops), plain)
 
 
 def half_at(stop: Former, shares: Array) -> Array:

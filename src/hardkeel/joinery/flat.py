@@ -75,7 +75,11 @@ class FlatPiece:
     @property
     def polygon(self) -> BaseGeometry:
         """The wood, as a shapely polygon."""
-        return shapely.Polygon(self.outline, self.holes)
+        if not self.outline:
+            return shapely.Polygon()
+        rim = shapely.linearrings(np.array(self.outline))
+        holes = [shapely.linearrings(np.array(hole)) for hole in self.holes]
+        return shapely.polygons(rim, holes=holes or None)
 
     @property
     def area(self) -> float:
@@ -124,7 +128,7 @@ def ring_of(points: Sequence[Point2]) -> Ring:
 
 def open_ring(coords: object) -> Ring:
     """Points of a closed shapely ring, the last one off."""
-    points = [(u, v) for u, v in np.array(coords)[:, :2].tolist()]
+    points = [(u, v) for u, v in np.asarray(coords)[:, :2].tolist()]
     return tuple(points[:-1] if points[0] == points[-1] else points)
 
 

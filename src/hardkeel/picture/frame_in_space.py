@@ -7,10 +7,11 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.fuselage.contours import bare
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flatwork import flatwork_of
 from hardkeel.fuselage.fronting import nose_layers
-from hardkeel.fuselage.inside import bare, inside_skins, skins_at
+from hardkeel.fuselage.inside import inside_skins, skins_at
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Fuselage
