@@ -145,37 +145,32 @@ def fullness_through(former: Former, at: Point2, *, above: bool) -> float:
     return (low + high) / 2
 
 
-def shape_between(
-    a: Former, b: Former, share: float, low: float, high: float
-) -> SectionShape | None:
-    """The section shape of a former from `low` to `high` mm that stands a share of the way from one to another.
+def shape_enclosing(half: Array, widest: float) -> SectionShape:
+    """The superellipse as wide, high and low as a contour, that encloses as much above its widest line and below it.
 
-    ``None`` where neither is round, or one has flat sides and the other none; where one alone is round, as that one.
+    Parameters
+    ----------
+    half : Array
+        Shape (k, 2), the starboard half from keel to crown.
     """
-    round_ones = [one for one in (a, b) if one.section is not None]
-    if not round_ones:
-        return None
-    first, last = round_ones[0], round_ones[-1]
-    part = min(1.0, max(0.0, share))
-    shapes = [one.section for one in (first, last) if one.section is not None]
-    if any(one.kind == "flat-sides" for one in shapes):
-        if len({one.kind for one in shapes}) > 1:
-            return None
-        rises = [rises_of(one) for one in (first, last)]
-        belly, deck = (x + part * (y - x) for x, y in zip(*rises, strict=True))
-        return SectionShape(kind="flat-sides", belly=belly, deck=deck)
+    wide = float(half[:, 0].max())
+    fulls = []
+    for above in (True, False):
+        part = half[half[:, 1] >= widest] if above else half[half[:, 1] <= widest]
+        tall = abs(float((half[-1] if above else half[0])[1]) - widest)
+        area = abs(float(np.trapezoid(part[:, 0], part[:, 1])))
+        fulls.append(_power_of(area / max(wide * tall, _THINNEST_MM)))
+    return SectionShape(widest=widest, top=fulls[0], bottom=fulls[1])
 
-    def mixed(value: Callable[[Former], float]) -> float:
-        return value(first) + part * (value(last) - value(first))
 
-    def widest_share(one: Former) -> float:
-        return (widest_of(one) - one.bottom) / (one.top - one.bottom)
-
-    return SectionShape(
-        widest=low + mixed(widest_share) * (high - low),
-        top=mixed(lambda one: one.section.top if one.section is not None else _ROUND),
-        bottom=mixed(lambda one: one.section.bottom if one.section is not None else _ROUND),
-    )
+def _power_of(share: float) -> float:
+    """The exponent whose quarter fills so much of its box: Γ(1+1/n)²/Γ(1+2/n), which rises with n (Dirichlet)."""
+    low, high = 1.0, _BOXY
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        filled = math.gamma(1 + 1 / middle) ** 2 / math.gamma(1 + 2 / middle)
+        low, high = (middle, high) if filled < share else (low, middle)
+    return (low + high) / 2
 
 
 def skinned(half: Array, side: float, top: float, bottom: float) -> BaseGeometry:

@@ -18,7 +18,7 @@ from hardkeel.geometry.polygons import BaseGeometry, Polygon, affinity, shapely
 from hardkeel.geometry.rotation import Array
 
 Ring = tuple[Point2, ...]
-_WAYS_ROUND: Final = 24
+_WAYS_ROUND: Final = 36
 
 
 def blank_of(fuselage: Fuselage, former: Former) -> Ring:
@@ -99,6 +99,8 @@ def _without_skins(outside: Polygon, side: float, top: float, bottom: float) -> 
     The wood may be where every point within the skin around it is still inside: the section moved by
     each way round an ellipse of the skins' thickness, and what all of these have in common.
     """
+    if side == top == bottom:
+        return outside.buffer(-side, quad_segs=_WAYS_ROUND)
     left = outside
     for i in range(_WAYS_ROUND):
         angle = 2 * math.pi * i / _WAYS_ROUND

@@ -1,5 +1,6 @@
 """The loft: one natural cubic each for half-width, top and bottom, through formers and tail post."""
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final, Literal
@@ -8,9 +9,9 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
-from hardkeel.fuselage.contours import edges_of, shape_between
-from hardkeel.fuselage.model import Former, Fuselage
-from hardkeel.fuselage.surface import surface_of
+from hardkeel.fuselage.contours import edges_of, shape_enclosing
+from hardkeel.fuselage.model import Former, Fuselage, SectionShape
+from hardkeel.fuselage.surface import EDGES, surface_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
@@ -128,21 +129,35 @@ def former_at(fuselage: Fuselage, station: float, former_id: str) -> Former:
 def _shaped_between(
     fuselage: Fuselage, station: float, figures: dict[str, float]
 ) -> dict[str, object]:
-    """What gives a former between others its shape: figures where theirs do, else an outline out of the loft."""
+    """What gives a former between others its shape: figures where theirs do, else an outline out of the loft.
+
+    A box's corner and a round section's fullness are those that enclose as much as the loft does there, a deck's and a
+    belly's edge is the loft's.
+    """
     ahead = [one for one in fuselage.formers if one.station <= station]
     behind = [one for one in fuselage.formers if one.station >= station]
     first = max(ahead or behind, key=lambda one: one.station if ahead else -one.station)
     last = min(behind or ahead, key=lambda one: one.station if behind else -one.station)
-    gap = last.station - first.station
-    share = (station - first.station) / gap if gap else 0.0
-    drawn = bool(first.outline or last.outline)
-    shape = shape_between(first, last, share, figures["bottom"], figures["top"])
-    if not drawn and shape is not None:
-        return {"section": shape}
-    if not drawn and first.section is None and last.section is None:
-        corner = first.corner + share * (last.corner - first.corner)
+    if not any(one.corner or one.section is not None or one.outline for one in (first, last)):
+        return {}
+    surface = surface_of(fuselage)
+    half = surface.half(np.array([station]))[0]
+    low, widest, high = (half[i, 1] for i in np.searchsorted(surface.shares, EDGES[1:4]))
+    kinds = {
+        "drawn" if one.outline else one.section.kind if one.section is not None else "box"
+        for one in (first, last)
+    }
+    if kinds == {"box"}:
+        lacking = 2 * figures["half_width"] * (figures["top"] - figures["bottom"])
+        lacking -= float(surface.area(np.array([station]))[0])
+        corner = math.sqrt(max(lacking, 0.0) / (4 - math.pi))
         return {"corner": corner} if corner else {}
-    half = surface_of(fuselage).half(np.array([station]))[0]
+    if kinds == {"flat-sides"}:
+        deck, belly = max(figures["top"] - high, 0.0), max(low - figures["bottom"], 0.0)
+        return {"section": SectionShape(kind="flat-sides", deck=float(deck), belly=float(belly))}
+    if kinds == {"superellipse"}:
+        made = shape_enclosing(half, float(widest))
+        return {"section": made}
     walked = shapely.LineString(half).simplify(_OUTLINE_MM)
     starboard = [(round(float(y), 3), round(float(z), 3)) for y, z in walked.coords]
     port = [(-y, z) for y, z in reversed(starboard) if y > 0]

@@ -1,8 +1,9 @@
 """The skin from nose to tail: curves of equal parameter through the outside contours of all stations.
 
-A contour's parameter runs from 0 at the keel over 1 at its widest line to 2 at the crown, by the share of the arc in each
-quarter; every parameter's y and z are natural cubics over the stations, so that the widest lines, keels and crowns are
-the lines of `loft`.  Frame: airframe axes, mm; starboard.
+A contour's parameter runs from 0 at the keel over 0.5 at its lower edge, 1 at its widest line and 1.5 at its upper edge to 2
+at the crown, by the share of the arc in each stretch; every parameter's y and z are natural cubics over the stations, so
+that the widest lines, keels and crowns are the lines of `loft`, and edges meet edges.  An edge is where flat sides or a
+box's end, a superellipse's shoulder, of a drawn contour where it runs more across than up.  Frame: airframe axes, mm; starboard.
 """
 
 from collections.abc import Iterator
@@ -14,15 +15,17 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.fuselage.contours import bare, half_of, widest_of
+from hardkeel.fuselage.contours import bare, half_of, shoulder_of, widest_of
 from hardkeel.fuselage.model import Former, Fuselage, TailPost
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import weights
 
-_GRID: Final = 64  # parameters a quarter that every surface has
+EDGES: Final = (0.0, 0.5, 1.0, 1.5, 2.0)
+_GRID: Final = 32  # parameters a stretch that every surface has
 _SAME: Final = 2e-4  # of a quarter: contours' own points closer than this are one
 _ROUNDS: Final = 3
 _FLAT_MM: Final = 0.003  # how far a chord may lie off the contour
+_HAIR_MM: Final = 1e-9
 _LEVEL_MM: Final = 0.01
 _THIN_MM: Final = 1e-9
 
@@ -168,7 +171,7 @@ def _mixed(weights: Array, points: Array) -> Array:
 @lru_cache(maxsize=32)
 def _surface(names: tuple[str, ...], stops: tuple[Former | TailPost, ...]) -> Surface:
     lines = [_with_shares(stop) for stop in stops]
-    shares = np.linspace(0.0, 2.0, 2 * _GRID + 1)
+    shares = np.linspace(0.0, 2.0, 4 * _GRID + 1)
     for _ in range(
         _ROUNDS
     ):  # where a chord between parameters cuts a contour's corner off, its own points
@@ -201,30 +204,51 @@ def _apart(shares: Array) -> Iterator[float]:
     last = -1.0
     for one in shares.tolist():
         # corners stay where they are: 0, 1 and 2 are everybody's
-        if one - last > _SAME or one in {1.0, 2.0}:
+        if one - last > _SAME or one in EDGES:
             yield one
             last = one
 
 
 def _with_shares(stop: Former | TailPost) -> tuple[Array, Array]:
-    """A stop's starboard contour with each point's parameter."""
+    """A stop's starboard contour with each point's parameter; where parameters are whole or half a point stands."""
     former = stop if isinstance(stop, Former) else _as_former(stop)
     half = half_of(former)
-    middle = _widest_height(former, half)
-    place = _crossing(half, middle)
-    before, beyond = half[: place + 1], half[place + 1 :]
-    beside = _between(half, place, middle)
-    if not np.allclose(before[-1], beside):
-        before = np.vstack([before, beside])
-    whole = np.vstack([before, beyond])
-    arc = arcs(whole[None])[0]
-    widest = arc[len(before) - 1]
-    rest = max(arc[-1] - widest, _THIN_MM)
-    share = np.where(
-        arc <= widest, arc / max(widest, _THIN_MM), 1.0 + np.clip(arc - widest, 0.0, rest) / rest
-    )
-    share[len(before) - 1], share[-1] = 1.0, 2.0
-    return share, whole
+    arc = arcs(half[None])[0]
+    widest = _arc_of_widest(half, arc, _widest_height(former, half))
+    low, high = _arcs_of_edges(former, half, arc, widest)
+    knots = np.maximum.accumulate([0.0, min(low, widest), widest, max(high, widest), arc[-1]])
+    marks = np.array(EDGES)
+    share = np.interp(arc, knots + 1e-12 * np.arange(5), marks)
+    # the knots themselves are points: two of them may lie at one place
+    points = np.column_stack([np.interp(knots, arc, half[:, i]) for i in (0, 1)])
+    inner = np.min(np.abs(arc[:, None] - knots), axis=1) > _HAIR_MM
+    shares = np.concatenate([share[inner], marks])
+    order = np.argsort(shares, kind="stable")
+    return shares[order], np.vstack([half[inner], points])[order]
+
+
+def _arc_of_widest(half: Array, arc: Array, height: float) -> float:
+    """Along the contour to its widest line."""
+    place = _crossing(half, height)
+    one, other = half[place], half[min(place + 1, len(half) - 1)]
+    rise = other[1] - one[1]
+    share = min(1.0, max(0.0, (height - one[1]) / rise)) if rise else 0.0
+    return float(arc[place] + share * np.hypot(*(other - one)))
+
+
+def _arcs_of_edges(former: Former, half: Array, arc: Array, widest: float) -> tuple[float, float]:
+    """Along the contour to its lower and its upper edge."""
+    if former.outline:
+        run = np.abs(np.diff(half, axis=0))
+        flat = run[:, 0] > run[:, 1]
+        under, over = flat & (arc[1:] <= widest), flat & (arc[:-1] >= widest)
+        low = float(arc[1:][under].max()) if under.any() else 0.0
+        return low, float(arc[:-1][over].min()) if over.any() else float(arc[-1])
+    if former.section is not None and former.section.kind == "superellipse":
+        low, high = (shoulder_of(former, above=above)[1] for above in (False, True))
+        return float(np.interp(low, half[:, 1], arc)), float(np.interp(high, half[:, 1], arc))
+    upright = arc[half[:, 0] >= half[:, 0].max() - _LEVEL_MM]
+    return float(upright.min()), float(upright.max())
 
 
 def _as_former(post: TailPost) -> Former:
@@ -251,11 +275,3 @@ def _crossing(half: Array, height: float) -> int:
         if one[1] <= height <= other[1] and max(one[0], other[0]) >= widest:
             return i
     return int(np.argmax(half[:, 0]))
-
-
-def _between(half: Array, place: int, height: float) -> Array:
-    one, other = half[place], half[min(place + 1, len(half) - 1)]
-    rise = other[1] - one[1]
-    share = (height - one[1]) / rise if rise else 0.0
-    found: Array = one + min(1.0, max(0.0, share)) * (other - one)
-    return found

@@ -9,11 +9,10 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.contours import shoulder_of
 from hardkeel.fuselage.inside import skins_along
-from hardkeel.fuselage.model import Former, Fuselage, TailPost
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.surface import (
-    Surface,
+    EDGES,
     arcs,
     half_width_at,
     is_shaped,
@@ -61,12 +60,6 @@ class Wrap:
     def __init__(self, fuselage: Fuselage) -> None:
         self._fuselage = fuselage
         self._surface = surface_of(fuselage)
-        stops = [stop for _, stop in fuselage.stations]
-        shares = [
-            _edges(self._surface, row, stop)
-            for row, stop in zip(self._surface.points, stops, strict=True)
-        ]
-        self._low, self._high = (np.array([pair[i] for pair in shares]) for i in (0, 1))
         self._kept: dict[bytes, Wrapped] = {}
         self._inner: dict[bytes, Array] = {}
 
@@ -106,22 +99,10 @@ class Wrap:
         surface = self._surface
         half = surface.half(x)
         arc = arcs(half)
-        found = []
-        for shares in (self._low, np.ones_like(self._low), self._high):
-            share = np.interp(x, surface.stations, shares)
-            found.append(
-                np.array(
-                    [
-                        (
-                            np.interp(s, surface.shares, row[:, 0]),
-                            np.interp(s, surface.shares, row[:, 1]),
-                            np.interp(s, surface.shares, along),
-                        )
-                        for row, along, s in zip(half, arc, share, strict=True)
-                    ]
-                )
-            )
-        low, middle, high = found
+        low, middle, high = (
+            np.concatenate([half[:, place], arc[:, [place]]], axis=1)
+            for place in np.searchsorted(surface.shares, EDGES[1:4])
+        )
         return Wrapped(
             low=low[:, 1],
             high=high[:, 1],
@@ -165,27 +146,6 @@ def hollow_of(fuselage: Fuselage) -> Wrap | None:
 @lru_cache(maxsize=8)
 def _wrap(fuselage: Fuselage) -> Wrap:
     return Wrap(fuselage)
-
-
-def _edges(surface: Surface, row: Array, stop: Former | TailPost) -> tuple[float, float]:
-    """The parameters of a stop's lower and upper edge."""
-    shares = surface.shares
-    if isinstance(stop, Former) and stop.section is not None and not stop.outline:
-        if stop.section.kind == "superellipse":
-            low, high = (shoulder_of(stop, above=above)[1] for above in (False, True))
-            return float(np.interp(low, row[:, 1], shares)), float(
-                np.interp(high, row[:, 1], shares)
-            )
-    elif isinstance(stop, Former) and stop.outline:
-        # where it runs more across than up
-        run = np.abs(np.diff(row, axis=0))
-        flat = run[:, 0] > run[:, 1]
-        under, over = flat & (shares[1:] <= 1.0), flat & (shares[:-1] >= 1.0)
-        low = shares[1:][under].max() if under.any() else 0.0
-        high = shares[:-1][over].min() if over.any() else 2.0
-        return float(low), float(high)
-    upright = shares[row[:, 0] >= row[:, 0].max() - _LEVEL_MM]
-    return float(upright.min()), float(upright.max())
 
 
 def _length(x: Array, edge: Array) -> Array:

@@ -57,7 +57,14 @@ def rounded() -> Fuselage:
 
 def test_between_formers_the_skin_is_the_second_ways() -> None:
     halves = [
-        second.by_share(sections.points(half, low, high, widest, n, m), widest)
+        second.by_share(
+            sections.points(half, low, high, widest, n, m),
+            (
+                widest - (widest - low) * 0.5 ** (1 / m),
+                widest,
+                widest + (high - widest) * 0.5 ** (1 / n),
+            ),
+        )
         for _, half, low, high, widest, n, m in ROUNDS
     ]
     other = second.between(np.array([one[0] for one in ROUNDS]), halves)
