@@ -16,9 +16,10 @@ from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.demo.biplane import teasel
-from hardkeel.demo.fleet import marram, sallow, withy
+from hardkeel.demo.fleet import marram, sallow
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
+from hardkeel.demo.planked import sorrel
 from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.sight import take_sighting
@@ -194,7 +195,7 @@ def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
         return build
 
     return {
-        "frame-sticks": opened(withy, "sticks"),
+        "frame-round": opened(sorrel, "round"),
         "frame-sheets": opened(demo_build, "sheets"),
         "frame-formers": bench("formers", "F3"),
         "frame-square": opened(sallow, "square"),

@@ -9,7 +9,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
-from hardkeel.fuselage.contours import edges_of, shape_enclosing
+from hardkeel.fuselage.contours import area_of, edges_of, shape_enclosing
 from hardkeel.fuselage.model import Former, Fuselage, SectionShape
 from hardkeel.fuselage.surface import EDGES, surface_of
 from hardkeel.geometry.polygons import shapely
@@ -17,6 +17,9 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
 Line = Literal["half_width", "top", "bottom"]
+_AS_MUCH: Final = (
+    0.005  # of its area: a former with figures of its own encloses as much as the loft
+)
 _OUTLINE_MM: Final = (
     0.005  # points of an outline taken from the loft that lie closer to a line are left out
 )
@@ -147,18 +150,29 @@ def _shaped_between(
         "drawn" if one.outline else one.section.kind if one.section is not None else "box"
         for one in (first, last)
     }
+    area = float(surface.area(np.array([station]))[0])
+    made: dict[str, object] | None = None
     if kinds == {"box"}:
-        lacking = 2 * figures["half_width"] * (figures["top"] - figures["bottom"])
-        lacking -= float(surface.area(np.array([station]))[0])
-        corner = math.sqrt(max(lacking, 0.0) / (4 - math.pi))
-        return {"corner": corner} if corner else {}
+        lacking = 2 * figures["half_width"] * (figures["top"] - figures["bottom"]) - area
+        made = {"corner": math.sqrt(max(lacking, 0.0) / (4 - math.pi))}
     if kinds == {"flat-sides"}:
         deck, belly = max(figures["top"] - high, 0.0), max(low - figures["bottom"], 0.0)
         return {"section": SectionShape(kind="flat-sides", deck=float(deck), belly=float(belly))}
     if kinds == {"superellipse"}:
-        made = shape_enclosing(half, float(widest))
-        return {"section": made}
+        made = {"section": shape_enclosing(half, float(widest))}
+    if made is not None:
+        tried = Former(
+            id="tried",
+            station=station,
+            half_width=figures["half_width"],
+            bottom=figures["bottom"],
+            top=figures["top"],
+        ).but(**made)
+        if abs(area_of(tried) / area - 1) < _AS_MUCH:
+            return made
     walked = shapely.LineString(half).simplify(_OUTLINE_MM)
     starboard = [(round(float(y), 3), round(float(z), 3)) for y, z in walked.coords]
     port = [(-y, z) for y, z in reversed(starboard) if y > 0]
-    return {"outline": (*starboard, *port)}
+    # skin between lines that are bent otherwise may lie a little outside of them
+    wide = max(y for y, _ in starboard)
+    return {"outline": (*starboard, *port), "half_width": wide}

@@ -25,6 +25,8 @@ _STEPS: Final = (
 )
 _CROWN, _KEEL = 0.0, 180.0  # degrees of a stringer on the centre line
 _HAIR: Final = 1e-12
+_HAIR_MM: Final = 1e-3
+_WIDENED: Final = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,16 +75,27 @@ def seats_along(ring: Array | None, stringers: Sequence[Member], hand: int = 1) 
             there[i] = found is not None
             along[i] = found or 0.0
     half = np.array([(one.section or (0.0, 0.0))[1] / 2 for one in stringers])
-    ends = [
-        np.column_stack([np.interp(np.clip(end, 0.0, arc[-1]), arc, ring[:, i]) for i in (0, 1)])
-        for end in (along - half, along + half)
-    ]
+    crown, keel = angles == _CROWN, angles == _KEEL
+    reach, ends = half.copy(), [np.zeros((count, 2))] * 2
+    # round a corner a chord as wide as the stringer spans more of the edge
+    for _ in range(_WIDENED):
+        ends = [
+            np.column_stack([np.interp(end, arc, ring[:, i]) for i in (0, 1)])
+            for end in (np.clip(along - reach, 0.0, None), np.clip(along + reach, None, arc[-1]))
+        ]
+        chord = np.hypot(*(ends[1] - ends[0]).T)
+        chord = np.where(crown, 2 * ends[0][:, 0], np.where(keel, 2 * ends[1][:, 0], chord))
+        short = chord < 2 * half - _HAIR_MM
+        if not short.any():
+            break
+        reach = np.where(
+            short, reach * np.clip(2 * half / np.maximum(chord, _HAIR), 1.0, 2.0), reach
+        )
     run = ends[1] - ends[0]
     size = np.maximum(np.hypot(*run.T), _HAIR)[:, None]
     out = np.column_stack([run[:, 1], -run[:, 0]]) / size
     at = (ends[0] + ends[1]) / 2
-    for angle, up, inward in ((_CROWN, 1.0, np.minimum), (_KEEL, -1.0, np.maximum)):
-        middle = angles == angle
+    for middle, up, inward in ((crown, 1.0, np.minimum), (keel, -1.0, np.maximum)):
         at[middle, 0], out[middle] = 0.0, (0.0, up)
         at[middle, 1] = inward(ends[0][middle, 1], ends[1][middle, 1])
     return Seats(there, at * (float(hand), 1.0), out * (float(hand), 1.0))

@@ -173,4 +173,4 @@ def test_a_former_that_is_put_in_between_is_lofted_like_its_neighbours(
     areas = [shapely.Polygon(contour_of(one)).area for one in (a, made, b)]
     lofted = float(surface_of(fuselage).area(np.array([made.station]))[0])
     # deck and belly stay arcs, which what lies between an arc and another is not quite
-    assert areas[1] == pytest.approx(lofted, rel=0.04 if shape == "flat-sides" else 0.01)
+    assert areas[1] == pytest.approx(lofted, rel=0.06 if shape == "flat-sides" else 0.006)
