@@ -173,6 +173,4 @@ def _shaped_between(
     walked = shapely.LineString(half).simplify(_OUTLINE_MM)
     starboard = [(round(float(y), 3), round(float(z), 3)) for y, z in walked.coords]
     port = [(-y, z) for y, z in reversed(starboard) if y > 0]
-    # skin between lines that are bent otherwise may lie a little outside of them
-    wide = max(y for y, _ in starboard)
-    return {"outline": (*starboard, *port), "half_width": wide}
+    return {"outline": (*starboard, *port)}
