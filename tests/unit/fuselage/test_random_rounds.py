@@ -173,7 +173,7 @@ def test_a_former_that_is_put_in_between_is_lofted_like_its_neighbours(
     areas = [shapely.Polygon(contour_of(one)).area for one in (a, made, b)]
     lofted = float(surface_of(fuselage).area(np.array([made.station]))[0])
     # a neighbour's shape drawn by chance is far from another's, and the lines stay the loft's own
-    assert areas[1] == pytest.approx(lofted, rel=0.08)
+    assert areas[1] == pytest.approx(lofted, rel=0.1)
     like = [
         one.but(section=a.section, corner=a.corner, outline=a.outline) for one in fuselage.formers
     ]
