@@ -7,10 +7,14 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from hardkeel.airframe.orders.frame import frame_steps
 from hardkeel.demo.fleet import marram
 from hardkeel.demo.planked import sorrel
 from hardkeel.edits.fuselage import fuselage_of
+from hardkeel.edits.sections import set_shape
+from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.frame.formers_page import FormersPage
 from hardkeel.ui.stages.frame.stringers_card import StringersCard
 from hardkeel.ui.stages.tail.on_ribs_card import OnRibsCard
 from hardkeel.ui.widgets.fields import QuantityEdit
@@ -134,3 +138,23 @@ def test_ribs_stand_where_they_are_typed_and_carry_capstrips(
     card.tip.activated.emit(card.tip.currentIndex())
     surface = next(one for one in window.document.build.tail if one.id == name)
     assert surface.tip_profile == "0009"
+
+
+def test_a_deck_is_made_a_piece_of_its_own_and_stands_in_a_step(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    window = make_window()
+    window.start(set_shape(sorrel(), "F6", "flat-sides"))
+    window.show_stage("frame")
+    frame_of(window).turn_to("formers")
+    page = frame_of(window).page("formers")
+    assert isinstance(page, FormersPage)
+    page.choose("F3")
+    assert not page.deck.isVisible()
+    page.choose("F6")
+    assert page.deck.isVisible()
+    page.deck.click()
+    build = window.document.build
+    names = [one.name for one in pieces_of(fuselage_of(build)) if one.part == "F6"]
+    assert names == ["F6 a", "F6 b"]
+    assert any(step.id.endswith("decks") for step in frame_steps(build))

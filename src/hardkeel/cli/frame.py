@@ -21,6 +21,7 @@ from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.fuselage.sheeting import strained_skins_of
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.sticks import closed_stations
 from hardkeel.joinery.buying import purchases_of
@@ -33,6 +34,7 @@ from hardkeel.messages.frame import (
     edge_sentence,
     ends_words,
     purchase_sentence,
+    strained_sentence,
 )
 from hardkeel.messages.planking import PLANKING, planking_answer, planking_lines, planking_table
 from hardkeel.messages.square import SQUARE, squared_lines
@@ -265,6 +267,7 @@ def frame_table(build: Build, unit: LengthUnit, *, seconds: float | None = None)
         for one in findings_of(fuselage)
     ]
     shut += [edge_sentence(one, unit) for one in edge_lengths_of(fuselage)]
+    shut += [strained_sentence(one) for one in strained_skins_of(fuselage)]
     if shut:
         lines += ["", "Look into", *(f"  {text}" for text in shut)]
     if fuselage.squaring is not None:

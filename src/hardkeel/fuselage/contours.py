@@ -86,6 +86,11 @@ def edges_of(stop: Former | TailPost) -> tuple[float, float]:
     return stop.bottom, stop.top
 
 
+def has_deck(former: Former) -> bool:
+    """Whether something stands over the edge of its sides."""
+    return edges_of(former)[1] < former.top
+
+
 def ring_diameter(former: Former) -> float | None:
     """Diameter of a former that is a round ring, mm; ``None`` of any other."""
     shape = former.section

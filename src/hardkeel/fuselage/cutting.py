@@ -13,7 +13,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.contours import contour_of, edges_of
+from hardkeel.fuselage.contours import contour_of, edges_of, has_deck
 from hardkeel.fuselage.inside import wood_inside
 from hardkeel.fuselage.model import CutOut, Former, Fuselage, Template
 from hardkeel.fuselage.notching import Around, Passage, around_of, passages_of, tabs_of
@@ -246,7 +246,7 @@ def sizable(wood: BaseGeometry) -> list[Polygon]:
 
 
 def _has_deck(former: Former) -> bool:
-    return former.deck_apart and edges_of(former)[1] < former.top
+    return former.deck_apart and has_deck(former)
 
 
 def _pieces(wood: BaseGeometry, former: Former, around: Around) -> tuple[tuple[Ring, ...], ...]:

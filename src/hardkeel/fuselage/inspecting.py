@@ -225,6 +225,8 @@ def _meeting(former: Former, carved: Carved, web: float) -> Iterator[Finding]:
 
 
 def _counts(passage: Passage) -> bool:
+    if passage.kind == "scallop":  # shallow, and beside the stringers on purpose
+        return False
     return passage.sort != "gap" and passage.kind not in kinds_with("doubler")
 
 

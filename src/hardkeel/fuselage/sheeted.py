@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.contours import contour_of
+from hardkeel.fuselage.contours import contour_of, edges_of
 from hardkeel.fuselage.loft import Loft, loft_of
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.methods import methods_with, sections_with
@@ -389,7 +389,8 @@ def edge_lengths_of(fuselage: Fuselage) -> tuple[EdgeLengths, ...]:
 
 def _widths(stop: object) -> tuple[float, float]:
     """Half-width near the top and near the bottom of a stop, mm."""
-    if not isinstance(stop, Former) or not (stop.outline or stop.section):
+    flat = isinstance(stop, Former) and edges_of(stop) != (stop.bottom, stop.top)
+    if flat or not isinstance(stop, Former) or not (stop.outline or stop.section):
         half = float(stop.half_width)  # type: ignore[attr-defined]
         return half, half
     outside = shapely.Polygon(contour_of(stop))

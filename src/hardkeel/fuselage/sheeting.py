@@ -12,6 +12,7 @@ import numpy as np
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.sheeted import Side
+from hardkeel.fuselage.wrapping import is_wrapped
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import arc_length_at
@@ -19,6 +20,7 @@ from hardkeel.joinery.flat import FlatPiece, Mark, open_ring
 
 Face = Literal["top", "bottom"]
 _CRUMB_MM2: Final = 1.0
+_STRETCHES: Final = 0.8  # percent: more than thin sheet gives without a kink, by experience
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +57,19 @@ def skins_of(fuselage: Fuselage) -> tuple[Skin, ...]:
         ("bottom", fuselage.bottom_skin),
     )
     return tuple(_skin(side, face, thick) for face, thick in faces if thick > 0)
+
+
+def strained_skins_of(fuselage: Fuselage) -> tuple[Skin, ...]:
+    """Faces whose sheet would have to stretch by more than it does without kinks.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    if not is_wrapped(fuselage):
+        return ()
+    return tuple(one for one in skins_of(fuselage) if one.strain > _STRETCHES and one.panels)
 
 
 def _skin(side: Side, face: Face, thickness: float) -> Skin:

@@ -21,6 +21,7 @@ from hardkeel.messages.counting import number_of
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.sheeted import EdgeLengths
+    from hardkeel.fuselage.sheeting import Skin
     from hardkeel.joinery.nesting import SheetPurchase
 
 # tabs
@@ -127,6 +128,14 @@ def edge_sentence(one: "EdgeLengths", unit: LengthUnit) -> str:
     return (
         f"{stop_words(one.from_)} to {stop_words(one.to)}: the {longer} edge wants {format_length(more, unit)} "
         "more than the other; a flat sheet cannot follow both. Kerf it, or plank it."
+    )
+
+
+def strained_sentence(one: "Skin") -> str:
+    """A sheet over or under that is bent two ways."""
+    return (
+        f"The {one.face} sheet is bent two ways: its edges are {one.strain:.1f} % another length on the fuselage "
+        "than lying flat. Lay it in narrow strips, or plank it."
     )
 
 
@@ -381,6 +390,10 @@ SHEET_WIDTH: Final = "sheet width"
 SHEET_GAP: Final = "between pieces"
 CUTTER_KERF: Final = "cutter's kerf"
 AS_PRINTED: Final = "The printer is true"
+DECK_APART: Final = "deck apart"
+DECK_APART_TIP: Final = (
+    "What stands over the sides' edge is a piece of its own, glued on when the box stands"
+)
 SPLIT_IT: Final = "split on the centre line"
 IN_HAND: Final = "In hand"
 BRACING: Final = "Bracing of open sections"

@@ -135,6 +135,10 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.plates": Wording("Glue {all}", "level across, at one height on both sides"),
     "frame.hatch": Wording("Glue {all}; tack its twin to the hatch"),
+    "frame.decks": Wording(
+        "Glue the decks of {all} onto the box",
+        "their crowns in line from nose to tail; a batten over them shows a dip",
+    ),
     "frame.nose": Wording(
         "Glue the {all} to the firewall layer by layer, and carve it to its lines",
         "a ring's hole clears what must come out; the front square to the thrust line",

@@ -158,14 +158,12 @@ def former_picture(fuselage: Fuselage, former: Former) -> WoodPicture:
     members = {member.id: member for member in fuselage.framed.members}
     longerons = {longeron.id: longeron for longeron in fuselage.longerons}
     for void in carved.passages:
-        if void.sort == "gap":
+        if void.sort == "gap" or void.kind == "scallop":
             continue
         material = (
             members[void.ref].material if void.ref in members else longerons[void.ref].material
         )
         ref = void.ref if void.ref in members else f"longeron {void.ref}"
-        if void.kind == "scallop":
-            continue
         stick = void.stick if void.stick is not None else void.shape
         inside = stick.intersection(carved.inner)
         for part in getattr(inside, "geoms", (inside,)):

@@ -10,6 +10,7 @@ from scipy.interpolate import CubicSpline
 from hardkeel.fuselage.contours import girth_of
 from hardkeel.fuselage.cutting import carve, shape_of
 from hardkeel.fuselage.inside import inside_skins, ring_inside
+from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import (
     Former,
     Framing,
@@ -23,6 +24,7 @@ from hardkeel.fuselage.notching import around_of
 from hardkeel.fuselage.running import longeron_corner, seats_along, slanted, slopes_of
 from hardkeel.fuselage.stringers import stringer_length
 from hardkeel.geometry.polygons import BaseGeometry
+from hardkeel.picture.framing import former_picture
 
 FORMERS = (
     (0.0, 28.0, -30.0, 30.0),
@@ -169,6 +171,11 @@ def test_scallops_leave_wood_beside_stringers_and_touch_no_covering_between() ->
     )
     plain = oval(*stringers)
     hollow = plain.but(framing=plain.framed.but(scallop=1.5))
+    assert [one for one in findings_of(hollow) if not one.ref or not one.other] == [
+        one for one in findings_of(plain) if not one.ref or not one.other
+    ]
+    for one in hollow.formers:
+        assert former_picture(hollow, one).shapes
     former = plain.formers[2]
     whole, cut = (shape_of(one, former) for one in (plain, hollow))
     lost = whole.area - cut.area

@@ -20,9 +20,10 @@ from hardkeel.fuselage.inside import blank_of
 from hardkeel.fuselage.loft import former_at, loft_of
 from hardkeel.fuselage.model import Former, Fuselage, Section, SectionShape, TailPost
 from hardkeel.fuselage.sheeted import blanks_of
-from hardkeel.fuselage.sheeting import skins_of
+from hardkeel.fuselage.sheeting import skins_of, strained_skins_of
 from hardkeel.fuselage.surface import half_width_at, moved_in, surface_of
 from hardkeel.fuselage.wrapping import wrap_of
+from hardkeel.messages.frame import strained_sentence
 from tests import sections_independent as sections
 from tests import surface_independent as second
 
@@ -235,3 +236,6 @@ def test_a_deck_bent_one_way_lies_flat_and_one_bent_two_ways_tells_its_strain() 
     barrel = build((20, 6, 0), (34, 20, 0), (20, 6, 0))
     assert skins_of(cylinder)[0].strain == pytest.approx(0.0, abs=1e-6)
     assert skins_of(barrel)[0].strain > 0.5
+    assert strained_skins_of(cylinder) == ()
+    (told,) = strained_skins_of(barrel)
+    assert "plank it" in strained_sentence(told)

@@ -10,6 +10,7 @@ from hardkeel.airframe.framing import limits_of, stiffness_of
 from hardkeel.airframe.orders.work import Work
 from hardkeel.airframe.parts import parts_of
 from hardkeel.fuselage.closing import closings_of
+from hardkeel.fuselage.contours import has_deck
 from hardkeel.fuselage.members import member_kind, members_with
 from hardkeel.fuselage.methods import InOrder, method_named
 from hardkeel.fuselage.methods.method import MINUTES_A_FORMER, ids
@@ -58,6 +59,7 @@ def frame_steps(build: Build) -> tuple[Step, ...]:
     _add(work, max(known, key=lambda one: one.sides_before).sides(order))
     _add(work, max(known, key=lambda one: one.put_up_before).put_up(order))
     _inside(work, fuselage)
+    _decks(work, fuselage)
     _close(work, fuselage)
     return tuple(work.steps)
 
@@ -120,6 +122,21 @@ def _inside(work: Work, fuselage: Fuselage) -> None:
             minutes = figures.get("hands_minutes", _MINUTES_A_FITTED * len(members))
             more = {**figures, "hands_minutes": minutes}
             work.add(step, boxed, about=members, parts=members, **more)
+
+
+def _decks(work: Work, fuselage: Fuselage) -> None:
+    """What stands over the sides' edges as pieces of its own."""
+    decked = tuple(one.id for one in fuselage.formers if one.deck_apart and has_deck(one))
+    if decked:
+        work.add(
+            "decks",
+            ("tail", "upper sides", "sides", "stringers", "straight part", "other strips"),
+            about=decked,
+            parts=decked,
+            glue="aliphatic",
+            hands_minutes=MINUTES_A_FORMER * len(decked),
+            looks=True,
+        )
 
 
 def _plank(work: Work, fuselage: Fuselage) -> None:

@@ -12,6 +12,7 @@ from hardkeel.fuselage.bending_forces import bend_lines_of, pulls_of, remedy_of
 from hardkeel.fuselage.chamfers import leaving_longerons_of, post_chamfer_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
+from hardkeel.fuselage.sheeting import strained_skins_of
 from hardkeel.messages import frame as say
 from hardkeel.parts.woods import WOODS
 from hardkeel.ui.document.document import Document
@@ -151,6 +152,7 @@ class BendsPage(FrameSubPage):
         ]
         lines += [one for one in (say.stations_sentence(shifts, self.unit),) if one]
         lines += [say.edge_sentence(one, self.unit) for one in edge_lengths_of(fuselage)]
+        lines += [say.strained_sentence(one) for one in strained_skins_of(fuselage)]
         self.pulling.show_lines("", lines)
         post = post_chamfer_of(fuselage)
         told = [] if post is None else [say.chamfer_sentence(post)]

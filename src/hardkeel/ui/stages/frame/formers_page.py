@@ -6,6 +6,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QVBoxLayout, QWid
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.edits import framing as edits
+from hardkeel.fuselage.contours import has_deck
 from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Former
@@ -40,6 +41,8 @@ class FormersPage(FrameSubPage):
         self.large = WoodBoard(theme, say.SECTION, height=320)
         self.card = FiguresCard(say.IN_HAND)
         self.split = QCheckBox(say.SPLIT_IT)
+        self.deck = QCheckBox(say.DECK_APART)
+        self.deck.setToolTip(say.DECK_APART_TIP)
         self.made = QComboBox()
         self.made.setAccessibleName("what the former is made of")
         for key, words in _JOINTS:
@@ -52,6 +55,7 @@ class FormersPage(FrameSubPage):
         self.large.picked.connect(self._on_large_picked)
         self.card.figure_changed.connect(self._on_figure)
         self.split.clicked.connect(self._on_split)
+        self.deck.clicked.connect(self._on_deck)
         self.made.activated.connect(self._on_made)
         self.refresh_lazily(SHOWS)
         self.refresh()
@@ -59,6 +63,7 @@ class FormersPage(FrameSubPage):
     def _lay_out(self) -> None:
         row = QHBoxLayout()
         row.addWidget(self.split)
+        row.addWidget(self.deck)
         row.addStretch(1)
         row.addWidget(self.made)
         self.card.column.addWidget(self._note)
@@ -139,6 +144,8 @@ class FormersPage(FrameSubPage):
             say.former_words(thick, wood, format_angle(fitted.edge_bevel, 1), spacer)
         )
         self.split.setChecked(former.split)
+        self.deck.setVisible(has_deck(former))
+        self.deck.setChecked(former.deck_apart)
         key = former.joint if former.sticks is not None else ""
         self.made.setCurrentIndex(self.made.findData(key))
         self._show_ends(former)
@@ -179,6 +186,14 @@ class FormersPage(FrameSubPage):
             self.apply(
                 say.set_edit(f"{former.id} split"),
                 edits.set_former.of(former.id, split=on),
+            )
+
+    def _on_deck(self) -> None:
+        former, on = self.former, self.deck.isChecked()
+        if former is not None:
+            self.apply(
+                say.set_edit(f"deck of {former.id}"),
+                edits.set_former.of(former.id, deck_apart=on),
             )
 
     def _on_made(self) -> None:
