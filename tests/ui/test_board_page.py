@@ -4,10 +4,14 @@ from collections.abc import Callable
 
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QCheckBox
 from pytestqt.qtbot import QtBot
 
+from hardkeel.airframe.orders.frame import frame_steps
 from hardkeel.demo.fleet import sallow, withy
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.messages import board as say
+from hardkeel.messages.steps import step_title
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.board_page import BoardPage
 from tests.stages_of import frame_of
@@ -99,3 +103,23 @@ def test_a_frame_that_was_read_stays_on_its_board(
     qtbot.mouseClick(page.turn, LEFT)
     assert window.document.build == before
     assert "strike them out first" in page.told.text()
+
+
+def test_spacers_are_tacked_and_broken_off_where_that_is_wanted(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    window = make_window()
+    window.start(sallow())
+    window.show_stage("frame")
+    frame_of(window).turn_to("board")
+    page = frame_of(window).page("board")
+    box = next(one for one in page.findChildren(QCheckBox) if one.text() == say.TACKED)
+    box.click()
+    build = window.document.build
+    assert build.fuselage is not None
+    assert build.fuselage.board is not None
+    assert build.fuselage.board.tacked
+    assert say.TACK_THEM in say.setting_up(build.fuselage)
+    (step,) = [one for one in frame_steps(build) if one.id.endswith("formers up")]
+    assert "sacrificial" in step_title(step)
+    assert "cyanoacrylate" in step.hazards

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Final, NoReturn, cast
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
 from hardkeel.base.late import late
 from hardkeel.cli.options import (
+    AT,
     INCHES,
     JSON,
     LIMIT,
@@ -75,7 +76,9 @@ COMMANDS: Final = {
     command.name: command
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
-        Command("frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS)),
+        Command(
+            "frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS, AT)
+        ),
         Command("tail", "ribs, sticks and hinges of the tail", (JSON, INCHES, SHEETS, SECONDS)),
         Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),

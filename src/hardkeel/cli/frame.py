@@ -3,6 +3,8 @@
 import argparse
 from typing import Any
 
+import numpy as np
+
 from hardkeel.airframe.framing import build_pieces, limits_of, stiffness_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
@@ -24,6 +26,7 @@ from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.sheeting import strained_skins_of
 from hardkeel.fuselage.squared_telling import squaring_json
 from hardkeel.fuselage.sticks import closed_stations
+from hardkeel.fuselage.surface import surface_of
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
@@ -36,6 +39,7 @@ from hardkeel.messages.frame import (
     purchase_sentence,
     strained_sentence,
 )
+from hardkeel.messages.layout import girth_words
 from hardkeel.messages.planking import PLANKING, planking_answer, planking_lines, planking_table
 from hardkeel.messages.square import SQUARE, squared_lines
 from hardkeel.project.model import Build
@@ -48,8 +52,41 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     if build.fuselage is None:
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     if parsed.json:
-        return as_text(frame_json(build, seconds=looked_seconds(parsed)))
-    return frame_table(build, unit_of(parsed), seconds=looked_seconds(parsed))
+        told = frame_json(build, seconds=looked_seconds(parsed))
+        if parsed.at is not None:
+            told["at"] = section_json(build.fuselage, parsed.at)
+        return as_text(told)
+    table = frame_table(build, unit_of(parsed), seconds=looked_seconds(parsed))
+    return table if parsed.at is None else table + _section_line(build.fuselage, parsed)
+
+
+def section_json(fuselage: Fuselage, station: float) -> dict[str, Any]:
+    """The loft's section at a station: girth and area, its contour as one ring.
+
+    Raises
+    ------
+    BadInput
+        When it lies outside the fuselage.
+    """
+    surface = surface_of(fuselage)
+    first, last = float(surface.stations[0]), float(surface.stations[-1])
+    if not first <= station <= last:
+        raise BadInput("--at", f"{station:g} lies outside the fuselage, {first:g} to {last:g} mm")
+    at = np.array([station])
+    half = surface.half(at)[0]
+    ring = [*half.tolist(), *(half[-2:0:-1] * (-1.0, 1.0)).tolist()]
+    return {
+        "station": station,
+        "girth": float(surface.girth(at)[0]),
+        "area": float(surface.area(at)[0]),
+        "contour": ring,
+    }
+
+
+def _section_line(fuselage: Fuselage, parsed: argparse.Namespace) -> str:
+    unit, told = unit_of(parsed), section_json(fuselage, parsed.at)
+    words = girth_words(told["girth"], told["area"], unit)
+    return f"\n{format_length(parsed.at, unit)}: {words}\n"
 
 
 def frame_json(build: Build, *, seconds: float | None = None) -> dict[str, Any]:

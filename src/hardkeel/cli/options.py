@@ -39,6 +39,12 @@ LIMIT: Final = Option(
 SHEETS: Final = Option(
     "--sheets", "[--sheets]", "nest the flat pieces on sheets, too: that takes a while", _SWITCH
 )
+AT: Final = Option(
+    "--at",
+    "[--at STATION]",
+    "the section there, mm: girth, area and contour as the loft has it",
+    {"type": float, "metavar": "STATION"},
+)
 SECONDS: Final = Option(
     "--seconds",
     "[--seconds SECONDS]",

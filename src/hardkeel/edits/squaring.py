@@ -84,7 +84,24 @@ def set_on_board(build: Build, *, inverted: bool = False) -> Build:
     low = min(former.bottom for former in fuselage.formers)
     high = max(former.top for former in fuselage.formers)
     z = high + _OVER_BOARD_MM if inverted else low - _OVER_BOARD_MM
-    return with_fuselage(build, fuselage.but(board=Board(z=round(z, 1), inverted=inverted)))
+    return with_fuselage(
+        build, fuselage.but(board=(fuselage.board or Board()).but(z=round(z, 1), inverted=inverted))
+    )
+
+
+@edit
+def set_tacked(build: Build, *, tacked: bool) -> Build:
+    """Say whether the spacers are tacked to board or glass and broken off, or pinned.
+
+    Raises
+    ------
+    BadInput
+        When there is no board.
+    """
+    fuselage = fuselage_of(build)
+    if fuselage.board is None:
+        raise BadInput("", "there is no board yet")
+    return with_fuselage(build, fuselage.but(board=fuselage.board.but(tacked=tacked)))
 
 
 @edit

@@ -228,10 +228,17 @@ class Bracing(Value):
 
 
 class Board(Value):
-    """The building board, `z` in airframe axes, mm."""
+    """The building board, `z` in airframe axes, mm.
+
+    Attributes
+    ----------
+    tacked : bool
+        Its spacers are sacrificial blocks, tacked to glass or board with a drop of glue and broken off; our own key.
+    """
 
     z: Upward = 0.0
     inverted: bool = False
+    tacked: bool = False
 
 
 class Member(Value):

@@ -21,6 +21,16 @@ HEADS: Final = ("former", "from the first", "spacer", "each side of the line", "
 _NEGATIVE: Final = "{} would reach through the board: lower the board by {}."
 
 
+TACKED: Final = "tacked, to be broken off"
+TACKED_TIP: Final = (
+    "Sacrificial blocks on a sheet of glass or a board, each held by a drop of glue instead of pins"
+)
+TACK_THEM: Final = (
+    "5. Tack sacrificial blocks to the glass or board with a drop of thin cyanoacrylate (eyes, skin, fumes: the maker's sheet "
+    "goes before), and the formers to the blocks; they are broken off along the grain when the frame is stiff."
+)
+
+
 def setting_up(fuselage: Fuselage) -> list[str]:
     """What is done in which order before the first former is glued."""
     wires = members_with(fuselage, "threaded")
@@ -31,7 +41,9 @@ def setting_up(fuselage: Fuselage) -> list[str]:
         "2. Draw the centre line with a stretched string, not with a short rule.",
         "3. Measure every station off the first one, never from former to former: errors would add up.",
         "4. Square each station line to the centre line and draw it over the whole board.",
-        "5. Pin the spacers, film between them and the wood, so that glue does not hold the frame down.",
+        TACK_THEM
+        if fuselage.board is not None and fuselage.board.tacked
+        else "5. Pin the spacers, film between them and the wood, so that glue does not hold the frame down.",
     ]
     if wires:
         told.append("6. Thread the formers on the wires, waxed, or they stay for ever.")

@@ -2,6 +2,8 @@
 
 from typing import Final
 
+from hardkeel.base.units import LengthUnit, format_area, format_length
+
 # airframe page
 MY_MODEL: Final = "My model"
 
@@ -127,6 +129,13 @@ PICK_THE_NEAREST_KIND: Final = (
 )
 
 # surface card
+
+
+def girth_words(girth: float, area: float, unit: LengthUnit) -> str:
+    """``307 mm round the skin, 74.4 cm² inside it.``."""
+    return f"{format_length(girth, unit, 0)} round the skin, {format_area(area, unit)} inside it."
+
+
 RENUMBER: Final = "Number from the nose"
 ITS_SHAPE: Final = "its shape"
 SECTION_SHAPES: Final = {

@@ -109,6 +109,10 @@ STEPS: Final[dict[str, Wording]] = {
         "Stand {all} on their spacers and pin them",
         "read both diagonals and the corner heights; move what is off before any glue",
     ),
+    "frame.formers tacked": Wording(
+        "Tack {all} to their sacrificial blocks",
+        "read both diagonals and the corner heights before each drop: it can't be moved after",
+    ),
     "frame.stringers": Wording(
         "Glue {all}, port and starboard by turns",
         "one to port, one to starboard: one side alone pulls the frame into a bow",

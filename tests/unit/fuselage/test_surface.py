@@ -1,11 +1,15 @@
 """The skin between formers: a second way's contours, girth and area; shapes that meet; edges that stay."""
 
+import json
+from pathlib import Path
+
 import numpy as np
 import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
+from hardkeel.cli.commands import run_command
 from hardkeel.fuselage.contours import (
     area_of,
     contour_of,
@@ -24,6 +28,8 @@ from hardkeel.fuselage.sheeting import skins_of, strained_skins_of
 from hardkeel.fuselage.surface import half_width_at, moved_in, surface_of
 from hardkeel.fuselage.wrapping import wrap_of
 from hardkeel.messages.frame import strained_sentence
+from hardkeel.project.model import Build
+from hardkeel.storage.format import text_of
 from tests import sections_independent as sections
 from tests import surface_independent as second
 
@@ -239,3 +245,21 @@ def test_a_deck_bent_one_way_lies_flat_and_one_bent_two_ways_tells_its_strain() 
     assert strained_skins_of(cylinder) == ()
     (told,) = strained_skins_of(barrel)
     assert "plank it" in strained_sentence(told)
+
+
+def test_the_command_tells_the_section_anywhere(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    path = tmp_path / "round.json"
+    path.write_text(text_of(Build(fuselage=rounded())), encoding="utf-8")
+    assert run_command(["frame", str(path), "--json", "--at", "455.5"]) == 0
+    told = json.loads(capsys.readouterr().out)["at"]
+    ring = shapely.Polygon(told["contour"])
+    assert told["girth"] == pytest.approx(ring.length, rel=1e-9)
+    assert told["area"] == pytest.approx(ring.area, rel=1e-9)
+    at = np.array([455.5])
+    assert told["area"] == pytest.approx(surface_of(rounded()).area(at)[0])
+    assert run_command(["frame", str(path), "--at", "455.5", "--inches"]) == 0
+    assert "round the skin" in capsys.readouterr().out
+    assert run_command(["frame", str(path), "--at", "4000"]) == 2
+    assert "lies outside the fuselage" in capsys.readouterr().err

@@ -30,16 +30,19 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
     whole = tuple(former.id for former in fuselage.formers if not former.split)
     wires = ids(members_with(fuselage, "threaded"))
     glued = {"glue": "aliphatic", "needs": ("board", "clamps")}
+    tacked = fuselage.board is not None and fuselage.board.tacked
+    drop: dict[str, object] = {"hazards": ("cyanoacrylate",)} if tacked else {}
     if wires:
         minutes = {"hands_minutes": 15.0}
         yield OrderStep("thread", ("drill", "cut"), parts=wires, looks=True, figures=minutes)
     yield OrderStep(
         "formers up",
         ("cut", "board", "thread"),
+        key="formers tacked" if tacked else "",
         about=whole,
         parts=whole,
         looks=True,
-        figures={"hands_minutes": MINUTES_A_FORMER * len(whole), "needs": ("board",)},
+        figures={"hands_minutes": MINUTES_A_FORMER * len(whole), "needs": ("board",), **drop},
     )
     strips = (*ids(members_with(fuselage, "over formers")), *order.longerons)
     if strips:

@@ -1,6 +1,6 @@
 """Board: the frame set up, upright or upside down, with its spacers and what is done first."""
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.edits import squaring as edits
@@ -38,7 +38,11 @@ class BoardPage(FrameSubPage):
         self.turn = QPushButton(say.TURN_IT_OVER)
         self.turn.setObjectName("tool")
         row = QHBoxLayout()
+        self._tacked = QCheckBox(say.TACKED)
+        self._tacked.setToolTip(say.TACKED_TIP)
+        self._tacked.clicked.connect(self._on_tacked)
         row.addWidget(self.turn)
+        row.addWidget(self._tacked)
         row.addStretch(1)
         self.figures.column.addLayout(row)
         work = QVBoxLayout()
@@ -119,12 +123,16 @@ class BoardPage(FrameSubPage):
         self.figures.show_figures(
             title, (Figure("z", say.BOARD_HEIGHT, under),), self.unit, " ".join(through)
         )
+        self._tacked.setChecked(board.tacked)
         self.setting.show_lines("", say.setting_up(fuselage))
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)
         if row is not None:
             self.piece_chosen.emit(row.key)
+
+    def _on_tacked(self) -> None:
+        self.apply(say.TACKED, edits.set_tacked.of(tacked=self._tacked.isChecked()))
 
     def _on_turned(self) -> None:
         board = self.fuselage.board

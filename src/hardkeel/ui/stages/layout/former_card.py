@@ -4,7 +4,14 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLineEdit, QPushB
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_area
-from hardkeel.fuselage.contours import radius_of, ring_diameter, rises_of, widest_of
+from hardkeel.fuselage.contours import (
+    area_of,
+    girth_of,
+    radius_of,
+    ring_diameter,
+    rises_of,
+    widest_of,
+)
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.model import METHODS, Former, Fuselage
 from hardkeel.fuselage.naming import numbered_anew
@@ -167,4 +174,5 @@ def _wood_words(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
     count = len(shape.lightening)
     holes = f", {count} lightening hole{'s' if count > 1 else ''}" if count else ""
     caution = caution_sentence(former, shape.cautions)
-    return caution or f"{format_area(shape.area, unit)} of wood{holes}."
+    loft = say.girth_words(girth_of(former), area_of(former), unit)
+    return f"{caution or f'{format_area(shape.area, unit)} of wood{holes}.'} {loft}"
