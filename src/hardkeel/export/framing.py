@@ -20,6 +20,7 @@ from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
 from hardkeel.fuselage.model import Framing
+from hardkeel.fuselage.planking import plank_drawings
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
@@ -91,7 +92,7 @@ def template_files(
     job = CutJob(
         pieces=pieces,
         parts=cut_list_of(fuselage),
-        drawn=spacers_of(fuselage),
+        drawn=(*spacers_of(fuselage), *plank_drawings(fuselage)),
         plans=(plan,) if plan is not None else (),
         framed=fuselage.framed,
         title=build.name or "Build",
@@ -110,7 +111,7 @@ class CutJob:
     Attributes
     ----------
     drawn : tuple of FlatPiece
-        On paper only: spacers.
+        On paper only: spacers, planks at full size.
     plans : tuple of FlatPiece
         Drawings that other things are laid on, each on pages of its own.
     """

@@ -311,6 +311,8 @@ class Planking(Value):
         Formers between which it is planked.
     keel_width : float
         Left free for the keel, both sides together, mm.
+    full_size : bool
+        Whether each plank is among the templates at full size; our own key.
     """
 
     width: Annotated[Size, Usual(2, 25)] = 6.0
@@ -319,6 +321,7 @@ class Planking(Value):
     from_: Text = Field(alias="from")
     to: Text
     keel_width: Annotated[SizeOrZero, Usual(0, 40)] = 6.0
+    full_size: bool = False
 
 
 class Framing(Value):

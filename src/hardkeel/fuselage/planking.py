@@ -13,6 +13,7 @@ from hardkeel.fuselage.contours import bare, half_of
 from hardkeel.fuselage.model import Former, Fuselage, Planking
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import weights
+from hardkeel.joinery.flat import FlatPiece, Mark
 
 Side = Literal["port", "starboard"]
 SIDES: Final[tuple[Side, Side]] = ("port", "starboard")
@@ -35,6 +36,8 @@ class Plank:
         Along the outside contour; none where it has run out.
     bevels : tuple of (former, degrees)
         Of its upper edge against a square one, so that it lies to the next: half of the turn between both.
+    places : tuple of (former, mm)
+        Where formers lie along its middle, from the first that it reaches.
     length : float
         Along its middle, mm.
     area : float
@@ -50,6 +53,7 @@ class Plank:
     number: int
     widths: tuple[tuple[str, float], ...]
     bevels: tuple[tuple[str, float], ...]
+    places: tuple[tuple[str, float], ...]
     length: float
     area: float
     edgewise: float
@@ -222,13 +226,15 @@ class _Laid:
             (self._formers[i].id, float(self._bevels(i)[self._there[i].index(number)]))
             for i in reached
         )
-        length, strain, at = self._run(reached, number)
+        along, strain, at = self._run(reached, number)
+        length = along[-1]
+        places = tuple((self._formers[i].id, run) for i, run in zip(reached, along, strict=True))
         stations = [self._formers[i].station for i in reached]
         over = np.trapezoid([wide for _, wide in widths], stations)
         area = float(over) * length / (stations[-1] - stations[0]) if length else 0.0
         for side in SIDES:
             name = f"{side[0].upper()}{number}"
-            yield Plank(name, side, number, widths, bevels, length, area, strain, at)
+            yield Plank(name, side, number, widths, bevels, places, length, area, strain, at)
 
     def _at(self, i: int, along: Array) -> Array:
         arc, half = self._arcs[i], self._halves[i]
@@ -256,11 +262,11 @@ class _Laid:
             self._mid[i] = self._at(i, along), across
         return self._mid[i]
 
-    def _run(self, reached: list[int], number: int) -> tuple[float, float, float]:
-        """Length along its middle, the most strain on edge, and where: the line's curvature in the surface."""
+    def _run(self, reached: list[int], number: int) -> tuple[list[float], float, float]:
+        """Length along its middle to each former, the most strain on edge, and where: its curvature in the surface."""
         stations = np.array([self._formers[i].station for i in reached])
         if len(reached) < 2:  # noqa: PLR2004  it dies at one former
-            return 0.0, 0.0, float(stations[0])
+            return [0.0], 0.0, float(stations[0])
         rows = [(*self._middles(i), self._there[i].index(number)) for i in reached]
         points = np.array([middles[place] for middles, _, place in rows])
         across = np.array([ways[place] for _, ways, place in rows])
@@ -268,7 +274,8 @@ class _Laid:
         x, quadrature, steps = _places(knots)
         # with the slopes' weights the length is one product for each plank
         pace = np.sqrt(1 + np.sum((weights(knots, quadrature, 1) @ points) ** 2, axis=1))
-        length = float(steps @ pace)
+        runs = (steps * pace).reshape(-1, _NODES).sum(axis=1)
+        along = [0.0, *np.cumsum(runs).tolist()]
         ones = np.ones((len(x), 1))
         slope = np.hstack([ones, weights(knots, x, 1) @ points])
         bend = np.hstack([0 * ones, weights(knots, x, 2) @ points])
@@ -284,7 +291,7 @@ class _Laid:
         wide = np.interp(x, stations, [self._girths[i] / len(self._there[i]) for i in reached])
         strain = 100 * curved * wide / 2
         worst = int(np.argmax(strain))
-        return length, float(strain[worst]), float(x[worst])
+        return along, float(strain[worst]), float(x[worst])
 
 
 @lru_cache(maxsize=64)
@@ -302,3 +309,40 @@ def _arc(half: Array) -> Array:
     """Along a half contour from the keel, shape (k,), mm."""
     found: Array = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(half, axis=0).T))])
     return found
+
+
+def plank_drawings(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
+    """Planks at full size, straight about their middle, with the formers across them; none where that is not wanted.
+
+    One of each hand is the other's like: each is drawn once.
+    """
+    planking = fuselage.framed.planking
+    if planking is None or not planking.full_size:
+        return ()
+    found = []
+    for plank in planks_of(fuselage).planks:
+        if plank.side != "starboard" or plank.length <= 0:
+            continue
+        rows = [
+            (along, wide / 2)
+            for (_, along), (_, wide) in zip(plank.places, plank.widths, strict=True)
+        ]
+        upper, lower = rows, [(along, -half) for along, half in reversed(rows)]
+        marks = tuple(
+            Mark("station", ((along, -half), (along, half)), name)
+            for (name, along), (_, half) in zip(plank.places, rows, strict=True)
+        )
+        found.append(
+            FlatPiece(
+                name=f"plank {plank.number}",
+                kind="plank",
+                part="planking",
+                outline=(*lower, *upper),
+                marks=marks,
+                thickness=planking.thickness,
+                material=planking.material,
+                quantity=2,
+                grain="u",
+            )
+        )
+    return tuple(found)

@@ -11,6 +11,10 @@ from hardkeel.fuselage.planking import Planked
 PLANKING: Final = "Planking"
 PLANK_IT: Final = "Plank it"
 NO_PLANKS: Final = "No planks"
+FULL_SIZE: Final = "planks at full size among the templates"
+FULL_SIZE_TIP: Final = (
+    "Each laid out straight about its middle, the formers across it; both hands are alike"
+)
 FIGURES: Final = {"width": "strip width", "thickness": "thickness", "keel_width": "keel"}
 NONE_YET: Final = "Strips over the formers from keel to crown, for round sections."
 ORDER: Final = "Laid from the keel up, port and starboard turn about; one more to a side and it pulls the frame over."

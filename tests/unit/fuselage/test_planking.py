@@ -16,9 +16,11 @@ from hardkeel.airframe.orders.at_hand import steps_at_hand
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
+from hardkeel.demo.planked import sorrel
 from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_off
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.edits.sections import set_shape, shape_all_like
+from hardkeel.export.framing import template_files
 from hardkeel.export.plates import paper_plates, plate_of
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -35,7 +37,7 @@ from hardkeel.fuselage.model import (
     TailPost,
 )
 from hardkeel.fuselage.pieces import former_pieces
-from hardkeel.fuselage.planking import Planked, planks_of
+from hardkeel.fuselage.planking import Planked, plank_drawings, planks_of
 from hardkeel.fuselage.sheeting import skins_of
 from hardkeel.fuselage.soundness import check_fuselage
 from hardkeel.messages.planking import planking_answer, planking_lines, planking_table
@@ -371,3 +373,25 @@ def test_a_page_of_several_pieces_has_the_numbers_too() -> None:
     pages = paper_plates(pieces, (190.0, 260.0), "mm")
     printed = Counter(word.text for page in pages for word in page.words if word.text.isdigit())
     assert printed == Counter({text: count for text, count in wanted.items() if text})
+
+
+def test_planks_are_drawn_at_full_size_only_where_that_is_wanted() -> None:
+    build = sorrel()
+    fuselage = build.fuselage
+    assert fuselage is not None
+    assert plank_drawings(fuselage) == ()
+    build = set_planking(build, full_size=True)
+    assert build.fuselage is not None
+    drawn = {one.name: one for one in plank_drawings(build.fuselage)}
+    planks = {one.number: one for one in planks_of(build.fuselage).planks}
+    assert set(drawn) == {f"plank {number}" for number in planks}
+    one, plank = drawn["plank 3"], planks[3]
+    long, wide = one.size
+    assert long == pytest.approx(plank.length)
+    assert wide == pytest.approx(max(mm for _, mm in plank.widths))
+    for mark, (name, mm) in zip(one.marks, plank.widths, strict=True):
+        assert mark.text == name
+        assert abs(mark.points[1][1] - mark.points[0][1]) == pytest.approx(mm)
+    # along the middle, by a fine sum over its own batten
+    assert dict(plank.places)["F12"] == pytest.approx(plank.length)
+    assert "templates-A4.pdf" in template_files(build, "A4", "mm")

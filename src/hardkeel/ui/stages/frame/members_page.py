@@ -159,6 +159,7 @@ class MembersPage(FrameSubPage):
         self.bracing.figure_changed.connect(self._on_bracing)
         self.planking.figure_changed.connect(self._on_planking)
         self.planking.end_chosen.connect(self._on_planking)
+        self.planking.full_size_wanted.connect(lambda on: self._on_planking("full_size", on))
         self.planking.wanted.connect(
             lambda: self.apply(planking_say.PLANK_IT.lower(), edits.set_planking.of())
         )

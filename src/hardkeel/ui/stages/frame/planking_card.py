@@ -1,7 +1,7 @@
 """The planking: its strips, where it begins and ends, what it comes to."""
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QPushButton, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.fuselage.bending import Limits
@@ -19,10 +19,13 @@ class PlankingCard(FiguresCard):
     -------
     wanted, unwanted : (nothing)
         It is to be planked; it is not.
+    full_size_wanted : bool
+        Each plank is to be among the templates.
     end_chosen : str, str
         ``from_`` or ``to``, and a former.
     """
 
+    full_size_wanted = pyqtSignal(bool)
     wanted = pyqtSignal()
     unwanted = pyqtSignal()
     end_chosen = pyqtSignal(str, str)
@@ -53,6 +56,10 @@ class PlankingCard(FiguresCard):
         self.column.insertWidget(1, self._answer)
         self.column.addWidget(self._row)
         self.column.addWidget(self._lines)
+        self.full_size = QCheckBox(say.FULL_SIZE)
+        self.full_size.setToolTip(say.FULL_SIZE_TIP)
+        self.full_size.clicked.connect(self.full_size_wanted)
+        self.column.addWidget(self.full_size)
         self.column.addLayout(buttons)
 
     def show_planking(self, fuselage: Fuselage, limits: Limits, unit: LengthUnit) -> None:
@@ -64,7 +71,8 @@ class PlankingCard(FiguresCard):
             When its keel leaves nothing to plank.
         """
         planking = fuselage.framed.planking
-        for widget in (self._answer, self._off):
+        self.full_size.setChecked(planking is not None and planking.full_size)
+        for widget in (self._answer, self._off, self.full_size):
             widget.setVisible(planking is not None)
         self._row.setVisible(planking is not None)
         self._on.setVisible(planking is None)
