@@ -10,15 +10,24 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.demo.planked import sorrel
+from hardkeel.edits.framing import spread_stringers
 from hardkeel.edits.fuselage import set_station
 from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Bracing, Former, Fuselage, Longeron, Section
+from hardkeel.fuselage.pieces import pieces_of
+from hardkeel.fuselage.planking import planks_of
 from hardkeel.joinery.buying import packing
 from hardkeel.joinery.nesting import nested
+from hardkeel.picture.board import lines_of
+from hardkeel.picture.frame_in_space import in_space
 from hardkeel.picture.framing import laid_flat
+from hardkeel.picture.in_space import Eye
 from hardkeel.project.model import Build
 from hardkeel.ui.theme import make_theme
+from hardkeel.ui.widgets.round_view import RoundView, Seen
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 
@@ -94,6 +103,45 @@ def test_findings_of_thirty_formers_after_an_edit(benchmark: BenchmarkFixture) -
 
     look()
     benchmark(look)
+
+
+def test_an_oval_of_twenty_four_stringers_recomputes_after_a_drag(
+    benchmark: BenchmarkFixture,
+) -> None:
+    """Section, all pieces, cut list and planks of a fuselage never seen before."""
+    build = spread_stringers(sorrel(), 24, first="F1", last="F12", section=(3.0, 3.0))
+    fuselage, widths = build.fuselage, iter(np.linspace(58, 68, 10**5))
+    assert fuselage is not None
+
+    def recompute() -> None:
+        moved = dragged(fuselage, "F5", half_width=float(next(widths)))
+        lines_of(moved, "F5", rough=True)
+        pieces_of(moved)
+        cut_list_of(moved)
+        planks_of(moved)
+
+    recompute()
+    benchmark.pedantic(recompute, rounds=20)
+
+
+def test_a_thousand_faces_turned(benchmark: BenchmarkFixture, qtbot: QtBot) -> None:
+    """One frame of the planked oval while a hand turns it."""
+    view = RoundView(make_theme("light"))
+    qtbot.addWidget(view)
+    view.resize(740, 640)
+    view.show_space(Seen(in_space(sorrel())))
+    view.show_skin("closed")
+    view.show()
+    view.repaint()
+    turns = iter(np.linspace(0, 3600, 10**5))
+
+    def turn() -> None:
+        view._resting = False  # noqa: SLF001  as under a hand
+        view.look_from(Eye(float(next(turns)), 20.0))
+        view.repaint()
+
+    turn()
+    benchmark.pedantic(turn, rounds=60)
 
 
 def test_the_demos_pieces_nested(benchmark: BenchmarkFixture) -> None:

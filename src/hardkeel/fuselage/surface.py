@@ -24,6 +24,7 @@ EDGES: Final = (0.0, 0.5, 1.0, 1.5, 2.0)
 _GRID: Final = 32  # parameters a stretch that every surface has
 _SAME: Final = 2e-4  # of a quarter: contours' own points closer than this are one
 _ROUNDS: Final = 3
+_MOST: Final = 2048  # parameters; a multiple of eight, so that edges are among them
 _FLAT_MM: Final = 0.003  # how far a chord may lie off the contour
 _HAIR_MM: Final = 1e-9
 _LEVEL_MM: Final = 0.01
@@ -172,13 +173,15 @@ def _mixed(weights: Array, points: Array) -> Array:
 def _surface(names: tuple[str, ...], stops: tuple[Former | TailPost, ...]) -> Surface:
     lines = [_with_shares(stop) for stop in stops]
     shares = np.linspace(0.0, 2.0, 4 * _GRID + 1)
-    for _ in range(
-        _ROUNDS
-    ):  # where a chord between parameters cuts a contour's corner off, its own points
+    # where a chord between parameters cuts a contour's corner off, its own points
+    for _ in range(_ROUNDS):
         missed = [_missed(share, half, shares) for share, half in lines]
         if not any(len(one) for one in missed):
             break
         shares = np.array(list(_apart(np.unique(np.concatenate([shares, *missed])))))
+        if len(shares) > _MOST:  # a file's outlines may have any number of points
+            shares = np.unique(np.round(shares * _MOST / 4) * 4 / _MOST)
+            break
     points = np.array(
         [
             np.column_stack([np.interp(shares, share, half[:, i]) for i in (0, 1)])

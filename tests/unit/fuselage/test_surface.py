@@ -263,3 +263,17 @@ def test_the_command_tells_the_section_anywhere(
     assert "round the skin" in capsys.readouterr().out
     assert run_command(["frame", str(path), "--at", "4000"]) == 2
     assert "lies outside the fuselage" in capsys.readouterr().err
+
+
+def test_outlines_of_very_many_points_are_lofted_all_the_same() -> None:
+    rng = np.random.default_rng(1)
+    formers = []
+    for i in range(4):
+        turn = np.sort(rng.uniform(0, 2 * np.pi, 3000))
+        ring = tuple(zip((40 * np.cos(turn)).tolist(), (50 * np.sin(turn)).tolist(), strict=True))
+        wavy = tuple((y * (1 + 0.01 * np.sin(40 * i + 9 * z)), z) for y, z in ring)
+        formers.append(former(f"F{i}", 100.0 * i, 40.0, -50.0, 50.0, outline=wavy))
+    surface = surface_of(Fuselage(formers=tuple(formers)))
+    assert len(surface.shares) <= 2049
+    at = np.array([100.0, 200.0])
+    assert surface.area(at) == pytest.approx([area_of(one) for one in formers[1:3]], rel=5e-3)
