@@ -30,6 +30,7 @@ from hardkeel.paper.line_snapping import (
     snap_to_line,
     window_px,
 )
+from hardkeel.paper.seeing import halved, lines_are_light, paper_of, strengthened
 from hardkeel.ui.stages.layout.scan_marks import ScanMark
 from hardkeel.ui.theme import Theme
 
@@ -37,6 +38,7 @@ _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0
 _MOST_ZOOM: Final = 12.0
 _HAND_PX: Final = 8.0  # screen pixels that a hand misses by
+_MAP_FROM_PX: Final = 768  # the longer side of the copy that the paper's map is made from
 _LEAST_LEVEL_PX: Final = 64  # a smaller copy of the scan is not worth keeping
 _NUDGES: Final = {
     Qt.Key.Key_Left: (-1.0, 0.0),
@@ -45,8 +47,6 @@ _NUDGES: Final = {
     Qt.Key.Key_Down: (0.0, 1.0),
 }
 _FINE: Final = 0.25
-_STRENGTHEN: Final = 1.65  # for each halving
-_PAPER: Final = 246
 
 
 class ScanView(QWidget):
@@ -77,6 +77,7 @@ class ScanView(QWidget):
             QSize()
         )  # of the scan that the clicks count in; the image may be a smaller copy
         self._levels: list[QImage] = []  # the scan, and copies half as large each, from 1 on
+        self._paper = QImage()  # how light the paper is over the sheet, a coarse map
         self._view: tuple[object, QPixmap] | None = None
         self._seen: tuple[tuple[int, int, float], Settled | Unsettled] | None = None
         self._fitted = True
@@ -107,8 +108,11 @@ class ScanView(QWidget):
             Of the whole scan, where `image` is a smaller copy of it: clicks count in its pixels.
         """
         self._image = image.convertToFormat(QImage.Format.Format_Grayscale8)
+        if not self._image.isNull() and lines_are_light(_greys(self._image)):
+            self._image.invertPixels()  # a blueprint is read dark on light as well
         self._size = size if size is not None and size.isValid() else image.size()
         self._levels, self._view, self._seen = [self._image], None, None
+        self._paper = self._paper_map()
         self.fit_sheet()
 
     def clear(self) -> None:
@@ -211,7 +215,25 @@ class ScanView(QWidget):
         ).intersected(QRectF(QPointF(0, 0), QSizeF(self._size)))
         target = QRectF(self.on_widget(seen.x(), seen.y()), seen.size() * self._zoom)
         source = QRectF(seen.topLeft() * share, seen.size() * share)
-        painter.drawImage(target, image, source)
+        box = source.toAlignedRect().intersected(image.rect())
+        piece = image.copy(box)
+        across = self._paper.width() / image.width()
+        along = self._paper.height() / image.height()
+        below = QRectF(
+            box.x() * across, box.y() * along, box.width() * across, box.height() * along
+        )
+        paper = _piece_of(self._paper, below, piece.size())
+        halvings = level + max(0, round(math.log2(1 / shrink)))
+        shown = _grey_image(strengthened(_greys(piece), _greys(paper), halvings))
+        painter.drawImage(target, shown, source.translated(-QPointF(box.topLeft())))
+
+    def _paper_map(self) -> QImage:
+        """How light the paper is over the sheet, from a small copy of it."""
+        if self._image.isNull():
+            return QImage()
+        longer = max(self._image.width(), self._image.height())
+        level = self._level(max(0, math.floor(math.log2(longer / _MAP_FROM_PX))))
+        return _grey_image(paper_of(_greys(self._levels[level])))
 
     def _level(self, wanted: int) -> int:
         """The number of the copy that is 2**wanted times smaller, or the smallest worth keeping."""
@@ -383,18 +405,22 @@ def _greys(image: QImage) -> NDArray[np.uint8]:
     return data.reshape(image.height(), image.bytesPerLine())[:, : image.width()]
 
 
-def _halved(image: QImage) -> QImage:
-    """A copy half as large: each pixel the middle of four, what is not paper darkened a little.
+def _piece_of(image: QImage, part: QRectF, size: QSize) -> QImage:
+    """A part of an image, drawn out smoothly to a size."""
+    piece = QImage(size, QImage.Format.Format_Grayscale8)
+    painter = QPainter(piece)
+    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+    painter.drawImage(QRectF(QPointF(0, 0), QSizeF(size)), image, part)
+    painter.end()
+    return piece
 
-    A pencil line shrunk to a third of a pixel would hardly be seen.
-    """
-    wide, tall = image.width() // 2, image.height() // 2
-    grey = _greys(image)[: 2 * tall, : 2 * wide]
-    total = grey[::2, ::2].astype(np.uint16)
-    for part in (grey[1::2, ::2], grey[::2, 1::2], grey[1::2, 1::2]):
-        total += part
-    levels = np.arange(4 * 255 + 1) / 4
-    strong = np.clip(_PAPER - (_PAPER - levels) * _STRENGTHEN, 0, 255).astype(np.uint8)
-    strong = np.where(levels >= _PAPER, levels, strong).astype(np.uint8)
-    made = strong[total].tobytes()
-    return QImage(made, wide, tall, wide, QImage.Format.Format_Grayscale8).copy()
+
+def _halved(image: QImage) -> QImage:
+    """A copy half as large."""
+    return _grey_image(halved(_greys(image)))
+
+
+def _grey_image(grey: NDArray[np.uint8]) -> QImage:
+    """The image of greys, shape (h, w)."""
+    tall, wide = grey.shape
+    return QImage(grey.tobytes(), wide, tall, wide, QImage.Format.Format_Grayscale8).copy()
