@@ -111,10 +111,23 @@ _ONE_CLOSE_BESIDE = Fuselage(
     tail_post=TailPost(station=184, bottom=0, top=12, half_width=3),
 )
 
+# narrow, wide and narrow again within sixteen millimetres: the half width swings through nothing before it
+_PINCHED = Fuselage(
+    formers=(
+        Former(id="F1", station=0, bottom=0, top=15, half_width=6, corner=30),
+        Former(id="F2", station=8, bottom=0, top=16, half_width=7, corner=30),
+        Former(id="F3", station=62, bottom=0, top=15, half_width=6),
+        Former(id="F4", station=70, bottom=0, top=15, half_width=28, corner=30),
+        Former(id="F5", station=78, bottom=0, top=15, half_width=6),
+    ),
+    tail_post=TailPost(station=120, bottom=0, top=12, half_width=3),
+)
+
 
 @settings(max_examples=draws(20, 60))
 @given(fuselage=fuselages(), share=st.floats(0.02, 0.98))
 @example(fuselage=_ONE_CLOSE_BESIDE, share=0.828125)
+@example(fuselage=_PINCHED, share=0.5)
 def test_a_lofted_former_does_not_move_the_loft(fuselage: Fuselage, share: float) -> None:
     """A natural cubic through one more of its own points is the same curve."""
     loft = loft_of(fuselage)

@@ -151,6 +151,8 @@ def _shaped_between(
         for one in (first, last)
     }
     area = float(surface.area(np.array([station]))[0])
+    if area <= 0:  # the lines meet or cross there
+        return {}
     made: dict[str, object] | None = None
     if kinds == {"box"}:
         lacking = 2 * figures["half_width"] * (figures["top"] - figures["bottom"]) - area
