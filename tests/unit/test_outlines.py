@@ -7,9 +7,10 @@ from pathlib import Path
 import pytest
 from ezdxf.document import Drawing
 from ezdxf.filemanagement import new
+from ezdxf.layouts.blocklayout import BlockLayout
 
 from hardkeel.base.errors import BadInput
-from hardkeel.storage.outlines import read_outlines
+from hardkeel.storage.outlines import Outline, apart, called, read_outlines
 
 BOX = [(0.0, 0.0), (60.0, 0.0), (60.0, 80.0), (0.0, 80.0)]
 Draw = Callable[[Drawing], object]
@@ -27,9 +28,12 @@ def drawn(tmp_path: Path) -> Callable[[Draw], Path]:
     return write
 
 
-def lines(drawing: Drawing, points: list[tuple[float, float]], layer: str = "0") -> None:
+def lines(
+    where: Drawing | BlockLayout, points: list[tuple[float, float]], layer: str = "0"
+) -> None:
+    space = where.modelspace() if isinstance(where, Drawing) else where
     for a, b in zip(points, [*points[1:], points[0]], strict=True):
-        drawing.modelspace().add_line(a, b, dxfattribs={"layer": layer})
+        space.add_line(a, b, dxfattribs={"layer": layer})
 
 
 def test_a_former_in_a_block_in_a_block_is_found_where_it_is_put(
@@ -141,3 +145,54 @@ def test_a_rectangular_former_keeps_its_place_before_its_opening(
         drawing.modelspace().add_circle((30, 40), 12)
 
     assert read_outlines(drawn(draw))[0].area == pytest.approx(4800)
+
+
+def box(x: float, wide: float, tall: float) -> list[tuple[float, float]]:
+    return [(x, 0.0), (x + wide, 0.0), (x + wide, tall), (x, tall)]
+
+
+def test_of_a_whole_set_each_former_is_found_by_what_is_written_in_it(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    def draw(drawing: Drawing) -> None:
+        space = drawing.modelspace()
+        for i, name in enumerate(("F2", "F3", "F4 3 mm lite ply")):
+            space.add_lwpolyline(box(100.0 * i, 40 + 10 * i, 60), close=True)
+            space.add_circle((100 * i + 20, 20), 8)  # a hole is no former
+            space.add_text(name, height=5).set_placement((100 * i + 4, 40))
+        border = [(-60, -60), (440, -60), (440, 340), (-60, 340)]
+        space.add_lwpolyline(border, close=True)
+
+    found = apart(read_outlines(drawn(draw)))
+    widths = {name: width(one) for name, one in called(found, ["F1", "F2", "F3", "F4"]).items()}
+    assert len(found) == 3
+    assert widths == pytest.approx({"F2": 40, "F3": 50, "F4": 60})
+
+
+def width(one: Outline) -> float:
+    return max(x for x, _ in one.ring) - min(x for x, _ in one.ring)
+
+
+def test_a_block_or_a_layer_names_its_outline_and_two_alike_name_none(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    def draw(drawing: Drawing) -> None:
+        for name, wide in (("F2", 40), ("F3", 50)):
+            lines(drawing.blocks.new(name), box(0, wide, 60))  # lines that close, not a polyline
+        space = drawing.modelspace()
+        space.add_blockref("F2", (0, 0))
+        space.add_blockref("F3", (100, 0))
+        space.add_blockref("F3", (200, 0))
+        space.add_lwpolyline(box(300, 70, 60), close=True, dxfattribs={"layer": "f5"})
+
+    found = apart(read_outlines(drawn(draw)))
+    named = called(found, ["F2", "F3", "F5"])
+    assert {name: width(one) for name, one in named.items()} == pytest.approx({"F2": 40, "F5": 70})
+
+
+def test_a_centre_line_across_a_former_makes_no_two_of_it(drawn: Callable[[Draw], Path]) -> None:
+    def draw(drawing: Drawing) -> None:
+        lines(drawing, BOX)
+        drawing.modelspace().add_line((30, 0), (30, 80))
+
+    assert [one.area for one in apart(read_outlines(drawn(draw)))] == pytest.approx([4800])

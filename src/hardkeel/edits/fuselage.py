@@ -333,6 +333,20 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
 
 
 @edit
+def give_outlines(build: Build, rings: Mapping[str, Sequence[Point2]]) -> Build:
+    """Give several formers each an outline of its own, as `give_outline` does, by the formers' names.
+
+    Raises
+    ------
+    BadInput
+        As `give_outline`; then none is given.
+    """
+    for name, ring in rings.items():
+        build = give_outline(build, name, ring)
+    return build
+
+
+@edit
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     """Say how the stretch from one stop to another is built; what it overlaps gives way.
 

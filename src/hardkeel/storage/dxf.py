@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
-from typing import TYPE_CHECKING, Final
+from typing import TYPE_CHECKING, Final, cast
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
@@ -19,6 +19,8 @@ if TYPE_CHECKING:
     from ezdxf import recover
     from ezdxf.document import Drawing
     from ezdxf.entities.dxfentity import DXFEntity
+    from ezdxf.entities.mtext import MText
+    from ezdxf.entities.text import Text
     from ezdxf.lldxf import const
 else:
     files, recover = late("ezdxf.filemanagement"), late("ezdxf.recover")
@@ -58,10 +60,27 @@ def dxf_text(layers: Iterable[Layer]) -> str:
     return out.getvalue()
 
 
-def lines_of(
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line of a drawing, flattened, mm; `block` is the name of the block it came in, empty where in none."""
+
+    layer: str
+    block: str
+    points: list[Point2]
+
+
+@dataclass(frozen=True, slots=True)
+class Lettering:
+    """A text in a drawing and where it begins, mm."""
+
+    text: str
+    at: Point2
+
+
+def drawn_in(
     path: Path, step: Callable[[int, int], object] = lambda _done, _total: None
-) -> Iterator[tuple[str, list[Point2]]]:
-    """Every line that is to be seen in a drawing, flattened, with its layer, mm.
+) -> Iterator[Stroke | Lettering]:
+    """Every line and every text that is to be seen in a drawing.
 
     Polylines, circles, arcs, ellipses and splines, those in blocks too; what lies on a layer that is
     off or frozen is left out.
@@ -91,9 +110,30 @@ def lines_of(
         step(number, count)
         if _is_hidden(entity, hidden):
             continue
+        lettering = _lettering(entity, factor)
+        if lettering is not None:
+            yield lettering
+            continue
         points = _flattened(entity, factor, path.name)
         if len(points) > 1:
-            yield str(entity.dxf.layer), points
+            source = entity.source_block_reference
+            block = str(source.dxf.get("name", "")) if source is not None else ""
+            yield Stroke(str(entity.dxf.layer), block, points)
+
+
+def _lettering(entity: "DXFEntity", factor: float) -> Lettering | None:
+    """What a text says; ``None`` of anything else, and of a text that says nothing or stands nowhere."""
+    if entity.dxftype() == "MTEXT":
+        text = cast("MText", entity).plain_text()
+    elif entity.dxftype() in ("TEXT", "ATTRIB"):
+        text = cast("Text", entity).plain_text()
+    else:
+        return None
+    at = entity.dxf.get("insert")
+    said = " ".join(str(text).split())
+    if at is None or not said or not _is_finite(entity):
+        return None
+    return Lettering(said, (at.x * factor, at.y * factor))
 
 
 def _flattened(entity: "DXFEntity", factor: float, name: str) -> list[Point2]:

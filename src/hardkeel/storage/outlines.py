@@ -1,8 +1,9 @@
 """Outlines of formers from a DXF drawing."""
 
 import math
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+import re
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from pathlib import Path
 from typing import Final
@@ -10,7 +11,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.geometry.polygons import shapely
-from hardkeel.storage.dxf import lines_of
+from hardkeel.storage.dxf import Lettering, drawn_in
 
 _TOUCH_MM: Final = 0.05  # ends nearer than this are joined
 _SLACK_MM: Final = 0.2  # ends up to here are joined too, and told: drawn by eye
@@ -19,6 +20,8 @@ _LEAST_AREA_MM2: Final = 25.0
 _MOST_PIECES: Final = 20_000
 _SHEET_MM: Final = 205.0  # the long side of the smallest paper that plans are drawn on
 _SHEET_MARGIN: Final = 1.12  # a sheet's border is larger than what is drawn on it by at least this
+_NOT_CALLED: Final = 3
+_BETWEEN_WORDS: Final = re.compile(r"[\s,;:()]+")
 
 Ring = tuple[Point2, ...]
 
@@ -33,12 +36,21 @@ class Outline:
         Its layer.
     gap : float
         The widest gap that had to be closed, mm; 0 where all its ends met.
+    texts : tuple of str
+        What is written inside it.
+    block : str
+        The block that it came in; empty where in none.
+    border : bool
+        Whether it is the border of the sheet.
     """
 
     name: str
     ring: Ring
     area: float
     gap: float = 0.0
+    texts: tuple[str, ...] = ()
+    block: str = ""
+    border: bool = False
 
 
 def read_outlines(
@@ -61,7 +73,15 @@ def read_outlines(
     """
     closed: list[Outline] = []
     loose: dict[str, list[list[Point2]]] = {}
-    for layer, points in lines_of(path, step):
+    letterings: list[Lettering] = []
+    blocks: dict[tuple[int, int], str] = {}
+    for drawn in drawn_in(path, step):
+        if isinstance(drawn, Lettering):
+            letterings.append(drawn)
+            continue
+        layer, points = drawn.layer, drawn.points
+        if drawn.block:
+            blocks |= {_cell(point): drawn.block for point in (points[0], points[-1])}
         if math.dist(points[0], points[-1]) <= _TOUCH_MM and len(points) > 3:  # noqa: PLR2004
             closed.append(_outline(layer, points[:-1], 0.0))
         else:
@@ -79,9 +99,81 @@ def read_outlines(
     )
     # only what encloses all else can be the sheet's border
     around = {id(one) for one, box in zip(found, boxes, strict=True) if box == whole}
-    return tuple(
-        sorted(found, key=lambda one: (id(one) in around and _is_border(one, found), -one.area))
-    )
+    borders = {id(one) for one in found if id(one) in around and _is_border(one, found)}
+    found.sort(key=lambda one: (id(one) in borders, -one.area))
+    sheet = [replace(one, block=_block_of(one, blocks), border=id(one) in borders) for one in found]
+    within = _lettered(sheet, letterings)
+    return tuple(replace(one, texts=tuple(within[i])) for i, one in enumerate(sheet))
+
+
+def apart(outlines: Sequence[Outline]) -> tuple[Outline, ...]:
+    """The outlines that lie in no other one, the sheet's border left out: what could be a former each."""
+    sheet = [one for one in outlines if not one.border] or list(outlines)
+    shapes = [shapely.Polygon(one.ring) for one in sheet]
+    boxes = [_box(one.ring) for one in sheet]
+    tree = shapely.STRtree([shapely.box(*box) for box in boxes])
+    outer = []
+    for i, one in enumerate(sheet):
+        spot = (
+            shapely.Point(one.ring[0]) if not shapes[i].is_valid else shapes[i].point_on_surface()
+        )
+        around = (
+            j
+            for j in tree.query(shapely.box(*boxes[i]), predicate="covered_by")
+            if j != i and sheet[j].area > one.area
+        )
+        if not any(shapes[j].is_valid and shapes[j].contains(spot) for j in around):
+            outer.append(one)
+    return tuple(outer)
+
+
+def called(outlines: Sequence[Outline], names: Sequence[str]) -> dict[str, Outline]:
+    """Of the names those that one outline bears and no other, with that outline.
+
+    A text names what its first word is (``F4 3 mm ply``); a text outranks a block, a block a layer.
+    """
+    found: dict[str, Outline] = {}
+    for name in names:
+        ranked = [(_rank(one, name.casefold()), one) for one in outlines]
+        best = min((rank for rank, _ in ranked), default=_NOT_CALLED)
+        bearing = [one for rank, one in ranked if rank == best]
+        if best < _NOT_CALLED and len(bearing) == 1:
+            found[name] = bearing[0]
+    borne = [id(one) for one in found.values()]
+    return {name: one for name, one in found.items() if borne.count(id(one)) == 1}
+
+
+def _rank(one: Outline, wanted: str) -> int:
+    """How surely an outline bears a name: 0 by a text, 1 by its block, 2 by its layer, `_NOT_CALLED` where by none."""
+    for rank, labels in enumerate((one.texts, (one.block,), (one.name,))):
+        if any(wanted in (label.casefold(), _first_word(label)) for label in labels):
+            return rank
+    return _NOT_CALLED
+
+
+def _first_word(label: str) -> str:
+    return _BETWEEN_WORDS.split(label.casefold().strip())[0]
+
+
+def _lettered(outlines: Sequence[Outline], letterings: Sequence[Lettering]) -> list[list[str]]:
+    """For each outline the texts that begin inside it and in no smaller one that lies in it as well."""
+    within: list[list[str]] = [[] for _ in outlines]
+    if not letterings:
+        return within
+    shapes = [shapely.Polygon(one.ring) for one in outlines]
+    outer = {id(one) for one in apart(outlines)}
+    tree = shapely.STRtree(shapes)
+    for lettering in letterings:
+        spot = shapely.Point(lettering.at)
+        for i in tree.query(spot):
+            if id(outlines[i]) in outer and shapes[i].is_valid and shapes[i].contains(spot):
+                within[i].append(lettering.text)
+    return within
+
+
+def _block_of(one: Outline, blocks: dict[tuple[int, int], str]) -> str:
+    found = [blocks[cell] for cell in map(_cell, one.ring) if cell in blocks]
+    return max(sorted(set(found)), key=found.count, default="")
 
 
 def _once(pieces: list[list[Point2]]) -> list[list[Point2]]:

@@ -9,16 +9,18 @@ from PyQt6.QtWidgets import QFileDialog
 from hardkeel.base.errors import BadInput, CannotSave, GivenUp
 from hardkeel.base.units import format_length
 from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.edits.named import Edit
 from hardkeel.export.parts import former_dxf, parts_csv
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.messages import layout as say
 from hardkeel.messages import shell
 from hardkeel.storage.atomic import write_atomically
-from hardkeel.storage.outlines import Outline, read_outlines
+from hardkeel.storage.outlines import Outline, apart, called, read_outlines
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import Tell
+from hardkeel.ui.stages.layout.outline_chooser import OutlineChooser, OutlineShown
 from hardkeel.ui.stages.layout.page import LayoutPage
 
 if TYPE_CHECKING:
@@ -47,7 +49,7 @@ class DrawingController(QObject):
             cast("PartsPage", page).csv_wanted.connect(self.write_parts)
 
     def bring_outline(self) -> None:
-        """Ask for a drawing and give its largest closed line to the former in hand."""
+        """Ask for a drawing and give an outline of it to the former in hand."""
         name, _ = QFileDialog.getOpenFileName(
             self._page, say.OUTLINE_FROM_A_DRAWING, "", say.DXF_FILES
         )
@@ -55,7 +57,7 @@ class DrawingController(QObject):
             self.take_outline(Path(name))
 
     def take_outline(self, path: Path) -> None:
-        """Read a drawing beside the window and give its largest closed line to the former in hand."""
+        """Read a drawing beside the window; its one outline goes to the former in hand, of several it is asked."""
         fuselage = self._document.build.fuselage
         stop = self._page.airframe.stop
         former = fuselage.former(stop) if fuselage is not None else None
@@ -67,28 +69,66 @@ class DrawingController(QObject):
         self._jobs.start(
             self._document.session,
             "outline",
-            lambda: read_outlines(path, progress.step)[0],
-            lambda outline: self._give(former.id, outline, path.name),
+            lambda: apart(read_outlines(path, progress.step)),
+            lambda found: self._offer(former.id, cast("tuple[Outline, ...]", found), path.name),
             lambda why: self._tell("" if isinstance(why, GivenUp) else f"{why}."),
             stop=progress.stop,
             left=lambda: self._tell(say.came_too_late(path.stem)),
         )
 
-    def _give(self, former: str, outline: object, file: str) -> None:
+    def _offer(self, former: str, found: tuple[Outline, ...], file: str) -> None:
         self._tell("")
-        if not isinstance(outline, Outline):
+        fuselage = self._document.build.fuselage
+        ids = [one.id for one in fuselage.formers] if fuselage is not None else []
+        named = called(found, ids)
+        if len(found) == 1:
+            self._give(former, found[0], file, named)
             return
+        theirs = {id(one): name for name, one in named.items()}
+        # in the order of the fuselage, what is called after no former last
+        place = {id(one): i for i, one in enumerate(named.values())}
+        found = tuple(sorted(found, key=lambda one: place.get(id(one), len(place))))
+        shown = [
+            OutlineShown(theirs.get(id(one), ""), self._size_of(one), one.ring) for one in found
+        ]
+        board = self._page.airframe
+        asked = OutlineChooser(file, former, shown, board.theme, board)
+        asked.one_wanted.connect(lambda i: self._give(former, found[i], file, named))
+        asked.all_wanted.connect(lambda: self._give_each(named, file))
+        asked.open()
+
+    def _size_of(self, outline: Outline) -> str:
+        xs, ys = [p[0] for p in outline.ring], [p[1] for p in outline.ring]
+        wide, tall = max(xs) - min(xs), max(ys) - min(ys)
+        unit = self._page.unit
+        return say.outline_size(format_length(wide, unit, 1), format_length(tall, unit, 1))
+
+    def _give(self, former: str, outline: Outline, file: str, named: dict[str, Outline]) -> None:
+        given = drawing_edits.give_outline.of(former, outline.ring)
+        if not self._apply(say.outline_edit(former, file), given):
+            return
+        others = [name for name, one in named.items() if one is outline and name != former]
+        if outline.gap:
+            self._tell_gap(outline.gap, file)
+        elif others:
+            self._tell(say.called_otherwise(former, file, others[0]))
+
+    def _give_each(self, named: dict[str, Outline], file: str) -> None:
+        given = drawing_edits.give_outlines.of({name: one.ring for name, one in named.items()})
+        gap = max(one.gap for one in named.values())
+        if self._apply(say.outlines_edit(file), given) and gap:
+            self._tell_gap(gap, file)
+
+    def _apply(self, words: str, given: Edit) -> bool:
         try:
-            self._document.apply(
-                f"outline of {former} from {file}",
-                drawing_edits.give_outline.of(former, outline.ring),
-            )
+            self._document.apply(words, given)
         except BadInput as fault:
             self._tell(f"{fault}.")
-            return
-        if outline.gap:
-            gap = format_length(outline.gap, self._page.unit, 2)
-            self._tell(say.gap_joined(gap, file))
+            return False
+        return True
+
+    def _tell_gap(self, gap: float, file: str) -> None:
+        self._tell(say.gap_joined(format_length(gap, self._page.unit, 2), file))
 
     def write_former(self, name: str) -> None:
         """Ask where, and write a former's cut line."""
