@@ -9,7 +9,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.fuselage.model import Former
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.stages.layout.outline_chooser import OutlineChooser
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser
 from tests.stages_of import drawings_of, layout_of
 
 LEFT = Qt.MouseButton.LeftButton

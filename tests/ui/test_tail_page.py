@@ -4,6 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from ezdxf.filemanagement import new
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
@@ -22,6 +23,7 @@ from hardkeel.ui.stages.tail.sections_page import SectionsPage
 from hardkeel.ui.stages.tail.sheets_page import TailSheetsPage
 from hardkeel.ui.stages.tail.sticks_page import TailSticksPage
 from hardkeel.ui.stages.tail.surface_page import SurfacePage
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser
 from tests.tail_independent import loop_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -148,6 +150,25 @@ def test_an_outline_that_is_no_half_is_refused_and_nothing_is_lost(
     page.open_outline(bad)
     assert page.told.isVisible()
     assert demo.document.build == before
+
+
+def test_of_a_drawing_with_several_outlines_it_is_asked_which(
+    qtbot: QtBot, demo: MainWindow, tmp_path: Path
+) -> None:
+    page = surface_page(demo)
+    drawing = new("R2010", units=4)
+    for layer, x, long in (("FIN", 0.0, 400.0), ("Stabilizer", 500.0, 210.0)):
+        ring = [(x, 0), (x + 110, 0), (x + 80, long), (x + 20, long)]
+        drawing.modelspace().add_lwpolyline(ring, close=True, dxfattribs={"layer": layer})
+    drawing.saveas(tmp_path / "tail.dxf")
+    before = demo.document.build
+    page.open_outline(tmp_path / "tail.dxf")
+    asked = page.findChild(OutlineChooser)
+    assert asked is not None
+    assert demo.document.build == before, "not the largest, unasked"
+    qtbot.mouseClick(asked.one, LEFT)
+    assert page.surface is not None
+    assert page.surface.span == pytest.approx(420.0, abs=0.1)
 
 
 def test_from_one_rib_in_three_clicks(qtbot: QtBot, demo: MainWindow, tmp_path: Path) -> None:

@@ -528,6 +528,16 @@ def hinges_sentence(surface: "TailSurface", unit: LengthUnit) -> str:
     return f"Hinges at {told} {where}."
 
 
+def the_surface(surface: "TailSurface") -> str:
+    """``the stabilizer``."""
+    return f"the {surface_name(surface.id)}"
+
+
+def names_of(surface: "TailSurface") -> tuple[str, str]:
+    """What a drawing may call it."""
+    return surface.id, surface_name(surface.id)
+
+
 def outline_edit(surface: "TailSurface") -> str:
     """The step's name for undo."""
     return f"outline of the {surface_name(surface.id)}"

@@ -13,15 +13,15 @@ from hardkeel.edits.named import Edit
 from hardkeel.export.parts import former_dxf, parts_csv
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.messages import layout as say
-from hardkeel.messages import shell
+from hardkeel.messages import outlines, shell
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.outlines import Outline, apart, called, read_outlines
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import Tell
-from hardkeel.ui.stages.layout.outline_chooser import OutlineChooser, OutlineShown
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser, outline_shown
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage
@@ -88,35 +88,28 @@ class DrawingController(QObject):
         # in the order of the fuselage, what is called after no former last
         place = {id(one): i for i, one in enumerate(named.values())}
         found = tuple(sorted(found, key=lambda one: place.get(id(one), len(place))))
-        shown = [
-            OutlineShown(theirs.get(id(one), ""), self._size_of(one), one.ring) for one in found
-        ]
+        unit = self._page.unit
+        shown = [outline_shown(theirs.get(id(one), ""), one.ring, unit) for one in found]
         board = self._page.airframe
         asked = OutlineChooser(file, former, shown, board.theme, board)
         asked.one_wanted.connect(lambda i: self._give(former, found[i], file, named))
         asked.all_wanted.connect(lambda: self._give_each(named, file))
         asked.open()
 
-    def _size_of(self, outline: Outline) -> str:
-        xs, ys = [p[0] for p in outline.ring], [p[1] for p in outline.ring]
-        wide, tall = max(xs) - min(xs), max(ys) - min(ys)
-        unit = self._page.unit
-        return say.outline_size(format_length(wide, unit, 1), format_length(tall, unit, 1))
-
     def _give(self, former: str, outline: Outline, file: str, named: dict[str, Outline]) -> None:
         given = drawing_edits.give_outline.of(former, outline.ring)
-        if not self._apply(say.outline_edit(former, file), given):
+        if not self._apply(outlines.outline_edit(former, file), given):
             return
         others = [name for name, one in named.items() if one is outline and name != former]
         if outline.gap:
             self._tell_gap(outline.gap, file)
         elif others:
-            self._tell(say.called_otherwise(former, file, others[0]))
+            self._tell(outlines.called_otherwise(former, file, others[0]))
 
     def _give_each(self, named: dict[str, Outline], file: str) -> None:
         given = drawing_edits.give_outlines.of({name: one.ring for name, one in named.items()})
         gap = max(one.gap for one in named.values())
-        if self._apply(say.outlines_edit(file), given) and gap:
+        if self._apply(outlines.outlines_edit(file), given) and gap:
             self._tell_gap(gap, file)
 
     def _apply(self, words: str, given: Edit) -> bool:

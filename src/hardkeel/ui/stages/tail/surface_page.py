@@ -18,6 +18,7 @@ from hardkeel.airframe.tails import (
 from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
 from hardkeel.base.units import LengthUnit
+from hardkeel.base.values import Point2
 from hardkeel.edits import tail as edits
 from hardkeel.edits.surfaces import put_on_wing_and_tail
 from hardkeel.messages import layout as layout_say
@@ -38,6 +39,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser, outline_shown
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 if TYPE_CHECKING:
@@ -429,16 +431,29 @@ class SurfacePage(TailSubPage):
             self.open_outline(Path(name))
 
     def open_outline(self, path: Path) -> None:
-        """Take the largest closed line of a drawing as the outline of one half."""
+        """Take an outline of a drawing as that of one half; of several it is asked."""
         surface = self.surface
         if surface is None:
             return
         try:
-            ring = drawings.read_outlines(path)[0].ring
+            found = drawings.apart(drawings.read_outlines(path))
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        self.apply(say.outline_edit(surface), edits.set_outline.of(surface.id, ring))
+        if len(found) == 1:
+            self._take_outline(found[0].ring)
+            return
+        who = say.the_surface(surface)
+        bearing = drawings.called(found, say.names_of(surface)).values()
+        shown = [outline_shown(who if one in bearing else "", one.ring, self.unit) for one in found]
+        asked = OutlineChooser(path.name, who, shown, self.theme, self)
+        asked.one_wanted.connect(lambda i: self._take_outline(found[i].ring))
+        asked.open()
+
+    def _take_outline(self, ring: tuple[Point2, ...]) -> None:
+        surface = self.surface
+        if surface is not None:
+            self.apply(say.outline_edit(surface), edits.set_outline.of(surface.id, ring))
 
     def _on_desk(self) -> None:
         surface = self.surface

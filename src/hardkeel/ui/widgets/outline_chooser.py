@@ -1,4 +1,4 @@
-"""Which outline of a drawing that holds several is the former in hand; or each former its own."""
+"""Which outline of a drawing that holds several is what is in hand; or each former its own."""
 
 import math
 from collections.abc import Sequence
@@ -20,8 +20,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.base.values import Point2
-from hardkeel.messages import layout as say
+from hardkeel.messages import outlines as say
 from hardkeel.messages import shell
 from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
@@ -37,6 +38,14 @@ class OutlineShown:
     name: str
     size: str
     ring: tuple[Point2, ...]
+
+
+def outline_shown(name: str, ring: tuple[Point2, ...], unit: LengthUnit) -> OutlineShown:
+    """A ring (mm) with its size told in the builder's unit."""
+    xs, ys = [p[0] for p in ring], [p[1] for p in ring]
+    wide, tall = max(xs) - min(xs), max(ys) - min(ys)
+    size = say.outline_size(format_length(wide, unit, 1), format_length(tall, unit, 1))
+    return OutlineShown(name, size, ring)
 
 
 class _Choice(QAbstractButton):
@@ -89,7 +98,7 @@ class OutlineChooser(QDialog):
     Signals
     -------
     one_wanted : int
-        The number of the outline that is the former in hand.
+        The number of the outline that is meant.
     all_wanted : (nothing)
         Each former gets the outline that is called after it.
     """
