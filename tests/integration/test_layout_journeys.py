@@ -18,6 +18,7 @@ from hardkeel.demo.plan_page import PlanPage
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper as paper_edits
+from hardkeel.edits import picks as pick_edits
 from hardkeel.edits import surfaces as surface_edits
 from hardkeel.edits import truing as edits
 from hardkeel.edits.named import Edit
@@ -145,7 +146,7 @@ def test_from_paper_to_a_first_reading(
         Picked(stop.station, stop.half_width, stop.bottom, stop.top)
         for _, stop in demo_fuselage().stations
     ]
-    window.document.apply("picks", drawing_edits.take_picks.of(rows))
+    window.document.apply("picks", pick_edits.take_picks.of(rows))
     window.show_stage("layout")
     page = layout_of(window).airframe
     assert not page.marks.put_on.isHidden()

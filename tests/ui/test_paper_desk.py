@@ -12,7 +12,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.edits import fuselage as drawing
+from hardkeel.edits import picks as pick_edits
 from hardkeel.messages.paper import picks_words
 from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
@@ -170,8 +170,8 @@ def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> No
 
     between = Picked(460.0, 24.0, -28.0, 35.0)
     rows = [row("F1"), row("F4"), between, row("F6"), row("tail_post")]
-    assert drawing.unpicked(demo.fuselage, rows) == ("F2", "F3", "F5", "F7")
-    made = drawing.take_picks(demo, rows)
+    assert pick_edits.unpicked(demo.fuselage, rows) == ("F2", "F3", "F5", "F7")
+    made = pick_edits.take_picks(demo, rows)
     assert made.fuselage is not None
     names = [name for name, _ in made.fuselage.stations]
     assert names == ["F1", "F2", "F3", "F4", "F8", "F5", "F6", "F7", "tail_post"]
@@ -179,7 +179,7 @@ def test_a_station_between_two_is_inserted_and_what_was_not_picked_stays() -> No
     assert made.fuselage.former("F5") == demo.fuselage.former("F5")
     short = [row("F1"), row("F4"), Picked(600.0, 5.0, 0.0, 20.0)]
     with pytest.raises(BadInput, match="F6 at 718 mm was not picked"):
-        drawing.take_picks(demo, short)
+        pick_edits.take_picks(demo, short)
 
 
 def test_one_side_alone_is_asked_for_its_centre_line() -> None:

@@ -14,6 +14,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits import paper, surfaces
+from hardkeel.edits import picks as pick_edits
 from hardkeel.edits.renumbering import renumber_formers
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.model import Fuselage
@@ -165,13 +166,13 @@ def test_picks_keep_the_names_of_formers_that_are_there() -> None:
         Picked(stop.station + 0.4, stop.half_width, stop.bottom, stop.top)
         for _, stop in fuselage(DEMO).stations
     ]
-    build = drawing.take_picks(DEMO, rows)
+    build = pick_edits.take_picks(DEMO, rows)
     assert [f.id for f in fuselage(build).formers] == [f.id for f in fuselage(DEMO).formers]
     assert fuselage(build).former("F3").lightened  # type: ignore[union-attr]  # what was drawn in stays
-    fresh = drawing.take_picks(empty_build(), rows)
+    fresh = pick_edits.take_picks(empty_build(), rows)
     assert fuselage(fresh).tail_post is not None
     with pytest.raises(BadInput, match="no top yet"):
-        drawing.take_picks(DEMO, [rows[0], Picked(500.0, 10.0, -5.0, None)])
+        pick_edits.take_picks(DEMO, [rows[0], Picked(500.0, 10.0, -5.0, None)])
 
 
 def test_edits_of_the_paper_and_the_ledger_are_refused_where_they_make_no_sense() -> None:

@@ -28,20 +28,17 @@ from hardkeel.fuselage.model import (
     Planking,
     Section,
     Squaring,
-    TailPost,
     Template,
 )
 from hardkeel.fuselage.naming import free_former_id
 from hardkeel.fuselage.planking import planked_between
 from hardkeel.fuselage.squaring import BOARD
 from hardkeel.paper.model import PrintedSheet
-from hardkeel.paper.picking import Picked
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 from hardkeel.schedule.model import Step
 from hardkeel.survey.readings import Incidence, Reading, marks_of
 
-_SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
 
 
@@ -450,93 +447,6 @@ def set_cutouts(build: Build, name: str, cutouts: Iterable[CutOut], *, lightened
 def set_template(build: Build, name: str, template: Template | None) -> Build:
     """Note what was measured on a former's template."""
     return replaced(build, former_of(fuselage_of(build), name).but(template=template))
-
-
-@edit
-def take_picks(build: Build, picked: Iterable[Picked]) -> Build:
-    """Make picked points the airframe's figures; the last station is the tail post.
-
-    A station within a millimetre and a half of a former becomes that former's; others make new ones;
-    formers that were not picked stay as they are.
-
-    Raises
-    ------
-    BadInput
-        When a station has no half-width, top or bottom yet, or a former that was not picked would stand
-        behind the tail post.
-    """
-    rows = list(picked)
-    if len(rows) < 2:  # noqa: PLR2004  nose and tail post
-        raise BadInput("stations", "click at least two stations")
-    for row in rows:
-        lacking = [
-            word
-            for word, value in (
-                ("half-width", row.half_width),
-                ("bottom", row.bottom),
-                ("top", row.top),
-            )
-            if value is None
-        ]
-        if lacking:
-            raise BadInput("", f"the station at {row.station:.0f} mm has no {lacking[0]} yet")
-    fuselage = build.fuselage or Fuselage()
-    last = rows[-1]
-    formers = _picked_formers(fuselage, rows[:-1])
-    behind = [former for former in formers if former.station >= last.station]
-    if behind:
-        raise BadInput(
-            "",
-            f"{behind[0].id} at {behind[0].station:.0f} mm was not picked and stands behind the tail "
-            f"post at {last.station:.0f} mm: pick its station, or take it out first",
-        )
-    post = (fuselage.tail_post or _post_of(last)).but(**_figures(last))
-    names = {former.id for former in formers} | {TAIL_POST}
-    sections = tuple(s for s in fuselage.sections if s.from_ in names and s.to in names)
-    return with_fuselage(
-        build, fuselage.but(formers=_sorted(formers), tail_post=post, sections=sections)
-    )
-
-
-def unpicked(fuselage: Fuselage | None, rows: Sequence[Picked]) -> tuple[str, ...]:
-    """Formers whose station was not picked: they stay as they are."""
-    formers = fuselage.formers if fuselage is not None else ()
-    return tuple(
-        former.id
-        for former in formers
-        if all(abs(former.station - row.station) > _SAME_STATION_MM for row in rows)
-    )
-
-
-def _picked_formers(fuselage: Fuselage, rows: Sequence[Picked]) -> list[Former]:
-    """The formers with what was picked: those picked anew, new ones between them, the rest as they are."""
-    kept = {former.id: former for former in fuselage.formers}
-    used = set(kept)
-    for number, row in enumerate(rows, start=1):
-        near = [f for f in kept.values() if abs(f.station - row.station) <= _SAME_STATION_MM]
-        if near:
-            kept[near[0].id] = near[0].but(**_figures(row))
-            continue
-        name = f"F{number}"
-        while name in used:
-            number += 1  # noqa: PLW2901  the next name that is free
-            name = f"F{number}"
-        used.add(name)
-        kept[name] = Former.model_validate({"id": name, **_figures(row)})
-    return list(kept.values())
-
-
-def _figures(row: Picked) -> dict[str, float | None]:
-    return {
-        "station": row.station,
-        "half_width": row.half_width,
-        "bottom": row.bottom,
-        "top": row.top,
-    }
-
-
-def _post_of(row: Picked) -> TailPost:
-    return TailPost.model_validate(_figures(row))
 
 
 def checked(before: Build, after: Build) -> Build:

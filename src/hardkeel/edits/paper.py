@@ -111,3 +111,18 @@ def drop_last_pick(build: Build, plan: Plan, kind: TraceKind) -> Build:
         for trace in plan.traces
     ]
     return put_plan(build, plan.but(traces=tuple(trace for trace in traces if trace.pixels)))
+
+
+@edit
+def clear_trace(build: Build, plan_id: str, kind: TraceKind) -> Build:
+    """Wipe off every click along a line of a plan.
+
+    Raises
+    ------
+    BadInput
+        When there is no such plan.
+    """
+    plan = next((one for one in build.plans if one.id == plan_id), None)
+    if plan is None:
+        raise BadInput("plans", f'no plan "{plan_id}"')
+    return put_plan(build, plan.but(traces=tuple(t for t in plan.traces if t.kind != kind)))

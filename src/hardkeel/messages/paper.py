@@ -4,6 +4,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
+from hardkeel.fuselage.model import TAIL_POST
 from hardkeel.messages.names import sentence_case
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
@@ -53,6 +54,30 @@ _KIND_WORDS: Final = {
     "bent-length": "a length along a side that will be bent",
 }
 _DIRECTION_WORDS: Final = {"x": "along the paper", "y": "across the paper"}
+
+
+TAKE_THESE: Final = "Take these figures?"
+TAKE_THEM: Final = "Take them"
+OLD_AND_NEW: Final = "What is there, and what the sheet says"
+TAKING_HEADS: Final = ("Stop", "", "Station", "Half-width", "Bottom", "Top")
+TAKING_WORDS: Final = {"added": "new", "changed": "changed", "left": "as it is"}
+ENDS_WORDS: Final = {
+    "post": "The last station is the tail post",
+    "former": "The last station is a former",
+}
+ENDS_NAME: Final = "what the last station is"
+
+
+def stop_words(stop: str) -> str:
+    """What a stop is called: a former's own name, or ``tail post``."""
+    return "tail post" if stop == TAIL_POST else stop
+
+
+def old_and_new(was: float | None, now: float, unit: LengthUnit) -> str:
+    """``150.0 mm → 151.2 mm``; one figure where they are alike or there was none."""
+    after = format_length(now, unit)
+    before = after if was is None else format_length(was, unit)
+    return after if before == after else f"{before} → {after}"
 
 
 def finding_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:

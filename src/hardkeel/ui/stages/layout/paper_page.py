@@ -10,6 +10,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
+from hardkeel.edits import picks as pick_edits
+from hardkeel.edits.named import in_turn
+from hardkeel.edits.picks import Ends
 from hardkeel.messages.faults import told
 from hardkeel.messages.paper import DESK_TOOLS
 from hardkeel.paper.calibrating import Calibration, calibrate
@@ -24,6 +27,7 @@ from hardkeel.ui.stages.layout.picks_card import PicksCard
 from hardkeel.ui.stages.layout.plans_card import PlansCard
 from hardkeel.ui.stages.layout.scan_marks import scan_marks
 from hardkeel.ui.stages.layout.scan_view import ScanView
+from hardkeel.ui.stages.layout.taking_dialog import TakingDialog
 from hardkeel.ui.stages.layout.tools_card import ToolsCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -121,6 +125,7 @@ class PaperPage(SubPage):
     def show_plan(self, plan_id: str) -> None:
         """Lay another plan on the desk."""
         self._plan_id = plan_id
+        self.picks.forget_ends()
         self._clicks = []
         self.refresh()
         self.stirred.emit()
@@ -181,7 +186,9 @@ class PaperPage(SubPage):
         self.plans.show_plans([one.id for one in plans], plan.id)
         self.tools.show_tool(self._tool, entering=len(self._clicks) == _CLICKS.get(self._tool))
         self.fit.show_fit(plan, self._dpi, self.unit)
-        self.picks.show_picks(plan, self._picked(plan), formers, self.unit)
+        rows = self._picked(plan)
+        self.picks.show_ends(pick_edits.ends_with(fuselage, rows))
+        self.picks.show_picks(plan, rows, formers, self.unit)
         self._show_scale()
         self.sheet.show_marks(scan_marks(plan, self._tool, self._clicks, self.unit))
         if self.image_wanted:
@@ -291,9 +298,24 @@ class PaperPage(SubPage):
         plan = self.plan
         if plan is None:
             return
-        rows = self._picked(plan)
-        left = drawing_edits.unpicked(self.document.build.fuselage, rows)
-        if self.apply("take the plan's figures", drawing_edits.take_picks.of(rows)):
+        rows, ends = self._picked(plan), self.picks.last_is
+        fuselage = self.document.build.fuselage
+        if fuselage is None or not fuselage.formers:
+            self._take(rows, ends)
+            return
+        try:
+            found = pick_edits.takings(self.document.build, rows, ends=ends)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+            return
+        asked = TakingDialog(found, self.theme, self.unit, self)
+        asked.accepted.connect(lambda: self._take(rows, ends))
+        asked.open()
+
+    def _take(self, rows: tuple[Picked, ...], ends: Ends) -> None:
+        left = pick_edits.unpicked(self.document.build.fuselage, rows)
+        taken = pick_edits.take_picks.of(rows, ends=ends)
+        if self.apply("take the plan's figures", taken):
             self.taken.emit()
             if left:
                 self.left_as_they_were.emit(", ".join(left))
@@ -307,7 +329,15 @@ class PaperPage(SubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        self.apply(f"outline of {name} from the plan", drawing_edits.give_outline.of(name, ring))
+        # the clicks are that former's now: the next one's begin anew
+        self.apply(
+            f"outline of {name} from the plan",
+            in_turn.of(
+                drawing_edits.give_outline.of(name, ring),
+                paper_edits.clear_trace.of(plan.id, "outline"),
+            ),
+        )
+        self.picks.offer_next(name)
 
     def widget_point(self, u: float, v: float) -> QPointF:
         """Where a point of the scan is painted."""

@@ -4,7 +4,9 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.edits.picks import Ends
 from hardkeel.messages import layout as say
+from hardkeel.messages import paper as paper_say
 from hardkeel.messages.paper import picks_words
 from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
@@ -31,11 +33,18 @@ class PicksCard(Card):
         super().__init__(say.PICKED)
         self.take = QPushButton(say.MAKE_THESE_THE_FIGURES)
         self.take.setObjectName("primary")
+        self.ends = QComboBox()  # what the last station is
+        self.ends.setAccessibleName(paper_say.ENDS_NAME)
+        for key, words in paper_say.ENDS_WORDS.items():
+            self.ends.addItem(words, key)
+        self.ends.activated.connect(self._on_ends)
+        self._ends_said = False
         self.formers = QComboBox()
         self.formers.setAccessibleName("former to be traced")
         self.give = QPushButton("gets the outline")
         self._says = label("soft")
         self.column.addWidget(self._says)
+        self.column.addWidget(self.ends)
         self.column.addWidget(self.take)
         row = QHBoxLayout()
         row.addWidget(self.formers)
@@ -44,10 +53,33 @@ class PicksCard(Card):
         self.take.clicked.connect(self.take_pressed)
         self.give.clicked.connect(lambda: self.outline_given.emit(self.formers.currentText()))
 
+    def _on_ends(self, _index: int) -> None:
+        self._ends_said = True
+
+    def forget_ends(self) -> None:
+        """Another sheet: what its last station is was not said yet."""
+        self._ends_said = False
+
+    def offer_next(self, former: str) -> None:
+        """Offer the outline that is traced next to the former after that one."""
+        place = self.formers.findText(former)
+        self.formers.setCurrentIndex(min(place + 1, self.formers.count() - 1))
+
+    def show_ends(self, likely: Ends) -> None:
+        """Show what the last station seems to be, until the builder says it."""
+        if not self._ends_said:
+            self.ends.setCurrentIndex(self.ends.findData(likely))
+
+    @property
+    def last_is(self) -> Ends:
+        """What the last station is."""
+        return "former" if self.ends.currentData() == "former" else "post"
+
     def show_picks(
         self, plan: Plan, rows: tuple[Picked, ...], formers: list[str], unit: LengthUnit
     ) -> None:
         """Show what was picked off a plan; `formers` could get an outline."""
+        self.ends.setVisible(len(rows) > 1)
         self._says.setText(picks_words(plan, rows, unit))
         traced = next((len(t.pixels) for t in plan.traces if t.kind == "outline"), 0)
         for widget in (self.formers, self.give):
