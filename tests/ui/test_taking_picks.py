@@ -77,6 +77,8 @@ def test_the_half_of_a_model_leaves_its_tail_post_where_it_is(
     window.document.apply("lay a half", paper_edits.add_plan.of(front_half(window)))
     desk.show_plan("half")
     assert desk.picks.last_is == "former", "the tail post is known and stands further aft"
+    said = " ".join(one.text() for one in desk.picks.findChildren(QLabel))
+    assert "tail post" not in said, "one card does not say both"
     qtbot.mouseClick(desk.picks.take, LEFT)
     dialog = desk.findChild(TakingDialog)
     assert dialog is not None

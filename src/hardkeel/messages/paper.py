@@ -237,4 +237,4 @@ def _lacking_words(rows: tuple[Picked, ...], unit: LengthUnit) -> str:
             return "The sides are wanted: both of them, or one with its centre line."
         if where:
             return f"The {words} wanted at {format_length(where[0], unit, 0)}."
-    return "All figures are there; the last station becomes the tail post."
+    return "All figures are there."
