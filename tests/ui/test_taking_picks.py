@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
 from hardkeel.edits import paper as paper_edits
-from hardkeel.edits.picks import takings
+from hardkeel.edits.picks import ends_with, takings
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.paper.picking import Picked
@@ -93,6 +93,15 @@ def test_the_half_of_a_model_leaves_its_tail_post_where_it_is(
     assert len(after.formers) == len(before.formers) + 1
     assert after.formers[2].half_width == pytest.approx(wide + 4, abs=0.01)
     assert after.formers[3:] == before.formers[2:]
+
+
+@pytest.mark.parametrize(("last", "seems"), [("F7", "former"), ("tail_post", "post")])
+def test_a_sheet_one_per_cent_short_is_known_by_where_it_ends(
+    window: MainWindow, last: str, seems: str
+) -> None:
+    stop = dict(fuselage(window).stations)[last]
+    rows = (Picked(0.0, 20.0, -20.0, 20.0), Picked(0.99 * stop.station, 5.0, 0.0, 20.0))
+    assert ends_with(fuselage(window), rows) == seems
 
 
 def test_going_back_takes_nothing(qtbot: QtBot, window: MainWindow, desk: PaperPage) -> None:

@@ -58,10 +58,11 @@ def takings(build: Build, picked: Iterable[Picked], *, ends: Ends = "post") -> t
 
 
 def ends_with(fuselage: Fuselage | None, rows: Sequence[Picked]) -> Ends:
-    """What the last station is, as far as it shows: a former where the tail post is known and stands further aft."""
-    if fuselage is None or fuselage.tail_post is None or not rows:
+    """What the last station is, as far as it shows: a former where it lies nearer to the last former than to the tail post."""
+    if fuselage is None or fuselage.tail_post is None or not fuselage.formers or not rows:
         return "post"
-    return "former" if rows[-1].station < fuselage.tail_post.station - _SAME_STATION_MM else "post"
+    half_way = (fuselage.formers[-1].station + fuselage.tail_post.station) / 2
+    return "former" if rows[-1].station < half_way else "post"
 
 
 @edit
