@@ -8,9 +8,12 @@ from ezdxf.filemanagement import new
 from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
+from hardkeel.base.errors import BadInput
 from hardkeel.demo.fleet import marram, sallow
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.edits.tail import put_surface, surface_of
+from hardkeel.edits.paper import add_plan
+from hardkeel.edits.tail import outline_from_plan, put_surface, surface_of
+from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.project.model import Build, empty_build
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.own_sections import own_section
@@ -168,6 +171,39 @@ def test_of_a_drawing_with_several_outlines_it_is_asked_which(
     assert demo.document.build == before, "not the largest, unasked"
     qtbot.mouseClick(asked.one, LEFT)
     assert page.surface is not None
+    assert page.surface.span == pytest.approx(420.0, abs=0.1)
+
+
+def clicked_on(name: str, long: float) -> Plan:
+    """A sheet of a pixel a millimetre with half a surface clicked all round."""
+    return Plan(
+        id=name,
+        image="plans/none.png",
+        lengths=(
+            KnownLength(a=(0, 0), b=(100, 0), length=100, along="x"),
+            KnownLength(a=(0, 0), b=(0, 100), length=100, along="y"),
+        ),
+        traces=(
+            Trace(id="o", kind="outline", pixels=((0, 0), (110, 0), (80, -long), (20, -long))),
+        ),
+    )
+
+
+def test_of_two_sheets_with_an_outline_it_is_asked_which(qtbot: QtBot, demo: MainWindow) -> None:
+    for plan in (clicked_on("a rib", 60.0), clicked_on("stab half", 210.0)):
+        demo.document.apply("lay it", add_plan.of(plan))
+    page = surface_page(demo)
+    assert page.surface is not None
+    before = demo.document.build
+    with pytest.raises(BadInput, match="a rib and stab half"):
+        outline_from_plan(before, page.surface.id)
+    qtbot.mouseClick(page.from_desk, LEFT)
+    asked = page.findChild(OutlineChooser)
+    assert asked is not None
+    assert demo.document.build == before
+    assert not asked.each.isVisible()
+    asked.choose(1)
+    qtbot.mouseClick(asked.one, LEFT)
     assert page.surface.span == pytest.approx(420.0, abs=0.1)
 
 

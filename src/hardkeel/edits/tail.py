@@ -292,19 +292,40 @@ def _root_below(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
     return tuple((x, -y) for x, y in ring) if along(high) > along(low) else ring
 
 
-@edit
-def outline_from_plan(build: Build, surface_id: str) -> Build:
-    """Take the outline that was clicked all round on the paper desk.
+def outlines_on_plans(build: Build) -> dict[str, tuple[Point2, ...]]:
+    """The outlines that are clicked all round on the paper desk, mm, by their plans.
 
     Raises
     ------
     BadInput
-        When no plan has one, or it is no half of a surface.
+        When one encloses nothing, or its plan's scale is not known yet.
     """
-    plan = next((p for p in build.plans if any(t.kind == "outline" for t in p.traces)), None)
-    if plan is None:
+    plans = [p for p in build.plans if any(trace.kind == "outline" for trace in p.traces)]
+    return {plan.id: picked_outline(plan, calibrate(plan)) for plan in plans}
+
+
+@edit
+def outline_from_plan(build: Build, surface_id: str, plan_id: str = "") -> Build:
+    """Take the outline that was clicked all round on the paper desk.
+
+    Parameters
+    ----------
+    plan_id : str
+        On which plan; may be left out where only one has an outline.
+
+    Raises
+    ------
+    BadInput
+        When no plan has one, several have and it is not said which, or it is no half of a surface.
+    """
+    found = outlines_on_plans(build)
+    if not found:
         raise BadInput("", "no outline is clicked on the paper desk yet")
-    return set_outline(build, surface_id, picked_outline(plan, calibrate(plan)))
+    if not plan_id and len(found) > 1:
+        raise BadInput("", f"outlines are clicked on {' and '.join(found)}: say which")
+    if plan_id and plan_id not in found:
+        raise BadInput("", f'no outline is clicked on "{plan_id}"')
+    return set_outline(build, surface_id, found[plan_id or next(iter(found))])
 
 
 @edit

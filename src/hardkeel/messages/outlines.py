@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
+THE_DESK: Final = "The paper desk"
 WHICH_OUTLINE: Final = "Which of these?"
 
 

@@ -101,6 +101,11 @@ class OutlineChooser(QDialog):
         The number of the outline that is meant.
     all_wanted : (nothing)
         Each former gets the outline that is called after it.
+
+    Parameters
+    ----------
+    each : bool
+        Whether that may be wanted.
     """
 
     one_wanted = pyqtSignal(int)
@@ -113,6 +118,8 @@ class OutlineChooser(QDialog):
         shown: Sequence[OutlineShown],
         theme: Theme,
         parent: QWidget | None = None,
+        *,
+        each: bool = True,
     ) -> None:
         super().__init__(parent)
         self.setWindowTitle(say.WHICH_OUTLINE)
@@ -126,7 +133,7 @@ class OutlineChooser(QDialog):
         box.addWidget(self._choices(shown, theme), 1)
         self.back = QPushButton(shell.GO_BACK)
         self.each = QPushButton(say.give_each(names))
-        self.each.setVisible(len(names) > 1)
+        self.each.setVisible(each and len(names) > 1)
         self.one = QPushButton(say.give_it_to(former))
         self.one.setObjectName("primary")
         self.one.setDefault(True)

@@ -22,6 +22,7 @@ from hardkeel.base.values import Point2
 from hardkeel.edits import tail as edits
 from hardkeel.edits.surfaces import put_on_wing_and_tail
 from hardkeel.messages import layout as layout_say
+from hardkeel.messages import outlines as outline_say
 from hardkeel.messages import tail as say
 from hardkeel.messages.faults import told
 from hardkeel.messages.tail_kinds import KIND_WORDS
@@ -457,8 +458,28 @@ class SurfacePage(TailSubPage):
 
     def _on_desk(self) -> None:
         surface = self.surface
+        if surface is None:
+            return
+        try:
+            found = edits.outlines_on_plans(self.document.build)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+            return
+        if len(found) < 2:  # noqa: PLR2004  nothing to choose from
+            self._take_from_plan("")
+            return
+        plans = list(found)
+        shown = [outline_shown(plan, ring, self.unit) for plan, ring in found.items()]
+        who = say.the_surface(surface)
+        asked = OutlineChooser(outline_say.THE_DESK, who, shown, self.theme, self, each=False)
+        asked.one_wanted.connect(lambda i: self._take_from_plan(plans[i]))
+        asked.open()
+
+    def _take_from_plan(self, plan: str) -> None:
+        surface = self.surface
         if surface is not None:
-            self.apply(say.outline_edit(surface), edits.outline_from_plan.of(surface.id))
+            taken = edits.outline_from_plan.of(surface.id, plan)
+            self.apply(say.outline_edit(surface), taken)
 
     def _on_back(self) -> None:
         surface = self.surface
