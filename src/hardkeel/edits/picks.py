@@ -13,8 +13,8 @@ from hardkeel.project.model import Build
 
 Ends = Literal["post", "former"]  # what the last station picked is
 
+FIGURES: Final = ("station", "half_width", "bottom", "top")  # of a stop, that a plan gives
 _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
-FIGURES: Final = ("station", "half_width", "bottom", "top")
 _ALIKE_MM: Final = 0.05  # figures that differ by less are the same
 
 
@@ -152,12 +152,7 @@ def _picked_formers(fuselage: Fuselage, rows: Sequence[Picked]) -> list[Former]:
 
 
 def _figures(row: Picked) -> dict[str, float | None]:
-    return {
-        "station": row.station,
-        "half_width": row.half_width,
-        "bottom": row.bottom,
-        "top": row.top,
-    }
+    return {key: getattr(row, key) for key in FIGURES}
 
 
 def _post_of(row: Picked) -> TailPost:

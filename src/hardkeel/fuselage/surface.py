@@ -76,16 +76,6 @@ class Surface:
         y, rise = half[..., 0], np.diff(half[..., 1], axis=1)
         return np.asarray(np.sum((y[:, 1:] + y[:, :-1]) * rise, axis=1))
 
-    def at_share(self, at: Array, share: Array) -> Array:
-        """Where a line that runs at a parameter of its own at each station lies, shape (m, 2)."""
-        half = self.half(at)
-        return np.array(
-            [
-                [np.interp(s, self.shares, row[:, i]) for i in (0, 1)]
-                for row, s in zip(half, share, strict=True)
-            ]
-        )
-
     def _weights(self, at: Array, order: int) -> Array:
         key = tuple(self.stations.tolist()), tuple(np.atleast_1d(at).tolist()), order
         return weights(*key)

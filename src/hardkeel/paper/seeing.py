@@ -1,7 +1,7 @@
 """A sheet that one can see at any zoom: shrunk by area means, its lines kept dark against the paper around them."""
 
 from itertools import pairwise
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +13,9 @@ _STRENGTHEN: Final = (
 )
 _WHITE: Final = 246  # what paper would be
 _CELLS: Final = 48  # of the paper's map along the longer side
+_LEAST_CELL_PX: Final = 16  # a cell must be mostly paper, not one line
 _PAPER_QUANTILE: Final = 0.8  # most of a cell is paper, even under lettering
+_LOOKED_AT_PX: Final = 1024  # along the longer side, for what the lines are
 _MOST_LIFT: Final = 3.0  # of the contrast in the shade
 _GRAIN: Final = 2.0  # grey levels that paper is darker in places, once shrunk
 _PLAIN: Final = 8  # grey levels to either side of the paper that are no ink
@@ -32,14 +34,21 @@ def halved(grey: Greys) -> Greys:
 def lines_are_light(grey: Greys) -> bool:
     """Whether a sheet is drawn light on dark, as a blueprint is.
 
-    The ground is what most of the sheet is (its median); lines are what stands off from it by more than
-    the ground's own grain.  The ground must be dark itself: a white chalk mark on grey paper turns nothing.
+    The ground is what most of each patch is (its median); lines are what stands off from their own patch by
+    more than grain does, so that a white sheet on a dark table is none.  Most patches must be dark: a chalk
+    mark on grey paper turns nothing.
     """
-    some = _thinned(grey).astype(np.float64)
-    ground = float(np.median(some))
-    off = some - ground
-    above, below = off[off > _PLAIN], off[off < -_PLAIN]
-    return ground < _WHITE / 2 and float(np.sum(above)) > float(-np.sum(below))
+    every = max(1, max(grey.shape) // _LOOKED_AT_PX)
+    light = dark = 0.0
+    grounds = []
+    for row in _patches(grey[::every, ::every]):
+        for patch in row:
+            ground = float(np.median(patch))
+            off = patch.astype(np.float64) - ground
+            light += float(np.sum(off[off > _PLAIN]))
+            dark -= float(np.sum(off[off < -_PLAIN]))
+            grounds.append(ground)
+    return light > dark and float(np.median(grounds)) < _WHITE / 2
 
 
 def paper_of(grey: Greys) -> Greys:
@@ -55,23 +64,25 @@ def paper_of(grey: Greys) -> Greys:
     Array
         Shape (m, n), a cell a patch of the sheet, `_CELLS` along its longer side or fewer.
     """
-    tall, wide = grey.shape
-    side = max(1, -(-max(tall, wide) // _CELLS))
-    rows, columns = max(1, tall // side), max(1, wide // side)
-    ys = np.linspace(0, tall, rows + 1).astype(int)
-    xs = np.linspace(0, wide, columns + 1).astype(int)
     cells = np.array(
-        [
-            [np.quantile(grey[y0:y1, x0:x1], _PAPER_QUANTILE) for x0, x1 in pairwise(xs)]
-            for y0, y1 in pairwise(ys)
-        ]
+        [[np.quantile(patch, _PAPER_QUANTILE) for patch in row] for row in _patches(grey)]
     )
+    rows, columns = cells.shape
     around = np.pad(cells, 1, mode="edge")
     nine = [
         around[y : y + rows, x : x + columns] for y in range(3) for x in range(3)
     ]  # a cell on a hatched patch is outvoted by its neighbours
     middle: Greys = np.median(np.array(nine), axis=0).round().astype(np.uint8)
     return middle
+
+
+def _patches(grey: Greys) -> list[list[Greys]]:
+    """A sheet cut into patches, row by row, `_CELLS` along its longer side or fewer."""
+    tall, wide = grey.shape
+    side = max(_LEAST_CELL_PX, -(-max(tall, wide) // _CELLS))
+    ys = np.linspace(0, tall, max(1, tall // side) + 1).astype(int)
+    xs = np.linspace(0, wide, max(1, wide // side) + 1).astype(int)
+    return [[grey[y0:y1, x0:x1] for x0, x1 in pairwise(xs)] for y0, y1 in pairwise(ys)]
 
 
 def strengthened(grey: Greys, paper: Greys, halvings: int) -> Greys:
@@ -99,8 +110,3 @@ def _table(halvings: int) -> Greys:
     off = off + ink * (_STRENGTHEN**halvings - 1)
     table: Greys = np.clip(shown + off * lift, 0, 255).astype(np.uint8)
     return table
-
-
-def _thinned(grey: NDArray[Any]) -> NDArray[Any]:
-    every = max(1, max(grey.shape) // 1024)
-    return grey[::every, ::every]

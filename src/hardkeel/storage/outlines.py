@@ -156,7 +156,7 @@ def _first_word(label: str) -> str:
 
 
 def _lettered(outlines: Sequence[Outline], letterings: Sequence[Lettering]) -> list[list[str]]:
-    """For each outline the texts that begin inside it and in no smaller one that lies in it as well."""
+    """For each outline that lies in no other one the texts that begin inside it, in a hole of it too."""
     within: list[list[str]] = [[] for _ in outlines]
     if not letterings:
         return within

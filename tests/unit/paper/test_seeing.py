@@ -32,6 +32,25 @@ def test_a_chalk_mark_on_white_paper_turns_nothing() -> None:
     assert not lines_are_light(grey)
 
 
+@pytest.mark.parametrize("share", [0.2, 0.35, 0.45])
+def test_a_white_sheet_on_a_dark_table_is_no_blueprint(share: float) -> None:
+    rng = np.random.default_rng(7)
+    grey = 45.0 + rng.normal(0, 4.0, (900, 1200))
+    tall = round(900 * share**0.5)
+    wide = round(1200 * share**0.5)
+    sheet = np.full((tall, wide), 225.0)
+    sheet[::60] = 70.0
+    grey[50 : 50 + tall, 60 : 60 + wide] = sheet
+    assert not lines_are_light(np.clip(grey, 0, 255).astype(np.uint8))
+
+
+def test_a_blueprint_on_a_light_table_is_turned() -> None:
+    grey = np.full((900, 1200), 215.0)
+    grey[80:820, 90:1100] = 65.0
+    grey[80:820:60, 90:1100] = 190.0
+    assert lines_are_light(grey.astype(np.uint8))
+
+
 def test_the_paper_is_found_under_lettering_and_shade() -> None:
     rows, columns = np.mgrid[0:600, 0:900]
     paper = 230.0 - 120.0 * columns / 900
