@@ -9,7 +9,8 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.fuselage.model import Former
 from hardkeel.ui.shell.window import MainWindow
-from hardkeel.ui.widgets.outline_chooser import OutlineChooser
+from hardkeel.ui.theme import make_theme
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser, outline_shown
 from tests.stages_of import drawings_of, layout_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -87,3 +88,15 @@ def test_outlines_without_names_are_picked_by_their_picture(
     qtbot.mouseClick(chooser.one, LEFT)
     # unnamed ones stand by size: the second is 71 mm wide
     assert former(laid, "F3").half_width == pytest.approx(35.5, abs=0.01)
+
+
+def test_many_outlines_in_large_text_stay_within_the_window(qtbot: QtBot, laid: MainWindow) -> None:
+    laid.resize(1024, 700)
+    ring = ((0.0, 0.0), (60.0, 0.0), (60.0, 80.0), (0.0, 80.0))
+    shown = [outline_shown(f"F{i}", ring, "mm") for i in range(20)]
+    dialog = OutlineChooser("formers.dxf", "F3", shown, make_theme("light", 150), laid)
+    dialog.show()
+    qtbot.waitExposed(dialog)
+    assert dialog.height() <= laid.height()
+    assert dialog.width() <= laid.width()
+    dialog.close()

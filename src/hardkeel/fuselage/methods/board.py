@@ -11,6 +11,7 @@ from hardkeel.fuselage.methods.method import (
     ids,
     running,
     seats_step,
+    stringers,
 )
 from hardkeel.fuselage.model import TAIL_POST, Fuselage, Member, Section
 from hardkeel.joinery.order_step import OrderStep
@@ -84,15 +85,7 @@ def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[M
     reach = section.but(to=last)
     yield running("keel", reach, kind="keel", height=tall, thickness=thick, material="light-ply")
     angles = _BETWEEN_LONGERONS if fuselage.longerons else _STRINGERS
-    for number, angle in enumerate(angles, start=1):
-        yield running(
-            f"stringer {number}",
-            reach,
-            kind="stringer",
-            section=_STRINGER_MM,
-            angle=angle,
-            material="spruce",
-        )
+    yield from stringers(angles, reach, section=_STRINGER_MM, material="spruce")
     inside = [
         f for f in fuselage.formers if f.half_width - fuselage.side_thickness >= _WIRE_NEEDS_MM
     ]

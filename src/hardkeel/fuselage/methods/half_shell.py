@@ -11,6 +11,7 @@ from hardkeel.fuselage.methods.method import (
     ids,
     running,
     seats_step,
+    stringers,
 )
 from hardkeel.fuselage.model import TAIL_POST, Fuselage, Member, Section
 from hardkeel.joinery.order_step import OrderStep
@@ -83,16 +84,9 @@ def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[M
     last = fuselage.formers[-1].id if section.to == TAIL_POST else section.to
     reach = section.but(to=last)
     yield running("keel", reach, kind="keel", height=tall, thickness=thick, material="balsa-hard")
-    for number, angle in enumerate(_STRINGERS, start=1):
-        yield running(
-            f"stringer {number}",
-            reach,
-            kind="stringer",
-            section=_STRINGER_MM,
-            angle=angle,
-            by_girth=True,
-            material="balsa-hard",
-        )
+    yield from stringers(
+        _STRINGERS, reach, section=_STRINGER_MM, by_girth=True, material="balsa-hard"
+    )
 
 
 METHOD: Final = BuildingMethod(

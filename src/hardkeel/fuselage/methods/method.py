@@ -1,6 +1,6 @@
 """What every building method says of itself."""
 
-from collections.abc import Callable, Iterator, Set
+from collections.abc import Callable, Iterable, Iterator, Set
 from dataclasses import dataclass
 from functools import cache
 from importlib import import_module
@@ -118,6 +118,12 @@ def side_at(fuselage: Fuselage, station: float) -> float:
 def running(name: str, within: Section, /, **figures: object) -> Member:
     """A member that runs the length of a stretch."""
     return Member.model_validate({"id": name, "from": within.from_, "to": within.to, **figures})
+
+
+def stringers(angles: Iterable[float], within: Section, /, **figures: object) -> Iterator[Member]:
+    """Stringers at angles (degrees from straight up) along a stretch, numbered from 1."""
+    for number, angle in enumerate(angles, start=1):
+        yield running(f"stringer {number}", within, kind="stringer", angle=angle, **figures)
 
 
 def free_name(name: str, taken: Set[str]) -> str:

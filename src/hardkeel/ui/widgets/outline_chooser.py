@@ -29,6 +29,9 @@ from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.viewport import fit
 
 _COLUMNS: Final = 4
+_ROOMY: Final = QSize(1280, 800)  # where it stands over no window
+_BESIDE_PX: Final = 90  # what the dialog has beside its choices, and above and under them
+_ABOVE_PX: Final = 220
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,7 +173,14 @@ class OutlineChooser(QDialog):
         area.setWidget(sheet)
         rows = min(3, math.ceil(len(shown) / _COLUMNS))
         wide = min(_COLUMNS, len(shown)) * theme.px(172) + 40
-        area.setMinimumSize(wide, rows * theme.px(182) + 12)
+        # as much as there is room for; a small window or large text scrolls
+        over = self.parentWidget()
+        window = over.window() if over is not None else None
+        room = window.size() if window is not None else _ROOMY
+        area.setMinimumSize(
+            min(wide, room.width() - _BESIDE_PX),
+            min(rows * theme.px(182) + 12, max(theme.px(182), room.height() - _ABOVE_PX)),
+        )
         return area
 
     def choose(self, number: int) -> None:
