@@ -270,6 +270,7 @@ def test_the_paper_desk_gives_the_demos_fuselage_from_its_page(
 
     qtbot.mouseClick(desk.tools.tools["origin"], LEFT)
     click(qtbot, window, page, 0.0, 0.0)
+    desk.tools.follow_ink.setChecked(False)
     wanted = demo_fuselage()
     stations = wanted.stations[:: draws(3, 1)]
     for tool, spots in (
@@ -552,6 +553,7 @@ def test_a_former_gets_its_outline_from_the_plan(
     window.start(demo_build())
     desk = desk_with_page(qtbot, window)
     desk.tools.snap_to_line.setChecked(False)
+    desk.tools.follow_ink.setChecked(False)
     qtbot.mouseClick(desk.tools.tools["length"], LEFT)
     for u in (600.0, 1600.0):
         desk.sheet.look_at(u, 500.0)

@@ -1,6 +1,9 @@
 """Pure edits of audit sheets and of the plans on the desk."""
 
+from collections.abc import Sequence
+
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.edits.named import edit
 from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, PrintedSheet, Trace, TraceKind
 from hardkeel.project.model import Build
@@ -83,12 +86,62 @@ def pick(build: Build, plan: Plan, kind: TraceKind, pixel: tuple[float, float]) 
     """Click one more point along a line of a plan."""
     traces = list(plan.traces)
     for i, trace in enumerate(traces):
-        if trace.kind == kind:
+        if trace.kind == kind and trace.followed is None:
             traces[i] = trace.but(pixels=(*trace.pixels, pixel))
             break
     else:
-        traces.append(Trace(id=kind, kind=kind, pixels=(pixel,)))
+        made = Trace(id=_free_id(plan, kind), kind=kind, pixels=(pixel,))
+        traces.append(made)
     return put_plan(build, plan.but(traces=tuple(traces)))
+
+
+@edit
+def put_followed(
+    build: Build,
+    plan_id: str,
+    kind: TraceKind,
+    pixels: Sequence[Point2],
+    *,
+    closed: bool,
+    instead_of: str | None = None,
+) -> Build:
+    """Note a line that was followed along its ink.
+
+    Parameters
+    ----------
+    pixels : sequence of Point2
+        Point after point.
+    closed : bool
+        Whether it goes all round.
+    instead_of : str, optional
+        Id of the trace whose place it takes.
+
+    Raises
+    ------
+    BadInput
+        When there is no such plan.
+    """
+    plan = _plan(build, plan_id)
+    made = Trace(
+        id=instead_of or _free_id(plan, kind),
+        kind=kind,
+        pixels=tuple(pixels),
+        followed="round" if closed else "open",
+    )
+    if instead_of is not None:
+        traces = tuple(made if trace.id == instead_of else trace for trace in plan.traces)
+    else:
+        traces = (*plan.traces, made)
+    return put_plan(build, plan.but(traces=traces))
+
+
+def _free_id(plan: Plan, kind: TraceKind) -> str:
+    """An id for one more trace of a kind: the kind itself, numbered from the second one on."""
+    used = {trace.id for trace in plan.traces}
+    name, number = str(kind), 2
+    while name in used:
+        name, number = f"{kind} {number}", number + 1
+    return name
 
 
 @edit
@@ -96,7 +149,7 @@ def move_last_pick(build: Build, plan: Plan, kind: TraceKind, du: float, dv: flo
     """Nudge the point clicked last, pixels."""
     traces = list(plan.traces)
     for i, trace in enumerate(traces):
-        if trace.kind == kind and trace.pixels:
+        if trace.kind == kind and trace.pixels and trace.followed is None:
             u, v = trace.pixels[-1]
             traces[i] = trace.but(pixels=(*trace.pixels[:-1], (u + du, v + dv)))
             return put_plan(build, plan.but(traces=tuple(traces)))
@@ -105,9 +158,11 @@ def move_last_pick(build: Build, plan: Plan, kind: TraceKind, du: float, dv: flo
 
 @edit
 def drop_last_pick(build: Build, plan: Plan, kind: TraceKind) -> Build:
-    """Take the last point of a line back."""
+    """Take the last point of a line back; one that was followed, all of it."""
+    mine = [trace for trace in plan.traces if trace.kind == kind and trace.pixels]
+    last = mine[-1] if mine else None
     traces = [
-        trace.but(pixels=trace.pixels[:-1]) if trace.kind == kind else trace
+        trace.but(pixels=() if trace.followed else trace.pixels[:-1]) if trace is last else trace
         for trace in plan.traces
     ]
     return put_plan(build, plan.but(traces=tuple(trace for trace in traces if trace.pixels)))
@@ -122,7 +177,12 @@ def clear_trace(build: Build, plan_id: str, kind: TraceKind) -> Build:
     BadInput
         When there is no such plan.
     """
-    plan = next((one for one in build.plans if one.id == plan_id), None)
-    if plan is None:
-        raise BadInput("plans", f'no plan "{plan_id}"')
+    plan = _plan(build, plan_id)
     return put_plan(build, plan.but(traces=tuple(t for t in plan.traces if t.kind != kind)))
+
+
+def _plan(build: Build, plan_id: str) -> Plan:
+    for plan in build.plans:
+        if plan.id == plan_id:
+            return plan
+    raise BadInput("plans", f'no plan "{plan_id}"')

@@ -37,6 +37,20 @@ DESK_TOOLS: Final[dict[str, tuple[str, str]]] = {  # what a tool is called, and 
     ),
     "plan-centre": ("centre line", "Click the centre line of the view from above at both ends."),
 }
+FOLLOW_THE_INK: Final = "follow the ink"
+FOLLOWED_TOOLS: Final[dict[str, str]] = {  # what to click where the ink is followed
+    "side-top": "Click once on the top line: its ink is followed, and crossed with the stations.",
+    "side-bottom": "Click once on the bottom line.",
+    "plan-side": "In the view from above click once on one side, or on both.",
+    "plan-centre": "Click once on the centre line of the view from above.",
+    "outline": "Click once on a former's outline; the next one you click, this one is given.",
+}
+NO_INK: Final = "no line's ink is to be followed there: click along it, further on too"
+FOLLOWING: Final = "Following the ink…"
+HALF_OF_IT: Final = "half of it: mirrored on the centre line"
+LINE_GOES_ON: Final = (
+    "the ink ends before it is all round: click on the line further along, or pull it over"
+)
 ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y"}
 _SQUARE_DEG: Final = 0.05  # nobody sees less on paper
 _DOUBTS: Final[dict[Cause, str]] = {

@@ -66,11 +66,18 @@ class KnownPoint(Value):
 
 
 class Trace(Value):
-    """A line clicked off the scan, in pixels, so that a better calibration moves it too."""
+    """A line clicked off the scan, in pixels, so that a better calibration moves it too.
+
+    Attributes
+    ----------
+    followed : {"open", "round"}, optional
+        Where it lies along the ink, point after point: to its ends, or all round.
+    """
 
     id: Text
     kind: TraceKind = "free"
     pixels: tuple[Point2, ...] = ()
+    followed: Literal["open", "round"] | None = None
 
 
 class Plan(Value):

@@ -1,5 +1,6 @@
 """What was clicked along the lines of a plan, turned into figures at stations."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -11,11 +12,20 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic
 from hardkeel.paper.calibrating import Calibration
 from hardkeel.paper.model import Direction, Plan, TraceKind
+from hardkeel.paper.outline_shapes import (
+    curve_through,
+    is_half,
+    mirrored_at,
+    mirrored_half,
+    open_half,
+)
 
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
 _SMOOTH_FROM: Final = 3
 _ABREAST_MM: Final = 12.0
 _ABREAST_SHARE: Final = 0.03  # of the length along which was clicked
+_NO_WIDTH_MM: Final = 1e-9
+_BEYOND_MM: Final = 1.2  # a line's end is its station's, so near to it
 _PAIRED: Final = 0.6
 _ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be along an axis
 
@@ -54,8 +64,8 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
     if plan.origin is None:
         raise BadInput("origin", "click where the datum line meets the datum station first")
     zero = calibration.to_plan(np.array([plan.origin]))[0]
-    lines = {kind: _points(plan, calibration, kind) - zero for kind in _KINDS}
-    stations = sorted(float(x) for x in lines["stations"][:, 0])
+    lines = {kind: _line(plan, calibration, kind, zero) for kind in _KINDS}
+    stations = sorted(float(x) for x in lines["stations"].clicks[:, 0])
     if not stations:
         raise BadInput("stations", "click the formers' stations first")
     kept = [x for i, x in enumerate(stations) if i == 0 or x - stations[i - 1] > _SAME_MM]
@@ -63,7 +73,7 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
         Picked(
             x,
             _half_width(lines, x),
-            _height(lines["side-bottom"], x),
+            _height(lines["side-bottom"], x, outward=-1),
             _height(lines["side-top"], x),
         )
         for x in kept
@@ -79,32 +89,73 @@ _KINDS: Final[tuple[TraceKind, ...]] = (
 )
 
 
-def _points(plan: Plan, calibration: Calibration, kind: TraceKind) -> Array:
-    pixels = [p for trace in plan.traces if trace.kind == kind for p in trace.pixels]
+@dataclass(frozen=True, slots=True)
+class _Line:
+    """One line of the plan: its clicks, shape (n, 2), and what was followed along its ink; mm from the datum."""
+
+    clicks: Array
+    followed: tuple[Array, ...]
+
+    @property
+    def points(self) -> Array:
+        """All of it, shape (n, 2)."""
+        return np.concatenate([self.clicks, *self.followed])
+
+
+def _line(plan: Plan, calibration: Calibration, kind: TraceKind, zero: Array) -> _Line:
+    mine = [trace for trace in plan.traces if trace.kind == kind]
+    clicks = [p for trace in mine if trace.followed is None for p in trace.pixels]
+    return _Line(
+        _placed(calibration, clicks) - zero,
+        tuple(_placed(calibration, t.pixels) - zero for t in mine if t.followed is not None),
+    )
+
+
+def _placed(calibration: Calibration, pixels: Sequence[Point2]) -> Array:
     return calibration.to_plan(np.array(pixels, dtype=float).reshape(-1, 2))
 
 
-def _half_width(lines: dict[TraceKind, Array], x: float) -> float | None:
-    side, centre = lines["plan-side"], lines["plan-centre"]
-    if not len(side):
+def _half_width(lines: dict[TraceKind, _Line], x: float) -> float | None:
+    side, centre = lines["plan-side"], lines["plan-centre"].points
+    if not len(side.points):
         return None
     if len(centre):
-        middle = np.polyval(np.polyfit(centre[:, 0], centre[:, 1], min(1, len(centre) - 1)), x)
-        offsets = side[:, 1] - np.polyval(
-            np.polyfit(centre[:, 0], centre[:, 1], min(1, len(centre) - 1)), side[:, 0]
-        )
+        along = np.polyfit(centre[:, 0], centre[:, 1], min(1, len(centre) - 1))
+        middle = float(np.polyval(along, x))
         found = []
         for sign in (-1, 1):
-            one = side[np.sign(offsets) == sign]
-            height = _height(one, x)
+            clicks = side.clicks[
+                np.sign(side.clicks[:, 1] - np.polyval(along, side.clicks[:, 0])) == sign
+            ]
+            runs = tuple(
+                run
+                for run in side.followed
+                if np.sign(np.median(run[:, 1] - np.polyval(along, run[:, 0]))) == sign
+            )
+            height = _height(_Line(clicks, runs), x, outward=sign)
             if height is not None:
-                found.append(abs(height - float(middle)))
+                found.append(abs(height - middle))
         return float(np.mean(found)) if found else None
-    sides = _both_sides(side)
+    sides = _sides_of(side)
     if sides is None:
         return None  # one side alone: only its centre line would say how far away it is
-    low, high = (_height(one, x) for one in sides)
+    low, high = _height(sides[0], x, outward=-1), _height(sides[1], x, outward=1)
     return (high - low) / 2 if low is not None and high is not None else None
+
+
+def _sides_of(side: _Line) -> tuple[_Line, _Line] | None:
+    """Both sides of the view from above; ``None`` where one alone was clicked."""
+    if not side.followed:
+        both = _both_sides(side.clicks)
+        return None if both is None else (_Line(both[0], ()), _Line(both[1], ()))
+    heights = [float(np.median(run[:, 1])) for run in side.followed]
+    split = (max(heights) + min(heights)) / 2
+    low = [run for run, h in zip(side.followed, heights, strict=True) if h < split]
+    high = [run for run, h in zip(side.followed, heights, strict=True) if h >= split]
+    if not low or not high:
+        return None
+    below = side.clicks[:, 1] < split
+    return _Line(side.clicks[below], tuple(low)), _Line(side.clicks[~below], tuple(high))
 
 
 def _both_sides(clicks: Array) -> tuple[Array, Array] | None:
@@ -125,8 +176,18 @@ def _both_sides(clicks: Array) -> tuple[Array, Array] | None:
     return (low, high) if paired >= _PAIRED * len(clicks) else None
 
 
-def _height(points: Array, x: float) -> float | None:
-    """The line's height at x: the click there, else a batten through the clicks."""
+def _height(line: _Line, x: float, outward: int = 1) -> float | None:
+    """The line's height at x: where its ink was followed across, the click there, else a batten through the clicks.
+
+    Parameters
+    ----------
+    outward : {-1, 1}
+        Which of several is the outside, where a line stands upright.
+    """
+    met = [height for run in line.followed for height in _crossings(run, x)]
+    if met:
+        return max(met) if outward > 0 else min(met)
+    points = line.clicks
     if not len(points):
         return None
     near = int(np.argmin(np.abs(points[:, 0] - x)))
@@ -142,15 +203,67 @@ def _height(points: Array, x: float) -> float | None:
     return float(NaturalCubic(ordered[:, 0], ordered[:, 1]).value(x))
 
 
-def picked_outline(plan: Plan, calibration: Calibration) -> tuple[tuple[float, float], ...]:
-    """The former's outline that was clicked all round, plan mm with y up.
+def _crossings(run: Array, x: float) -> list[float]:
+    """Heights at which a followed line crosses a station; just beyond its ends, those ends'."""
+    x0, x1 = run[:-1, 0], run[1:, 0]
+    low, high = np.minimum(x0, x1), np.maximum(x0, x1)
+    found = []
+    for i in np.flatnonzero((low <= x) & (x <= high)):
+        wide = float(x1[i] - x0[i])
+        share = (x - float(x0[i])) / wide if abs(wide) > _NO_WIDTH_MM else 0.5
+        found.append(float(run[i, 1] + share * (run[i + 1, 1] - run[i, 1])))
+    if not found:  # the outermost stations lie where the line ends
+        ends = run[[0, -1]]
+        off = np.abs(ends[:, 0] - x)
+        if off.min() <= _BEYOND_MM:
+            found.append(float(ends[int(off.argmin()), 1]))
+    return found
+
+
+def picked_outline(
+    plan: Plan,
+    calibration: Calibration,
+    *,
+    half: bool | None = None,
+    half_width: float | None = None,
+) -> tuple[tuple[float, float], ...]:
+    """The former's outline that was clicked or followed all round, plan mm with y up.
+
+    Parameters
+    ----------
+    half : bool, optional
+        Whether one half was picked, which is mirrored on the centre line; where it is not said, as it looks.
+    half_width : float, optional
+        Of the former, mm, where it is known: it tells half a box from a whole one.
 
     Raises
     ------
     BadInput
-        When there are too few clicks to enclose anything.
+        When there are too few clicks to enclose anything, or what was followed neither closes nor ends on one centre
+        line.
     """
-    points = _points(plan, calibration, "outline")
-    if len(points) < 3:  # noqa: PLR2004  a triangle
+    trace = next((t for t in plan.traces if t.kind == "outline" and t.pixels), None)
+    points = _placed(calibration, trace.pixels if trace is not None else ())
+    if trace is None or len(points) < 3:  # noqa: PLR2004  a triangle
         raise BadInput("outline", "click all round the former first")
+    if trace.followed == "open":
+        centre = open_half(points)
+        if centre is None or half is False:
+            raise BadInput(
+                "outline", "its line is not followed all round yet: click on it further along"
+            )
+        points = mirrored_at(points, centre)
+    else:
+        points = curve_through(points) if trace.followed is None else points
+        if half if half is not None else is_half(points, half_width):
+            points = mirrored_half(points)
     return tuple((float(x), float(y)) for x, y in points)
+
+
+def looks_half(plan: Plan, calibration: Calibration, half_width: float | None = None) -> bool:
+    """Whether the outline that was picked is one half, as it looks."""
+    trace = next((t for t in plan.traces if t.kind == "outline" and t.pixels), None)
+    if trace is None or len(trace.pixels) < 3:  # noqa: PLR2004
+        return False
+    points = _placed(calibration, trace.pixels)
+    return trace.followed == "open" or is_half(points, half_width)

@@ -8,17 +8,24 @@ from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
+from hardkeel.base.values import Point2
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import picks as pick_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
 from hardkeel.messages.faults import told
-from hardkeel.messages.paper import DESK_TOOLS
+from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
-from hardkeel.paper.picking import Picked, direction_between, picked_outline, picked_stations
+from hardkeel.paper.picking import (
+    Picked,
+    direction_between,
+    looks_half,
+    picked_outline,
+    picked_stations,
+)
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.layout.empty_paper import EmptyPaper
@@ -47,12 +54,15 @@ class PaperPage(SubPage):
         The picks became the airframe's figures.
     left_as_they_were : str
         Names of formers that were not picked.
+    line_clicked : str, float, float
+        A kind of line and where on it: its ink is to be followed.
     """
 
     scan_wanted = pyqtSignal()
     sample_wanted = pyqtSignal()
     taken = pyqtSignal()
     left_as_they_were = pyqtSignal(str)
+    line_clicked = pyqtSignal(str, float, float)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -99,6 +109,7 @@ class PaperPage(SubPage):
         self.tools.tool_picked.connect(self.use)
         self.tools.entered.connect(self._on_entered)
         self.tools.settling_set.connect(self._on_settling_set)
+        self.tools.following_set.connect(lambda _on: self.refresh())
         self.fit.photo_set.connect(self._on_photo_set)
         self.picks.take_pressed.connect(self._on_take)
         self.picks.outline_given.connect(self._on_outline_given)
@@ -189,10 +200,26 @@ class PaperPage(SubPage):
         rows = self._picked(plan)
         self.picks.show_ends(pick_edits.ends_with(fuselage, rows))
         self.picks.show_picks(plan, rows, formers, self.unit)
+        self._show_half(plan)
         self._show_scale()
         self.sheet.show_marks(scan_marks(plan, self._tool, self._clicks, self.unit))
         if self.image_wanted:
             self.stirred.emit()
+
+    def _show_half(self, plan: Plan) -> None:
+        """Whether the outline that lies traced is half of one, as far as it shows."""
+        traced = next((t for t in plan.traces if t.kind == "outline" and t.pixels), None)
+        fit = self.calibration()
+        half = fit is not None and looks_half(plan, fit, self._half_width())
+        self.picks.show_half(
+            traced if traced is not None and traced.followed else None, likely=half
+        )
+
+    def _half_width(self) -> float | None:
+        """Of the former that gets the outline."""
+        fuselage = self.document.build.fuselage
+        formers = fuselage.formers if fuselage is not None else ()
+        return next((f.half_width for f in formers if f.id == self.picks.former), None)
 
     def _picked(self, plan: Plan) -> tuple[Picked, ...]:
         try:
@@ -207,9 +234,10 @@ class PaperPage(SubPage):
         if plan is None:
             return
         spot = (u, v)
-        if self._tool in _TRACES:
-            kind: TraceKind = self._tool  # type: ignore[assignment]
-            self.apply(f"click {DESK_TOOLS[kind][0]}", paper_edits.pick.of(plan, kind, spot))
+        if self._tool in FOLLOWED_TOOLS and self.tools.follow_ink.isChecked():
+            self.line_clicked.emit(self._tool, u, v)
+        elif self._tool in _TRACES:
+            self.click_along(self._tool, spot)  # type: ignore[arg-type]
         elif self._tool == "origin":
             self.apply("click the datum", paper_edits.put_plan.of(plan.but(origin=spot)))
         else:
@@ -218,6 +246,23 @@ class PaperPage(SubPage):
                 [*self._clicks[: wanted - 1], spot] if len(self._clicks) < wanted else [spot]
             )
             self.refresh()
+
+    def click_along(self, kind: TraceKind, spot: Point2) -> None:
+        """Note one more point along a line."""
+        plan = self.plan
+        if plan is None:
+            return
+        self.apply(f"click {DESK_TOOLS[kind][0]}", paper_edits.pick.of(plan, kind, spot))
+        if kind == "stations":
+            self._fly_on()
+
+    def _fly_on(self) -> None:
+        """Bring the place of the next station into view, a bay further on."""
+        plan = self.plan
+        clicks = [p for t in plan.traces if t.kind == "stations" for p in t.pixels] if plan else []
+        if len(clicks) > 1:
+            (u0, v0), (u1, v1) = clicks[-2:]
+            self.sheet.bring_into_view(2 * u1 - u0, 2 * v1 - v0)
 
     def _on_nudged(self, du: float, dv: float) -> None:
         plan = self.plan
@@ -321,16 +366,22 @@ class PaperPage(SubPage):
                 self.left_as_they_were.emit(", ".join(left))
 
     def _on_outline_given(self, name: str) -> None:
+        self.give_outline(name)
+
+    def give_outline(self, name: str) -> bool:
+        """Give a former the outline that lies traced; whether it got it."""
         plan = self.plan
         if plan is None:
-            return
+            return False
         try:
-            ring = picked_outline(plan, calibrate(plan))
+            ring = picked_outline(
+                plan, calibrate(plan), half=self.picks.is_half, half_width=self._half_width()
+            )
         except BadInput as fault:
             self.tell(told(fault, self.unit))
-            return
+            return False
         # the clicks are that former's now: the next one's begin anew
-        self.apply(
+        given = self.apply(
             f"outline of {name} from the plan",
             in_turn.of(
                 drawing_edits.give_outline.of(name, ring),
@@ -338,6 +389,7 @@ class PaperPage(SubPage):
             ),
         )
         self.picks.offer_next(name)
+        return given
 
     def widget_point(self, u: float, v: float) -> QPointF:
         """Where a point of the scan is painted."""

@@ -1,7 +1,7 @@
 """What was picked off a sheet, what is still wanted, and handing it to the airframe."""
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits.picks import Ends
@@ -42,6 +42,10 @@ class PicksCard(Card):
         self.formers = QComboBox()
         self.formers.setAccessibleName("former to be traced")
         self.give = QPushButton("gets the outline")
+        self.half = QCheckBox(paper_say.HALF_OF_IT)
+        self.half.clicked.connect(self._on_half)
+        self._half_said = False
+        self._traced: object = None
         self._says = label("soft")
         self.column.addWidget(self._says)
         self.column.addWidget(self.ends)
@@ -49,12 +53,26 @@ class PicksCard(Card):
         row = QHBoxLayout()
         row.addWidget(self.formers)
         row.addWidget(self.give, 1)
+        self.column.addWidget(self.half)
         self.column.addLayout(row)
         self.take.clicked.connect(self.take_pressed)
         self.give.clicked.connect(lambda: self.outline_given.emit(self.formers.currentText()))
 
     def _on_ends(self, _index: int) -> None:
         self._ends_said = True
+
+    def _on_half(self) -> None:
+        self._half_said = True
+
+    @property
+    def is_half(self) -> bool | None:
+        """Whether half an outline was picked; ``None`` where the builder did not say."""
+        return self.half.isChecked() if self._half_said else None
+
+    @property
+    def former(self) -> str:
+        """The former that gets the outline."""
+        return self.formers.currentText()
 
     def forget_ends(self) -> None:
         """Another sheet: what its last station is was not said yet."""
@@ -74,6 +92,14 @@ class PicksCard(Card):
     def last_is(self) -> Ends:
         """What the last station is."""
         return "former" if self.ends.currentData() == "former" else "post"
+
+    def show_half(self, traced: object, *, likely: bool) -> None:
+        """Show whether what was traced is half an outline: as it looks, until the builder says it."""
+        if traced != self._traced:
+            self._traced, self._half_said = traced, False
+        self.half.setVisible(traced is not None)
+        if not self._half_said:
+            self.half.setChecked(likely)
 
     def show_picks(
         self, plan: Plan, rows: tuple[Picked, ...], formers: list[str], unit: LengthUnit

@@ -3,24 +3,34 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
+
+import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.model import Plan
+from hardkeel.paper.picking import picked_stations
 
 _SHOWN_MM: Final = 0.05  # a residual under this is the click's own
 
 
 @dataclass(frozen=True, slots=True)
 class ScanMark:
-    """Points clicked on the scan, pixels; `kind` decides how they are drawn."""
+    """Points clicked on the scan, pixels; `kind` decides how they are drawn.
+
+    Attributes
+    ----------
+    followed : {"open", "round"}, optional
+        The points are a line along its ink.
+    """
 
     kind: str
     points: tuple[tuple[float, float], ...]
     words: str = ""
     active: bool = False
+    followed: Literal["open", "round"] | None = None
 
 
 def scan_marks(
@@ -38,10 +48,30 @@ def scan_marks(
     ]
     if plan.origin is not None:
         marks.append(ScanMark("origin", (plan.origin,), "datum"))
-    marks += [ScanMark(t.kind, t.pixels, active=t.kind == tool) for t in plan.traces]
+    marks += [
+        ScanMark(t.kind, t.pixels, active=t.kind == tool, followed=t.followed) for t in plan.traces
+    ]
+    marks += _met(plan)
     if clicks:
         marks.append(ScanMark(tool, tuple(clicks), active=True))
     return tuple(marks)
+
+
+def _met(plan: Plan) -> list[ScanMark]:
+    """Where the stations cross the lines that were followed."""
+    if not any(trace.followed for trace in plan.traces) or plan.origin is None:
+        return []
+    try:
+        fit = calibrate(plan)
+        rows = picked_stations(plan, fit)
+    except BadInput:
+        return []
+    x0, y0 = fit.to_plan(np.array([plan.origin]))[0]
+    places = [(x0 + r.station, y0 + h) for r in rows for h in (r.top, r.bottom) if h is not None]
+    if not places:
+        return []
+    spots = fit.to_pixel(np.array(places))
+    return [ScanMark("met", tuple((float(u), float(v)) for u, v in spots))]
 
 
 def _left_over(plan: Plan, unit: LengthUnit) -> Callable[[str], str]:

@@ -12,9 +12,12 @@ from PyQt6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
+    QPainterPath,
+    QPainterPathStroker,
     QPaintEvent,
     QPen,
     QPixmap,
+    QPolygonF,
     QResizeEvent,
     QWheelEvent,
 )
@@ -47,6 +50,8 @@ _NUDGES: Final = {
     Qt.Key.Key_Down: (0.0, 1.0),
 }
 _FINE: Final = 0.25
+_NEAR_PX: Final = 6.0  # of the widget, from a followed line that is taken with the hand
+_PULL_PX: Final = 5  # a shorter pull is a click
 
 
 class ScanView(QWidget):
@@ -60,6 +65,8 @@ class ScanView(QWidget):
         Arrow keys, pixels.
     taken_back : (nothing)
         Backspace.
+    pulled : float, float, float, float
+        A followed line was taken at a point and let go at another, pixels of the scan.
     between : (nothing)
         A click as near to one line as to another; it stays where it was.
     """
@@ -67,6 +74,7 @@ class ScanView(QWidget):
     clicked = pyqtSignal(float, float)
     nudged = pyqtSignal(float, float)
     taken_back = pyqtSignal()
+    pulled = pyqtSignal(float, float, float, float)
     between = pyqtSignal()
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
@@ -87,6 +95,7 @@ class ScanView(QWidget):
         self._corner = QPointF(0, 0)
         self._pointer: QPointF | None = None
         self._panning: QPointF | None = None
+        self._pulling: QPointF | None = None  # where a followed line was taken
         self.settles = True
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -125,6 +134,22 @@ class ScanView(QWidget):
         """Draw what was clicked."""
         self._marks = marks
         self.update()
+
+    def greys(self) -> NDArray[np.uint8]:
+        """The scan dark on light, shape (h, w); it may be a smaller copy."""
+        return _greys(self._image)
+
+    @property
+    def share(self) -> float:
+        """How many of the copy's pixels are one of the scan's."""
+        return self._image.width() / max(1, self._size.width())
+
+    def bring_into_view(self, u: float, v: float) -> None:
+        """Fly on to a point of the scan where it is not seen; a point off the sheet is left alone."""
+        at = self.on_widget(u, v)
+        inside = QRectF(QPointF(0, 0), QSizeF(self._size)).contains(QPointF(u, v))
+        if inside and not self.rect().adjusted(40, 40, -40, -40).contains(at.toPoint()):
+            self.look_at(u, v, self._zoom)
 
     @property
     def has_image(self) -> bool:
@@ -250,6 +275,12 @@ class ScanView(QWidget):
         if mark.kind not in ("length", "point", "origin") and not mark.active:
             colour = theme.colour("fluid_edge")
         spots = [self.on_widget(*point) for point in mark.points]
+        if mark.followed is not None:
+            self._paint_line(painter, mark)
+            return
+        if mark.kind == "met":
+            self._paint_met(painter, spots)
+            return
         painter.setPen(QPen(colour, 1.6))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if mark.kind == "length" and len(spots) == 2:  # noqa: PLR2004  its two ends
@@ -272,6 +303,35 @@ class ScanView(QWidget):
             )
             painter.fillRect(box, theme.colour("paper", 0.9))
             painter.drawText(at, mark.words)
+
+    def _paint_line(self, painter: QPainter, mark: ScanMark) -> None:
+        """A line along its ink: a broad band that the ink is seen through, pulled where it is in hand."""
+        theme, line = self._theme, self._polygon(mark)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        band = theme.colour("act", 0.30) if mark.active else theme.colour("fluid", 0.75)
+        pen = QPen(band, 7.0 if mark.active else 4.0)
+        pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+        pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+        painter.setPen(pen)
+        painter.drawPolyline(line)
+        if mark.active:
+            painter.setPen(QPen(theme.colour("act"), 1.3))
+            painter.drawPolyline(line)
+        if mark.active and mark.followed == "open" and line.count():
+            painter.setBrush(theme.colour("paper"))
+            for end in (line.first(), line.last()):
+                painter.drawEllipse(end, 4.0, 4.0)
+        if self._pulling is not None and mark.active and self._pointer is not None:
+            painter.setPen(QPen(theme.colour("out"), 1.6, Qt.PenStyle.DashLine))
+            painter.drawLine(self._pulling, self._pointer)
+
+    def _paint_met(self, painter: QPainter, spots: list[QPointF]) -> None:
+        """Where stations cross the lines: small lozenges."""
+        painter.setPen(QPen(self._theme.colour("act"), 1.2))
+        painter.setBrush(self._theme.colour("paper"))
+        for spot in spots:
+            x, y = QPointF(3.6, 0), QPointF(0, 3.6)
+            painter.drawPolygon(QPolygonF([spot - x, spot - y, spot + x, spot + y]))
 
     def _paint_loupe(self, painter: QPainter, at: QPointF) -> None:
         theme = self._theme
@@ -340,6 +400,12 @@ class ScanView(QWidget):
         scan = self.on_scan(event.position())
         if not QRectF(QPointF(0, 0), QSizeF(self._size)).contains(scan):
             return
+        if self._on_a_line(event.position()):
+            self._pulling = event.position()
+            return
+        self._click(scan)
+
+    def _click(self, scan: QPointF) -> None:
         found = self._settled(scan) if self.settles else None
         if isinstance(found, Settled):
             scan += QPointF(found.right, found.down)
@@ -355,11 +421,43 @@ class ScanView(QWidget):
             self._corner += event.position() - self._panning
             self._panning = event.position()
         self._pointer = event.position()
+        on_line = self._pulling is not None or self._on_a_line(event.position())
+        self.setCursor(Qt.CursorShape.OpenHandCursor if on_line else Qt.CursorShape.CrossCursor)
         self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        """Let go of the sheet."""
+        """Let go of the sheet, or of a line."""
         self._panning = None
+        taken, self._pulling = self._pulling, None
+        if taken is None or event is None:
+            return
+        start, end = self.on_scan(taken), self.on_scan(event.position())
+        if (event.position() - taken).manhattanLength() < _PULL_PX:
+            self._click(end)
+        else:
+            found = self._settled(end) if self.settles else None
+            if isinstance(found, Settled):
+                end += QPointF(found.right, found.down)
+            self.pulled.emit(start.x(), start.y(), end.x(), end.y())
+        self.update()
+
+    def _on_a_line(self, at: QPointF) -> bool:
+        """Whether a place of the widget lies on the followed line that is in hand."""
+        for mark in self._marks:
+            if mark.followed is None or not mark.active:
+                continue
+            line = QPainterPath()
+            line.addPolygon(self._polygon(mark))
+            stroker = QPainterPathStroker()
+            stroker.setWidth(2 * _NEAR_PX)
+            if stroker.createStroke(line).contains(at):
+                return True
+        return False
+
+    def _polygon(self, mark: ScanMark) -> QPolygonF:
+        """A followed line as it is painted."""
+        spots = [self.on_widget(*point) for point in mark.points]
+        return QPolygonF([*spots, spots[0]] if mark.followed == "round" and spots else spots)
 
     def leaveEvent(self, event: object) -> None:
         """Put the loupe away."""

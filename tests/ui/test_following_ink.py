@@ -1,0 +1,153 @@
+"""The desk follows the ink: a whole fuselage off a sheet in few clicks, counted in the real window."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QWidget
+from pytestqt.qtbot import QtBot
+
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.paper_page import PaperPage
+from tests import cabin_sheet as cabin
+from tests.cabin_sheet import Sheet
+from tests.inked import away_from
+from tests.stages_of import layout_of, scans_of
+
+LEFT = Qt.MouseButton.LeftButton
+_WAIT_MS = 60_000
+
+
+class Hand:
+    """Clicks as a builder does, and counts them; nothing else changes the build."""
+
+    def __init__(self, qtbot: QtBot, window: MainWindow, sheet: Sheet) -> None:
+        self._qtbot, self._window, self._sheet = qtbot, window, sheet
+        self.clicks = 0
+        self.told: list[str] = []
+
+    @property
+    def desk(self) -> PaperPage:
+        return layout_of(self._window).paper
+
+    def press(self, button: QWidget) -> None:
+        self.clicks += 1
+        self._qtbot.mouseClick(button, LEFT)
+
+    def on(self, x: float, y: float, *, by: tuple[int, int] = (1, -1)) -> None:
+        """Click a place of the plan as it is seen now, the hand off by screen pixels."""
+        at = self.desk.widget_point(*self._sheet.pixel(x, y)).toPoint() + QPoint(*by)
+        assert self.desk.sheet.rect().contains(at)
+        self.clicks += 1
+        self._qtbot.mouseClick(self.desk.sheet, LEFT, pos=at)
+        self.rest()
+
+    def follow(self, x: float, y: float) -> None:
+        """Click on a line and wait until its ink is followed."""
+        before = self._window.document.build
+        self.on(x, y)
+        self._qtbot.waitUntil(lambda: self._window.document.build is not before, timeout=_WAIT_MS)
+        self._qtbot.waitUntil(
+            lambda: "ollowing" not in self.desk.told.text() or not self.desk.told.isVisible(),
+            timeout=_WAIT_MS,
+        )
+        self.rest()
+
+    def tool(self, name: str) -> None:
+        self.press(self.desk.tools.tools[name])
+
+    def type(self, text: str) -> None:
+        self._qtbot.keyClicks(self.desk.tools.entry, text)
+        self._qtbot.keyClick(self.desk.tools.entry, Qt.Key.Key_Return)
+
+    def rest(self) -> None:
+        QTest.qWait(20)
+        if self.desk.told.isVisible():
+            self.told.append(self.desk.told.text())
+
+
+def lay(qtbot: QtBot, window: MainWindow, path: Path) -> PaperPage:
+    """Open a picture as a builder does and wait until it lies on the desk."""
+    window.resize(1280, 800)
+    window.show_stage("layout")
+    layout_of(window).turn_to("paper")
+    scans_of(window).lay_scan(path)
+    desk = layout_of(window).paper
+    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=_WAIT_MS)
+    QTest.qWait(50)
+    return desk
+
+
+def pick_all(hand: Hand) -> None:
+    """Known lengths, datum, stations and lines, at the whole sheet's zoom."""
+    x = np.array(cabin.STATIONS)
+    hand.on(200, 58, by=(0, 0))
+    hand.on(400, 58, by=(0, 0))
+    hand.type("200")
+    hand.on(402, 0, by=(0, 0))
+    hand.on(402, -100, by=(0, 0))
+    hand.type("100")
+    hand.tool("origin")
+    hand.on(0, 0)
+    hand.tool("stations")
+    for s in x:
+        hand.on(float(s), 8)
+    for tool, spot in (
+        ("side-top", (190.0, float(cabin.top(np.array(190.0))))),
+        ("side-bottom", (190.0, float(cabin.bottom(np.array(190.0))))),
+        ("plan-side", (190.0, -88 + float(cabin.half_width(np.array(190.0))))),
+        ("plan-centre", (190.0, -88.0)),
+    ):
+        hand.tool(tool)
+        hand.follow(*spot)
+
+
+def test_a_whole_fuselage_is_taken_off_a_scan_in_forty_clicks(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
+    sheet = cabin.scan()
+    window = make_window()
+    desk = lay(qtbot, window, sheet.save(tmp_path / "cabin.png"))
+    hand = Hand(qtbot, window, sheet)
+    pick_all(hand)
+    hand.press(desk.picks.take)
+    fuselage = window.document.build.fuselage
+    assert fuselage is not None
+    assert len(fuselage.formers) == 8
+    for (_, stop), s in zip(fuselage.stations, cabin.STATIONS, strict=True):
+        assert stop.station == pytest.approx(s, abs=0.15)
+        assert stop.top == pytest.approx(float(cabin.top(np.array(s))), abs=0.2), s
+        assert stop.bottom == pytest.approx(float(cabin.bottom(np.array(s))), abs=0.2), s
+        assert stop.half_width == pytest.approx(float(cabin.half_width(np.array(s))), abs=0.2), s
+    layout_of(window).turn_to("paper")
+    hand.clicks += 1
+    hand.tool("outline")
+    for k in range(8):
+        y, z = cabin.place_of(k)
+        ring = cabin.outline(k, at=(y, z))
+        hand.follow(*ring[100])
+    hand.press(desk.picks.give)
+    assert hand.clicks <= 40
+    made = window.document.build.fuselage
+    assert made is not None
+    for k, former in enumerate(made.formers):
+        want = cabin.outline(k)
+        got = np.array(former.outline)
+        got = got - (got.min(axis=0) + got.max(axis=0)) / 2
+        off = away_from(got, want)
+        assert np.quantile(off, 0.95) < 0.15, (former.id, off.max())
+        back = away_from(want, got)
+        assert np.quantile(back, 0.95) < 0.15, (former.id, back.max())
+    assert not [one for one in hand.told if "no line" in one], hand.told
+
+
+def test_the_view_point_is_where_it_is_painted(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
+    sheet = cabin.scan(150)
+    desk = lay(qtbot, make_window(), sheet.save(tmp_path / "cabin.png"))
+    u, v = sheet.pixel(0, 0)
+    assert desk.sheet.on_scan(desk.widget_point(u, v)) == QPointF(u, v)
