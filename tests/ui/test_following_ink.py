@@ -6,16 +6,15 @@ from pathlib import Path
 import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
-from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.paper_page import PaperPage
-from tests import cabin_sheet as cabin
-from tests.cabin_sheet import Sheet
 from tests.inked import away_from
 from tests.stages_of import layout_of, scans_of
+from tests.ui import cabin_sheet as cabin
+from tests.ui.cabin_sheet import Sheet
 
 LEFT = Qt.MouseButton.LeftButton
 _WAIT_MS = 60_000
@@ -64,7 +63,7 @@ class Hand:
         self._qtbot.keyClick(self.desk.tools.entry, Qt.Key.Key_Return)
 
     def rest(self) -> None:
-        QTest.qWait(20)
+        self._qtbot.wait(20)
         if self.desk.told.isVisible():
             self.told.append(self.desk.told.text())
 
@@ -77,7 +76,7 @@ def lay(qtbot: QtBot, window: MainWindow, path: Path) -> PaperPage:
     scans_of(window).lay_scan(path)
     desk = layout_of(window).paper
     qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=_WAIT_MS)
-    QTest.qWait(50)
+    qtbot.wait(50)
     return desk
 
 

@@ -1,21 +1,16 @@
 """A sheet's ink: how dark each place is against its own paper, looked at along rays and across lines."""
 
 import math
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from hardkeel.base.late import late
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.solving import ndimage
 from hardkeel.paper.seeing import halved, paper_of
 
 FINEST_PX_PER_MM: Final = 12.0  # finer scans are averaged down for the following
-if TYPE_CHECKING:
-    from scipy import ndimage
-else:
-    ndimage = late("scipy.ndimage")
-
 _MAP_FROM_PX: Final = 768  # the longer side of the copy that the paper's map is made from
 _HALF: Final = 0.5
 LEAST_CONTRAST: Final = 12.0  # grey levels between a line and its paper

@@ -1,21 +1,14 @@
 """The way along the ink from one place of a sheet to another, where the builder has clicked both."""
 
 import math
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 
-from hardkeel.base.late import late
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.solving import csgraph, sparse
 from hardkeel.paper.ink import LEAST_CONTRAST, Ink
 from hardkeel.paper.ink_following import Way
-
-if TYPE_CHECKING:
-    from scipy.sparse import csgraph
-else:
-    csgraph = late("scipy.sparse.csgraph")
-
-from hardkeel.geometry.solving import sparse
 
 _CELL_MM: Final = 0.25
 _MOST_CELLS: Final = 250_000

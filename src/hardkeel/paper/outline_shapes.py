@@ -2,17 +2,12 @@
 
 import math
 from itertools import pairwise
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 
-from hardkeel.base.late import late
 from hardkeel.geometry.rotation import Array
-
-if TYPE_CHECKING:
-    from scipy import interpolate
-else:
-    interpolate = late("scipy.interpolate")
+from hardkeel.geometry.solving import interpolate
 
 _CORNER_DEG: Final = 40.0  # a click where the straight ways turn more is a corner
 _BETWEEN: Final = 12  # points from one click to the next

@@ -1,6 +1,7 @@
 """Following a line's ink, held against drawings whose places are known exactly."""
 
 import math
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -41,7 +42,7 @@ def crowded(ring: Ring) -> Drawing:
 def dense(ring: Ring) -> Ring:
     ends = np.concatenate([ring, ring[:1]])
     share = np.linspace(0, 1, 20, endpoint=False)[:, None]
-    return np.concatenate([a + (b - a) * share for a, b in zip(ends, ends[1:], strict=False)])
+    return np.concatenate([a + (b - a) * share for a, b in pairwise(ends)])
 
 
 @pytest.mark.parametrize("name", RINGS)

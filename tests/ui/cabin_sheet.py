@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from pathlib import Path
 from typing import Final
 
@@ -39,7 +40,7 @@ def top(x: Points) -> Points:
     screen = _FOOT[1] + (x - _FOOT[0]) / (_ROOF[0] - _FOOT[0]) * (_ROOF[1] - _FOOT[1])
     t = np.clip((x - 168.0) / (380.0 - 168.0), 0.0, 1.0)
     back = 48.0 - 34.0 * t**1.6
-    return np.where(x < _FOOT[0], cowl, np.where(x < _ROOF[0], screen, back))
+    return np.asarray(np.where(x < _FOOT[0], cowl, np.where(x < _ROOF[0], screen, back)))
 
 
 def bottom(x: Points) -> Points:
@@ -111,7 +112,7 @@ class Sheet:
             painter.drawPolyline(QPolygonF([QPointF(u, v) for u, v in spots.tolist()]))
         painter.end()
         grey = np.frombuffer(
-            bytes(image.constBits().asarray(image.sizeInBytes())),  # type: ignore[union-attr]
+            bytes(image.constBits().asarray(image.sizeInBytes())),
             np.uint8,
         ).reshape(tall, image.bytesPerLine())[:, :wide]
         rng = np.random.default_rng(3)
@@ -178,7 +179,7 @@ def _letters(x: float, y: float) -> list[tuple[Points, float]]:
 
 def _dense(points: Points) -> Points:
     out = [points[:1]]
-    for a, b in zip(points[:-1], points[1:], strict=True):
+    for a, b in pairwise(points):
         count = max(1, math.ceil(math.dist(a, b) / 4.0))
         out.append(a + (b - a) * (np.arange(1, count + 1) / count)[:, None])
     return np.concatenate(out)
