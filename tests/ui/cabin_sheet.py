@@ -65,7 +65,7 @@ def outline(number: int, *, at: tuple[float, float] = (0.0, 0.0)) -> Points:
     x = np.array(STATIONS[number])
     high = float(top(x) - bottom(x)) / 2
     ring = superellipse(0.0, 0.0, float(half_width(x)), high, power(number))
-    return ring * (1, -1) + np.array(at)
+    return np.asarray(ring * (1, -1) + np.array(at))
 
 
 def place_of(number: int) -> tuple[float, float]:

@@ -359,6 +359,7 @@ def test_a_scan_is_saved_with_the_build_and_comes_back(
         file.unlink()
     window.open_path(tmp_path / "a.keel")
     window.show_stage("layout")
+    qtbot.waitUntil(lambda: not layout_of(window).paper.image_wanted, timeout=20000)
     assert desk.plan is not None
     assert desk.image_wanted == ""
 

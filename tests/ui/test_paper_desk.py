@@ -18,7 +18,7 @@ from hardkeel.paper.model import Plan
 from hardkeel.paper.picking import Picked
 from hardkeel.storage.package import save
 from hardkeel.ui.jobs import scans
-from hardkeel.ui.jobs.scans import as_png, image_from, read_scan
+from hardkeel.ui.jobs.scans import as_kept, image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.theme import make_theme
@@ -38,7 +38,7 @@ def with_scan(path: Path, grey: int) -> Path:
     plan = Plan(id="page", image="plans/page.png")
     save(demo_build().but(plans=(plan,)), path)
     with zipfile.ZipFile(path, "a") as archive:
-        archive.writestr("plans/page.png", as_png(picture(grey)))
+        archive.writestr("plans/page.png", as_kept(picture(grey)))
     return path
 
 
@@ -48,7 +48,7 @@ def shown_grey(window: MainWindow) -> int:
 
 
 def test_two_files_whose_scans_are_called_alike_show_each_its_own(
-    window: MainWindow, tmp_path: Path
+    qtbot: QtBot, window: MainWindow, tmp_path: Path
 ) -> None:
     dark, pale = with_scan(tmp_path / "a.keel", 90), with_scan(tmp_path / "b.keel", 240)
     shown = []
@@ -57,6 +57,7 @@ def test_two_files_whose_scans_are_called_alike_show_each_its_own(
         window.open_path(path)
         window.show_stage("layout")
         layout_of(window).turn_to("paper")
+        qtbot.waitUntil(lambda: not layout_of(window).paper.image_wanted, timeout=10000)
         shown.append(shown_grey(window))
     assert shown[0] == shown[2] < shown[1] - 60
     assert window.save_to(tmp_path / "c.keel")

@@ -17,7 +17,7 @@ from PyQt6.QtGui import QGuiApplication, QImage, QPainter
 from PyQt6.QtPdf import QPdfDocument
 
 from hardkeel.base.errors import BadInput
-from hardkeel.ui.jobs.scans import MOST_PIXELS, PDF_UNUSABLE, SCAN_DPI, as_png
+from hardkeel.ui.jobs.scans import MOST_PIXELS, PDF_UNUSABLE, SCAN_DPI, as_kept
 
 COUNT: Final = "count"
 _MOST_BYTES: Final = 2 * 1024**3  # a page of forty million pixels needs a quarter of it
@@ -38,7 +38,7 @@ def main(arguments: list[str]) -> int:
         if wanted == COUNT:
             sys.stdout.write(str(document.pageCount()))
         else:
-            sys.stdout.buffer.write(as_png(_page(document, path.name, int(wanted))))
+            sys.stdout.buffer.write(as_kept(_page(document, path.name, int(wanted))))
     except BadInput as fault:
         sys.stderr.write(fault.fault)
         return PDF_UNUSABLE

@@ -2,8 +2,7 @@
 
 from typing import Final
 
-from PyQt6.QtCore import QPointF, QSize, pyqtSignal
-from PyQt6.QtGui import QImage
+from PyQt6.QtCore import QPointF, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
@@ -32,6 +31,7 @@ from hardkeel.ui.stages.layout.empty_paper import EmptyPaper
 from hardkeel.ui.stages.layout.fit_card import FitCard
 from hardkeel.ui.stages.layout.picks_card import PicksCard
 from hardkeel.ui.stages.layout.plans_card import PlansCard
+from hardkeel.ui.stages.layout.scan_copies import ScanCopies
 from hardkeel.ui.stages.layout.scan_marks import scan_marks
 from hardkeel.ui.stages.layout.scan_view import ScanView
 from hardkeel.ui.stages.layout.taking_dialog import TakingDialog
@@ -141,12 +141,12 @@ class PaperPage(SubPage):
         self.refresh()
         self.stirred.emit()
 
-    def show_image(self, name: str, image: QImage, size: QSize) -> None:
-        """Show the image of that name; `size` is the whole scan's, which may be larger."""
+    def show_scan(self, name: str, copies: ScanCopies) -> None:
+        """Show the scan of that name."""
         self._shown_image = name
-        dots = image.dotsPerMeterX() * 0.0254 * size.width() / max(1, image.width())
+        dots = copies.dots_per_metre * 0.0254 / max(copies.share, 1e-9)
         self._dpi = dots if 50 < dots < 2500 else None  # noqa: PLR2004  what scanners write
-        self.sheet.show_image(image, size)
+        self.sheet.show_scan(copies)
         self._show_scale()
 
     def _show_scale(self) -> None:

@@ -4,8 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, cast
 
-from PyQt6.QtCore import QObject, QSize
-from PyQt6.QtGui import QImage
+from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QFileDialog, QInputDialog
 
 from hardkeel.base.errors import BadInput, GivenUp
@@ -17,9 +16,10 @@ from hardkeel.paper.model import Plan
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
-from hardkeel.ui.jobs.scans import PATTERN, Step, image_from, pages_of, read_scan
+from hardkeel.ui.jobs.scans import PATTERN, Step, image_from, pages_of, read_scan, suffix_of
 from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
+from hardkeel.ui.stages.layout.scan_copies import ScanCopies
 
 if TYPE_CHECKING:
     from hardkeel.demo import kettlewick, plan_page
@@ -48,7 +48,12 @@ class ScanController(QObject):
         super().__init__(page)
         self._document, self._page = document, page
         self._jobs, self._tell = jobs, tell
+        self._opening = ""  # name of the image that is being opened
         page.made.connect(self._on_made)
+        document.build_opened.connect(self._on_another_build)
+
+    def _on_another_build(self) -> None:
+        self._opening = ""
 
     def _on_made(self, key: str, _page: object) -> None:
         if key != "paper":
@@ -130,7 +135,7 @@ class ScanController(QObject):
         while name in used:
             name, number = f"{stem} {number}", number + 1
         try:
-            plan = Plan(id=name, image=self._document.session.images.add(data))
+            plan = Plan(id=name, image=self._document.session.images.add(data, suffix_of(data)))
             self._document.apply(f"lay {name} on the desk", paper_edits.add_plan.of(plan))
         except BadInput as fault:
             self._tell(f"{fault}.")
@@ -138,16 +143,32 @@ class ScanController(QObject):
         self._page.paper.show_plan(name)
 
     def show_image(self) -> None:
-        """Give the desk the image that it wants."""
+        """Give the desk the image that it wants, opened beside the window."""
         name = self._page.paper.image_wanted
-        if not name:
+        if not name or name == self._opening:
             return
         data = self._document.session.images.read(name)
-        image, size = image_from(data) if data is not None else (QImage(), QSize())
-        if image.isNull():
+        if data is None:
             self._tell(say.scan_is_gone(name))
             return
-        self._page.paper.show_image(name, image, size)
+        self._opening = name
+        self._page.paper.sheet.clear()  # no other sheet lies under this one's clicks
+        self._jobs.start(
+            self._document.session,
+            "scan to be shown",
+            lambda: ScanCopies(*image_from(data)),
+            lambda copies: self._show(name, cast("ScanCopies", copies)),
+            lambda why: self._tell(say.not_opened(why)),
+        )
+
+    def _show(self, name: str, copies: ScanCopies) -> None:
+        self._opening = ""
+        if copies.image.isNull():
+            self._tell(say.scan_is_gone(name))
+        elif name == self._page.paper.image_wanted:
+            self._page.paper.show_scan(name, copies)
+        else:
+            self.show_image()  # another sheet was laid on the desk meanwhile
 
 
 def _sample_png() -> bytes:

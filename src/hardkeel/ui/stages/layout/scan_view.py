@@ -1,12 +1,11 @@
 """A scan on the desk: zoom, pan, a loupe, and everything that was clicked on it."""
 
-import math
 from dataclasses import replace
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, QSizeF, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QImage,
     QKeyEvent,
@@ -33,7 +32,7 @@ from hardkeel.paper.line_snapping import (
     snap_to_line,
     window_px,
 )
-from hardkeel.paper.seeing import halved, lines_are_light, paper_of, strengthened
+from hardkeel.ui.stages.layout.scan_copies import ScanCopies, greys
 from hardkeel.ui.stages.layout.scan_marks import ScanMark
 from hardkeel.ui.theme import Theme
 
@@ -41,8 +40,6 @@ _LOUPE_PX: Final = 92.0
 _LOUPE_ZOOM: Final = 4.0
 _MOST_ZOOM: Final = 12.0
 _HAND_PX: Final = 8.0  # screen pixels that a hand misses by
-_MAP_FROM_PX: Final = 768  # the longer side of the copy that the paper's map is made from
-_LEAST_LEVEL_PX: Final = 64  # a smaller copy of the scan is not worth keeping
 _NUDGES: Final = {
     Qt.Key.Key_Left: (-1.0, 0.0),
     Qt.Key.Key_Right: (1.0, 0.0),
@@ -80,12 +77,7 @@ class ScanView(QWidget):
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._theme = theme
-        self._image = QImage()
-        self._size = (
-            QSize()
-        )  # of the scan that the clicks count in; the image may be a smaller copy
-        self._levels: list[QImage] = []  # the scan, and copies half as large each, from 1 on
-        self._paper = QImage()  # how light the paper is over the sheet, a coarse map
+        self._copies = ScanCopies(QImage())
         self._view: tuple[object, QPixmap] | None = None
         self._seen: tuple[tuple[int, int, float], Settled | Unsettled] | None = None
         self._fitted = True
@@ -109,24 +101,17 @@ class ScanView(QWidget):
         self.update()
 
     def show_image(self, image: QImage, size: QSize | None = None) -> None:
-        """Lay another scan on the desk, fitted to the width.
+        """Lay another scan on the desk; `size` is the whole scan's, where the image is a smaller copy."""
+        self.show_scan(ScanCopies(image, size))
 
-        Parameters
-        ----------
-        size : QSize, optional
-            Of the whole scan, where `image` is a smaller copy of it: clicks count in its pixels.
-        """
-        self._image = image.convertToFormat(QImage.Format.Format_Grayscale8)
-        if not self._image.isNull() and lines_are_light(_greys(self._image)):
-            self._image.invertPixels()  # a blueprint is read dark on light as well
-        self._size = size if size is not None and size.isValid() else image.size()
-        self._levels, self._view, self._seen = [self._image], None, None
-        self._paper = self._paper_map()
+    def show_scan(self, copies: ScanCopies) -> None:
+        """Lay another scan on the desk, fitted to the width."""
+        self._copies, self._view, self._seen = copies, None, None
         self.fit_sheet()
 
     def clear(self) -> None:
         """Take the scan away."""
-        self._image, self._size, self._levels = QImage(), QSize(), []
+        self._copies = ScanCopies(QImage())
         self._view = self._seen = None
         self.update()
 
@@ -137,12 +122,21 @@ class ScanView(QWidget):
 
     def greys(self) -> NDArray[np.uint8]:
         """The scan dark on light, shape (h, w); it may be a smaller copy."""
-        return _greys(self._image)
+        return greys(self._copies.image)
 
     @property
     def share(self) -> float:
         """How many of the copy's pixels are one of the scan's."""
-        return self._image.width() / max(1, self._size.width())
+        return self._copies.share
+
+    @property
+    def _size(self) -> QSize:
+        """Of the scan that the clicks count in; the image may be a smaller copy."""
+        return self._copies.size
+
+    @property
+    def _image(self) -> QImage:
+        return self._copies.image
 
     def bring_into_view(self, u: float, v: float) -> None:
         """Fly on to a point of the scan where it is not seen; a point off the sheet is left alone."""
@@ -229,45 +223,13 @@ class ScanView(QWidget):
         return self._view[1]
 
     def _paint_scan(self, painter: QPainter, ratio: float) -> None:
-        """Paint from the copy that is just fine enough: thin lines vanish where much is left out."""
-        shrink = self._image.width() / self._size.width()
-        wanted = self._zoom * ratio / shrink  # screen pixels for a pixel of our image
-        level = self._level(max(0, math.floor(math.log2(1 / wanted)))) if wanted < 1 else 0
-        image = self._levels[level]
-        share = image.width() / self._size.width()  # of a pixel of the scan
+        """Paint what is seen of the scan."""
         seen = QRectF(
             self.on_scan(QPointF(0, 0)), self.on_scan(QPointF(self.width(), self.height()))
         ).intersected(QRectF(QPointF(0, 0), QSizeF(self._size)))
+        shown, part = self._copies.shown(seen, self._zoom * ratio)
         target = QRectF(self.on_widget(seen.x(), seen.y()), seen.size() * self._zoom)
-        source = QRectF(seen.topLeft() * share, seen.size() * share)
-        box = source.toAlignedRect().intersected(image.rect())
-        piece = image.copy(box)
-        across = self._paper.width() / image.width()
-        along = self._paper.height() / image.height()
-        below = QRectF(
-            box.x() * across, box.y() * along, box.width() * across, box.height() * along
-        )
-        paper = _piece_of(self._paper, below, piece.size())
-        halvings = level + max(0, round(math.log2(1 / shrink)))
-        shown = _grey_image(strengthened(_greys(piece), _greys(paper), halvings))
-        painter.drawImage(target, shown, source.translated(-QPointF(box.topLeft())))
-
-    def _paper_map(self) -> QImage:
-        """How light the paper is over the sheet, from a small copy of it."""
-        if self._image.isNull():
-            return QImage()
-        longer = max(self._image.width(), self._image.height())
-        level = self._level(max(0, math.floor(math.log2(longer / _MAP_FROM_PX))))
-        return _grey_image(paper_of(_greys(self._levels[level])))
-
-    def _level(self, wanted: int) -> int:
-        """The number of the copy that is 2**wanted times smaller, or the smallest worth keeping."""
-        while len(self._levels) <= wanted:
-            last = self._levels[-1]
-            if min(last.width(), last.height()) < 2 * _LEAST_LEVEL_PX:
-                break
-            self._levels.append(_halved(last))
-        return min(wanted, len(self._levels) - 1)
+        painter.drawImage(target, shown, part)
 
     def _paint_mark(self, painter: QPainter, mark: ScanMark) -> None:
         theme = self._theme
@@ -371,17 +333,15 @@ class ScanView(QWidget):
         return self._seen[1]
 
     def _looked_for(self, scan: QPointF) -> Settled | Unsettled:
-        share = self._image.width() / self._size.width()
+        share = self.share
         per_mm = self.px_per_mm * share
         hand = _HAND_PX / max(self._zoom, 1e-6) / self.px_per_mm
         reach = min(max(LEAST_REACH_MM, hand), MOST_REACH_MM)
         around = window_px(per_mm, reach)
         x, y = scan.x() * share, scan.y() * share
-        box = QRect(int(x) - around, int(y) - around, 2 * around + 1, 2 * around + 1)
-        box = box.intersected(self._image.rect())
-        if box.width() < 3 or box.height() < 3:  # noqa: PLR2004  off the sheet
+        grey, box = self._copies.around(QPointF(x, y), around)
+        if min(grey.shape) < 3:  # noqa: PLR2004  off the sheet
             return "nothing"
-        grey = _greys(self._image.copy(box))
         found = snap_to_line(grey, (x - box.x(), y - box.y()), per_mm, reach)
         if isinstance(found, Settled):
             return replace(found, right=found.right / share, down=found.down / share)
@@ -494,31 +454,3 @@ class ScanView(QWidget):
             self.fit_sheet()
         else:
             super().keyPressEvent(event)
-
-
-def _greys(image: QImage) -> NDArray[np.uint8]:
-    """The pixels of a grey image, shape (h, w)."""
-    bits = image.constBits()
-    data = np.frombuffer(bytes(bits.asarray(image.sizeInBytes())), dtype=np.uint8)
-    return data.reshape(image.height(), image.bytesPerLine())[:, : image.width()]
-
-
-def _piece_of(image: QImage, part: QRectF, size: QSize) -> QImage:
-    """A part of an image, drawn out smoothly to a size."""
-    piece = QImage(size, QImage.Format.Format_Grayscale8)
-    painter = QPainter(piece)
-    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-    painter.drawImage(QRectF(QPointF(0, 0), QSizeF(size)), image, part)
-    painter.end()
-    return piece
-
-
-def _halved(image: QImage) -> QImage:
-    """A copy half as large."""
-    return _grey_image(halved(_greys(image)))
-
-
-def _grey_image(grey: NDArray[np.uint8]) -> QImage:
-    """The image of greys, shape (h, w)."""
-    tall, wide = grey.shape
-    return QImage(grey.tobytes(), wide, tall, wide, QImage.Format.Format_Grayscale8).copy()
