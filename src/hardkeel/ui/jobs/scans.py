@@ -17,7 +17,7 @@ from hardkeel.messages import shell as say
 Step = Callable[[int, int], object]
 
 SCAN_DPI: Final = 150
-_LARGEST_MB: Final = 512
+_LARGEST_MB: Final = 1100  # as Qt counts, four bytes a pixel: 280 million, an A0 sheet at 400 dpi
 MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
 PHOTO_PX: Final = 1600  # the longer side: enough for a page of the diary
 _PHOTO_QUALITY: Final = 85
@@ -169,9 +169,9 @@ def image_from(data: bytes) -> tuple[QImage, QSize]:
 def _picture(path: Path) -> QImage:
     reader = QImageReader(str(path))
     reader.setAutoTransform(True)  # a photo knows which way it was held
+    size = reader.size()  # asked now: a reader that failed does not know it any more
     image = _reduced(reader)
     if image.isNull():
-        size = reader.size()
         if size.width() * size.height() > MOST_PIXELS:
             says = (
                 f"{size.width()} × {size.height()} pixels are too many: scan it in grey or coarser"
