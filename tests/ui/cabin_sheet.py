@@ -28,6 +28,10 @@ STATIONS: Final = (
     380.0,
 )  # the last one the post
 SIZE: Final = (440.0, 310.0)
+CROSSES: Final = (  # register crosses, mm of the plan
+    (-20.0, 52.0), (110.0, 58.0), (190.0, 50.0), (-20.0, -60.0), (140.0, -50.0), (408.0, -112.0),
+    (-22.0, -236.0), (190.0, -140.0), (408.0, -236.0), (408.0, 22.0),
+)  # fmt: skip
 _CENTRE: Final = -88.0  # of the view from above, under the datum line
 _CORNER: Final = (-30.0, 66.0)  # the sheet's upper left corner, mm of the plan
 _FOOT, _ROOF = (72.0, 26.0), (112.0, 48.0)  # of the windscreen
@@ -156,6 +160,9 @@ def lines() -> list[tuple[Points, float]]:
         out.append((np.array([(s, b), (s, t)]), 0.25))
         out.append((np.array([(s, _CENTRE - w), (s, _CENTRE + w)]), 0.25))
         out += _letters(s + 3.0, t + 4.0)
+    for x0, y0 in CROSSES:
+        out.append((np.array([(x0 - 4, y0), (x0 + 4, y0)]), 0.2))
+        out.append((np.array([(x0, y0 - 4), (x0, y0 + 4)]), 0.2))
     for k in range(8):
         y, z = place_of(k)
         ring = outline(k, at=(y, z))

@@ -9,8 +9,10 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtWidgets import QWidget
 from pytestqt.qtbot import QtBot
 
+from hardkeel.paper.picking import picked_stations
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.paper_page import PaperPage
+from tests.draws import draws
 from tests.inked import away_from
 from tests.stages_of import layout_of, scans_of
 from tests.ui import cabin_sheet as cabin
@@ -80,20 +82,31 @@ def lay(qtbot: QtBot, window: MainWindow, path: Path) -> PaperPage:
     return desk
 
 
-def pick_all(hand: Hand) -> None:
-    """Known lengths, datum, stations and lines, at the whole sheet's zoom."""
-    x = np.array(cabin.STATIONS)
+def scale_by_lengths(hand: Hand) -> None:
+    """Both scale bars: one along, one upright."""
     hand.on(200, 58, by=(0, 0))
     hand.on(400, 58, by=(0, 0))
     hand.type("200")
     hand.on(402, 0, by=(0, 0))
     hand.on(402, -100, by=(0, 0))
     hand.type("100")
+
+
+def scale_by_crosses(hand: Hand) -> None:
+    """Register crosses all over the sheet, their places printed."""
+    hand.tool("point")
+    for x, y in cabin.CROSSES:
+        hand.on(x, y, by=(0, 0))
+        hand.type(f"{x:g}, {y:g}")
+
+
+def pick_lines(hand: Hand) -> None:
+    """Datum, stations and lines, at the whole sheet's zoom."""
     hand.tool("origin")
     hand.on(0, 0)
     hand.tool("stations")
-    for s in x:
-        hand.on(float(s), 8)
+    for s in cabin.STATIONS:
+        hand.on(s, 8)
     for tool, spot in (
         ("side-top", (190.0, float(cabin.top(np.array(190.0))))),
         ("side-bottom", (190.0, float(cabin.bottom(np.array(190.0))))),
@@ -104,42 +117,76 @@ def pick_all(hand: Hand) -> None:
         hand.follow(*spot)
 
 
-def test_a_whole_fuselage_is_taken_off_a_scan_in_forty_clicks(
-    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
-) -> None:
-    sheet = cabin.scan()
-    window = make_window()
-    desk = lay(qtbot, window, sheet.save(tmp_path / "cabin.png"))
-    hand = Hand(qtbot, window, sheet)
-    pick_all(hand)
-    hand.press(desk.picks.take)
+def hold_figures(desk: PaperPage, window: MainWindow) -> None:
+    """Every figure lies within three of its told sigmas."""
+    plan, fit = desk.plan, desk.calibration()
+    assert plan is not None
+    assert fit is not None
     fuselage = window.document.build.fuselage
     assert fuselage is not None
-    assert len(fuselage.formers) == 8
-    for (_, stop), s in zip(fuselage.stations, cabin.STATIONS, strict=True):
-        assert stop.station == pytest.approx(s, abs=0.15)
-        assert stop.top == pytest.approx(float(cabin.top(np.array(s))), abs=0.2), s
-        assert stop.bottom == pytest.approx(float(cabin.bottom(np.array(s))), abs=0.2), s
-        assert stop.half_width == pytest.approx(float(cabin.half_width(np.array(s))), abs=0.2), s
+    rows = picked_stations(plan, fit)
+    for row, (_, stop), s in zip(rows, fuselage.stations, cabin.STATIONS, strict=True):
+        told = row.sigmas
+        assert told is not None
+        x = np.array(s)
+        assert abs(stop.station - s) < 3 * told.station, s
+        assert abs(stop.top - float(cabin.top(x))) < 3 * told.height, s
+        assert abs(stop.bottom - float(cabin.bottom(x))) < 3 * told.height, s
+        assert abs(stop.half_width - float(cabin.half_width(x))) < 3 * told.half_width, s
+        assert max(told.station, told.height, told.half_width) < 0.35
+
+
+def give_outlines(hand: Hand, window: MainWindow) -> None:
+    """Each former's outline by one click; the next one's gives it."""
     layout_of(window).turn_to("paper")
     hand.clicks += 1
     hand.tool("outline")
     for k in range(8):
-        y, z = cabin.place_of(k)
-        ring = cabin.outline(k, at=(y, z))
-        hand.follow(*ring[100])
-    hand.press(desk.picks.give)
-    assert hand.clicks <= 40
+        hand.follow(*cabin.outline(k, at=cabin.place_of(k))[100])
+    hand.press(hand.desk.picks.give)
+
+
+def hold_outlines(window: MainWindow, within: float) -> None:
+    """95 % of each outline's points lie on what was drawn, and the other way round."""
     made = window.document.build.fuselage
     assert made is not None
     for k, former in enumerate(made.formers):
         want = cabin.outline(k)
         got = np.array(former.outline)
         got = got - (got.min(axis=0) + got.max(axis=0)) / 2
-        off = away_from(got, want)
-        assert np.quantile(off, 0.95) < 0.15, (former.id, off.max())
-        back = away_from(want, got)
-        assert np.quantile(back, 0.95) < 0.15, (former.id, back.max())
+        for one, other in ((got, want), (want, got)):
+            off = away_from(one, other)
+            assert np.quantile(off, 0.95) < within, (former.id, off.max())
+
+
+SHEETS: dict[str, tuple[Callable[[], Sheet], Callable[[Hand], None], float]] = {
+    "scan": (cabin.scan, scale_by_lengths, 0.15),
+    "blueprint": (cabin.blueprint, scale_by_lengths, 0.15),
+    "photograph": (cabin.photograph, scale_by_crosses, 0.3),
+}
+
+
+@pytest.mark.parametrize("kind", draws(("scan", "photograph"), tuple(SHEETS)))
+def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path, kind: str
+) -> None:
+    """A photograph takes ten crosses to know its lens: they are not counted."""
+    draw, scaled, within = SHEETS[kind]
+    sheet = draw()
+    window = make_window()
+    desk = lay(qtbot, window, sheet.save(tmp_path / "cabin.png"))
+    hand = Hand(qtbot, window, sheet)
+    if kind == "photograph":
+        hand.press(desk.fit.photo)
+    scaled(hand)
+    if kind == "photograph":
+        hand.clicks = 4  # as many as lengths take
+    pick_lines(hand)
+    hand.press(desk.picks.take)
+    hold_figures(desk, window)
+    give_outlines(hand, window)
+    assert hand.clicks <= 40
+    hold_outlines(window, within)
     assert not [one for one in hand.told if "no line" in one], hand.told
 
 

@@ -1,5 +1,6 @@
 """The print audit and the plan's calibration in sentences."""
 
+from collections.abc import Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -8,6 +9,7 @@ from hardkeel.fuselage.model import TAIL_POST
 from hardkeel.messages.names import sentence_case
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
+from hardkeel.paper.lens import K1_SIGMA
 from hardkeel.paper.model import Pair, Plan, PrintedSheet
 from hardkeel.paper.picking import Picked
 
@@ -52,6 +54,8 @@ LINE_GOES_ON: Final = (
     "the ink ends before it is all round: click on the line further along, or pull it over"
 )
 ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y"}
+_GOOD_MM: Final = 0.3  # 1 sigma; a builder's knife is no better
+_LENS_KNOWN: Final = 0.5  # of what it was known to before
 _SQUARE_DEG: Final = 0.05  # nobody sees less on paper
 _DOUBTS: Final[dict[Cause, str]] = {
     "right": "the sheet is right",
@@ -194,8 +198,15 @@ def calibration_sentence(fit: Calibration, dpi: float | None, unit: LengthUnit =
     if fit.kind == "affine" and abs(fit.skew) >= _SQUARE_DEG:
         parts.append(f"{abs(fit.skew):.2f}° out of square")
     if fit.kind == "perspective":
-        parts = ["perspective taken out"]
+        parts = ["perspective taken out", _lens_words(fit)]
     return ", ".join(parts) + "."
+
+
+def _lens_words(fit: Calibration) -> str:
+    """Whether the points tell how the lens bends."""
+    if fit.lens_sigma > _LENS_KNOWN * K1_SIGMA:
+        return "the lens's bend is not seen"
+    return "the lens straightened"
 
 
 def _undecided(finding: Finding) -> str:
@@ -225,9 +236,12 @@ def fit_words(plan: Plan, dpi: float | None, unit: LengthUnit = "mm") -> tuple[s
     worst = fit.worst
     if fit.spare <= 0 or worst is None:
         return answer, "Nothing checks it yet: one more known length or point would."
-    count = len(fit.residuals)
-    off = format_length(abs(worst.mm), unit, 2)
-    return answer, f"{count} checks, the worst ({worst.what}) {off} off."
+    off = format_length(abs(worst.off), unit, 2)
+    checked = "One figure is" if len(fit.checked) == 1 else f"{len(fit.checked)} figures are"
+    return (
+        answer,
+        f"{checked} checked by the others: {worst.what} lies furthest off, {off} from where they put it.",
+    )
 
 
 def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
@@ -236,7 +250,21 @@ def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
         return "The datum is not clicked yet."
     if not rows:
         return "Nothing yet. First the datum, then the stations, then along the lines."
-    return f"{len(rows)} stations. {_lacking_words(rows, unit)}"
+    return f"{len(rows)} stations. {_lacking_words(rows, unit)} {sigma_words(rows, unit)}".strip()
+
+
+def sigma_words(rows: Sequence[Picked], unit: LengthUnit) -> str:
+    """How well the sheet tells what was picked, and where a known point would help most."""
+    known = [(row.station, row.sigmas) for row in rows if row.sigmas is not None]
+    if not known:
+        return ""
+    worst = [max(s.station, s.half_width, s.height) for _, s in known]
+    far = max(worst)
+    says = f"Good to ±{format_length(far, unit, 2)}"
+    if far <= _GOOD_MM:
+        return f"{says}."
+    where = format_length(known[worst.index(far)][0], unit, 0)
+    return f"{says} at {where}, where it is known least: a known point there would tell more."
 
 
 def _lacking_words(rows: tuple[Picked, ...], unit: LengthUnit) -> str:

@@ -3,12 +3,17 @@
 Pixels: u right, v down.  Plan: x right (aft), y up.  The map is a plane homography; how much of it is
 free depends on what is known: one length gives a scale, a second across it one scale for each axis,
 four points and more also the skew, and a photo its perspective (R. Hartley and A. Zisserman,
-"Multiple View Geometry in Computer Vision", 2nd ed., Cambridge 2004, chapters 2 and 4).
+"Multiple View Geometry in Computer Vision", 2nd ed., Cambridge 2004, chapters 2 and 4) and the bend of
+its lens, as far as the points tell it against what lenses usually are.
+
+What is not found stays as it would be at best, and counts in every figure's sigma with what it usually is:
+a print's stretch and skew, a camera's lean.
 """
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any, Final
 
 import numpy as np
@@ -18,6 +23,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.solving import optimize
+from hardkeel.paper.lens import K1_SIGMA, LONGER_SIDES, Lens
 from hardkeel.paper.model import KnownLength, MapKind, Plan
 
 PICK_SIGMA_PX: Final = 0.7  # a careful click under the loupe
@@ -25,20 +31,60 @@ _ACROSS_DEG: Final = 25.0  # lengths whose directions differ by more give a scal
 _MOST_STEPS: Final = 200
 _AS_FAR_AS_IT_GOES: Final = 1e-14
 _NO_PLAN: Final = "the known points and lengths do not make a plan"
-_STEPS: Final = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9])
+_STEPS: Final = np.array([1e-6, 1e-6, 1e-4, 1e-4, 1e-6, 1e-6, 1e-9, 1e-9, 1e-5])
+_LENS: Final = 8  # which of the figures k1 is
 _WORST_CONDITION: Final = 300.0
 _MIRRORED: Final = "the known points are seen in a mirror: x runs aft, to the right, and y up"
 _FITS: Final = 0.02  # of the farthest place: more off, and a figure is wrong, not the side
 _IN_LINE: Final = "three of the known points lie nearly in line: mark one more, well to the side"
 _ENOUGH: Final = 4  # known points from which skew, and in a photo perspective, is found
+# 1 sigma of what was not found: turn (a sheet laid on the glass), stretch and skew (copiers), lean over a picture
+_LIES_ASKEW: Final = 0.01
+_PRINTED_LONG, _PRINTED_SKEW = 0.004, 0.0015
+_LEANS: Final = 0.15
+_ALIKE: Final = 0.98
+_CHECKED: Final = 0.05  # of a misfit's redundancy: less, and the figure fits by itself
 
 
 @dataclass(frozen=True, slots=True)
 class Residual:
-    """What is left of one known thing after the fit, mm."""
+    """What is left of one known thing after the fit, mm.
+
+    Attributes
+    ----------
+    redundancy : float
+        0 to 1: how much of an error in it would be seen; 0 for a figure that the map is made to fit.
+    """
 
     what: str
     mm: float
+    redundancy: float = 1.0
+
+    @property
+    def off(self) -> float:
+        """How far it lies from where all else puts it, mm; 0 where nothing else does."""
+        return self.mm / self.redundancy if self.redundancy > _CHECKED else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Uncertain:
+    """The figures of a map, and how they hang together.
+
+    Attributes
+    ----------
+    values : tuple of float
+        All of them.
+    free : tuple of int
+        Those that may be off; of what was not found, those that usually are.
+    covariance : tuple of tuple of float
+        Of the free ones.
+    """
+
+    values: tuple[float, ...]
+    free: tuple[int, ...]
+    covariance: tuple[tuple[float, ...], ...]
+    anchor: Point2
+    lens: Lens
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,19 +111,56 @@ class Calibration:
     turn: float
     residuals: tuple[Residual, ...]
     spare: int
+    lens: Lens
+    lens_sigma: float
+    uncertain: Uncertain
 
     def to_plan(self, pixels: Array) -> Array:
         """Pixels, shape (n, 2), as plan mm, shape (n, 2)."""
-        return _apply(self.matrix, pixels)
+        return _apply(self.matrix, self.lens.straightened(pixels))
 
     def to_pixel(self, plan: Array) -> Array:
         """Plan mm, shape (n, 2), as pixels, shape (n, 2)."""
-        return _apply(np.linalg.inv(self.matrix), plan)
+        return self.lens.bent(_apply(np.linalg.inv(self.matrix), plan))
+
+    def sigma_between(self, pixels: Array, other: Array, clicked: float = PICK_SIGMA_PX) -> Array:
+        """1 sigma of how far pixels lie from others, along and across, mm; shape (n, 2) each.
+
+        Parameters
+        ----------
+        clicked : float
+            1 sigma of each of them in the picture, pixels.
+        """
+        held = self.uncertain
+        slopes = []
+        for i, step in zip(held.free, _STEPS[list(held.free)], strict=True):
+            ends = []
+            for sign in (1, -1):
+                values = np.array(held.values)
+                values[i] += sign * step
+                ends.append(_placed(values, held, pixels) - _placed(values, held, other))
+            slopes.append((ends[0] - ends[1]) / (2 * step))
+        rows = np.stack(slopes, axis=-1)
+        of_map = np.einsum("nak,kl,nal->na", rows, np.array(held.covariance), rows)
+        per_pixel = math.sqrt(self.scale_x * self.scale_y)
+        return np.asarray(np.sqrt(np.maximum(of_map, 0.0) + 2 * (clicked * per_pixel) ** 2))
+
+    @property
+    def checked(self) -> tuple[Residual, ...]:
+        """What is known that something else checks."""
+        return tuple(one for one in self.residuals if one.redundancy > _CHECKED)
 
     @property
     def worst(self) -> Residual | None:
-        """The residual that is furthest off."""
-        return max(self.residuals, key=lambda one: abs(one.mm), default=None)
+        """Of what is checked the one that is a slip most likely: what stands off most for how well it is checked.
+
+        Where that can't tell two apart, the one with more left.
+        """
+        if not self.checked:
+            return None
+        odd = [abs(one.mm) / math.sqrt(one.redundancy) for one in self.checked]
+        alike = [one for one, o in zip(self.checked, odd, strict=True) if o >= _ALIKE * max(odd)]
+        return max(alike, key=lambda one: abs(one.mm))
 
 
 def calibrate(plan: Plan) -> Calibration:
@@ -88,6 +171,11 @@ def calibrate(plan: Plan) -> Calibration:
     BadInput
         When nothing is known yet, or what is known contradicts itself.
     """
+    return _calibrated(plan.but(traces=()))  # which do not matter to it, and are long
+
+
+@lru_cache(maxsize=16)
+def _calibrated(plan: Plan) -> Calibration:
     _check(plan)
     kind = kind_for(plan)
     anchor = _anchor(plan)
@@ -102,17 +190,89 @@ def calibrate(plan: Plan) -> Calibration:
     names = _names(plan)
     per_pixel = math.exp(values[0])
     steps = np.array([[0.0, 0.0], [1.0, 0.0], [0.0, -1.0]])
-    ends = _apply(matrix, np.add(_middle(plan, anchor), steps))
+    ends = _apply(matrix, np.add(_lens(plan, values).straightened(_middle(plan, anchor))[0], steps))
     scale_x, scale_y, skew, turn = _read_off(
         np.column_stack([ends[1] - ends[0], ends[2] - ends[0]])
     )
+    uncertain, redundancy = _uncertain(kind, plan, anchor, values)
     residuals = tuple(
-        Residual(name, float(m) * PICK_SIGMA_PX * per_pixel)
-        for name, m in zip(names, misfits, strict=True)
+        Residual(name, float(m) * _sigma_px(name) * per_pixel, float(r))
+        for name, m, r in zip(names, misfits[: len(names)], redundancy, strict=True)
     )
+    at = uncertain.free.index(_LENS) if _LENS in uncertain.free else None
     return Calibration(
-        kind, matrix, scale_x, scale_y, skew, turn, residuals, len(misfits) - _needed(kind, plan)
+        kind,
+        matrix,
+        scale_x,
+        scale_y,
+        skew,
+        turn,
+        residuals,
+        len(names) - _needed(kind, plan),
+        _lens(plan, values),
+        math.sqrt(uncertain.covariance[at][at]) if at is not None else 0.0,
+        uncertain,
     )
+
+
+def _sigma_px(what: str) -> float:
+    """1 sigma of a known thing, pixels: a length has two ends that were clicked."""
+    return PICK_SIGMA_PX * (math.sqrt(2) if what.startswith("length") else 1.0)
+
+
+def _lens(plan: Plan, values: Array) -> Lens:
+    """The lens of a photo; of a scan one that bends nothing."""
+    if plan.size is not None:
+        wide, tall = plan.size
+        return Lens((wide / 2, tall / 2), LONGER_SIDES * max(wide, tall), float(values[_LENS]))
+    # of an older file: the points lie over most of the picture
+    spots = np.array([p.pixel for p in plan.points] or [(0.0, 0.0)])
+    low, high = spots.min(axis=0), spots.max(axis=0)
+    reach = max(float(np.ptp(spots, axis=0).max()), 1.0)
+    middle = (low + high) / 2
+    return Lens((float(middle[0]), float(middle[1])), LONGER_SIDES * reach, float(values[_LENS]))
+
+
+def _uncertain(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> tuple[Uncertain, Array]:
+    """How far a map's figures may be off, and the redundancy of each known thing."""
+    found = _unknowns(kind, plan)
+    spots = np.array([p.pixel for p in plan.points] + [e for k in plan.lengths for e in (k.a, k.b)])
+    far = max(float(np.hypot(*(spots - anchor).T).max()), 1.0)
+    usual = {1: _LIES_ASKEW, 4: _PRINTED_LONG, 5: _PRINTED_SKEW}
+    if plan.photo:
+        usual |= {6: _LEANS / far, 7: _LEANS / far, _LENS: K1_SIGMA}
+    free = sorted({*found, *usual})
+    count = len(_names(plan))
+    slopes = _slopes(plan, anchor, values, free)[:count]
+    priors = np.zeros((len(free), len(free)))
+    for k, i in enumerate(free):
+        if i in usual and (i not in found or i == _LENS):
+            priors[k, k] = 1 / usual[i] ** 2
+    covariance = np.linalg.pinv(slopes.T @ slopes + priors, hermitian=True)
+    own = [k for k, i in enumerate(free) if i in found]
+    fitted = np.linalg.pinv((slopes.T @ slopes + priors)[np.ix_(own, own)], hermitian=True)
+    redundancy = 1 - np.einsum("nk,kl,nl->n", slopes[:, own], fitted, slopes[:, own])
+    misfits = _misfits(plan, anchor, values)[:count]
+    spare = count - _needed(kind, plan)
+    # clicks that fit worse than a careful hand's make every figure as much worse
+    worse = max(1.0, float(misfits @ misfits) / spare) if spare > 0 else 1.0
+    lens = _lens(plan, values)
+    return (
+        Uncertain(
+            tuple(float(v) for v in values),
+            tuple(free),
+            tuple(tuple(float(v) for v in row) for row in covariance * worse),
+            (float(anchor[0]), float(anchor[1])),
+            lens,
+        ),
+        np.clip(redundancy, 0.0, 1.0),
+    )
+
+
+def _placed(values: Array, held: Uncertain, pixels: Array) -> Array:
+    """Where pixels lie on the plan by other figures of the map."""
+    lens = replace(held.lens, k1=float(values[_LENS]))
+    return _apply(_matrix(values, np.array(held.anchor)), lens.straightened(pixels))
 
 
 def kind_for(plan: Plan) -> MapKind:
@@ -193,7 +353,7 @@ def _first_guess(plan: Plan) -> Array:
         turn = want[one.along] - lies if one.along else 0.0
         turn = (turn + math.pi / 2) % math.pi - math.pi / 2  # the shorter way round
         centre = np.zeros(2)
-    return np.array([math.log(max(scale, 1e-9)), turn, *centre, 0, 0, 0, 0])
+    return np.array([math.log(max(scale, 1e-9)), turn, *centre, 0, 0, 0, 0, 0])
 
 
 def _check_hold(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> None:
@@ -204,7 +364,7 @@ def _check_hold(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> None
     """
     if kind not in ("affine", "perspective"):
         return
-    free = _unknowns(kind, plan)
+    free = [i for i in _unknowns(kind, plan) if i != _LENS]  # k1 is held by what lenses are
     slopes = _slopes(plan, anchor, values, free)
     size = np.linalg.norm(slopes, axis=0)
     if not np.isfinite(slopes).all() or size.min() <= 0:
@@ -264,16 +424,16 @@ def _unknowns(kind: MapKind, plan: Plan) -> list[int]:
         free.append(1)
     if plan.points:
         free += [2, 3]
-    free += {"similar": [], "axes": [4], "affine": [4, 5], "perspective": [4, 5, 6, 7]}[kind]
+    free += {"similar": [], "axes": [4], "affine": [4, 5], "perspective": [4, 5, 6, 7, _LENS]}[kind]
     return free
 
 
 def _needed(kind: MapKind, plan: Plan) -> int:
-    return len(_unknowns(kind, plan))
+    return len([i for i in _unknowns(kind, plan) if i != _LENS])  # k1 has its own prior
 
 
 def _matrix(values: Array, anchor: Array) -> Array:
-    log_scale, turn, x, y, stretch, shear, g, h = values
+    log_scale, turn, x, y, stretch, shear, g, h = values[:_LENS]
     cos, sin = math.cos(turn), math.sin(turn)
     # v grows downwards: the sheet's up is −v
     turned = np.array([[cos, -sin], [sin, cos]]) @ np.array([[1.0, 0.0], [0.0, -1.0]])
@@ -289,16 +449,17 @@ def _matrix(values: Array, anchor: Array) -> Array:
 
 
 def _misfits(plan: Plan, anchor: Array, values: Array) -> Array:
-    """What is off, in sigmas of a click."""
+    """What is off, in sigmas of a click; of a photo last its lens, in sigmas of what lenses are."""
+    lens = _lens(plan, values)
     matrix = _matrix(values, anchor)
     sigma = PICK_SIGMA_PX * math.exp(values[0])
     out: list[float] = []
     if plan.points:
-        found = _apply(matrix, np.array([point.pixel for point in plan.points]))
+        found = _apply(matrix, lens.straightened(np.array([p.pixel for p in plan.points])))
         wanted = np.array([point.plan for point in plan.points])
         out += list(((found - wanted) / sigma).ravel())
     for one in plan.lengths:
-        a, b = _apply(matrix, np.array([one.a, one.b]))
+        a, b = _apply(matrix, lens.straightened(np.array([one.a, one.b])))
         run = b - a
         if one.along is None:
             out.append((math.hypot(*run) - one.length) / (sigma * math.sqrt(2)))
@@ -306,6 +467,8 @@ def _misfits(plan: Plan, anchor: Array, values: Array) -> Array:
             along, across = (run[0], run[1]) if one.along == "x" else (run[1], run[0])
             out.append((abs(along) - one.length) / (sigma * math.sqrt(2)))
             out.append(across / (sigma * math.sqrt(2)))
+    if plan.photo:
+        out.append(float(values[_LENS]) / K1_SIGMA)
     return np.array(out)
 
 

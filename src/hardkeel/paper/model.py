@@ -14,6 +14,7 @@ TraceKind = Literal[
 MapKind = Literal["similar", "axes", "affine", "perspective"]
 # a name inside the build's own file, never a way out of it
 ImageName = Annotated[str, Field(pattern=r"^plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}$")]
+Pixels = Annotated[int, Field(gt=0, le=200_000)]
 DEFAULT_SIGMA_MM: Final = 0.3
 
 
@@ -91,6 +92,8 @@ class Plan(Value):
         Whether it was taken with a camera: then perspective is corrected.
     origin : Point2
         Where the datum's station and datum line lie, in pixels.
+    size : tuple of int
+        Of the image, pixels; a lens bends about its middle.
     """
 
     id: Text
@@ -100,3 +103,4 @@ class Plan(Value):
     points: tuple[KnownPoint, ...] = ()
     traces: tuple[Trace, ...] = ()
     origin: Point2 | None = None
+    size: tuple[Pixels, Pixels] | None = None

@@ -31,6 +31,15 @@ _ALONG_SHARE: Final = 0.36  # tangent of how far a length may lean and still be 
 
 
 @dataclass(frozen=True, slots=True)
+class Sigmas:
+    """1 sigma of what was picked at one station, mm: of the sheet's calibration and of both clicks."""
+
+    station: float
+    half_width: float
+    height: float
+
+
+@dataclass(frozen=True, slots=True)
 class Picked:
     """What was picked at one station, mm; ``None`` where no line was clicked there."""
 
@@ -38,6 +47,7 @@ class Picked:
     half_width: float | None
     bottom: float | None
     top: float | None
+    sigmas: Sigmas | None = None
 
 
 def direction_between(a: Point2, b: Point2) -> Direction | None:
@@ -75,9 +85,33 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
             _half_width(lines, x),
             _height(lines["side-bottom"], x, outward=-1),
             _height(lines["side-top"], x),
+            sigmas,
         )
-        for x in kept
+        for x, sigmas in zip(kept, _sigmas(calibration, lines, zero, kept), strict=True)
     )
+
+
+def _sigmas(
+    calibration: Calibration, lines: "dict[TraceKind, _Line]", zero: Array, stations: list[float]
+) -> list[Sigmas]:
+    """How well a sheet tells what was picked on it, station by station."""
+    side = lines["plan-side"].points
+    far = float(np.abs(side[:, 1]).max()) if len(side) else 0.0
+    centre = float(np.median(side[:, 1])) if len(side) else 0.0
+    heights = np.concatenate([lines["side-top"].points, lines["side-bottom"].points])
+    high = float(np.abs(heights[:, 1]).max()) if len(heights) else 0.0
+    at = np.array(stations)[:, None] * (1.0, 0.0) + zero
+
+    def between(one: Array, other: Array) -> Array:
+        return calibration.sigma_between(calibration.to_pixel(one), calibration.to_pixel(other))
+
+    datum = np.tile(zero, (len(stations), 1))
+    along = between(at, datum)[:, 0]
+    up = between(at + np.array([0.0, high]), datum)[:, 1]
+    # the half width is half of what lies between two sides, or what lies between one and its centre line
+    middle = at + np.array([0.0, centre])
+    out = between(middle, middle + np.array([0.0, max(far - abs(centre), 1.0)]))[:, 1]
+    return [Sigmas(float(a), float(b), float(c)) for a, b, c in zip(along, out, up, strict=True)]
 
 
 _KINDS: Final[tuple[TraceKind, ...]] = (

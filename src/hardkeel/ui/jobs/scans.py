@@ -166,6 +166,15 @@ def image_from(data: bytes) -> tuple[QImage, QSize]:
     return image, size if size.isValid() else image.size()
 
 
+def size_of(data: bytes) -> tuple[int, int] | None:
+    """Width and height of a kept image, pixels; ``None`` where it is none."""
+    held = QByteArray(data)
+    buffer = QBuffer(held)
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    size = QImageReader(buffer).size()
+    return (size.width(), size.height()) if size.isValid() and not size.isEmpty() else None
+
+
 def _picture(path: Path) -> QImage:
     reader = QImageReader(str(path))
     reader.setAutoTransform(True)  # a photo knows which way it was held

@@ -14,7 +14,7 @@ from hardkeel.edits import picks as pick_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
 from hardkeel.messages.faults import told
-from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS
+from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS, sigma_words
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
@@ -353,7 +353,8 @@ class PaperPage(SubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        asked = TakingDialog(found, self.theme, self.unit, self)
+        good_to = sigma_words(rows, self.unit)
+        asked = TakingDialog(found, self.theme, self.unit, good_to, self)
         asked.accepted.connect(lambda: self._take(rows, ends))
         asked.open()
 

@@ -16,7 +16,15 @@ from hardkeel.paper.model import Plan
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
-from hardkeel.ui.jobs.scans import PATTERN, Step, image_from, pages_of, read_scan, suffix_of
+from hardkeel.ui.jobs.scans import (
+    PATTERN,
+    Step,
+    image_from,
+    pages_of,
+    read_scan,
+    size_of,
+    suffix_of,
+)
 from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_copies import ScanCopies
@@ -135,7 +143,8 @@ class ScanController(QObject):
         while name in used:
             name, number = f"{stem} {number}", number + 1
         try:
-            plan = Plan(id=name, image=self._document.session.images.add(data, suffix_of(data)))
+            image = self._document.session.images.add(data, suffix_of(data))
+            plan = Plan(id=name, image=image, size=size_of(data))
             self._document.apply(f"lay {name} on the desk", paper_edits.add_plan.of(plan))
         except BadInput as fault:
             self._tell(f"{fault}.")

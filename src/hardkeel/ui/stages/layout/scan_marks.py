@@ -85,7 +85,7 @@ def _left_over(plan: Plan, unit: LengthUnit) -> Callable[[str], str]:
 
     def told(what: str) -> str:
         off = math.hypot(
-            *(r.mm for r in fit.residuals if r.what.startswith(what + " ") or r.what == what)
+            *(r.off for r in fit.checked if r.what.startswith(what + " ") or r.what == what)
         )
         return f"  {format_length(off, unit, 2)} off" if off >= _SHOWN_MM else ""
 

@@ -33,6 +33,7 @@ class TakingDialog(QDialog):
         takings: Sequence[Taking],
         theme: Theme,
         unit: LengthUnit,
+        good_to: str = "",
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
@@ -42,6 +43,8 @@ class TakingDialog(QDialog):
         box.setContentsMargins(24, 20, 24, 18)
         box.setSpacing(12)
         box.addWidget(label("title", say.OLD_AND_NEW))
+        if good_to:
+            box.addWidget(label("soft", good_to))
         sheet = QWidget()
         self.grid = QGridLayout(sheet)
         self.grid.setHorizontalSpacing(22)
