@@ -22,6 +22,7 @@ from hardkeel.fuselage.model import (
     Former,
     Framing,
     Fuselage,
+    Line,
     Longeron,
     Member,
     Method,
@@ -274,6 +275,23 @@ def _pairs_renamed(sheet: PrintedSheet, old: str, new: str) -> PrintedSheet:
 def fair(build: Build, bump: Bump) -> Build:
     """Put a station on the fair curve."""
     return set_station(build, bump.former, **{bump.line: bump.fair})
+
+
+@edit
+def set_line_corner(build: Build, stop: str, line: Line, *, on: bool) -> Build:
+    """Say that a line has a corner at a former, or that it goes through.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former, or it stands first: a line begins there.
+    """
+    fuselage = fuselage_of(build)
+    former = former_of(fuselage, stop)
+    if on and fuselage.stations[0][0] == stop:
+        raise BadInput("", f"{stop} stands first: the lines begin there, they have no corner")
+    rest = tuple(one for one in former.line_corners if one != line)
+    return replaced(build, former.but(line_corners=(*rest, line) if on else rest))
 
 
 @edit

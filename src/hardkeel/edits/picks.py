@@ -140,15 +140,21 @@ def _picked_formers(fuselage: Fuselage, rows: Sequence[Picked]) -> list[Former]:
     for number, row in enumerate(rows, start=1):
         near = [f for f in kept.values() if abs(f.station - row.station) <= _SAME_STATION_MM]
         if near:
-            kept[near[0].id] = near[0].but(**_figures(row))
+            kept[near[0].id] = _with_corners(near[0].but(**_figures(row)), row)
             continue
         name = f"F{number}"
         while name in used:
             number += 1  # noqa: PLW2901  the next name that is free
             name = f"F{number}"
         used.add(name)
-        kept[name] = Former.model_validate({"id": name, **_figures(row)})
+        kept[name] = _with_corners(Former.model_validate({"id": name, **_figures(row)}), row)
     return list(kept.values())
+
+
+def _with_corners(former: Former, row: Picked) -> Former:
+    """A former with the corners that the sheet's lines have there; those said before stay."""
+    more = tuple(line for line in row.corners if line not in former.line_corners)
+    return former.but(line_corners=(*former.line_corners, *more)) if more else former
 
 
 def _figures(row: Picked) -> dict[str, float | None]:

@@ -1,13 +1,15 @@
 """The smooth-line check: where a longeron leaves the fair curve, and by how much."""
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 import numpy as np
 
-from hardkeel.fuselage.loft import LINES, Line, loft_of
-from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.loft import LINES, loft_of
+from hardkeel.fuselage.model import Fuselage, Line
 from hardkeel.geometry.rotation import Array
+from hardkeel.geometry.spline import ends_of
 
 LEAST_BUMP_MM: Final = 0.6  # less than this a sanding block takes off without being told
 _STANDS_OUT: Final = 3.0  # times what the other stations leave; a drawn corner is then no bump
@@ -45,7 +47,7 @@ def bumps_of(fuselage: Fuselage) -> tuple[Bump, ...]:
     for line in LINES:
         heights = loft.line(line).y.copy()
         for _ in range(_MOST_BUMPS):
-            bump = _worst(line, loft.names, loft.stations, heights)
+            bump = _worst(line, loft.names, loft.stations, heights, loft.line(line).corners)
             if bump is None:
                 break
             found.append(bump)
@@ -53,19 +55,25 @@ def bumps_of(fuselage: Fuselage) -> tuple[Bump, ...]:
     return tuple(sorted(found, key=lambda bump: -abs(bump.off)))
 
 
-def _worst(line: Line, names: tuple[str, ...], x: Array, y: Array) -> Bump | None:
+def _worst(
+    line: Line, names: tuple[str, ...], x: Array, y: Array, corners: tuple[int, ...]
+) -> Bump | None:
     """The station that, once faired, leaves the others nearest to fair, if it stands out from them.
 
     A bump pushes its neighbours' fair places the other way, so the greatest misfit alone would often
     blame a neighbour; and the energy that goes with a pin would favour those with wide gaps beside
     them.  What the rest leaves does neither.
     """
-    stiff = stiffness(x)
-    own = np.diag(stiff)
+    stiff = stiffness(x, corners)
+    # where one straight piece ends at a corner nothing holds the batten to either side
+    own = np.where(np.diag(stiff) > 0, np.diag(stiff), np.inf)
     off = stiff @ y / own
     # column i: what every station is off once station i is faired
     rest = off[:, None] - off[None, :] * stiff / own[:, None]
-    inner = np.arange(1, len(x) - 1)
+    # a corner is drawn as one: it is no bump, and no station is fair or not for its sake
+    inner = np.array([i for i in range(1, len(x) - 1) if i not in corners and np.isfinite(own[i])])
+    if len(inner) < _LEAST_STATIONS - 2:
+        return None
     left = rest[np.ix_(inner, inner)]
     np.fill_diagonal(left, 0.0)
     worst = int(inner[np.argmin(np.sum(left**2, axis=0))])
@@ -78,7 +86,16 @@ def _worst(line: Line, names: tuple[str, ...], x: Array, y: Array) -> Bump | Non
     return Bump(line, names[worst], float(x[worst]), float(off[worst]), fair)
 
 
-def stiffness(x: Array) -> Array:
+def stiffness(x: Array, corners: tuple[int, ...] = ()) -> Array:
+    """K of the battens between corners, of the bending energy of all of them, shape (n, n)."""
+    whole = np.zeros((len(x), len(x)))
+    for a, b in pairwise(ends_of(len(x), corners)):
+        if b - a > 1:
+            whole[a : b + 1, a : b + 1] += _stiffness(x[a : b + 1])
+    return whole
+
+
+def _stiffness(x: Array) -> Array:
     """K of the batten's bending energy yᵀ K y through pins at x, shape (n, n).
 
     K = Q R⁻¹ Qᵀ with the band matrices of P. J. Green and B. W. Silverman, "Nonparametric Regression

@@ -3,20 +3,19 @@
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Final, Literal
+from typing import Final
 
 import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
 from hardkeel.fuselage.contours import area_of, edges_of, shape_enclosing
-from hardkeel.fuselage.model import Former, Fuselage, SectionShape
-from hardkeel.fuselage.surface import EDGES, surface_of
+from hardkeel.fuselage.model import Former, Fuselage, Line, SectionShape
+from hardkeel.fuselage.surface import EDGES, corners_of, surface_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
 
-Line = Literal["half_width", "top", "bottom"]
 _AS_MUCH: Final = (
     0.005  # of its area: a former with figures of its own encloses as much as the loft
 )
@@ -82,16 +81,25 @@ def loft_of(fuselage: Fuselage) -> Loft:
     figures = tuple(
         (s.station, s.half_width, s.top, s.bottom, *reversed(edges_of(s))) for _, s in stations
     )
-    return _loft(tuple(name for name, _ in stations), figures)
+    broken = tuple(corners_of([stop for _, stop in stations], line) for line in LINES)
+    return _loft(tuple(name for name, _ in stations), figures, broken)
 
 
 @lru_cache(maxsize=64)
-def _loft(names: tuple[str, ...], figures: tuple[tuple[float, ...], ...]) -> Loft:
+def _loft(
+    names: tuple[str, ...],
+    figures: tuple[tuple[float, ...], ...],
+    broken: tuple[tuple[int, ...], ...],
+) -> Loft:
+    half_width, top, bottom = broken
     table = np.array(figures)
     table.setflags(write=False)  # shared by everyone who asks for the same figures
     stations = table[:, 0]
+    lines = zip((1, 2, 3, 4, 5), (half_width, top, bottom, top, bottom), strict=True)
     return Loft(
-        names, stations, *(NaturalCubic(stations, table[:, column]) for column in (1, 2, 3, 4, 5))
+        names,
+        stations,
+        *(NaturalCubic(stations, table[:, column], corners) for column, corners in lines),
     )
 
 

@@ -121,6 +121,9 @@ class SectionShape(Value):
     belly: Annotated[SizeOrZero, Usual(0, 300)] = 0.0
 
 
+Line = Literal["half_width", "top", "bottom"]
+
+
 class Former(Value):
     """A former at a station.
 
@@ -142,6 +145,8 @@ class Former(Value):
         Built of sticks instead of cut from sheet: how wide as seen from ahead, and how deep, mm.
     joint : {"butt", "lap"}
         How the corners of one built of sticks meet.
+    line_corners : tuple of {"half_width", "top", "bottom"}
+        Lines that have a corner here, as a windscreen's foot: no curve goes through.
     """
 
     id: Text
@@ -161,6 +166,7 @@ class Former(Value):
     split: bool = False
     sticks: tuple[Stick, Stick] | None = None
     joint: Literal["butt", "lap"] = "butt"
+    line_corners: tuple[Line, ...] = ()
 
 
 class TailPost(Value):

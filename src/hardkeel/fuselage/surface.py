@@ -6,7 +6,7 @@ that the widest lines, keels and crowns are the lines of `loft`, and edges meet 
 box's end, a superellipse's shoulder, of a drawn contour where it runs more across than up.  Frame: airframe axes, mm; starboard.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -16,7 +16,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.contours import bare, half_of, shoulder_of, widest_of
-from hardkeel.fuselage.model import Former, Fuselage, TailPost
+from hardkeel.fuselage.model import Former, Fuselage, Line, TailPost
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.spline import weights
 
@@ -29,6 +29,7 @@ _FLAT_MM: Final = 0.003  # how far a chord may lie off the contour
 _HAIR_MM: Final = 1e-9
 _LEVEL_MM: Final = 0.01
 _THIN_MM: Final = 1e-9
+_LINES: Final[tuple[Line, ...]] = ("bottom", "half_width", "top")  # from keel to crown
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,26 +46,29 @@ class Surface:
         Shape (k,), parameters from 0 to 2.
     points : Array
         Shape (n, k, 2), (y, z) of the starboard contour at each station.
+    broken : tuple of three tuples of int
+        Stations at which the bottom line, the widest line and the top line have a corner.
     """
 
     names: tuple[str, ...]
     stations: Array
     shares: Array
     points: Array
+    broken: tuple[tuple[int, ...], ...] = ((), (), ())
 
     def half(self, at: Array) -> Array:
         """Starboard contours at stations, shape (m, k, 2), from keel to crown; y is never under 0."""
-        found = _mixed(self._weights(at, 0), self.points)
+        found = self._through(at, 0)
         found[..., 0] = np.maximum(found[..., 0], 0.0)
         return found
 
     def slope(self, at: Array) -> Array:
         """How y and z change along x, shape (m, k, 2)."""
-        return _mixed(self._weights(at, 1), self.points)
+        return self._through(at, 1)
 
     def bend(self, at: Array) -> Array:
         """Second derivatives along x, shape (m, k, 2), 1/mm."""
-        return _mixed(self._weights(at, 2), self.points)
+        return self._through(at, 2)
 
     def girth(self, at: Array) -> Array:
         """The length all round, shape (m,), mm."""
@@ -76,9 +80,21 @@ class Surface:
         y, rise = half[..., 0], np.diff(half[..., 1], axis=1)
         return np.asarray(np.sum((y[:, 1:] + y[:, :-1]) * rise, axis=1))
 
-    def _weights(self, at: Array, order: int) -> Array:
-        key = tuple(self.stations.tolist()), tuple(np.atleast_1d(at).tolist()), order
-        return weights(*key)
+    def _through(self, at: Array, order: int) -> Array:
+        """Curves of equal parameter, or their derivatives, at stations.
+
+        From an edge on to keel or crown they break where the bottom or top line does, at the widest line where that
+        does; between them what goes through and what breaks are mixed by the parameter, so that the skin has no step.
+        """
+        knots, places = tuple(self.stations.tolist()), tuple(np.atleast_1d(at).tolist())
+        if not any(self.broken):
+            return _mixed(weights(knots, places, order), self.points)
+        low, side, high = (
+            _mixed(weights(knots, places, order, corners), self.points) for corners in self.broken
+        )
+        down = np.clip((1.0 - self.shares) * 2, 0.0, 1.0)[:, None]
+        up = np.clip((self.shares - 1.0) * 2, 0.0, 1.0)[:, None]
+        return np.asarray(down * low + up * high + (1 - down - up) * side)
 
 
 def surface_of(fuselage: Fuselage) -> Surface:
@@ -179,7 +195,17 @@ def _surface(names: tuple[str, ...], stops: tuple[Former | TailPost, ...]) -> Su
         ]
     )
     points.setflags(write=False)
-    return Surface(names, np.array([stop.station for stop in stops]), shares, points)
+    broken = tuple(corners_of(stops, line) for line in _LINES)
+    return Surface(names, np.array([stop.station for stop in stops]), shares, points, broken)
+
+
+def corners_of(stops: Sequence[Former | TailPost], line: Line) -> tuple[int, ...]:
+    """Numbers of the stops at which a line has a corner; both ends have none."""
+    return tuple(
+        i
+        for i, stop in enumerate(stops)
+        if 0 < i < len(stops) - 1 and isinstance(stop, Former) and line in stop.line_corners
+    )
 
 
 def _missed(share: Array, half: Array, shares: Array) -> Array:

@@ -5,6 +5,7 @@ C. de Boor, "A Practical Guide to Splines", revised edition, Springer 2001, chap
 
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
+from itertools import pairwise
 
 import numpy as np
 
@@ -24,22 +25,26 @@ class NaturalCubic:
         Shape (n,), n ≥ 1, strictly rising.
     y : Array
         Shape (n,).
+    corners : tuple of int
+        Points at which it is broken: to either side a batten of its own, that ends there.  Its slope there is that of
+        the one behind.
     """
 
     x: Array
     y: Array
+    corners: tuple[int, ...] = ()
 
     @cached_property
     def bends(self) -> Array:
         """Second derivatives at the points, shape (n,); zero at both ends."""
-        n = len(self.x)
-        bends = np.zeros(n)
-        if n >= _CURVED_FROM:
-            h = np.diff(self.x)
-            rise = np.diff(self.y) / h
-            matrix = np.diag(2 * (h[:-1] + h[1:]))
-            matrix += np.diag(h[1:-1], 1) + np.diag(h[1:-1], -1)
-            bends[1:-1] = np.linalg.solve(matrix, 6 * np.diff(rise))
+        bends = np.zeros(len(self.x))
+        for a, b in pairwise(ends_of(len(self.x), self.corners)):
+            if b - a + 1 >= _CURVED_FROM:
+                h = np.diff(self.x[a : b + 1])
+                rise = np.diff(self.y[a : b + 1]) / h
+                matrix = np.diag(2 * (h[:-1] + h[1:]))
+                matrix += np.diag(h[1:-1], 1) + np.diag(h[1:-1], -1)
+                bends[a + 1 : b] = np.linalg.solve(matrix, 6 * np.diff(rise))
         return bends
 
     def value(self, at: Array | float) -> Array:
@@ -79,8 +84,18 @@ class NaturalCubic:
         return float(np.sum(h / 3 * (m[:-1] ** 2 + m[:-1] * m[1:] + m[1:] ** 2)))
 
 
+def ends_of(count: int, corners: tuple[int, ...]) -> list[int]:
+    """Where the battens of a line of `count` points begin and end."""
+    return [0, *sorted({i for i in corners if 0 < i < count - 1}), count - 1]
+
+
 @lru_cache(maxsize=256)
-def weights(knots: tuple[float, ...], at: tuple[float, ...], order: int = 0) -> Array:
+def weights(
+    knots: tuple[float, ...],
+    at: tuple[float, ...],
+    order: int = 0,
+    corners: tuple[int, ...] = (),
+) -> Array:
     """What each knot's height has in a natural cubic's value (0), slope (1) or bend (2) at places, shape (m, n).
 
     With them many curves over the same knots are one product.
@@ -88,7 +103,7 @@ def weights(knots: tuple[float, ...], at: tuple[float, ...], order: int = 0) -> 
     x, places = np.array(knots), np.array(at)
     columns = []
     for unit in np.eye(len(x)):
-        line = NaturalCubic(x, unit)
+        line = NaturalCubic(x, unit, corners)
         columns.append((line.value, line.slope, line.bend)[order](places))
     found: Array = np.column_stack(columns)
     found.setflags(write=False)  # shared by everyone who asks for the same

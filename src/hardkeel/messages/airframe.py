@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Final
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_angle, parse_length
 from hardkeel.fuselage.fairing import Bump
-from hardkeel.fuselage.model import CutOut, Former, TailPost
+from hardkeel.fuselage.model import CutOut, Former, Line, TailPost
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.cutting import Misfit  # polygons load late
@@ -62,6 +62,11 @@ def bump_sentence(bump: Bump, unit: LengthUnit) -> str:
     return (
         f"{LINE_WORDS[bump.line]}: {name} stands {format_length(abs(bump.off), unit)} {_way(bump)}."
     )
+
+
+def corner_words(former: str, line: Line) -> str:
+    """``top line: corner at F2``."""
+    return f"{LINE_WORDS[line]}: corner at {former}  ×"
 
 
 def bump_note(bump: Bump, unit: LengthUnit) -> str:

@@ -33,6 +33,8 @@ _MEETING_DEG: Final = 25.0
 _LOOKS: Final = 2
 _FOOT: Final = 0.35  # of an arm
 _SLANT: Final = (0.12, 1.2)  # radians
+_INKED: Final = 0.5  # of a line's own strength, at the place where a click settles
+_BLOB_MM: Final = 0.35
 _SHARE_MEETING: Final = 0.72  # of the ink of the line it meets; less is what lies between two lines
 _PAPER_ROUNDS: Final = 4
 _PAPER_SAMPLES: Final = 2500
@@ -107,12 +109,20 @@ def snap_to_line(
     meeting = _meeting(nearest, lines, reach)
     if meeting is not None:
         x, y = field.met(meeting)
-        return Settled(x * scale, y * scale, None)
-    if _is_between(nearest, lines):
+        if field.is_inked(x, y, nearest.strength):
+            return Settled(x * scale, y * scale, None)
+    elif _is_between(nearest, lines):
         return "between"
-    line = field.sharpened(nearest)
-    cos, sin = math.cos(line.way), math.sin(line.way)
-    return Settled(line.gap * cos * scale, line.gap * sin * scale, (cos, sin))
+    # beside a corner a line's foot may lie beyond where it ends: the nearest one with ink at its foot
+    for one in lines:
+        if abs(one.gap) > reach:
+            continue
+        line = field.sharpened(one)
+        cos, sin = math.cos(line.way), math.sin(line.way)
+        if field.is_inked(line.gap * cos, line.gap * sin, nearest.strength):
+            return Settled(line.gap * cos * scale, line.gap * sin * scale, (cos, sin))
+    x, y = field.nearest_ink(limit, reach)
+    return Settled(x * scale, y * scale, None)
 
 
 def _around(
@@ -235,6 +245,29 @@ class _Field:
                 replace(seen[1], gap=seen[1].gap + _along(seen[1], x - dx, y - dy)),
             )
         return x, y
+
+    def is_inked(self, x: float, y: float, strength: float) -> bool:
+        """Whether there is ink at a place, mm from the click, as on the line itself."""
+        around = np.array([-0.06, 0.0, 0.06])
+        u, v = np.meshgrid(around + x, around + y)
+        return float(np.mean(self._at(u, v))) > _INKED * strength
+
+    def nearest_ink(self, limit: float, reach: float) -> tuple[float, float]:
+        """The middle of the ink that lies nearest to the click, mm from it."""
+        side = np.arange(-reach, reach + self.step / 2, self.step)
+        u, v = np.meshgrid(side, side)
+        ink = self._at(u, v)
+        away = np.where(ink > limit, np.hypot(u, v), np.inf)
+        at = np.unravel_index(int(np.argmin(away)), away.shape)
+        near = np.hypot(u - u[at], v - v[at]) <= _BLOB_MM
+        weight = np.where(near, np.maximum(ink, 0.0), 0.0)
+        total = max(float(weight.sum()), 1e-9)
+        return float((weight * u).sum()) / total, float((weight * v).sum()) / total
+
+    def _at(self, x: Array, y: Array) -> Array:
+        """The ink at places, mm from the click."""
+        u0, v0 = self._click
+        return _bilinear(self._fine, u0 + x * self._scale - 0.5, v0 + y * self._scale - 0.5)
 
     def _sampled(self, ways: Array, along: Array, gaps: Array, *, coarse: bool) -> Array:
         image = self._coarse if coarse else self._fine

@@ -1,8 +1,9 @@
 """What was clicked along the lines of a plan, turned into figures at stations."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -20,10 +21,17 @@ from hardkeel.paper.outline_shapes import (
     open_half,
 )
 
+FuselageLine = Literal["half_width", "top", "bottom"]
 _SAME_MM: Final = 0.8  # clicks nearer than this along the line are one place
 _SMOOTH_FROM: Final = 3
 _ABREAST_MM: Final = 12.0
 _ABREAST_SHARE: Final = 0.03  # of the length along which was clicked
+_CORNER: Final = math.radians(9.0)
+_AT_MM, _BESIDE_MM = (
+    1.0,
+    10.0,
+)  # of a line beside a station, that tells whether it has a corner there
+_SUDDEN: Final = 0.6  # of what it turns further off
 _NO_WIDTH_MM: Final = 1e-9
 _BEYOND_MM: Final = 1.2  # a line's end is its station's, so near to it
 _PAIRED: Final = 0.6
@@ -41,13 +49,20 @@ class Sigmas:
 
 @dataclass(frozen=True, slots=True)
 class Picked:
-    """What was picked at one station, mm; ``None`` where no line was clicked there."""
+    """What was picked at one station, mm; ``None`` where no line was clicked there.
+
+    Attributes
+    ----------
+    corners : tuple of {"half_width", "top", "bottom"}
+        Lines that, followed, turn sharply there.
+    """
 
     station: float
     half_width: float | None
     bottom: float | None
     top: float | None
     sigmas: Sigmas | None = None
+    corners: tuple[FuselageLine, ...] = ()
 
 
 def direction_between(a: Point2, b: Point2) -> Direction | None:
@@ -86,9 +101,39 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
             _height(lines["side-bottom"], x, outward=-1),
             _height(lines["side-top"], x),
             sigmas,
+            _corners(lines, x),
         )
         for x, sigmas in zip(kept, _sigmas(calibration, lines, zero, kept), strict=True)
     )
+
+
+def _corners(lines: "dict[TraceKind, _Line]", x: float) -> tuple[FuselageLine, ...]:
+    """Which of the lines that were followed have a corner at a station."""
+    kinds: tuple[tuple[FuselageLine, TraceKind], ...] = (
+        ("half_width", "plan-side"),
+        ("top", "side-top"),
+        ("bottom", "side-bottom"),
+    )
+    return tuple(
+        line for line, kind in kinds if any(_bends_at(run, x) for run in lines[kind].followed)
+    )
+
+
+def _bends_at(run: Array, x: float) -> bool:
+    """Whether a followed line turns by a corner's angle at a station, and all of it there."""
+    at = run[np.argsort(run[:, 0], kind="stable")]
+    if not at[0, 0] + _BESIDE_MM < x < at[-1, 0] - _BESIDE_MM:
+        return False
+
+    def turn(near: float, far: float) -> float:
+        ways = []
+        for a, b in ((x - far, x - near), (x + near, x + far)):
+            ends = np.interp([a, b], at[:, 0], at[:, 1])
+            ways.append(math.atan2(float(ends[1] - ends[0]), b - a))
+        return abs(ways[1] - ways[0])
+
+    close = turn(_AT_MM, _BESIDE_MM / 2)
+    return close > _CORNER and close > _SUDDEN * turn(_BESIDE_MM / 2, _BESIDE_MM)
 
 
 def _sigmas(

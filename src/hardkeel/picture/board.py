@@ -11,8 +11,8 @@ import numpy as np
 
 from hardkeel.fuselage.contours import shoulder_of, widest_of
 from hardkeel.fuselage.cutting import shape_of
-from hardkeel.fuselage.loft import Line, Loft, loft_of
-from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage
+from hardkeel.fuselage.loft import Loft, loft_of
+from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, Line
 from hardkeel.geometry.hull import Point2
 from hardkeel.picture.truing import body_ring
 from hardkeel.project.model import Build

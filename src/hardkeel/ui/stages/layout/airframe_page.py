@@ -1,5 +1,7 @@
 """The airframe on the board: drag a former or type its figures; top, side and section follow."""
 
+from typing import cast
+
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
@@ -18,7 +20,7 @@ from hardkeel.edits import sections, surfaces
 from hardkeel.edits.renumbering import renumber_formers
 from hardkeel.fuselage.dragging import dragged
 from hardkeel.fuselage.fairing import Bump, bumps_of
-from hardkeel.fuselage.model import Fuselage, Method, Template
+from hardkeel.fuselage.model import Fuselage, Line, Method, Template
 from hardkeel.fuselage.naming import free_former_id
 from hardkeel.messages import layout as say
 from hardkeel.messages import panels as panel_say
@@ -137,6 +139,12 @@ class AirframePage(SubPage):
         self.themed = (self.board, cards)
         self.lead_tab(cards)
 
+    def _connect_lines(self) -> None:
+        self.smooth.fair.clicked.connect(self._on_fair)
+        self.smooth.corner.clicked.connect(self._on_corner)
+        self.smooth.corner_taken_back.connect(self._on_corner_taken_back)
+        self.smooth.comb.toggled.connect(self.refresh)
+
     def _connect(self) -> None:
         self.board.dragging.connect(self._on_dragging)
         self.board.dropped.connect(self._on_dropped)
@@ -160,8 +168,7 @@ class AirframePage(SubPage):
         )
         self.engine.put_on.connect(lambda: self.apply(MOTOR, drawing.set_engine.of()))
         self.engine.taken_off.connect(lambda: self.apply(MOTOR, drawing.take_engine_off.of()))
-        self.smooth.fair.clicked.connect(self._on_fair)
-        self.smooth.comb.toggled.connect(self.refresh)
+        self._connect_lines()
         self.former.add.clicked.connect(self._on_add)
         self.former.remove.clicked.connect(self._on_remove)
         self.former.write.clicked.connect(lambda: self.former_wanted.emit(self._stop))
@@ -232,6 +239,9 @@ class AirframePage(SubPage):
         self._follower.show(self.unit)
         self._bumps = bumps_of(fuselage)
         self.smooth.show_bumps(self._bumps, self.unit)
+        self.smooth.show_corners(
+            tuple((f.id, line) for f in fuselage.formers for line in f.line_corners)
+        )
         surface = self._surface
         is_surface = self.surface.show_surface(build, surface, self.unit)
         wing = next((wing for wing in build.wings if wing.id == surface), None)
@@ -424,6 +434,19 @@ class AirframePage(SubPage):
         if self._bumps:
             bump = self._bumps[0]
             self.apply(f"fair {bump.former}", drawing.fair.of(bump))
+
+    def _on_corner(self) -> None:
+        if self._bumps:
+            bump = self._bumps[0]
+            self.apply(
+                f"corner at {bump.former}",
+                drawing.set_line_corner.of(bump.former, bump.line, on=True),
+            )
+
+    def _on_corner_taken_back(self, stop: str, line: str) -> None:
+        self.apply(
+            f"no corner at {stop}", drawing.set_line_corner.of(stop, cast("Line", line), on=False)
+        )
 
     def _on_add(self) -> None:
         fuselage = self.document.build.fuselage
