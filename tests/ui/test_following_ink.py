@@ -1,6 +1,6 @@
 """The desk follows the ink: a whole fuselage off a sheet in few clicks, counted in the real window."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 import numpy as np
@@ -12,6 +12,7 @@ from pytestqt.qtbot import QtBot
 from hardkeel.paper.picking import picked_stations
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.paper_page import PaperPage
+from hardkeel.ui.stages.layout.taking_dialog import TakingDialog
 from tests.draws import draws
 from tests.inked import away_from
 from tests.stages_of import layout_of, scans_of
@@ -92,48 +93,53 @@ def scale_by_lengths(hand: Hand) -> None:
     hand.type("100")
 
 
-def scale_by_crosses(hand: Hand) -> None:
+def scale_by_crosses(hand: Hand, crosses: Sequence[tuple[float, float]] = cabin.CROSSES) -> None:
     """Register crosses all over the sheet, their places printed."""
     hand.tool("point")
-    for x, y in cabin.CROSSES:
+    for x, y in crosses:
         hand.on(x, y, by=(0, 0))
         hand.type(f"{x:g}, {y:g}")
 
 
-def pick_lines(hand: Hand) -> None:
-    """Datum, stations and lines, at the whole sheet's zoom."""
-    hand.tool("origin")
-    hand.on(0, 0)
+def pick_lines(hand: Hand, stations: tuple[float, ...] = cabin.STATIONS, at: float = 190.0) -> None:
+    """Stations and lines, at the whole sheet's zoom."""
     hand.tool("stations")
-    for s in cabin.STATIONS:
+    for s in stations:
         hand.on(s, 8)
-    for tool, spot in (
-        ("side-top", (190.0, float(cabin.top(np.array(190.0))))),
-        ("side-bottom", (190.0, float(cabin.bottom(np.array(190.0))))),
-        ("plan-side", (190.0, -88 + float(cabin.half_width(np.array(190.0))))),
-        ("plan-centre", (190.0, -88.0)),
+    x = np.array(at)
+    for tool, y in (
+        ("side-top", float(cabin.top(x))),
+        ("side-bottom", float(cabin.bottom(x))),
+        ("plan-side", -88 + float(cabin.half_width(x))),
+        ("plan-centre", -88.0),
     ):
         hand.tool(tool)
-        hand.follow(*spot)
+        hand.follow(at, y)
 
 
-def hold_figures(desk: PaperPage, window: MainWindow) -> None:
-    """Every figure lies within three of its told sigmas."""
+def click_datum(hand: Hand) -> None:
+    hand.tool("origin")
+    hand.on(0, 0)
+
+
+def hold_figures(desk: PaperPage, window: MainWindow, most: float = 0.35) -> None:
+    """Every figure that the sheet on the desk gave lies within three of its told sigmas, none more than told."""
     plan, fit = desk.plan, desk.calibration()
     assert plan is not None
     assert fit is not None
     fuselage = window.document.build.fuselage
     assert fuselage is not None
-    rows = picked_stations(plan, fit)
-    for row, (_, stop), s in zip(rows, fuselage.stations, cabin.STATIONS, strict=True):
+    for row in picked_stations(plan, fit):
         told = row.sigmas
         assert told is not None
+        s = min(cabin.STATIONS, key=lambda one: abs(one - row.station))
+        stop = min((st for _, st in fuselage.stations), key=lambda st: abs(st.station - s))
         x = np.array(s)
         assert abs(stop.station - s) < 3 * told.station, s
         assert abs(stop.top - float(cabin.top(x))) < 3 * told.height, s
         assert abs(stop.bottom - float(cabin.bottom(x))) < 3 * told.height, s
         assert abs(stop.half_width - float(cabin.half_width(x))) < 3 * told.half_width, s
-        assert max(told.station, told.height, told.half_width) < 0.35
+        assert max(told.station, told.height, told.half_width) < most
 
 
 def give_outlines(hand: Hand, window: MainWindow) -> None:
@@ -181,6 +187,7 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     scaled(hand)
     if kind == "photograph":
         hand.clicks = 4  # as many as lengths take
+    click_datum(hand)
     pick_lines(hand)
     hand.press(desk.picks.take)
     hold_figures(desk, window)
@@ -188,6 +195,43 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     assert hand.clicks <= 40
     hold_outlines(window, within)
     assert not [one for one in hand.told if "no line" in one], hand.told
+
+
+def test_a_second_half_is_placed_by_what_both_show_and_moves_nothing_in_silence(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
+    """A sheet cut in two; the tail's half knows nothing but what it has in common with the nose's."""
+    nose = cabin.half_of(cabin.scan(), -30, 238, askew=0.6, dpi=200)
+    tail = cabin.half_of(cabin.scan(), 150, 412, askew=-0.9, dpi=200)
+    window = make_window()
+    desk = lay(qtbot, window, nose.save(tmp_path / "nose.png"))
+    hand = Hand(qtbot, window, nose)
+    scale_by_crosses(hand, [cross for cross in cabin.CROSSES if cross[0] < 230])
+    click_datum(hand)
+    pick_lines(hand, cabin.STATIONS[:6])
+    desk.picks.ends.setCurrentIndex(desk.picks.ends.findData("former"))
+    hand.press(desk.picks.take)
+    before = window.document.build.fuselage
+    assert before is not None
+    assert [former.id for former in before.formers] == ["F1", "F2", "F3", "F4", "F5", "F6"]
+    lay(qtbot, window, tail.save(tmp_path / "tail.png"))
+    qtbot.waitUntil(lambda: desk.plan is not None and desk.plan.id == "tail", timeout=_WAIT_MS)
+    qtbot.waitUntil(lambda: not desk.image_wanted, timeout=_WAIT_MS)
+    hand = Hand(qtbot, window, tail)
+    assert desk.plans.join.text() == "Goes on from nose"
+    hand.press(desk.plans.join)
+    qtbot.waitUntil(lambda: "placed by" in desk.told.text().lower(), timeout=_WAIT_MS)
+    pick_lines(hand, cabin.STATIONS[5:], at=290.0)
+    desk.picks.ends.setCurrentIndex(desk.picks.ends.findData("post"))
+    hand.press(desk.picks.take)
+    asked = desk.findChild(TakingDialog)
+    assert asked is not None
+    hand.press(asked.take)
+    made = window.document.build.fuselage
+    assert made is not None
+    assert [former.id for former in made.formers] == [f"F{i}" for i in range(1, 9)]
+    assert made.formers[:5] == before.formers[:5]
+    hold_figures(desk, window, most=0.5)  # it is known by a strip at its edge, and says so
 
 
 def test_the_view_point_is_where_it_is_painted(

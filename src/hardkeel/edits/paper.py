@@ -82,6 +82,42 @@ def add_known_point(build: Build, plan: Plan, known: KnownPoint) -> Build:
 
 
 @edit
+def lay_again(build: Build, plan_id: str) -> Build:
+    """Lay the same image once more, nothing known of it: beyond a crease it lies otherwise.
+
+    Raises
+    ------
+    BadInput
+        When there is no such plan.
+    """
+    plan = _plan(build, plan_id)
+    used = {one.id for one in build.plans}
+    number = 2
+    while f"{plan_id}, part {number}" in used:
+        number += 1
+    return add_plan(
+        build,
+        Plan(id=f"{plan_id}, part {number}", image=plan.image, photo=plan.photo, size=plan.size),
+    )
+
+
+@edit
+def place_by(build: Build, plan_id: str, known: Sequence[KnownPoint]) -> Build:
+    """Place a sheet by points known from elsewhere; those it had of elsewhere before give way.
+
+    Raises
+    ------
+    BadInput
+        When there is no such plan.
+    """
+    plan = _plan(build, plan_id)
+    own = tuple(point for point in plan.points if point.of is None)
+    if own and plan.origin is None:
+        own = ()  # their own zero is nowhere: they would contradict the datum's
+    return put_plan(build, plan.but(points=(*own, *known)))
+
+
+@edit
 def pick(build: Build, plan: Plan, kind: TraceKind, pixel: tuple[float, float]) -> Build:
     """Click one more point along a line of a plan."""
     traces = list(plan.traces)

@@ -5,15 +5,19 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.edits.fuselage import with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, TailPost
+from hardkeel.paper.model import KnownPoint
 from hardkeel.paper.picking import Picked
 from hardkeel.project.model import Build
 
 Ends = Literal["post", "former"]  # what the last station picked is
 
 FIGURES: Final = ("station", "half_width", "bottom", "top")  # of a stop, that a plan gives
+_ENDS: Final = ("top", "bottom")
+_POST_WORDS: Final = ("post", "tail post", "tailpost")
 _SAME_STATION_MM: Final = 1.5  # a station picked this near to a former is that former's
 _ALIKE_MM: Final = 0.05  # figures that differ by less are the same
 
@@ -55,6 +59,29 @@ def takings(build: Build, picked: Iterable[Picked], *, ends: Ends = "post") -> t
     after = take_picks(build, tuple(picked), ends=ends).fuselage
     stops = after.stations if after is not None else ()
     return tuple(Taking(name, before.get(name), now) for name, now in stops)
+
+
+def point_named(fuselage: Fuselage | None, pixel: Point2, text: str) -> KnownPoint | None:
+    """A known point told by what it is: ``F5 top``, ``post bottom``, ``F3`` (on the datum line); ``None`` for other words.
+
+    Raises
+    ------
+    BadInput
+        Where it names an end of a former that is not there.
+    """
+    words = text.split()
+    end = words[-1].lower() if len(words) > 1 else ""
+    name = " ".join(words[:-1] if end in _ENDS else words)
+    if name.lower() in _POST_WORDS:
+        name = TAIL_POST
+    stops = dict(fuselage.stations) if fuselage is not None else {}
+    known = next((stop for key, stop in stops.items() if key.lower() == name.lower()), None)
+    if known is None:
+        if end in _ENDS:
+            raise BadInput("", f"no former {name}: its place must be known before")
+        return None
+    height = {"top": known.top, "bottom": known.bottom}.get(end, 0.0)
+    return KnownPoint(pixel=pixel, plan=(known.station, height), of=" ".join(words))
 
 
 def ends_with(fuselage: Fuselage | None, rows: Sequence[Picked]) -> Ends:

@@ -1,7 +1,7 @@
 """How tightly sides and longerons are bent, and what their wood says to it."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 import numpy as np
@@ -33,6 +33,8 @@ class Bend:
         Of the outer fibre, percent: thickness / (2 · radius).
     verdict : str or None
         Whether it goes dry, soaked or not at all; ``None`` for a wood that nothing is known of.
+    corners : tuple of str
+        Stops at which its line has a corner: there it is not bent but cut and joined.
     """
 
     member: str
@@ -41,6 +43,7 @@ class Bend:
     at_station: float | None
     strain: float
     verdict: Verdict | None
+    corners: tuple[str, ...] = ()
 
 
 def bends_of(fuselage: Fuselage, limits: Limits) -> tuple[Bend, ...]:
@@ -61,7 +64,8 @@ def bends_of(fuselage: Fuselage, limits: Limits) -> tuple[Bend, ...]:
     for longeron in fuselage.longerons:
         wood = limits.get(longeron.material or "")
         for name, thickness, line in longeron_lines(loft, longeron):
-            bends.append(_bend(name, thickness, line, whole, wood))
+            bent = _bend(name, thickness, line, whole, wood)
+            bends.append(replace(bent, corners=tuple(loft.names[i] for i in line.corners)))
     return tuple(bends)
 
 

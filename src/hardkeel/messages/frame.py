@@ -79,9 +79,20 @@ _GOES: Final = {
 def bend_sentence(bend: Bend, unit: LengthUnit) -> str:
     """``side: 812 mm at 640 mm, 0.18 % strain, bends dry``."""
     if bend.radius is None or bend.at_station is None:
-        return f"{bend.member}: straight"
+        return f"{bend.member}: straight{_joined(bend)}"
     radius, place = format_length(bend.radius, unit, 0), format_length(bend.at_station, unit, 0)
-    return f"{bend.member}: radius {radius} at {place}, {bend.strain:.2f} % strain, {_GOES[bend.verdict]}"
+    return (
+        f"{bend.member}: radius {radius} at {place}, {bend.strain:.2f} % strain, "
+        f"{_GOES[bend.verdict]}{_joined(bend)}"
+    )
+
+
+def _joined(bend: Bend) -> str:
+    """`` and cut and joined at its corner, F3``."""
+    if not bend.corners:
+        return ""
+    word = "corner" if len(bend.corners) == 1 else "corners"
+    return f", cut and joined at its {word}, {', '.join(bend.corners)}"
 
 
 def closed_sentence(station: str, lacking: float, unit: LengthUnit) -> str:
@@ -158,8 +169,8 @@ def bend_answer(bend: Bend) -> str:
     """``Side: dry, with room.``."""
     name = bend.member[:1].upper() + bend.member[1:]
     if bend.radius is None:
-        return f"{name}: straight."
-    return f"{name}: {_VERDICTS[bend.verdict]}."
+        return f"{name}: straight{_joined(bend)}."
+    return f"{name}: {_VERDICTS[bend.verdict]}{_joined(bend)}."
 
 
 def easing_lines(one: BendRemedy, unit: LengthUnit, woods: Mapping[str, str]) -> list[str]:

@@ -117,6 +117,25 @@ TAKE_LONGERONS_OUT: Final = "take the longerons out"
 # smooth card
 SMOOTH_LINES: Final = "Smooth lines"
 FAIR_IT: Final = "Fair it"
+BEYOND_A_CREASE: Final = "Beyond a crease…"
+CREASE_TIP: Final = (
+    "lay the same sheet here once more: beyond a crease it is known by points of its own"
+)
+JOIN_TIP: Final = "find what both sheets show, and place this one by it"
+LOOKING_FOR_OVERLAP: Final = "Looking for what both sheets show…"
+NO_DATUM_THERE: Final = "that sheet must be to scale and have its datum first"
+
+
+def goes_on_from(sheet: str) -> str:
+    """``Goes on from nose half``."""
+    return f"Goes on from {sheet}"
+
+
+def placed_by(count: int, sheet: str) -> str:
+    """``placed by 12 points that nose half shows too``."""
+    return f"placed by {count} points that {sheet} shows too"
+
+
 IT_IS_A_CORNER: Final = "It is a corner"
 CORNER_TIP: Final = "as a windscreen's foot: the line breaks here, and no curve goes through"
 NO_CORNER_TIP: Final = "take it back: the line runs on in a curve"

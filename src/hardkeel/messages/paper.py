@@ -24,7 +24,10 @@ CAUSE_NAMES: Final[dict[Cause, str]] = {
 }
 DESK_TOOLS: Final[dict[str, tuple[str, str]]] = {  # what a tool is called, and what to click
     "length": ("known length", "Click its two ends, then type how long it is."),
-    "point": ("known point", "Click a point whose place is printed, then type it: 50, 70."),
+    "point": (
+        "known point",
+        "Click a point whose place you know, then type it: 50, 70; or what it is: F5 top.",
+    ),
     "origin": ("datum", "Click where the datum line meets the datum station."),
     "stations": (
         "stations",
@@ -53,7 +56,7 @@ HALF_OF_IT: Final = "half of it: mirrored on the centre line"
 LINE_GOES_ON: Final = (
     "the ink ends before it is all round: click on the line further along, or pull it over"
 )
-ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y"}
+ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y; or F5 top"}
 _GOOD_MM: Final = 0.3  # 1 sigma; a builder's knife is no better
 _LENS_KNOWN: Final = 0.5  # of what it was known to before
 _SQUARE_DEG: Final = 0.05  # nobody sees less on paper
@@ -246,7 +249,8 @@ def fit_words(plan: Plan, dpi: float | None, unit: LengthUnit = "mm") -> tuple[s
 
 def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
     """What was picked off a plan, and what is still wanted."""
-    if plan.origin is None and any(t.kind == "stations" and t.pixels for t in plan.traces):
+    placed = plan.origin is not None or any(point.of for point in plan.points)
+    if not placed and any(t.kind == "stations" and t.pixels for t in plan.traces):
         return "The datum is not clicked yet."
     if not rows:
         return "Nothing yet. First the datum, then the stations, then along the lines."

@@ -60,10 +60,18 @@ class KnownLength(Value):
 
 
 class KnownPoint(Value):
-    """A point of the scan (pixels) whose place on the plan is known (mm, y up)."""
+    """A point of the scan (pixels) whose place on the plan is known (mm, y up).
+
+    Attributes
+    ----------
+    of : str, optional
+        What it is, where that is known from elsewhere: a former's end, or the sheet that shows it too.  Then its place
+        counts from the airframe's datum.
+    """
 
     pixel: Point2
     plan: tuple[Place, Place]
+    of: Text | None = None
 
 
 class Trace(Value):

@@ -86,9 +86,7 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
     BadInput
         When the origin or the stations are not picked yet.
     """
-    if plan.origin is None:
-        raise BadInput("origin", "click where the datum line meets the datum station first")
-    zero = calibration.to_plan(np.array([plan.origin]))[0]
+    zero = zero_of(plan, calibration)
     lines = {kind: _line(plan, calibration, kind, zero) for kind in _KINDS}
     stations = sorted(float(x) for x in lines["stations"].clicks[:, 0])
     if not stations:
@@ -105,6 +103,21 @@ def picked_stations(plan: Plan, calibration: Calibration) -> tuple[Picked, ...]:
         )
         for x, sigmas in zip(kept, _sigmas(calibration, lines, zero, kept), strict=True)
     )
+
+
+def zero_of(plan: Plan, calibration: Calibration) -> Array:
+    """Where the datum lies on a plan, shape (2,), mm: as it was clicked, or as its known points of elsewhere count.
+
+    Raises
+    ------
+    BadInput
+        When neither is there.
+    """
+    if plan.origin is not None:
+        return np.asarray(calibration.to_plan(np.array([plan.origin]))[0])
+    if any(point.of is not None for point in plan.points):
+        return np.zeros(2)
+    raise BadInput("origin", "click where the datum line meets the datum station first")
 
 
 def _corners(lines: "dict[TraceKind, _Line]", x: float) -> tuple[FuselageLine, ...]:

@@ -6,11 +6,13 @@ import pytest
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as edits
+from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Former, Fuselage, Line, TailPost
+from hardkeel.fuselage.model import Former, Fuselage, Line, Longeron, TailPost
 from hardkeel.fuselage.surface import surface_of
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from hardkeel.messages.frame import bend_answer
 from hardkeel.project.model import Build
 
 STATIONS = (0.0, 40.0, 80.0, 120.0, 180.0, 240.0, 300.0, 360.0, 420.0)
@@ -111,3 +113,15 @@ def test_a_corner_is_said_and_taken_back_and_goes_along_with_its_former() -> Non
     assert build.fuselage.former("screen").line_corners == ()  # type: ignore[union-attr]
     with pytest.raises(BadInput, match="stands first"):
         edits.set_line_corner(demo_build(), "F1", "top", on=True)
+
+
+def test_a_longeron_is_joined_at_a_corner_and_not_called_bent_there() -> None:
+    longeron = Longeron(id="upper", section=(6.0, 6.0))
+    told = {}
+    for declared in (False, True):
+        made = fuselage(declared=declared).but(longerons=(longeron,))
+        told[declared] = next(b for b in bends_of(made, {}) if b.member.endswith("the side"))
+    assert (told[False].radius or 0) < 60
+    assert (told[True].radius or 0) > 600
+    assert told[True].corners == ("F3", "F4")
+    assert "cut and joined at its corners, F3, F4" in bend_answer(told[True])

@@ -1,7 +1,5 @@
 """The airframe on the board: drag a former or type its figures; top, side and section follow."""
 
-from typing import cast
-
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import (
     QHBoxLayout,
@@ -443,10 +441,8 @@ class AirframePage(SubPage):
                 drawing.set_line_corner.of(bump.former, bump.line, on=True),
             )
 
-    def _on_corner_taken_back(self, stop: str, line: str) -> None:
-        self.apply(
-            f"no corner at {stop}", drawing.set_line_corner.of(stop, cast("Line", line), on=False)
-        )
+    def _on_corner_taken_back(self, stop: str, line: Line) -> None:
+        self.apply(f"no corner at {stop}", drawing.set_line_corner.of(stop, line, on=False))
 
     def _on_add(self) -> None:
         fuselage = self.document.build.fuselage

@@ -115,6 +115,7 @@ class PaperPage(SubPage):
         self.picks.outline_given.connect(self._on_outline_given)
         self.plans.plan_picked.connect(self.show_plan)
         self.plans.scan_wanted.connect(self.scan_wanted)
+        self.plans.crease_wanted.connect(self._on_crease)
         self.empty.scan_wanted.connect(self.scan_wanted)
         self.empty.sample_wanted.connect(self.sample_wanted)
         self.document.build_opened.connect(self._on_another_build)
@@ -194,7 +195,8 @@ class PaperPage(SubPage):
             return
         fuselage = self.document.build.fuselage
         formers = [former.id for former in fuselage.formers] if fuselage is not None else []
-        self.plans.show_plans([one.id for one in plans], plan.id)
+        others = [one.id for one in plans if one.id != plan.id and one.image != plan.image]
+        self.plans.show_plans([one.id for one in plans], plan.id, others[-1] if others else "")
         self.tools.show_tool(self._tool, entering=len(self._clicks) == _CLICKS.get(self._tool))
         self.fit.show_fit(plan, self._dpi, self.unit)
         rows = self._picked(plan)
@@ -324,7 +326,9 @@ class PaperPage(SubPage):
         return self.apply("note a known length", paper_edits.add_length.of(plan, known))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
-        known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
+        known = pick_edits.point_named(self.document.build.fuselage, self._clicks[0], text)
+        if known is None:
+            known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
         return self.apply("note a known point", paper_edits.add_known_point.of(plan, known))
 
     def _on_photo_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
@@ -338,6 +342,13 @@ class PaperPage(SubPage):
     def _on_settling_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
         self.sheet.settles = on
         self.sheet.update()
+
+    def _on_crease(self) -> None:
+        plan = self.plan
+        if plan is not None and self.apply(
+            f"{plan.id} beyond a crease", paper_edits.lay_again.of(plan.id)
+        ):
+            self.show_plan(self.document.build.plans[-1].id)
 
     def _on_take(self) -> None:
         plan = self.plan

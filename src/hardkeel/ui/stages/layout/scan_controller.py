@@ -166,13 +166,13 @@ class ScanController(QObject):
             self._document.session,
             "scan to be shown",
             lambda: ScanCopies(*image_from(data)),
-            lambda copies: self._show(name, cast("ScanCopies", copies)),
+            lambda copies: self._show(name, copies),
             lambda why: self._tell(say.not_opened(why)),
         )
 
-    def _show(self, name: str, copies: ScanCopies) -> None:
+    def _show(self, name: str, copies: object) -> None:
         self._opening = ""
-        if copies.image.isNull():
+        if not isinstance(copies, ScanCopies) or copies.image.isNull():
             self._tell(say.scan_is_gone(name))
         elif name == self._page.paper.image_wanted:
             self._page.paper.show_scan(name, copies)

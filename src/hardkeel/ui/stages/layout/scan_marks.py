@@ -11,7 +11,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.model import Plan
-from hardkeel.paper.picking import picked_stations
+from hardkeel.paper.picking import picked_stations, zero_of
 
 _SHOWN_MM: Final = 0.05  # a residual under this is the click's own
 
@@ -43,7 +43,7 @@ def scan_marks(
         for i, one in enumerate(plan.lengths, start=1)
     ]
     marks += [
-        ScanMark("point", (one.pixel,), _place(one.plan, unit) + left(f"point {i}"))
+        ScanMark("point", (one.pixel,), (one.of or _place(one.plan, unit)) + left(f"point {i}"))
         for i, one in enumerate(plan.points, start=1)
     ]
     if plan.origin is not None:
@@ -59,14 +59,14 @@ def scan_marks(
 
 def _met(plan: Plan) -> list[ScanMark]:
     """Where the stations cross the lines that were followed."""
-    if not any(trace.followed for trace in plan.traces) or plan.origin is None:
+    if not any(trace.followed for trace in plan.traces):
         return []
     try:
         fit = calibrate(plan)
         rows = picked_stations(plan, fit)
     except BadInput:
         return []
-    x0, y0 = fit.to_plan(np.array([plan.origin]))[0]
+    x0, y0 = zero_of(plan, fit)
     places = [(x0 + r.station, y0 + h) for r in rows for h in (r.top, r.bottom) if h is not None]
     if not places:
         return []
