@@ -582,10 +582,12 @@ def test_a_pdf_page_is_laid_on_the_desk(
     sheet.save()
     assert pages_of(tmp_path / "plan.pdf") == 2
     image, _ = image_from(read_scan(tmp_path / "plan.pdf", 1))
-    assert (image.width(), image.height()) == (1500, 750)
-    assert image.dotsPerMeterX() == pytest.approx(150 / 0.0254, abs=1)
-    assert image.pixelColor(750, 450).value() < 120  # the line of the second page
-    assert image.pixelColor(750, 600).value() > 230
+    assert (image.width(), image.height()) == (4000, 2000)
+    assert image.dotsPerMeterX() == pytest.approx(400 / 0.0254, abs=1)
+    assert (
+        min(image.pixelColor(2000, v).value() for v in range(1195, 1206)) < 120
+    )  # the line of the second page
+    assert image.pixelColor(2000, 1600).value() > 230
     for call in (
         lambda: read_scan(tmp_path / "plan.pdf", 7),
         lambda: read_scan(tmp_path / "none.pdf"),

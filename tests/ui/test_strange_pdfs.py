@@ -51,7 +51,7 @@ def test_a_page_that_is_sound_is_read(tmp_path: Path) -> None:
     path = pdf_of(tmp_path / "plan.pdf", scribble(20))
     assert pages_of(path) == 1
     image, _ = image_from(read_scan(path))
-    assert image.width() == 1240
+    assert image.width() == 3306
 
 
 def test_a_page_of_endless_strokes_is_left_off_in_its_time(tmp_path: Path) -> None:

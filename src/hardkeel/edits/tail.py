@@ -12,6 +12,7 @@ from hardkeel.paper.picking import picked_outline
 from hardkeel.project.model import Build
 from hardkeel.tail.kinds import has, kind_named
 from hardkeel.tail.lofting import even_ribs, resized, section_named
+from hardkeel.tail.lying import laid_out
 from hardkeel.tail.model import (
     BoardPlace,
     Controls,
@@ -230,15 +231,15 @@ def from_root_rib(
 
 @edit
 def set_outline(build: Build, surface_id: str, ring: tuple[Point2, ...]) -> Build:
-    """Take a drawn half as the outline; its span and chords follow from it.
+    """Take a drawn half, or the half of a whole surface, as the outline; its span and chords follow from it.
 
     Raises
     ------
     BadInput
-        When it is no half of a surface.
+        When it is neither.
     """
     surface = surface_of(build, surface_id)
-    half = half_outline(ring)
+    half = half_outline(laid_out(ring, surface).ring)
     made = surface.but(outline=half)
     planform = planform_of(made)
     changed = made.but(
@@ -301,7 +302,7 @@ def outlines_on_plans(build: Build) -> dict[str, tuple[Point2, ...]]:
         When one encloses nothing, or its plan's scale is not known yet.
     """
     plans = [p for p in build.plans if any(trace.kind == "outline" for trace in p.traces)]
-    return {plan.id: picked_outline(plan, calibrate(plan)) for plan in plans}
+    return {plan.id: picked_outline(plan, calibrate(plan), half=False) for plan in plans}
 
 
 @edit

@@ -183,15 +183,15 @@ def _for_cutters(
 
 
 def plate_dxf(plate: Plate) -> str:
-    """A plate as DXF, mm, one layer a role."""
+    """A plate as DXF, mm, one layer a role, in the order in which it is cut."""
     return dxf_text(
         Layer(
             name,
             _COLOURS[name],
-            tuple(s.points for s in plate.strokes if s.layer == name and s.closed),
-            tuple(s.points for s in plate.strokes if s.layer == name and not s.closed),
+            tuple(s.points for s in strokes if s.closed),
+            tuple(s.points for s in strokes if not s.closed),
         )
-        for name in LAYERS
+        for name, strokes in (*((name, ()) for name in LAYERS), *plate.runs)
     )
 
 

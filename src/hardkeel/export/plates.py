@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import groupby
 from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit
@@ -12,6 +13,7 @@ from hardkeel.messages import sheets as say
 
 LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
 LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")
+_CUT: Final = ("CUT", "HOLES")
 TEXT_LAYER: Final = "WORDS"
 _TEXT_MM: Final = 3.0
 _PLANK_MM: Final = 1.8  # a number between two ticks 3 mm apart
@@ -46,6 +48,20 @@ class Plate:
     words: tuple[Word, ...] = ()
 
     @property
+    def runs(self) -> tuple[tuple[LayerName, tuple[Stroke, ...]], ...]:
+        """The strokes in the order in which a cutter takes them, by runs of one layer.
+
+        Marks come first; of what is cut each ring after all that lies within it, so that no piece is cut loose with
+        a hole still to be made in it.
+        """
+        marked = [stroke for stroke in self.strokes if stroke.layer not in _CUT]
+        cut = _inside_first([stroke for stroke in self.strokes if stroke.layer in _CUT])
+        ordered = [*sorted(marked, key=lambda stroke: stroke.layer), *cut]
+        return tuple(
+            (layer, tuple(strokes)) for layer, strokes in groupby(ordered, key=lambda s: s.layer)
+        )
+
+    @property
     def bounds(self) -> tuple[float, float, float, float]:
         """Least u and v, greatest u and v, mm."""
         us = [u for stroke in self.strokes for u, _ in stroke.points]
@@ -57,6 +73,20 @@ class Plate:
         """Along u and along v, mm."""
         left, low, right, high = self.bounds
         return right - left, high - low
+
+
+def _inside_first(strokes: list[Stroke]) -> list[Stroke]:
+    """Closed rings, each behind all that lie within it, a piece with all of its own before the next; else as they came."""
+    shapes = [shapely.Polygon(stroke.points) for stroke in strokes]
+    tree = shapely.STRtree([shapely.Point(stroke.points[0]) for stroke in strokes])
+    outermost = list(range(len(strokes)))
+    for number in sorted(range(len(strokes)), key=lambda i: -shapes[i].area):
+        if outermost[number] == number:  # in no larger one
+            for i in tree.query(shapes[number], predicate="contains").tolist():
+                if shapes[i].area < shapes[number].area:
+                    outermost[i] = number
+    order = sorted(range(len(strokes)), key=lambda i: (outermost[i], shapes[i].area))
+    return [strokes[i] for i in order]
 
 
 def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:

@@ -1,9 +1,9 @@
-"""A plate as SVG: sized in millimetres, one group a layer, every outline closed."""
+"""A plate as SVG: sized in millimetres, grouped by layers in the order of cutting, every outline closed."""
 
 from typing import Final
 from xml.etree import ElementTree as ET
 
-from hardkeel.export.plates import LAYERS, TEXT_LAYER, LayerName, Plate
+from hardkeel.export.plates import TEXT_LAYER, LayerName, Plate
 
 _COLOURS: Final[dict[LayerName, str]] = {
     "CUT": "#B8391B",
@@ -28,12 +28,12 @@ def plate_svg(plate: Plate) -> str:
     size = {"width": f"{wide:.4f}mm", "height": f"{tall:.4f}mm"}
     root = ET.Element("svg", {"xmlns": _SPACE, **size, "viewBox": f"0 0 {wide:.4f} {tall:.4f}"})
     ET.SubElement(root, "title").text = _printable(plate.name)
-    for layer in LAYERS:
-        strokes = [stroke for stroke in plate.strokes if stroke.layer == layer]
-        if not strokes:
-            continue
+    used: set[str] = set()
+    for layer, strokes in plate.runs:
         drawn = {"fill": "none", "stroke": _COLOURS[layer], "stroke-width": f"{_HAIRLINE_MM}"}
-        group = ET.SubElement(root, "g", {"id": layer, **drawn})
+        name = layer if layer not in used else f"{layer}-{len(used)}"
+        used.add(name)
+        group = ET.SubElement(root, "g", {"id": name, "class": layer, **drawn})
         for stroke in strokes:
             path = "M " + " L ".join(" ".join(at(*point)) for point in stroke.points)
             ET.SubElement(group, "path", {"d": f"{path}{' Z' if stroke.closed else ''}"})

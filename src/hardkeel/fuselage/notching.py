@@ -24,6 +24,8 @@ _OPEN_MM: Final = 2.0  # a notch reaches this far over the edge, so that it is o
 _SHOULDER_MM: Final = 1.5  # of wood left at full height beside a stringer
 _SHORTEST_SCALLOP_MM: Final = 4.0
 _HOLLOW_STEPS: Final = 17
+_HAIR_MM: Final = 1e-6
+_HEIGHTS: Final = 9  # at which a side is looked at along a tab
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,9 +171,22 @@ def tabs_of(
     for member in members:
         if member.kind == "key" and member.height is not None:
             a, b = middle - member.height / 2, middle + member.height / 2
-            found.append(shapely.box(left - side_thickness, a, left + through, b))
-            found.append(shapely.box(right - through, a, right + side_thickness, b))
+            port, starboard = _sides_within(inner, a, b)
+            found.append(shapely.box(left - side_thickness, a, port + through, b))
+            found.append(shapely.box(starboard - through, a, right + side_thickness, b))
     return found
+
+
+def _sides_within(inner: BaseGeometry, a: float, b: float) -> tuple[float, float]:
+    """How far in both sides come between two heights: a tab that ended before would leave a thin point beside it."""
+    left, low, right, high = inner.bounds
+    port, starboard = [left], [right]
+    for z in np.linspace(max(a, low + _HAIR_MM), min(b, high - _HAIR_MM), _HEIGHTS):
+        across = inner.intersection(shapely.LineString([(left - 1, z), (right + 1, z)]))
+        if not across.is_empty:
+            port.append(across.bounds[0])
+            starboard.append(across.bounds[2])
+    return max(port), min(starboard)
 
 
 def stringer_hands(member: Member) -> tuple[int, ...]:

@@ -16,6 +16,7 @@ if TYPE_CHECKING:
     from hardkeel.tail.foam import Core, FoamStrip, SealChannel, SkinPanel, TubeHole
     from hardkeel.tail.grillage import Choice
     from hardkeel.tail.laminating import Lamination
+    from hardkeel.tail.lying import Lying
     from hardkeel.tail.model import TailSurface
     from hardkeel.tail.passing import Passing
     from hardkeel.tail.ribs import CutRib
@@ -536,6 +537,16 @@ def the_surface(surface: "TailSurface") -> str:
 def names_of(surface: "TailSurface") -> tuple[str, str]:
     """What a drawing may call it."""
     return surface.id, surface_name(surface.id)
+
+
+def lying_words(lying: "Lying") -> str:
+    """How a drawn surface was taken, where that is not said by its half alone; else nothing."""
+    parts = []
+    if lying.whole:
+        parts.append("both halves are drawn: it is cut at their middle")
+    if lying.sideways:
+        parts.append("its span lies along the sheet: its leading edge was taken to be up")
+    return "; ".join(parts)
 
 
 def outline_edit(surface: "TailSurface") -> str:

@@ -50,7 +50,8 @@ def dxf_text(layers: Iterable[Layer]) -> str:
     drawing = files.new("R2010", units=_MM)
     space = drawing.modelspace()
     for layer in layers:
-        drawing.layers.add(layer.name, color=layer.colour)
+        if layer.name not in drawing.layers:
+            drawing.layers.add(layer.name, color=layer.colour)
         for ring in layer.rings:
             space.add_lwpolyline(ring, close=True, dxfattribs={"layer": layer.name})
         for line in layer.lines:

@@ -7,7 +7,9 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
+from shapely import Polygon
 
 from hardkeel.airframe.orders.frame import STAGE as FRAME_STAGE
 from hardkeel.airframe.orders.frame import frame_steps
@@ -46,6 +48,7 @@ from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
 from hardkeel.tail.controls import hinge_stations, thickness_at_hinge
 from hardkeel.tail.lofting import rib_places
+from hardkeel.tail.lying import laid_out
 from hardkeel.tail.model import Controls
 from hardkeel.tail.own_sections import own_section
 from hardkeel.tail.pieces import cut_list_of_tail
@@ -124,8 +127,40 @@ def test_an_outline_from_a_drawing_whichever_way_it_lies() -> None:
         edits.forget_outline(edits.set_outline(demo_build(), "stab", half), "stab"), "stab"
     )
     assert back.outline == ()
-    with pytest.raises(BadInput, match="along the middle"):
+    with pytest.raises(BadInput, match="no straight root"):
         edits.set_outline(demo_build(), "stab", ((0.0, 0.0), (50.0, 90.0), (90.0, 40.0)))
+
+
+def tapered(span: float = 420.0, root: float = 110.0, tip: float = 70.0) -> np.ndarray:
+    """A whole surface, its middle line along x, leading edge at x = 0 there; rounded at its tips."""
+    half = [(0.0, 0.0), (25.0, 0.8 * span / 2), (40.0, span / 2), (40.0 + tip / 2, span / 2)]
+    half += [(25.0 + tip, 0.8 * span / 2), (root, 0.0)]
+    other = [(x, -y) for x, y in half[::-1][1:-1]]
+    return np.array([*half, *other])
+
+
+@pytest.mark.parametrize("sideways", [False, True])
+@pytest.mark.parametrize("whole", [False, True])
+def test_halves_and_whole_surfaces_are_taken_whichever_way_their_span_lies(
+    whole: bool, sideways: bool
+) -> None:
+    """The tip of a whole one, or the straight trailing edge of a half that lies along the sheet, was taken for its root."""
+    points = tapered()
+    if not whole:
+        points = points[:6]
+    if sideways:  # ahead is up
+        points = np.column_stack([points[:, 1], -points[:, 0]])
+    points = points + np.array([300.0, 90.0])
+    ring = tuple((float(x), float(y)) for x, y in points)
+    before = edits.surface_of(demo_build(), "stab")
+    lying = laid_out(ring, before)
+    assert (lying.whole, lying.sideways) == (whole, sideways)
+    made = edits.surface_of(edits.set_outline(demo_build(), "stab", ring), "stab")
+    assert made.span == pytest.approx(420.0, abs=0.01)
+    assert made.root_chord == pytest.approx(110.0, abs=0.01)
+    wanted = float(Polygon(tapered()).area) / 2
+    assert planform_of(made).area / 2 == pytest.approx(wanted, rel=1e-3)
+    assert made.outline[1][0] > made.outline[0][0]  # swept back: the leading edge is ahead
 
 
 def test_an_outline_clicked_on_the_paper_desk() -> None:

@@ -17,7 +17,7 @@ from PyQt6.QtGui import QGuiApplication, QImage, QPainter
 from PyQt6.QtPdf import QPdfDocument
 
 from hardkeel.base.errors import BadInput
-from hardkeel.ui.jobs.scans import MOST_PIXELS, PDF_UNUSABLE, SCAN_DPI, as_kept
+from hardkeel.ui.jobs.scans import MOST_DPI, MOST_PIXELS, PDF_UNUSABLE, as_kept
 
 COUNT: Final = "count"
 _MOST_BYTES: Final = 2 * 1024**3  # a page of forty million pixels needs a quarter of it
@@ -58,7 +58,7 @@ def _page(document: QPdfDocument, name: str, page: int) -> QImage:
     if not 0 <= page < document.pageCount():
         raise BadInput(name, f"has no page {page + 1}")
     points = document.pagePointSize(page)
-    scale = SCAN_DPI / _POINTS_PER_INCH
+    scale = MOST_DPI / _POINTS_PER_INCH
     if min(points.width(), points.height()) < _LEAST_PT:
         raise BadInput(
             name,

@@ -16,7 +16,7 @@ from hardkeel.messages import shell as say
 
 Step = Callable[[int, int], object]
 
-SCAN_DPI: Final = 150
+MOST_DPI: Final = 400  # of a PDF's page: at 150 its hairlines were 0.4 mm out
 _LARGEST_MB: Final = 1100  # as Qt counts, four bytes a pixel: 280 million, an A0 sheet at 400 dpi
 MOST_PIXELS: Final = 40_000_000  # 600 dpi on A4, 200 dpi on A1; more is read smaller
 PHOTO_PX: Final = 1600  # the longer side: enough for a page of the diary

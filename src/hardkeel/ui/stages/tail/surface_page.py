@@ -30,6 +30,7 @@ from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.tail.kinds import has
 from hardkeel.tail.laminating import lamination_of
+from hardkeel.tail.lying import laid_out
 from hardkeel.tail.model import TailBracing, TailSurface
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.tail.cards import FrameCards
@@ -453,8 +454,10 @@ class SurfacePage(TailSubPage):
 
     def _take_outline(self, ring: tuple[Point2, ...]) -> None:
         surface = self.surface
-        if surface is not None:
-            self.apply(say.outline_edit(surface), edits.set_outline.of(surface.id, ring))
+        if surface is not None and self.apply(
+            say.outline_edit(surface), edits.set_outline.of(surface.id, ring)
+        ):
+            self.tell(say.lying_words(laid_out(ring, surface)))
 
     def _on_desk(self) -> None:
         surface = self.surface
@@ -477,9 +480,12 @@ class SurfacePage(TailSubPage):
 
     def _take_from_plan(self, plan: str) -> None:
         surface = self.surface
-        if surface is not None:
-            taken = edits.outline_from_plan.of(surface.id, plan)
-            self.apply(say.outline_edit(surface), taken)
+        if surface is None:
+            return
+        build = self.document.build
+        if self.apply(say.outline_edit(surface), edits.outline_from_plan.of(surface.id, plan)):
+            found = edits.outlines_on_plans(build)
+            self.tell(say.lying_words(laid_out(found[plan or next(iter(found))], surface)))
 
     def _on_back(self) -> None:
         surface = self.surface

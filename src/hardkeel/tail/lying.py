@@ -1,0 +1,101 @@
+"""How a drawn surface lies on its sheet: half or whole, its span along which side."""
+
+import math
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
+from hardkeel.geometry.polygons import shapely
+from hardkeel.geometry.rotation import Array
+from hardkeel.tail.model import TailSurface
+
+_ROOT_SHARE: Final = 0.5  # of its deepest chord: a half's straight root is as long at least
+_ALIKE_SHARE: Final = 0.012  # of its size, that both hands of a whole surface may differ by
+_ALIKE_MM: Final = 0.6
+_USUAL_REACH: Final = 2.0  # half a span in chords
+_STRAIGHT_MM: Final = 0.3
+_SIZE_COUNTS: Final = 0.3  # beside its shape: what is drawn may be another size than what was there
+_A_HALF_IS_USUAL: Final = 0.1
+
+
+@dataclass(frozen=True, slots=True)
+class Lying:
+    """A drawn surface laid out as ours are: x aft, the root along x, y outward.
+
+    Attributes
+    ----------
+    ring : tuple of (x, y)
+        Of one half.
+    whole : bool
+        Whether both halves were drawn; the starboard one was taken.
+    sideways : bool
+        Whether its span ran along the sheet; its leading edge was taken to be up.
+    """
+
+    ring: tuple[Point2, ...]
+    whole: bool
+    sideways: bool
+
+
+def laid_out(ring: tuple[Point2, ...], surface: TailSurface) -> Lying:
+    """How an outline off a sheet is meant, by its straight root or its two alike hands, and the surface's own shape.
+
+    Raises
+    ------
+    BadInput
+        When it has neither a straight root nor two hands alike.
+    """
+    if len(ring) < 3:  # noqa: PLR2004  nothing is enclosed
+        raise BadInput("", "an outline needs three points at least")
+    points = np.array(ring, dtype=float)
+    reach = (surface.span or 2 * _USUAL_REACH * (surface.root_chord or 1.0)) / 2
+    found: list[tuple[float, Lying]] = []
+    for sideways in (False, True):
+        # turned so that what was up on the sheet is ahead
+        turned = np.column_stack([-points[:, 1], points[:, 0]]) if sideways else points
+        for whole in (False, True):
+            half = _cut(turned) if whole else turned if _has_root(turned) else None
+            if half is None:
+                continue
+            deep, wide = np.ptp(half[:, 0]), np.ptp(half[:, 1])
+            if min(deep, wide) <= 0:
+                continue
+            slender = math.log(wide / deep / (reach / (surface.root_chord or reach)))
+            size = math.log(wide / reach)
+            cost = abs(slender) + _SIZE_COUNTS * abs(size) + _A_HALF_IS_USUAL * (whole + sideways)
+            spots = tuple((float(x), float(y)) for x, y in half)
+            found.append((cost, Lying(spots, whole, sideways)))
+    if not found:
+        raise BadInput("", "it has no straight root, and its two hands are not alike: no surface")
+    return min(found, key=lambda one: one[0])[1]
+
+
+def _has_root(points: Array) -> bool:
+    """Whether a straight side along x lies at one of its ends, long enough to be a root."""
+    deep = float(np.ptp(points[:, 0]))
+    for edge in (points[:, 1].min(), points[:, 1].max()):
+        there = points[np.abs(points[:, 1] - edge) < _STRAIGHT_MM, 0]
+        if len(there) > 1 and float(np.ptp(there)) >= _ROOT_SHARE * deep:
+            return True
+    return False
+
+
+def _cut(points: Array) -> Array | None:
+    """The half above the middle of a surface whose two hands are alike; ``None`` where they are not."""
+    outline = shapely.Polygon(points)
+    if not outline.is_valid or outline.is_empty:
+        return None
+    low_x, low, high_x, high = outline.bounds
+    middle = (low + high) / 2
+    mirrored = np.column_stack([points[:, 0], 2 * middle - points[:, 1]])
+    size = max(high_x - low_x, high - low)
+    off = outline.exterior.hausdorff_distance(shapely.Polygon(mirrored).exterior)
+    if off > max(_ALIKE_MM, _ALIKE_SHARE * size):
+        return None
+    half = outline.intersection(shapely.box(low_x - 1, middle, high_x + 1, high + 1))
+    if half.geom_type != "Polygon":
+        return None
+    return np.asarray(np.array(half.exterior.coords)[:-1] - np.array([0.0, middle]))
