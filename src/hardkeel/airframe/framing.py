@@ -1,6 +1,6 @@
 """What framing a fuselage needs to know of the rest of the build, and what it is usually framed of."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import Final
 
@@ -106,9 +106,19 @@ def usual_framing(build: Build) -> Framing:
     members: list[Member] = []
     for section in fuselage.sections:
         taken = frozenset(one.id for one in members)
-        members += method_named(section.method).usual(fuselage, section, taken)
+        for member in method_named(section.method).usual(fuselage, section, taken):
+            members.append(_called_apart(member, members))
     members += _plates(build, fuselage)
     return fuselage.framed.but(members=tuple(members))
+
+
+def _called_apart(member: Member, others: Sequence[Member]) -> Member:
+    """A member under its own name, numbered where another has it: two crutches are two."""
+    used = {one.id for one in others}
+    name, number = member.id, 2
+    while name in used:
+        name, number = f"{member.id} {number}", number + 1
+    return member if name == member.id else member.but(id=name)
 
 
 def _plates(build: Build, fuselage: Fuselage) -> Iterator[Member]:

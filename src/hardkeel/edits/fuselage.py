@@ -365,8 +365,8 @@ def give_outlines(build: Build, rings: Mapping[str, Sequence[Point2]]) -> Build:
 def set_method(build: Build, start: str, end: str, method: Method) -> Build:
     """Say how the stretch from one stop to another is built; what it overlaps gives way.
 
-    Sides of sticks that meet become one: set former by former they are one side all the same.  Sheet sides may be two
-    sheets that butt there, so they stay.
+    What meets and is built alike becomes one: set former by former it is one side, crutch or board all the same.  Sheet
+    sides may be two sheets that butt there: set over several bays they stay two.
 
     Raises
     ------
@@ -386,14 +386,18 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
                 kept.append(section.but(from_=names[low], to=names[high]))
     kept.append(Section(from_=start, to=end, method=method))
     kept.sort(key=lambda section: names.index(section.from_))
-    return with_fuselage(build, fuselage.but(sections=tuple(_joined(kept))))
+    bay = (start, end) if b - a == 1 else ()
+    return with_fuselage(build, fuselage.but(sections=tuple(_joined(kept, bay))))
 
 
-def _joined(sections: Iterable[Section]) -> list[Section]:
+def _joined(sections: Iterable[Section], bay: tuple[str, ...]) -> list[Section]:
+    """Sections of one method that meet as one; those of sheets only at the ends of a bay that was set by itself."""
     found: list[Section] = []
+    apart = methods_with("sheet")
     for section in sections:
         meets = bool(found) and found[-1].to == section.from_
-        if meets and found[-1].method == section.method in methods_with("sticks"):
+        alike = meets and found[-1].method == section.method
+        if alike and (section.method not in apart or section.from_ in bay):
             found[-1] = found[-1].but(to=section.to)
         else:
             found.append(section)
