@@ -191,6 +191,7 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     pick_lines(hand)
     hand.press(desk.picks.take)
     hold_figures(desk, window)
+    assert window.document.build.name == "Cabin"  # it had none: as its sheet is called
     give_outlines(hand, window)
     assert hand.clicks <= 40
     hold_outlines(window, within)

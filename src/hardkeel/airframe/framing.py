@@ -1,6 +1,6 @@
 """What framing a fuselage needs to know of the rest of the build, and what it is usually framed of."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from functools import lru_cache
 from typing import Final
 
@@ -10,6 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.flexing import Moduli
 from hardkeel.fuselage.methods import method_named
+from hardkeel.fuselage.methods.method import free_name
 from hardkeel.fuselage.model import Framing, Fuselage, Member
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.fuselage.sheeted import Side, blanks_of, seat_mark
@@ -107,18 +108,10 @@ def usual_framing(build: Build) -> Framing:
     for section in fuselage.sections:
         taken = frozenset(one.id for one in members)
         for member in method_named(section.method).usual(fuselage, section, taken):
-            members.append(_called_apart(member, members))
+            name = free_name(member.id, {one.id for one in members})  # two crutches are two
+            members.append(member.but(id=name))
     members += _plates(build, fuselage)
     return fuselage.framed.but(members=tuple(members))
-
-
-def _called_apart(member: Member, others: Sequence[Member]) -> Member:
-    """A member under its own name, numbered where another has it: two crutches are two."""
-    used = {one.id for one in others}
-    name, number = member.id, 2
-    while name in used:
-        name, number = f"{member.id} {number}", number + 1
-    return member if name == member.id else member.but(id=name)
 
 
 def _plates(build: Build, fuselage: Fuselage) -> Iterator[Member]:

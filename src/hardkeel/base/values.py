@@ -31,7 +31,7 @@ class Usual:
 
     least: float
     most: float
-    unit: Literal["mm", "°", "g"] = "mm"
+    unit: Literal["mm", "°", "g", "%"] = "mm"
 
 
 # No figure of a model reaches a thousand kilometres; without a bound 1e308 passes every check and

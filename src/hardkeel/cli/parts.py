@@ -8,9 +8,9 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_size
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.messages.counting import number_of
-from hardkeel.messages.parts import difference_sentence, hand_words, pair_sentence
+from hardkeel.messages.parts import difference_sentence, hand_words, pair_sentence, wood_sentence
 from hardkeel.parts.handing import wrong_pairs
-from hardkeel.parts.lists import compare
+from hardkeel.parts.lists import compare, wood_differences
 from hardkeel.parts.model import Part
 from hardkeel.parts.weighing import Weight
 from hardkeel.project.model import Build
@@ -41,6 +41,16 @@ def parts_json(build: Build) -> dict[str, Any]:
                 "say": difference_sentence(one),
             }
             for one in compare(parts, ledger.printed, ledger.box)
+        ],
+        "woods": [
+            {
+                "name": one.name,
+                "list": one.listed_in,
+                "drawing": list(one.drawn),
+                "listed": list(one.listed),
+                "say": wood_sentence(one),
+            }
+            for one in wood_differences(parts, ledger.printed, ledger.box)
         ],
         "wrong_pairs": [part.id for part in wrong_pairs(parts, ledger)],
     }

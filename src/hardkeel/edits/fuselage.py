@@ -393,7 +393,7 @@ def set_method(build: Build, start: str, end: str, method: Method) -> Build:
 def _joined(sections: Iterable[Section], bay: tuple[str, ...]) -> list[Section]:
     """Sections of one method that meet as one; those of sheets only at the ends of a bay that was set by itself."""
     found: list[Section] = []
-    apart = methods_with("sheet")
+    apart = methods_with("flat")
     for section in sections:
         meets = bool(found) and found[-1].to == section.from_
         alike = meets and found[-1].method == section.method

@@ -8,9 +8,8 @@ from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit, format_size
 from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
-from hardkeel.messages.parts import difference_sentence, hand_words, pair_sentence
+from hardkeel.messages.parts import hand_words, lists_told, pair_sentence
 from hardkeel.parts.handing import wrong_pairs
-from hardkeel.parts.lists import compare
 from hardkeel.project.model import Build
 from hardkeel.storage.dxf import Layer, dxf_text
 
@@ -86,7 +85,7 @@ def parts_rows(build: Build, unit: LengthUnit) -> list[list[str]]:
 def parts_notes(build: Build) -> list[str]:
     """Where the lists disagree, and pairs of one hand."""
     parts, ledger = parts_of(build), build.listed
-    told = [difference_sentence(one) for one in compare(parts, ledger.printed, ledger.box)]
+    told = lists_told(parts, ledger.printed, ledger.box)
     return told + [pair_sentence(part) for part in wrong_pairs(parts, ledger)]
 
 

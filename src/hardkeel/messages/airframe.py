@@ -2,12 +2,12 @@
 
 import re
 from collections.abc import Iterable
-from typing import TYPE_CHECKING, Final
+from typing import TYPE_CHECKING, Final, get_args
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, parse_angle, parse_length
 from hardkeel.fuselage.fairing import Bump
-from hardkeel.fuselage.model import CutOut, Former, Line, TailPost
+from hardkeel.fuselage.model import CutOut, CutOutKind, Former, Line, TailPost
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.cutting import Misfit  # polygons load late
@@ -28,6 +28,7 @@ FIGURE_WORDS: Final = {
     "station": "station",
 }
 _FITS_MM: Final = 0.4  # a template nearer than this is right: a pencil line is as wide
+CUT_OUT_KINDS: Final = get_args(CutOutKind)
 _CUT: Final = re.compile(
     r"\s*(?:(?P<name>[\w-]+)\s+)??(?P<kind>battery|tank|hatch|hole)\s+(?P<w>[\d.,/\s-]+?(?:mm|in|\")?)\s*[x×]\s*"
     r"(?P<h>[\d.,/]+(?:-\d+/\d+)?(?:\s*(?:mm|in|\"))?)(?:\s+at\s+(?P<z>[-−]?[\d.,/]+(?:-\d+/\d+)?(?:\s*(?:mm|in|\"))?))?\s*",
@@ -135,6 +136,8 @@ def read_cutouts(text: str, unit: LengthUnit) -> tuple[CutOut, ...]:
         match = _CUT.fullmatch(part)
         if match is None:
             like = CUT_OUT_LIKE[unit].partition(";")[0]
+            if not {word.lower() for word in part.split()} & set(CUT_OUT_KINDS):
+                like += f"; it is a {', '.join(CUT_OUT_KINDS[:-1])} or {CUT_OUT_KINDS[-1]}"
             raise BadInput("", f"“{part.strip()}”: write it like {like}")
         width, height = (parse_length(match[key], unit).mm for key in ("w", "h"))
         z = parse_length(match["z"], unit).mm if match["z"] else 0.0

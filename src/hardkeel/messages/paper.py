@@ -257,6 +257,12 @@ def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
     return f"{len(rows)} stations. {_lacking_words(rows, unit)} {sigma_words(rows, unit)}".strip()
 
 
+def sheet_name(sheet: str) -> str:
+    """What a model is called after its sheet: ``old_cabin-600dpi`` is ``Old cabin 600dpi``."""
+    words = " ".join(sheet.replace("_", " ").replace("-", " ").split())
+    return words[:1].upper() + words[1:]
+
+
 def sigma_words(rows: Sequence[Picked], unit: LengthUnit) -> str:
     """How well the sheet tells what was picked, and where a known point would help most."""
     known = [(row.station, row.sigmas) for row in rows if row.sigmas is not None]

@@ -1,10 +1,18 @@
 """Parts, lists and pairs in sentences."""
 
+from collections.abc import Sequence
 from typing import Final
 
+from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.names import sentence_case
-from hardkeel.parts.lists import Difference
-from hardkeel.parts.model import Part, State
+from hardkeel.parts.lists import (
+    Difference,
+    WoodDifference,
+    compare,
+    post_called,
+    wood_differences,
+)
+from hardkeel.parts.model import Listed, Part, State
 from hardkeel.parts.weighing import Weight
 
 _HANDS: Final = {"port": "port", "starboard": "starboard", "pair": "both hands", "none": ""}
@@ -40,6 +48,35 @@ def difference_sentence(one: Difference) -> str:
         way = "too few" if one.box < one.drawing else "too many"
         return f"{name}: {one.box} in the box, {one.drawing} drawn: {way}."
     return f"{name}: the printed list says {one.printed}, the drawing {one.drawing}."
+
+
+def wood_sentence(one: WoodDifference, unit: LengthUnit = "mm") -> str:
+    """``F3: the printed list says light ply 3.0 mm, the drawing birch ply 2.0 mm.``."""
+    where = "the printed list says" if one.listed_in == "printed" else "in the box it is"
+
+    def told(wood: tuple[str | None, float]) -> str:
+        name = (wood[0] or "").replace("-", " ")
+        return f"{name} {format_length(wood[1], unit)}".strip()
+
+    return f"{sentence_case(one.name)}: {where} {told(one.listed)}, the drawing says {told(one.drawn)}."
+
+
+def post_sentence(name: str) -> str:
+    """That a list's last former is the tail post."""
+    return f"{name} of the list is taken for the tail post: the drawing has no such former, and the list no post."
+
+
+def lists_told(
+    parts: Sequence[Part],
+    printed: Sequence[Listed],
+    box: Sequence[Listed],
+    unit: LengthUnit = "mm",
+) -> list[str]:
+    """All that the lists disagree on, sentence by sentence."""
+    told = [difference_sentence(one) for one in compare(parts, printed, box)]
+    told += [wood_sentence(one, unit) for one in wood_differences(parts, printed, box)]
+    posts = {post_called(parts, rows) for rows in (printed, box)}
+    return told + [post_sentence(name) for name in sorted(n for n in posts if n)]
 
 
 def pair_question(part: Part) -> str:

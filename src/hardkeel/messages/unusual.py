@@ -18,6 +18,7 @@ _FIELDS: Final = {
     "skin": "sheet",
     "section": "stick",
     "sticks": "stick",
+    "target_percent": "place of the balance point on the mean chord",
     "web": "wood beside a hole",
 }
 

@@ -63,6 +63,7 @@ class Listed(Value):
     name: Text
     quantity: Count = 1
     material: str | None = None
+    thickness: Positive | None = None
 
 
 class OwnWood(Value):

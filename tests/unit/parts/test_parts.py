@@ -162,7 +162,7 @@ def test_pasted_lists_are_read_with_and_without_a_heading() -> None:
         Listed(name="Doublers", quantity=2),
     )
     assert read_list("F3, 2, ply\nwing tip") == (
-        Listed(name="F3", quantity=2),
+        Listed(name="F3", quantity=2, material="ply"),
         Listed(name="wing tip", quantity=1),
     )
     assert read_list("\n\n") == ()

@@ -82,20 +82,24 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
 def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[Member]:
     tall, thick = _KEEL_MM
     last = fuselage.formers[-1].id if section.to == TAIL_POST else section.to
-    reach = section.but(to=last)
+    reach = section.but(to=last if last != section.from_ else section.to)
     yield running("keel", reach, kind="keel", height=tall, thickness=thick, material="light-ply")
     angles = _BETWEEN_LONGERONS if fuselage.longerons else _STRINGERS
     yield from stringers(angles, reach, section=_STRINGER_MM, material="spruce")
+    places = dict(fuselage.stations)
+    first, behind = places[reach.from_].station, places[reach.to].station
     inside = [
-        f for f in fuselage.formers if f.half_width - fuselage.side_thickness >= _WIRE_NEEDS_MM
+        f
+        for f in fuselage.formers
+        if first <= f.station <= behind and f.half_width - fuselage.side_thickness >= _WIRE_NEEDS_MM
     ]
     narrow = min((f.half_width - fuselage.side_thickness for f in inside), default=0.0)
     low = max(f.bottom for f in inside) if inside else 0.0
     high = min(f.top for f in inside) if inside else 0.0
-    if high > low:
+    if high > low and len(inside) > 1:  # through one former a wire holds nothing
         yield running(
             "wire",
-            reach.but(to=inside[-1].id),
+            reach.but(from_=inside[0].id, to=inside[-1].id),
             kind="wire",
             y=round(_WIRE_OUT * narrow, 1),
             z=round((low + high) / 2, 1),

@@ -82,7 +82,7 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
 def _usual(fuselage: Fuselage, section: Section, _taken: Set[str]) -> Iterator[Member]:
     tall, thick = _KEEL_MM
     last = fuselage.formers[-1].id if section.to == TAIL_POST else section.to
-    reach = section.but(to=last)
+    reach = section.but(to=last if last != section.from_ else section.to)
     yield running("keel", reach, kind="keel", height=tall, thickness=thick, material="balsa-hard")
     yield from stringers(
         _STRINGERS, reach, section=_STRINGER_MM, by_girth=True, material="balsa-hard"

@@ -11,10 +11,11 @@ from hardkeel.base.values import Point2
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import picks as pick_edits
+from hardkeel.edits import truing as truing_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
 from hardkeel.messages.faults import told
-from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS, sigma_words
+from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS, sheet_name, sigma_words
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
@@ -372,6 +373,10 @@ class PaperPage(SubPage):
     def _take(self, rows: tuple[Picked, ...], ends: Ends) -> None:
         left = pick_edits.unpicked(self.document.build.fuselage, rows)
         taken = pick_edits.take_picks.of(rows, ends=ends)
+        plan = self.plan
+        if plan is not None and not self.document.build.name.strip():
+            # a model gets its name with its first figures: as its sheet is called, to be put right
+            taken = in_turn.of(taken, truing_edits.rename.of(sheet_name(plan.id)))
         if self.apply("take the plan's figures", taken):
             self.taken.emit()
             if left:

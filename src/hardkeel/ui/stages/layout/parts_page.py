@@ -24,14 +24,13 @@ from hardkeel.messages.faults import told
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.parts import (
     STATE_WORDS,
-    difference_sentence,
     hand_words,
+    lists_told,
     pair_question,
     pair_sentence,
     weight_sentence,
 )
 from hardkeel.parts.handing import wrong_pairs
-from hardkeel.parts.lists import Difference, compare
 from hardkeel.parts.model import STATES, Part, State
 from hardkeel.parts.woods import woods_with
 from hardkeel.ui.document.document import Document
@@ -290,13 +289,13 @@ class PartsPage(SubPage):
 
     def _show_lists(self) -> None:
         ledger = self.document.build.listed
-        found: tuple[Difference, ...] = compare(self._parts, ledger.printed, ledger.box)
+        found = lists_told(self._parts, ledger.printed, ledger.box, self.unit)
         if not ledger.printed and not ledger.box:
             self._told.setText(say.WHAT_TO_PASTE)
         elif not found:
             self._told.setText(say.ALL_LISTS_AGREE)
         else:
-            told = [difference_sentence(one) for one in found[:_MOST_TOLD]]
+            told = found[:_MOST_TOLD]
             if len(found) > _MOST_TOLD:
                 told.append(f"… and {len(found) - _MOST_TOLD} more.")
             self._told.setText("\n".join(told))
