@@ -90,7 +90,7 @@ def lay_again(build: Build, plan_id: str) -> Build:
     BadInput
         When there is no such plan.
     """
-    plan = _plan(build, plan_id)
+    plan = plan_named(build, plan_id)
     used = {one.id for one in build.plans}
     number = 2
     while f"{plan_id}, part {number}" in used:
@@ -110,7 +110,7 @@ def place_by(build: Build, plan_id: str, known: Sequence[KnownPoint]) -> Build:
     BadInput
         When there is no such plan.
     """
-    plan = _plan(build, plan_id)
+    plan = plan_named(build, plan_id)
     own = tuple(point for point in plan.points if point.of is None)
     if own and plan.origin is None:
         own = ()  # their own zero is nowhere: they would contradict the datum's
@@ -157,7 +157,7 @@ def put_followed(
     BadInput
         When there is no such plan.
     """
-    plan = _plan(build, plan_id)
+    plan = plan_named(build, plan_id)
     made = Trace(
         id=instead_of or _free_id(plan, kind),
         kind=kind,
@@ -213,11 +213,18 @@ def clear_trace(build: Build, plan_id: str, kind: TraceKind) -> Build:
     BadInput
         When there is no such plan.
     """
-    plan = _plan(build, plan_id)
+    plan = plan_named(build, plan_id)
     return put_plan(build, plan.but(traces=tuple(t for t in plan.traces if t.kind != kind)))
 
 
-def _plan(build: Build, plan_id: str) -> Plan:
+def plan_named(build: Build, plan_id: str) -> Plan:
+    """The plan with an id.
+
+    Raises
+    ------
+    BadInput
+        When there is none.
+    """
     for plan in build.plans:
         if plan.id == plan_id:
             return plan

@@ -6,7 +6,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
 from hardkeel.fuselage.model import TAIL_POST
-from hardkeel.messages.names import sentence_case
+from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.lens import K1_SIGMA
@@ -37,18 +37,25 @@ DESK_TOOLS: Final[dict[str, tuple[str, str]]] = {  # what a tool is called, and 
     "side-bottom": ("bottom line", "Click along the bottom line, at each station too."),
     "plan-side": ("sides", "In the view from above click along one side, or both."),
     "outline": (
-        "former outline",
-        "Click all round a former's section, then give it to a former.",
+        "outline",
+        "Click all round a former's section, a surface or a rib, then say whose it is.",
     ),
     "plan-centre": ("centre line", "Click the centre line of the view from above at both ends."),
+    "hinge": (
+        "hinge line",
+        "On a surface whose outline is traced: click its hinge line at both ends.",
+    ),
+    "ribs": ("rib places", "On a surface whose outline is traced: click each rib once."),
 }
+WHOSE_OUTLINE: Final = "whose outline it is"
 FOLLOW_THE_INK: Final = "follow the ink"
 FOLLOWED_TOOLS: Final[dict[str, str]] = {  # what to click where the ink is followed
     "side-top": "Click once on the top line: its ink is followed, and crossed with the stations.",
     "side-bottom": "Click once on the bottom line.",
     "plan-side": "In the view from above click once on one side, or on both.",
     "plan-centre": "Click once on the centre line of the view from above.",
-    "outline": "Click once on a former's outline; the next one you click, this one is given.",
+    "hinge": "On a surface whose outline is traced: click once on its hinge line.",
+    "outline": "Click once on an outline; with the next former's this one is given.",
 }
 NO_INK: Final = "no line's ink is to be followed there: click along it, further on too"
 FOLLOWING: Final = "Following the ink…"
@@ -255,6 +262,22 @@ def picks_words(plan: Plan, rows: tuple[Picked, ...], unit: LengthUnit) -> str:
     if not rows:
         return "Nothing yet. First the datum, then the stations, then along the lines."
     return f"{len(rows)} stations. {_lacking_words(rows, unit)} {sigma_words(rows, unit)}".strip()
+
+
+def takers_of(formers: Sequence[str], surfaces: Sequence[str], *, winged: bool) -> dict[str, str]:
+    """Who may get an outline off a sheet: keys, and what they are called."""
+    found = {f"former {name}": name for name in formers}
+    for surface in surfaces:
+        found[f"surface {surface}"] = surface_name(surface)
+        found[f"section {surface}"] = f"{surface_name(surface)}: root rib"
+    if winged:
+        found["wing section"] = "wing section"
+    return found
+
+
+def gets_edit(words: str) -> str:
+    """The step's name for undo."""
+    return f"outline of {words} from the plan"
 
 
 def sheet_name(sheet: str) -> str:

@@ -39,7 +39,9 @@ class Traced:
 
 def heading_for(kind: TraceKind, axis: float) -> Heading | None:
     """Ways a kind of line may run; `axis` is how the datum line lies in the scan, radians (v downwards)."""
-    return None if kind in ("outline", "free") else Heading(axis, math.radians(_WITHIN_DEG))
+    return (
+        None if kind in ("outline", "hinge", "free") else Heading(axis, math.radians(_WITHIN_DEG))
+    )
 
 
 def follow(ink: Ink, click: Point2, heading: Heading | None, step: Step = never) -> Traced | None:

@@ -9,7 +9,15 @@ from hardkeel.base.values import Place, Point2, Positive, Size, Text, Value
 Direction = Literal["x", "y"]
 PairKind = Literal["outline", "spacing", "bent-length"]
 TraceKind = Literal[
-    "side-top", "side-bottom", "plan-side", "plan-centre", "stations", "outline", "free"
+    "side-top",
+    "side-bottom",
+    "plan-side",
+    "plan-centre",
+    "stations",
+    "outline",
+    "hinge",
+    "ribs",
+    "free",
 ]
 MapKind = Literal["similar", "axes", "affine", "perspective"]
 # a name inside the build's own file, never a way out of it

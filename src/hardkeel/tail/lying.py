@@ -33,11 +33,29 @@ class Lying:
         Whether both halves were drawn; the starboard one was taken.
     sideways : bool
         Whether its span ran along the sheet; its leading edge was taken to be up.
+    middle, under, corner
+        How it was brought there: the whole one's middle line, whether it was turned over, and the root's foremost point.
     """
 
     ring: tuple[Point2, ...]
     whole: bool
     sideways: bool
+    middle: float = 0.0
+    under: bool = False
+    corner: Point2 = (0.0, 0.0)
+
+    def carried(self, points: Array) -> Array:
+        """Other places of the same sheet, shape (n, 2), laid out with it: x aft of the root's leading edge, y outward."""
+        moved = np.asarray(points, dtype=float).reshape(-1, 2)
+        if self.sideways:
+            moved = np.column_stack([-moved[:, 1], moved[:, 0]])
+        moved = moved - np.array([0.0, self.middle])
+        if self.under:
+            moved = moved * np.array([1.0, -1.0])
+        moved = moved - np.array(self.corner)
+        if self.whole:
+            moved[:, 1] = np.abs(moved[:, 1])
+        return np.asarray(moved)
 
 
 def laid_out(ring: tuple[Point2, ...], surface: TailSurface) -> Lying:
@@ -66,11 +84,26 @@ def laid_out(ring: tuple[Point2, ...], surface: TailSurface) -> Lying:
             slender = math.log(wide / deep / (reach / (surface.root_chord or reach)))
             size = math.log(wide / reach)
             cost = abs(slender) + _SIZE_COUNTS * abs(size) + _A_HALF_IS_USUAL * (whole + sideways)
-            spots = tuple((float(x), float(y)) for x, y in half)
-            found.append((cost, Lying(spots, whole, sideways)))
+            found.append((cost, _laid(half, turned, whole=whole, sideways=sideways)))
     if not found:
         raise BadInput("", "it has no straight root, and its two hands are not alike: no surface")
     return min(found, key=lambda one: one[0])[1]
+
+
+def _laid(half: Array, turned: Array, *, whole: bool, sideways: bool) -> Lying:
+    """A half with its root down and its foremost root point at the corner."""
+    middle = float(turned[:, 1].min() + turned[:, 1].max()) / 2 if whole else 0.0
+
+    def along(edge: float) -> float:
+        there = half[np.abs(half[:, 1] - edge) < _STRAIGHT_MM, 0]
+        return float(np.ptp(there)) if len(there) > 1 else 0.0
+
+    under = along(float(half[:, 1].max())) > along(float(half[:, 1].min()))
+    flipped = half * np.array([1.0, -1.0]) if under else half
+    low = float(flipped[:, 1].min())
+    front = float(flipped[np.abs(flipped[:, 1] - low) < _STRAIGHT_MM, 0].min())
+    spots = tuple((float(x - front), float(y - low)) for x, y in flipped)
+    return Lying(spots, whole, sideways, middle, under, (front, low))
 
 
 def _has_root(points: Array) -> bool:

@@ -1,6 +1,6 @@
 """The paper desk: a scan calibrated by what is known on it, and the lines picked off it."""
 
-from typing import Final
+from typing import Final, get_args
 
 from PyQt6.QtCore import QPointF, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
@@ -11,11 +11,19 @@ from hardkeel.base.values import Point2
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import picks as pick_edits
+from hardkeel.edits import tail as tail_edits
 from hardkeel.edits import truing as truing_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
 from hardkeel.messages.faults import told
-from hardkeel.messages.paper import DESK_TOOLS, FOLLOWED_TOOLS, sheet_name, sigma_words
+from hardkeel.messages.paper import (
+    DESK_TOOLS,
+    FOLLOWED_TOOLS,
+    gets_edit,
+    sheet_name,
+    sigma_words,
+    takers_of,
+)
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
@@ -41,7 +49,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
 
 _CLICKS: Final = {"length": 2, "point": 1}  # how many a tool asks for before a figure is typed
-_TRACES: Final = ("stations", "side-top", "side-bottom", "plan-side", "plan-centre", "outline")
+_TRACES: Final = get_args(TraceKind)
 
 
 class PaperPage(SubPage):
@@ -195,14 +203,19 @@ class PaperPage(SubPage):
         if plan is None:
             return
         fuselage = self.document.build.fuselage
-        formers = [former.id for former in fuselage.formers] if fuselage is not None else []
+        build = self.document.build
+        takers = takers_of(
+            [former.id for former in fuselage.formers] if fuselage is not None else [],
+            [surface.id for surface in build.tail],
+            winged=bool(build.wings),
+        )
         others = [one.id for one in plans if one.id != plan.id and one.image != plan.image]
         self.plans.show_plans([one.id for one in plans], plan.id, others[-1] if others else "")
         self.tools.show_tool(self._tool, entering=len(self._clicks) == _CLICKS.get(self._tool))
         self.fit.show_fit(plan, self._dpi, self.unit)
         rows = self._picked(plan)
         self.picks.show_ends(pick_edits.ends_with(fuselage, rows))
-        self.picks.show_picks(plan, rows, formers, self.unit)
+        self.picks.show_picks(plan, rows, takers, self.unit)
         self._show_half(plan)
         self._show_scale()
         self.sheet.show_marks(scan_marks(plan, self._tool, self._clicks, self.unit))
@@ -382,8 +395,18 @@ class PaperPage(SubPage):
             if left:
                 self.left_as_they_were.emit(", ".join(left))
 
-    def _on_outline_given(self, name: str) -> None:
-        self.give_outline(name)
+    def _on_outline_given(self, key: str) -> None:
+        sort, _, name = key.partition(" ")
+        plan = self.plan
+        if sort == "former" or plan is None:
+            self.give_outline(name)
+            return
+        taken = (
+            tail_edits.surface_from_desk.of(name, plan.id)
+            if sort == "surface"
+            else tail_edits.section_from_desk.of(name if sort == "section" else "", plan.id)
+        )
+        self.apply(gets_edit(self.picks.formers.currentText()), taken)
 
     def give_outline(self, name: str) -> bool:
         """Give a former the outline that lies traced; whether it got it."""

@@ -23,7 +23,7 @@ class PicksCard(Card):
     take_pressed : (nothing)
         The picks shall be the airframe's figures.
     outline_given : str
-        The traced outline is this former's.
+        The traced outline is this one's: a key of `takers_of`.
     """
 
     take_pressed = pyqtSignal()
@@ -40,7 +40,7 @@ class PicksCard(Card):
         self.ends.activated.connect(self._on_ends)
         self._ends_said = False
         self.formers = QComboBox()
-        self.formers.setAccessibleName("former to be traced")
+        self.formers.setAccessibleName(paper_say.WHOSE_OUTLINE)
         self.give = QPushButton("gets the outline")
         self.half = QCheckBox(paper_say.HALF_OF_IT)
         self.half.clicked.connect(self._on_half)
@@ -56,7 +56,7 @@ class PicksCard(Card):
         self.column.addWidget(self.half)
         self.column.addLayout(row)
         self.take.clicked.connect(self.take_pressed)
-        self.give.clicked.connect(lambda: self.outline_given.emit(self.formers.currentText()))
+        self.give.clicked.connect(lambda: self.outline_given.emit(str(self.formers.currentData())))
 
     def _on_ends(self, _index: int) -> None:
         self._ends_said = True
@@ -71,8 +71,11 @@ class PicksCard(Card):
 
     @property
     def former(self) -> str:
-        """The former that gets the outline."""
-        return self.formers.currentText()
+        """The former that gets the outline; empty where a surface or a section does."""
+        return self.formers.currentText() if self._is_former(self.formers.currentIndex()) else ""
+
+    def _is_former(self, row: int) -> bool:
+        return str(self.formers.itemData(row)).startswith("former ")
 
     def forget_ends(self) -> None:
         """Another sheet: what its last station is was not said yet."""
@@ -81,7 +84,8 @@ class PicksCard(Card):
     def offer_next(self, former: str) -> None:
         """Offer the outline that is traced next to the former after that one."""
         place = self.formers.findText(former)
-        self.formers.setCurrentIndex(min(place + 1, self.formers.count() - 1))
+        if self._is_former(place + 1):
+            self.formers.setCurrentIndex(place + 1)
 
     def show_ends(self, likely: Ends) -> None:
         """Show what the last station seems to be, until the builder says it."""
@@ -102,16 +106,17 @@ class PicksCard(Card):
             self.half.setChecked(likely)
 
     def show_picks(
-        self, plan: Plan, rows: tuple[Picked, ...], formers: list[str], unit: LengthUnit
+        self, plan: Plan, rows: tuple[Picked, ...], takers: dict[str, str], unit: LengthUnit
     ) -> None:
-        """Show what was picked off a plan; `formers` could get an outline."""
+        """Show what was picked off a plan; `takers` could get an outline, their words by their keys."""
         self.ends.setVisible(len(rows) > 1)
         self._says.setText(picks_words(plan, rows, unit))
         traced = next((len(t.pixels) for t in plan.traces if t.kind == "outline"), 0)
         for widget in (self.formers, self.give):
-            widget.setVisible(traced >= _CORNERS and bool(formers))
-        if formers != [self.formers.itemText(i) for i in range(self.formers.count())]:
+            widget.setVisible(traced >= _CORNERS and bool(takers))
+        if list(takers) != [self.formers.itemData(i) for i in range(self.formers.count())]:
             self.formers.clear()
-            self.formers.addItems(formers)
+            for key, words in takers.items():
+                self.formers.addItem(words, key)
         whole = all(None not in (row.half_width, row.bottom, row.top) for row in rows)
         self.take.setEnabled(whole and len(rows) > 1)
