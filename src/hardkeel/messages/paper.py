@@ -5,7 +5,7 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
-from hardkeel.fuselage.model import TAIL_POST
+from hardkeel.fuselage.model import TAIL_POST, Former
 from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
@@ -64,6 +64,7 @@ LINE_GOES_ON: Final = (
     "the ink ends before it is all round: click on the line further along, or pull it over"
 )
 ASKS: Final = {"length": "How long is it?", "point": "Where is it? x, y; or F5 top"}
+_DOUBTED_MM: Final = 0.5  # between an outline and the views of the same former
 _GOOD_MM: Final = 0.3  # 1 sigma; a builder's knife is no better
 _LENS_KNOWN: Final = 0.5  # of what it was known to before
 _SQUARE_DEG: Final = 0.05  # nobody sees less on paper
@@ -273,6 +274,23 @@ def takers_of(formers: Sequence[str], surfaces: Sequence[str], *, winged: bool) 
     if winged:
         found["wing section"] = "wing section"
     return found
+
+
+def outline_doubt(before: Former, after: Former, unit: LengthUnit) -> str:
+    """That an outline does not measure what the views say of its former; empty where it does."""
+    parts = []
+    for words, was, now in (
+        ("wide", 2 * before.half_width, 2 * after.half_width),
+        ("high", before.top - before.bottom, after.top - after.bottom),
+    ):
+        if abs(was - now) > _DOUBTED_MM:
+            figures = (
+                f"{format_length(now, unit)} {words}, the views say {format_length(was, unit)}"
+            )
+            parts.append(figures)
+    if not parts:
+        return ""
+    return f"{after.id}: its outline is {' and '.join(parts)}. Is it another former's?"
 
 
 def gets_edit(words: str) -> str:

@@ -98,6 +98,45 @@ def draw_over(ink: Ink, traced: Traced, grabbed: Point2, to: Point2) -> Traced:
     return Traced(_spots(_thinned(made, _KEEP_MM * ink.px_per_mm)), closed=traced.closed)
 
 
+def cut_at(traced: Traced, click: Point2, one: Point2, other: Point2) -> Traced:
+    """The piece of a line that a click lies on, to where it meets a straight line through two points; all of it where it does not.
+
+    Halves that stand on one centre line, those of other formers on its other side, run into each other there.
+    """
+    points = np.array(traced.points)
+    if traced.closed:
+        points = np.concatenate([points, points[:1]])
+    along = np.array(other) - np.array(one)
+    across = np.array([-along[1], along[0]]) / max(float(np.hypot(*along)), 1e-9)
+    side = (points - np.array(one)) @ across
+    at = int(np.argmin(np.hypot(*(points - np.array(click)).T)))
+    mine = math.copysign(1.0, side[at])
+    crossed = np.flatnonzero(side * mine < 0)
+    if not len(crossed):
+        return traced
+    if traced.closed:  # begun on the other side, so that the piece is whole
+        shift = -int(crossed[0])
+        points, side = (np.roll(part[:-1], shift, axis=0) for part in (points, side))
+        at = (at + shift) % len(points)
+    low = high = at
+    while low > 0 and side[low - 1] * mine >= 0:
+        low -= 1
+    while high + 1 < len(points) and side[high + 1] * mine >= 0:
+        high += 1
+    kept = points[low : high + 1]
+    if low > 0:
+        kept = np.concatenate([_met(points, side, low - 1), kept])
+    if high + 1 < len(points):
+        kept = np.concatenate([kept, _met(points, side, high)])
+    return Traced(_spots(kept), closed=False)
+
+
+def _met(points: Array, side: Array, i: int) -> Array:
+    """Where the line crosses between two of its points, shape (1, 2)."""
+    share = side[i] / (side[i] - side[i + 1])
+    return np.asarray((points[i] + share * (points[i + 1] - points[i]))[None])
+
+
 def on_it(traced: Traced, click: Point2, within: float) -> bool:
     """Whether a click lies on a line, within pixels."""
     points = np.array(traced.points)

@@ -343,7 +343,8 @@ class _Walker:
                     yield i, way
             gone += math.dist(at, path.points[i - 1])
             i -= 1
-        yield from thinner
+        if self._heading is not None:
+            yield from thinner  # an outline that ends at a thinner line is half of one, and ends there
 
     def _is_open(self, path: "_Path", i: int, way: float, tried: list[tuple[Array, float]]) -> bool:
         """Whether a branch may be meant and was neither walked nor tried yet."""

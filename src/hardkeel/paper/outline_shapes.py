@@ -15,6 +15,7 @@ _CURVED_FROM: Final = 3
 _STRAIGHT_SHARE: Final = 0.004  # of the height: an upright side bends no more
 _STRAIGHT_MM: Final = 0.35
 _WHOLE_HEIGHT: Final = 0.96  # of the outline's height that a centre line spans
+_MEETS_MM: Final = 0.12
 _ENDS_MM: Final = 1.5  # the ends of a half lie so near above each other
 _LEAST_SHARE: Final = 0.2  # of its height that an open half stands off the line through its ends
 
@@ -100,6 +101,17 @@ def mirrored_half(ring: Array) -> Array:
 
 def mirrored_at(half: Array, centre: float) -> Array:
     """An open half and its other hand about an upright line, one ring."""
+    out = half[:, 0] - centre
+    sign = 1.0 if np.median(out) >= 0 else -1.0
+    # from its middle to where it first meets the line: a stub along that, or across it, is none of it
+    met = np.flatnonzero(out * sign <= _MEETS_MM)
+    far = int(np.argmax(out * sign))
+    first = int(max(met[met < far], default=0))
+    last = int(min(met[met > far], default=len(half) - 1))
+    inner = half[first + 1 : last]
+    ends = half[[first, last]].copy()
+    ends[:, 0] = centre
+    half = np.concatenate([ends[:1], inner, ends[1:]])
     other = half[::-1].copy()
     other[:, 0] = 2 * centre - other[:, 0]
     return np.concatenate([half, other[1:-1]])

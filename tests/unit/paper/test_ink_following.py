@@ -5,10 +5,12 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
+from shapely import Polygon
 
-from hardkeel.paper.following import Traced, draw_over, follow, follow_on, on_it
+from hardkeel.paper.following import Traced, cut_at, draw_over, follow, follow_on, on_it
 from hardkeel.paper.ink import Ink
 from hardkeel.paper.ink_following import Heading
+from hardkeel.paper.outline_shapes import mirrored_at
 from tests.inked import Drawing, Ring, away_from, rounded_box, scanned, superellipse
 
 RINGS = {
@@ -163,3 +165,36 @@ def test_a_click_on_a_followed_line_is_told_from_one_beside_it() -> None:
     assert on_it(traced, (50.0, 2.0), 3.0)
     assert on_it(traced, (50.0, 25.0), 3.0)  # the side that closes it
     assert not on_it(traced, (20.0, 40.0), 3.0)
+
+
+def test_halves_of_two_formers_that_run_into_each_other_are_cut_at_their_centre_line() -> None:
+    """Fore formers on the left, aft ones on the right of one centre line, both as high: the ink goes on across it."""
+    left, right = superellipse(60, 60, 30, 40), superellipse(60, 60, 22, 40, 2.4)
+    drawn = Drawing((120, 120))
+    drawn.line(left[180:541], 0.35)
+    drawn.line(np.concatenate([right[540:], right[:181]]), 0.35)
+    drawn.line([(60, 5), (60, 115)], 0.2)
+    scale = 200 / 25.4
+    ink = Ink(scanned(drawn, 200), scale)
+    click = (float(left[360, 0] * scale), float(left[360, 1] * scale))
+    found = follow(ink, click, None)
+    assert found is not None
+    cut = cut_at(found, click, (60 * scale, 0.0), (60 * scale, 100.0))
+    points = np.array(cut.points) / scale
+    assert not cut.closed
+    assert points[:, 0].max() < 60.1
+    assert np.quantile(away_from(points, left), 0.95) < 0.12
+    assert points[[0, -1], 0] == pytest.approx([60, 60], abs=0.4)
+    whole = mirrored_at(points, 60.0)
+    assert np.quantile(away_from(whole, left), 0.95) < 0.12
+
+
+def test_a_stub_along_the_centre_line_is_none_of_a_half() -> None:
+    half = superellipse(0, 0, 20, 30)[270:451:6] * (-1, 1)
+    half = half[half[:, 0] > 0.5]
+    stubbed = np.concatenate(
+        [[(0.05, half[0, 1] - 4), (-0.04, half[0, 1])], half, [(0.0, half[-1, 1])]]
+    )
+    made = mirrored_at(stubbed, 0.0)
+    assert np.ptp(made[:, 1]) == pytest.approx(np.ptp(half[:, 1]), abs=0.3)
+    assert Polygon(made).is_valid

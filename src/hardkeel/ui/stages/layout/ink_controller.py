@@ -21,12 +21,13 @@ from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.paper_page import PaperPage
 
 if TYPE_CHECKING:
-    from hardkeel.paper import following, ink_following
+    from hardkeel.paper import following, ink_following, outline_shapes
     from hardkeel.paper import ink as inks
 
     Work = Callable[[inks.Ink, Callable[[int, int], None]], following.Traced | None]
 else:
     following, inks = late("hardkeel.paper.following"), late("hardkeel.paper.ink")
+    outline_shapes = late("hardkeel.paper.outline_shapes")
 
 _ON_IT_MM: Final = 0.8  # a click so near to what was followed adds nothing
 _BESIDE_MM: Final = 3.0  # beyond a line's end, fore or aft, a click goes on with it
@@ -50,6 +51,7 @@ class InkController(QObject):
         self._document, self._page, self._jobs = document, page, jobs
         self._ink: tuple[object, inks.Ink] | None = None
         self._given: set[str] = set()  # formers that got an outline off the sheet on the desk
+        self._half_at: float | None = None  # plan x of the centre line that the last half stands on
         self._last: Point2 | None = None  # middle of the outline given last
         self._busy = False  # with an outline
         self._waiting: list[Point2] = []  # clicked on outlines meanwhile
@@ -67,7 +69,7 @@ class InkController(QObject):
             self._paper.plans.plan_picked.connect(lambda _name: self._forget())
 
     def _forget(self) -> None:
-        self._ink, self._last, self._busy = None, None, False
+        self._ink, self._last, self._half_at, self._busy = None, None, None, False
         self._given.clear()
         self._waiting.clear()
 
@@ -100,6 +102,7 @@ class InkController(QObject):
         former = self._paper.picks.former
         if mine and former and former not in self._given:
             self._last = _middle(mine[0].pixels)
+            self._half_at = self._centre_of(mine[0]) if self._paper.picks.half.isChecked() else None
             if not self._paper.give_outline(former):
                 return
             self._given.add(former)
@@ -201,6 +204,9 @@ class InkController(QObject):
             paper.tell(say.NO_INK)
             return
         points = tuple(_by(point, 1 / paper.sheet.share) for point in traced.points)
+        if wish.kind == "outline" and self._half_at is not None:
+            traced = self._cut(following.Traced(points, closed=traced.closed), wish.click)
+            points = traced.points
         instead = wish.instead_of if any(t.id == wish.instead_of for t in plan.traces) else None
         done = paper.apply(
             f"follow the {say.DESK_TOOLS[wish.kind][0]}",
@@ -210,6 +216,9 @@ class InkController(QObject):
         )
         if not done or wish.kind != "outline":
             return
+        if paper.doubt:
+            paper.tell(paper.doubt)
+            paper.doubt = ""
         if not traced.closed and not paper.picks.half.isChecked():
             paper.tell(say.LINE_GOES_ON)
         elif self._last is not None:
@@ -217,6 +226,27 @@ class InkController(QObject):
             paper.sheet.bring_into_view(
                 2 * middle[0] - self._last[0], 2 * middle[1] - self._last[1]
             )
+
+    def _centre_of(self, trace: Trace) -> float | None:
+        """Where on the plan the centre line of a half lies; ``None`` where it closes by itself or nothing is to scale."""
+        fit = self._paper.calibration()
+        if fit is None or trace.followed != "open":
+            return None
+        return outline_shapes.open_half(fit.to_plan(np.array(trace.pixels)))
+
+    def _cut(self, traced: "following.Traced", click: Point2) -> "following.Traced":
+        """Cut where it meets the centre line that the last half stood on, where it stands near it."""
+        fit = self._paper.calibration()
+        if fit is None or self._half_at is None:
+            return traced
+        (_, y), wide = (
+            fit.to_plan(np.array([click]))[0],
+            np.ptp(fit.to_plan(np.array(traced.points))[:, 0]),
+        )
+        if abs(fit.to_plan(np.array([click]))[0][0] - self._half_at) > wide:
+            return traced
+        one, other = fit.to_pixel(np.array([[self._half_at, y], [self._half_at, y + 50.0]]))
+        return following.cut_at(traced, click, tuple(one.tolist()), tuple(other.tolist()))
 
     # -- where things are ------------------------------------------------------------------------
 

@@ -15,11 +15,13 @@ from hardkeel.edits import tail as tail_edits
 from hardkeel.edits import truing as truing_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
+from hardkeel.fuselage.model import Former
 from hardkeel.messages.faults import told
 from hardkeel.messages.paper import (
     DESK_TOOLS,
     FOLLOWED_TOOLS,
     gets_edit,
+    outline_doubt,
     sheet_name,
     sigma_words,
     takers_of,
@@ -81,6 +83,7 @@ class PaperPage(SubPage):
         self._tool = "length"
         self._clicks: list[tuple[float, float]] = []
         self._dpi: float | None = None
+        self.doubt = ""  # of the outline that was given last
         self.sheet = ScanView(theme)
         self.tools = ToolsCard()
         self.fit = FitCard()
@@ -420,6 +423,7 @@ class PaperPage(SubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return False
+        before = self._former(name)
         # the clicks are that former's now: the next one's begin anew
         given = self.apply(
             f"outline of {name} from the plan",
@@ -429,7 +433,16 @@ class PaperPage(SubPage):
             ),
         )
         self.picks.offer_next(name)
+        after = self._former(name)
+        self.doubt = ""
+        if given and before is not None and after is not None:
+            self.doubt = outline_doubt(before, after, self.unit)
+            self.tell(self.doubt)
         return given
+
+    def _former(self, name: str) -> Former | None:
+        fuselage = self.document.build.fuselage
+        return fuselage.former(name) if fuselage is not None else None
 
     def widget_point(self, u: float, v: float) -> QPointF:
         """Where a point of the scan is painted."""
