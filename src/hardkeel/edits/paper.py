@@ -5,7 +5,16 @@ from collections.abc import Sequence
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.edits.named import edit
-from hardkeel.paper.model import KnownLength, KnownPoint, Pair, Plan, PrintedSheet, Trace, TraceKind
+from hardkeel.paper.model import (
+    KnownLength,
+    KnownPoint,
+    Pair,
+    Plan,
+    PrintedSheet,
+    SheetLabel,
+    Trace,
+    TraceKind,
+)
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 
@@ -115,6 +124,19 @@ def place_by(build: Build, plan_id: str, known: Sequence[KnownPoint]) -> Build:
     if own and plan.origin is None:
         own = ()  # their own zero is nowhere: they would contradict the datum's
     return put_plan(build, plan.but(points=(*own, *known)))
+
+
+@edit
+def put_labels(build: Build, plan_id: str, labels: Sequence[SheetLabel]) -> Build:
+    """Note the coded labels that lie on a photographed plan.
+
+    Raises
+    ------
+    BadInput
+        When there is no such plan.
+    """
+    plan = plan_named(build, plan_id)
+    return put_plan(build, plan.but(labels=tuple(labels), photo=True))
 
 
 @edit

@@ -43,6 +43,9 @@ _LIES_ASKEW: Final = 0.01
 _PRINTED_LONG, _PRINTED_SKEW = 0.004, 0.0015
 _LEANS: Final = 0.15
 _ALIKE: Final = 0.98
+_LABELS_ENOUGH: Final = 3  # coded labels from which a photo's perspective is found
+LABEL_SIGMA_PX: Final = 0.15  # of a label's corner; print and paper with it
+_LABEL_ROWS: Final = ("side 1", "side 2", "side 3", "side 4", "diagonal 1", "diagonal 2")
 _CHECKED: Final = 0.05  # of a misfit's redundancy: less, and the figure fits by itself
 
 
@@ -217,6 +220,8 @@ def _calibrated(plan: Plan) -> Calibration:
 
 def _sigma_px(what: str) -> float:
     """1 sigma of a known thing, pixels: a length has two ends that were clicked."""
+    if what.startswith("label"):
+        return LABEL_SIGMA_PX * math.sqrt(2 * 6 / 5)
     return PICK_SIGMA_PX * (math.sqrt(2) if what.startswith("length") else 1.0)
 
 
@@ -226,7 +231,11 @@ def _lens(plan: Plan, values: Array) -> Lens:
         wide, tall = plan.size
         return Lens((wide / 2, tall / 2), LONGER_SIDES * max(wide, tall), float(values[_LENS]))
     # of an older file: the points lie over most of the picture
-    spots = np.array([p.pixel for p in plan.points] or [(0.0, 0.0)])
+    spots = np.array(
+        [p.pixel for p in plan.points]
+        or [corner for label in plan.labels for corner in label.corners]
+        or [(0.0, 0.0)]
+    )
     low, high = spots.min(axis=0), spots.max(axis=0)
     reach = max(float(np.ptp(spots, axis=0).max()), 1.0)
     middle = (low + high) / 2
@@ -236,7 +245,11 @@ def _lens(plan: Plan, values: Array) -> Lens:
 def _uncertain(kind: MapKind, plan: Plan, anchor: Array, values: Array) -> tuple[Uncertain, Array]:
     """How far a map's figures may be off, and the redundancy of each known thing."""
     found = _unknowns(kind, plan)
-    spots = np.array([p.pixel for p in plan.points] + [e for k in plan.lengths for e in (k.a, k.b)])
+    spots = np.array(
+        [p.pixel for p in plan.points]
+        + [e for k in plan.lengths for e in (k.a, k.b)]
+        + [corner for label in plan.labels for corner in label.corners]
+    )
     far = max(float(np.hypot(*(spots - anchor).T).max()), 1.0)
     usual = {1: _LIES_ASKEW, 4: _PRINTED_LONG, 5: _PRINTED_SKEW}
     if plan.photo:
@@ -279,6 +292,10 @@ def kind_for(plan: Plan) -> MapKind:
     """How much of the map what is known can carry."""
     if len(plan.points) >= _ENOUGH:
         return "perspective" if plan.photo else "affine"
+    if plan.labels and not plan.photo:
+        return "affine"
+    if len(plan.labels) >= _LABELS_ENOUGH:
+        return "perspective"
     if len(plan.points) == _ENOUGH - 1:
         return "axes"
     return "axes" if _crossing(plan.lengths) else "similar"
@@ -291,7 +308,7 @@ def _crossing(lengths: tuple[KnownLength, ...]) -> bool:
 
 
 def _check(plan: Plan) -> None:
-    if not plan.lengths and len(plan.points) < 2:  # noqa: PLR2004  a scale needs two points
+    if not plan.lengths and not plan.labels and len(plan.points) < 2:  # noqa: PLR2004  a scale needs two points
         raise BadInput("plan", "mark two points whose distance you know")
     for i, one in enumerate(plan.lengths):
         if math.dist(one.a, one.b) < 1:
@@ -322,6 +339,8 @@ def _anchor(plan: Plan) -> Array:
     """The pixel about which the map is written, so that its parameters hardly hang together."""
     if plan.points:
         return _mean([point.pixel for point in plan.points])
+    if plan.labels:
+        return _mean([corner for label in plan.labels for corner in label.corners])
     return np.array(plan.origin if plan.origin is not None else plan.lengths[0].a, dtype=float)
 
 
@@ -331,6 +350,7 @@ def _mean(spots: Sequence[Point2]) -> Array:
 
 def _middle(plan: Plan, anchor: Array) -> Array:
     spots = [p.pixel for p in plan.points] or [e for one in plan.lengths for e in (one.a, one.b)]
+    spots = spots or [corner for label in plan.labels for corner in label.corners]
     return _mean(spots) if spots else anchor
 
 
@@ -344,6 +364,10 @@ def _first_guess(plan: Plan) -> Array:
         scale = math.hypot(dx, dy) / math.hypot(du, dv)
         turn = math.atan2(dy, dx) - math.atan2(dv, du)
         centre = np.mean([point.plan for point in plan.points], axis=0)
+    elif plan.labels and not plan.lengths:
+        label = plan.labels[0]
+        scale = label.size / math.dist(label.corners[0], label.corners[1])
+        turn, centre = 0.0, np.zeros(2)
     else:
         one = max(plan.lengths, key=lambda known: known.length)
         du, dv = one.b[0] - one.a[0], -(one.b[1] - one.a[1])
@@ -467,6 +491,21 @@ def _misfits(plan: Plan, anchor: Array, values: Array) -> Array:
             along, across = (run[0], run[1]) if one.along == "x" else (run[1], run[0])
             out.append((abs(along) - one.length) / (sigma * math.sqrt(2)))
             out.append(across / (sigma * math.sqrt(2)))
+    # five of the six are free: four corners less where and how the label lies
+    edge = LABEL_SIGMA_PX * math.exp(values[0]) * math.sqrt(2 * 6 / 5)
+    for label in plan.labels:
+        four = _apply(matrix, lens.straightened(np.array(label.corners)))
+        out += [
+            (math.dist(four[i], four[j]) - label.size * far) / edge
+            for i, j, far in (
+                (0, 1, 1.0),
+                (1, 2, 1.0),
+                (2, 3, 1.0),
+                (3, 0, 1.0),
+                (0, 2, 2**0.5),
+                (1, 3, 2**0.5),
+            )
+        ]
     if plan.photo:
         out.append(float(values[_LENS]) / K1_SIGMA)
     return np.array(out)
@@ -478,6 +517,7 @@ def _names(plan: Plan) -> list[str]:
         names.append(f"length {i}")
         if one.along is not None:
             names.append(f"length {i} across")
+    names += [f"label {label.code} {row}" for label in plan.labels for row in _LABEL_ROWS]
     return names
 
 

@@ -82,6 +82,22 @@ class KnownPoint(Value):
     of: Text | None = None
 
 
+class SheetLabel(Value):
+    """A coded label that lies on the plan: its size is known, its place is not.
+
+    Attributes
+    ----------
+    corners : tuple of four Point2
+        Of its black square, pixels, in turn.
+    size : float
+        Its side, mm.
+    """
+
+    code: Annotated[int, Field(ge=0, lt=100)]
+    corners: tuple[Point2, Point2, Point2, Point2]
+    size: Size
+
+
 class Trace(Value):
     """A line clicked off the scan, in pixels, so that a better calibration moves it too.
 
@@ -120,3 +136,4 @@ class Plan(Value):
     traces: tuple[Trace, ...] = ()
     origin: Point2 | None = None
     size: tuple[Pixels, Pixels] | None = None
+    labels: tuple[SheetLabel, ...] = ()

@@ -4,6 +4,7 @@ from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.ink_controller import InkController
 from hardkeel.ui.stages.layout.join_controller import JoinController
+from hardkeel.ui.stages.layout.label_controller import LabelController
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_controller import ScanController
 from hardkeel.ui.tabbed.round_controller import RoundController
@@ -15,6 +16,7 @@ def make(context: StageContext) -> StagePage:
     page = LayoutPage(context.document, context.theme, context.settings.unit)
     InkController(context.document, page, context.jobs)
     JoinController(context.document, page, context.jobs)
+    LabelController(context.document, page, context.jobs, context.tell)
     ScanController(context.document, page, context.jobs, context.tell)
     DrawingController(context.document, page, context.jobs, context.tell)
     beside = RoundController(context.document, page, context.jobs, "layout")

@@ -1,9 +1,10 @@
 """How a sheet on the paper desk lies: its scale, what checks it, and whether it is a photo."""
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QCheckBox
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import desk_labels as label_say
 from hardkeel.messages import layout as say
 from hardkeel.messages.paper import fit_words
 from hardkeel.paper.model import Plan
@@ -17,9 +18,13 @@ class FitCard(Card):
     -------
     photo_set : bool
         Whether perspective is to be taken out.
+    labels_wanted, print_wanted : (nothing)
+        Find the coded labels on it; print some.
     """
 
     photo_set = pyqtSignal(bool)
+    labels_wanted = pyqtSignal()
+    print_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__(say.HOW_THE_SHEET_LIES)
@@ -28,11 +33,25 @@ class FitCard(Card):
         self._left = label("soft")
         for widget in (self._says, self._left, self.photo):
             self.column.addWidget(widget)
+        self.find_labels, self.print_labels = (
+            QPushButton(label_say.FIND_LABELS),
+            QPushButton(label_say.PRINT_LABELS),
+        )
+        row = QHBoxLayout()
+        for button in (self.find_labels, self.print_labels):
+            button.setObjectName("tool")
+            row.addWidget(button)
+        row.addStretch(1)
+        self.column.addLayout(row)
+        self.find_labels.clicked.connect(self.labels_wanted)
+        self.print_labels.clicked.connect(self.print_wanted)
         self.photo.clicked.connect(self.photo_set)
 
     def show_fit(self, plan: Plan, dpi: float | None, unit: LengthUnit) -> None:
         """Show a plan; `dpi` as the scan says."""
         self.photo.setChecked(plan.photo)
+        for button in (self.find_labels, self.print_labels):
+            button.setVisible(plan.photo)
         answer, left = fit_words(plan, dpi, unit)
         self._says.setText(answer)
         self._left.setText(left)
