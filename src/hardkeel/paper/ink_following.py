@@ -44,6 +44,7 @@ _THIN: Final = 0.72  # of the line's weight: less is another line
 _THIN_STEPS: Final = 3
 _FIRST_WEIGHTS: Final = 15
 _ALL_THIN: Final = 10**9
+_MOST_STEPS: Final = 24_000  # all ways together: twelve metres, some ten seconds
 _MOST_BRANCHES: Final = 40
 _LEAST_LOOP_MM: Final = 8.0
 
@@ -137,6 +138,7 @@ class _Walker:
         self._across = np.arange(-_REACH_MM, _REACH_MM + 0.01, 0.06) * self._mm
         self.level, self._width = self._line_at(start)
         self._weights: list[float] = []
+        self._walked = 0
 
     def _line_at(self, start: Array) -> tuple[float, float]:
         """Contrast of the line under a point, and how broad it is (pixels)."""
@@ -231,6 +233,8 @@ class _Walker:
         best = Way(start[None], (), closed=False)
         thin_from = 0  # before it, a thinner line that goes on is taken for the line itself
         for _ in range(_MOST_BRANCHES):
+            if self._walked > _MOST_STEPS:
+                break
             ended = self._straight(path, way, start if closing else None, thin_from)
             if ended == "home":
                 return Way(np.array(path.points), tuple(corners), closed=True)
@@ -264,6 +268,7 @@ class _Walker:
         while len(path) < _LONGEST_MM / _STEP_MM:
             at = path.points[-1]
             self._told(len(path), 0)
+            self._walked += 1
             onward = self._ahead(at, way)
             if onward is None:
                 self._to_the_end(path, way)

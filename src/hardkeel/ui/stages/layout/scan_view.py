@@ -47,6 +47,7 @@ _NUDGES: Final = {
     Qt.Key.Key_Down: (0.0, 1.0),
 }
 _FINE: Final = 0.25
+_FARTHEST_PX: Final = 2e5
 _NEAR_PX: Final = 6.0  # of the widget, from a followed line that is taken with the hand
 _PULL_PX: Final = 5  # a shorter pull is a click
 
@@ -237,6 +238,8 @@ class ScanView(QWidget):
         if mark.kind not in ("length", "point", "origin") and not mark.active:
             colour = theme.colour("fluid_edge")
         spots = [self.on_widget(*point) for point in mark.points]
+        if not all(abs(s.x()) < _FARTHEST_PX and abs(s.y()) < _FARTHEST_PX for s in spots):
+            return  # a map that hardly holds puts it anywhere: it would be stroked for ever
         if mark.followed is not None:
             self._paint_line(painter, mark)
             return
