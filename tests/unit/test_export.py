@@ -111,7 +111,13 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         == 0
     )
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
-    record = [p for p in written if "-dxf" not in str(p) and "-svg" not in str(p)]
+    plans = [p for p in written if "-plan-" in p.name]
+    assert [p.name[16:] for p in plans] == [
+        f"plan-{name}.{kind}" for name in ("side", "stab", "fin") for kind in ("dxf", "svg")
+    ]
+    record = [
+        p for p in written if "-dxf" not in str(p) and "-svg" not in str(p) and p not in plans
+    ]
     assert [p.suffix for p in record] == [
         ".pdf", ".csv", ".json", ".pdf", ".pdf", ".csv", ".pdf", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
     ]  # fmt: skip

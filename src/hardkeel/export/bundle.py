@@ -7,6 +7,7 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.building_plan import plan_files
 from hardkeel.export.diary import diary_pdf
 from hardkeel.export.framing import named_templates
 from hardkeel.export.paper_sizes import PAPERS
@@ -84,6 +85,9 @@ def export_record(
     if any(surface.kind is not None for surface in build.tail):
         tail = tail_files(build, to.paper, unit)
         lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
+    lists[f"{stem}-plan"] = {
+        f"{stem}-{name}": data for name, data in plan_files(build, unit).items()
+    }
     step(5, _PARTS)  # from here on all of it is written, or none
     renew_all(to, lists)
     return [to.folder / name for written in lists.values() for name in written]

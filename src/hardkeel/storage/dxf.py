@@ -16,13 +16,14 @@ if TYPE_CHECKING:
     import ezdxf.disassemble as parts
     import ezdxf.filemanagement as files
     import ezdxf.path as paths
-    from ezdxf import recover
+    from ezdxf import enums, recover
     from ezdxf.document import Drawing
     from ezdxf.entities.dxfentity import DXFEntity
     from ezdxf.entities.mtext import MText
     from ezdxf.entities.text import Text
     from ezdxf.lldxf import const
 else:
+    enums = late("ezdxf.enums")
     files, recover = late("ezdxf.filemanagement"), late("ezdxf.recover")
     paths, parts, const = late("ezdxf.path"), late("ezdxf.disassemble"), late("ezdxf.lldxf.const")
 
@@ -36,6 +37,16 @@ _MM: Final = 4
 
 
 @dataclass(frozen=True, slots=True)
+class DrawnText:
+    """Words in a drawing, their middle at a place; letters `size` mm high, turned by degrees."""
+
+    text: str
+    at: Point2
+    size: float
+    turn: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class Layer:
     """Lines on a layer of their own, mm, `rings` closed and `lines` open; `colour` by DXF's index."""
 
@@ -43,6 +54,7 @@ class Layer:
     colour: int
     rings: tuple[tuple[Point2, ...], ...]
     lines: tuple[tuple[Point2, ...], ...] = ()
+    words: tuple[DrawnText, ...] = ()
 
 
 def dxf_text(layers: Iterable[Layer]) -> str:
@@ -56,6 +68,10 @@ def dxf_text(layers: Iterable[Layer]) -> str:
             space.add_lwpolyline(ring, close=True, dxfattribs={"layer": layer.name})
         for line in layer.lines:
             space.add_lwpolyline(line, dxfattribs={"layer": layer.name})
+        for word in layer.words:
+            attributes = {"layer": layer.name, "height": word.size, "rotation": word.turn}
+            made = space.add_text(word.text, dxfattribs=attributes)
+            made.set_placement(word.at, align=enums.TextEntityAlignment.MIDDLE_CENTER)
     out = io.StringIO()
     drawing.write(out)
     return out.getvalue()

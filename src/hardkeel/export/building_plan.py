@@ -1,0 +1,30 @@
+"""The building plan: which drawings a build has, and their files."""
+
+from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_side import side_plan
+from hardkeel.export.plan_tail import tail_plan
+from hardkeel.project.model import Build
+
+
+def drawings_of(build: Build, unit: LengthUnit) -> tuple[PlanDrawing, ...]:
+    """All drawings to build over that a build has; what can't be drawn yet is left out."""
+    found: list[PlanDrawing | None] = []
+    if build.fuselage is not None and len(build.fuselage.stations) > 1:
+        found.append(side_plan(build.fuselage, unit))
+    for surface in build.tail:
+        try:
+            found.append(tail_plan(surface, unit))
+        except BadInput:  # a figure is missing: its page says which
+            continue
+    return tuple(one for one in found if one is not None)
+
+
+def plan_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
+    """``plan-side.dxf``, ``plan-side.svg`` … by name."""
+    files: dict[str, bytes] = {}
+    for drawing in drawings_of(build, unit):
+        files[f"plan-{drawing.name}.dxf"] = drawing.dxf().encode("utf-8")
+        files[f"plan-{drawing.name}.svg"] = drawing.svg().encode("utf-8")
+    return files

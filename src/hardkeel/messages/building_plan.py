@@ -1,0 +1,21 @@
+"""What is written on a building plan."""
+
+from typing import Final
+
+FRONT_AND_FACE: Final = "← front    inside up; the second side over the first, its inside down"
+
+
+def short_name(part: str) -> str:
+    """``upright 4`` is ``U4``."""
+    word, _, number = part.partition(" ")
+    return f"{word[:1].upper()}{number}"
+
+
+def numbered(kind: str, number: int) -> str:
+    """``cross-stick`` as the third piece is ``C3``."""
+    return f"{kind[:1].upper()}{number}"
+
+
+def plan_of(surface: str) -> str:
+    """Under a surface."""
+    return f"{surface[:1].upper()}{surface[1:]}, seen from above; ahead is up"

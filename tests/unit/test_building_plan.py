@@ -1,0 +1,102 @@
+"""The building plan: every stick is there as it is cut, and no word lies over wood or another word."""
+
+import io
+import json
+from collections.abc import Callable
+from itertools import combinations
+
+import numpy as np
+import pytest
+from ezdxf.entities.lwpolyline import LWPolyline
+from ezdxf.filemanagement import read
+from shapely import Polygon
+
+from hardkeel.cli.commands import run_command
+from hardkeel.demo.fleet import withy
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.export.building_plan import drawings_of, plan_files
+from hardkeel.export.plan_drawing import LAYERS, PlanDrawing
+from hardkeel.project.model import Build
+from hardkeel.storage.format import text_of
+from hardkeel.tail.stick_frame import frame_cut_list
+
+MADE: list[Callable[[], Build]] = [demo_build, withy]
+
+
+def sticks_in(data: bytes) -> list[np.ndarray]:
+    drawing = read(io.StringIO(data.decode()))
+    found = [e for e in drawing.modelspace().query("LWPOLYLINE") if e.dxf.layer == "STICKS"]
+    assert all(isinstance(one, LWPolyline) and one.closed for one in found)
+    return [np.array(one.get_points("xy")) for one in found if isinstance(one, LWPolyline)]
+
+
+def longest(outline: np.ndarray) -> float:
+    """The longest extent along its own axis: of its least box the long side."""
+    box = np.array(Polygon(outline).minimum_rotated_rectangle.exterior.coords)
+    return float(max(np.hypot(*(box[1] - box[0])), np.hypot(*(box[2] - box[1]))))
+
+
+@pytest.mark.parametrize("make", MADE)
+def test_every_stick_of_the_frame_lies_in_its_drawing(
+    make: Callable[[], Build], tmp_path: object, capsys: pytest.CaptureFixture[str]
+) -> None:
+    build = make()
+    path = f"{tmp_path}/build.json"
+    with open(path, "w", encoding="utf-8") as out:  # noqa: PTH123
+        out.write(text_of(build))
+    assert run_command(["frame", path, "--json"]) == 0
+    frame = json.loads(capsys.readouterr().out)
+    wanted = [p for p in frame["cut_list"] if p["kind"] in ("upright", "diagonal")]
+    drawn = sticks_in(plan_files(build, "mm")["plan-side.dxf"])
+    assert len(drawn) == sum(part["quantity"] for part in wanted) // 2  # once for the pair
+    uprights = sorted(
+        p["length"] for p in wanted if p["kind"] == "upright" for _ in range(p["quantity"] // 2)
+    )
+    heights = sorted(float(np.ptp(one[:, 1])) for one in drawn if _is_upright(one))
+    assert heights == pytest.approx(uprights, abs=0.02)
+
+
+def _is_upright(outline: np.ndarray) -> bool:
+    """Two faces square to the datum."""
+    return len({round(float(u), 4) for u, _ in outline}) == 2
+
+
+@pytest.mark.parametrize("make", MADE)
+def test_a_tail_of_sticks_is_drawn_with_both_halves(make: Callable[[], Build]) -> None:
+    build = make()
+    files = plan_files(build, "mm")
+    for surface in build.tail:
+        name = f"plan-{surface.id}.dxf"
+        if name not in files:
+            continue
+        parts = frame_cut_list(surface)
+        drawn = sticks_in(files[name])
+        assert len(drawn) == sum(part.quantity for part in parts)
+        area = sum(Polygon(one).area for one in drawn)
+        sides = 1 if surface.upright else 2
+        wanted = sides * sum(Polygon(part.outline).area for part in parts)
+        assert area == pytest.approx(wanted, rel=1e-3)
+
+
+@pytest.mark.parametrize("make", MADE)
+def test_no_word_lies_over_a_stick_or_another_word(make: Callable[[], Build]) -> None:
+    for drawing in drawings_of(make(), "mm"):
+        sticks = [Polygon(line.points) for line in drawing.lines if line.layer == "STICKS"]
+        boxes = [words.box for words in drawing.words]
+        for words, box in zip(drawing.words, boxes, strict=True):
+            assert not any(box.intersects(stick) for stick in sticks), words.text
+        for one, other in combinations(boxes, 2):
+            assert not one.intersects(other)
+
+
+def test_all_sticks_are_named_and_the_layers_are_the_contracts() -> None:
+    (side, *_) = drawings_of(demo_build(), "mm")
+    assert isinstance(side, PlanDrawing)
+    named = {words.text for words in side.words}
+    sticks = [line for line in side.lines if line.layer == "STICKS"]
+    assert sum(name[:1] in "UD" and name[1:].isdigit() for name in named) == len(sticks)
+    drawing = read(io.StringIO(side.dxf()))
+    assert set(LAYERS) <= {layer.dxf.name for layer in drawing.layers}
+    assert drawing.units == 4  # millimetres
+    assert side.svg().startswith("<?xml")
+    assert 'id="PINS"' in side.svg()
