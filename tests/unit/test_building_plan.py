@@ -12,10 +12,12 @@ from ezdxf.filemanagement import read
 from shapely import Polygon
 
 from hardkeel.cli.commands import run_command
-from hardkeel.demo.fleet import withy
+from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.export.building_plan import drawings_of, plan_files
 from hardkeel.export.plan_drawing import LAYERS, PlanDrawing
+from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.loft import loft_of
 from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from hardkeel.tail.stick_frame import frame_cut_list
@@ -100,3 +102,31 @@ def test_all_sticks_are_named_and_the_layers_are_the_contracts() -> None:
     assert drawing.units == 4  # millimetres
     assert side.svg().startswith("<?xml")
     assert 'id="PINS"' in side.svg()
+
+
+def test_the_board_says_how_high_each_former_stands() -> None:
+    build = sallow()
+    assert build.fuselage is not None
+    board = next(one for one in drawings_of(build, "mm") if one.name == "board")
+    words = {one.text for one in board.words}
+    wanted = {
+        f"↑ {fitted.spacer:.1f} mm" for fitted in fitted_formers(build.fuselage) if fitted.spacer
+    }
+    assert wanted <= words
+    stations = [line for line in board.lines if line.layer == "STATIONS"]
+    assert [line.points[0][0] for line in stations] == [
+        stop.station for _, stop in build.fuselage.stations
+    ]
+
+
+def test_from_above_the_sides_lie_where_the_loft_has_them() -> None:
+    build = demo_build()
+    assert build.fuselage is not None
+    top = next(one for one in drawings_of(build, "mm") if one.name == "top")
+    outside = np.concatenate(
+        [np.array(line.points) for line in top.lines if line.layer == "OUTLINE"]
+    )
+    loft = loft_of(build.fuselage)
+    for (name, stop), x in zip(build.fuselage.stations, loft.stations, strict=True):
+        there = outside[np.abs(outside[:, 0] - x) < 1e-6, 1]
+        assert np.abs(there).max() == pytest.approx(stop.half_width, abs=0.001), name

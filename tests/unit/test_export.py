@@ -113,7 +113,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
     plans = [p for p in written if "-plan-" in p.name]
     assert [p.name[16:] for p in plans] == [
-        f"plan-{name}.{kind}" for name in ("side", "stab", "fin") for kind in ("dxf", "svg")
+        f"plan-{name}.{kind}" for name in ("side", "top", "stab", "fin") for kind in ("dxf", "svg")
     ]
     record = [
         p for p in written if "-dxf" not in str(p) and "-svg" not in str(p) and p not in plans

@@ -5,6 +5,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_side import side_plan
 from hardkeel.export.plan_tail import tail_plan
+from hardkeel.export.plan_top import board_plan, top_plan
 from hardkeel.project.model import Build
 
 
@@ -12,7 +13,7 @@ def drawings_of(build: Build, unit: LengthUnit) -> tuple[PlanDrawing, ...]:
     """All drawings to build over that a build has; what can't be drawn yet is left out."""
     found: list[PlanDrawing | None] = []
     if build.fuselage is not None and len(build.fuselage.stations) > 1:
-        found.append(side_plan(build.fuselage, unit))
+        found += [made(build.fuselage, unit) for made in (side_plan, top_plan, board_plan)]
     for surface in build.tail:
         try:
             found.append(tail_plan(surface, unit))

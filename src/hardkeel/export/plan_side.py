@@ -5,23 +5,21 @@ from collections.abc import Iterator
 from itertools import pairwise
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit
 from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import SMALL_MM, PlanDrawing, beside
+from hardkeel.export.plan_stations import draw_stations
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.methods import sections_with
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.sticks import LongeronStrip, longeron_strips_of, sticks_of
 from hardkeel.messages import building_plan as say
-from hardkeel.messages.frame import stop_words
 
 _PIN_EVERY_MM: Final = 60.0
 _PIN_MM: Final = 1.2  # half a pin's cross
 _PIN_OFF_MM: Final = 1.6  # of its middle beside the wood
 _SQUARE_DEG: Final = 0.3
-_BELOW_MM: Final = 12.0
-_ROW_MM: Final = 5.0
 
 
 def side_plan(fuselage: Fuselage, unit: LengthUnit) -> PlanDrawing | None:
@@ -62,30 +60,16 @@ _STICKS: Final = ("upright", "diagonal")
 
 
 def _stations(drawing: PlanDrawing, fuselage: Fuselage, unit: LengthUnit) -> None:
-    """Station lines with their names over them and one chain of distances under them, along the developed side."""
+    """Stations along the developed side, the datum line, and which way it lies."""
     loft = loft_of(fuselage)
     developed = dict(zip(loft.names, loft.developed().tolist(), strict=True))
-    low = min(v for line in drawing.lines for _, v in line.points) - _BELOW_MM
-    high = max(v for line in drawing.lines for _, v in line.points) + _ROW_MM
     for section in sections_with(fuselage, "sticks"):
-        names = loft.names
-        first, last = names.index(section.from_), names.index(section.to)
-        stops = names[first : last + 1]
-        for name in stops:
-            drawing.line("STATIONS", [(developed[name], low), (developed[name], high)])
-            drawing.write((developed[name], high + 2.5), stop_words(name))
-        drawing.line(
-            "DIMENSIONS", [(developed[stops[0]], low + 2), (developed[stops[-1]], low + 2)]
-        )
-        for before, behind in pairwise(stops):
-            a, b = developed[before], developed[behind]
-            text = format_length(b - a, unit)
-            turn = 0.0 if b - a > len(text) * SMALL_MM * 0.62 + 2 else 90.0
-            drop = 0.0 if not turn else -len(text) * SMALL_MM * 0.31
-            drawing.write(((a + b) / 2, low - 1.5 + drop), text, size=SMALL_MM, turn=turn)
-        start, end = developed[stops[0]], developed[stops[-1]]
+        first, last = loft.names.index(section.from_), loft.names.index(section.to)
+        stops = [(name, developed[name]) for name in loft.names[first : last + 1]]
+        low = draw_stations(drawing, stops, unit)
+        start, end = stops[0][1], stops[-1][1]
         drawing.line("CENTRE", [(start - 8, 0.0), (end + 8, 0.0)])
-        drawing.write((start + 42, low - 12), say.FRONT_AND_FACE)
+        drawing.write((start + 60, low - 8), say.FRONT_AND_FACE)
 
 
 def _pins(strip: LongeronStrip) -> Iterator[Point2]:

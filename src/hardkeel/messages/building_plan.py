@@ -4,6 +4,15 @@ from typing import Final
 
 FRONT_AND_FACE: Final = "← front    inside up; the second side over the first, its inside down"
 
+FROM_ABOVE: Final = "← front    from above, starboard up"
+ON_THE_BOARD: Final = "← front    on the board, right side up; figures are the spacers' heights"
+UPSIDE_DOWN: Final = "← front    on the board, upside down; figures are the spacers' heights"
+
+
+def spacer_words(height: str) -> str:
+    """How high the blocks under a former are."""
+    return f"↑ {height}"
+
 
 def short_name(part: str) -> str:
     """``upright 4`` is ``U4``."""
