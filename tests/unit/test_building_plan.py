@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.filemanagement import read
+from pypdf import PdfReader
 from shapely import Polygon
 
 from hardkeel.cli.commands import run_command
@@ -130,3 +131,34 @@ def test_from_above_the_sides_lie_where_the_loft_has_them() -> None:
     for (name, stop), x in zip(build.fuselage.stations, loft.stations, strict=True):
         there = outside[np.abs(outside[:, 0] - x) < 1e-6, 1]
         assert np.abs(there).max() == pytest.approx(stop.half_width, abs=0.001), name
+
+
+def test_the_pages_hold_the_drawings_at_full_size() -> None:
+    build = withy()
+    drawings = drawings_of(build, "mm")
+    files = plan_files(build, "mm", "Letter")
+    whole = PdfReader(io.BytesIO(files["plan.pdf"]))
+    assert len(whole.pages) == len(drawings)
+    for page, drawing in zip(whole.pages, drawings, strict=True):
+        wide = float(page.mediabox.width) / 72 * 25.4
+        assert wide == pytest.approx(max(drawing.size[0], 220.0) + 30, abs=0.01)
+    tiled = PdfReader(io.BytesIO(files["plan-Letter.pdf"]))
+    assert len(tiled.pages) > len(drawings)
+    assert all(
+        (round(float(p.mediabox.width)), round(float(p.mediabox.height))) == (612, 792)
+        for p in tiled.pages
+    )
+    first = tiled.pages[0].extract_text()
+    assert "Sides" in first
+    assert "full size" in whole.pages[0].extract_text()
+
+
+def test_a_drawing_turned_upright_is_the_same_drawing() -> None:
+    for drawing in drawings_of(withy(), "mm"):
+        turned = drawing.upright()
+        assert turned.size == pytest.approx(drawing.size[::-1], abs=0.01)
+        areas = [
+            sorted(Polygon(line.points).area for line in one.lines if line.layer == "STICKS")
+            for one in (drawing, turned)
+        ]
+        assert areas[0] == pytest.approx(areas[1])

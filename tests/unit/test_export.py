@@ -111,9 +111,15 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         == 0
     )
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
-    plans = [p for p in written if "-plan-" in p.name]
+    plans = [p for p in written if p.name.startswith("kettlewick-1280-plan")]
     assert [p.name[16:] for p in plans] == [
-        f"plan-{name}.{kind}" for name in ("side", "top", "stab", "fin") for kind in ("dxf", "svg")
+        *(
+            f"plan-{name}.{kind}"
+            for name in ("side", "top", "stab", "fin")
+            for kind in ("dxf", "svg")
+        ),
+        "plan-A4.pdf",
+        "plan.pdf",
     ]
     record = [
         p for p in written if "-dxf" not in str(p) and "-svg" not in str(p) and p not in plans

@@ -2,10 +2,14 @@
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.framing import printer_of
+from hardkeel.export.paper import Page, templates_pdf
 from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_pages import whole_pages_pdf
 from hardkeel.export.plan_side import side_plan
 from hardkeel.export.plan_tail import tail_plan
 from hardkeel.export.plan_top import board_plan, top_plan
+from hardkeel.messages import diary as say
 from hardkeel.project.model import Build
 
 
@@ -22,10 +26,16 @@ def drawings_of(build: Build, unit: LengthUnit) -> tuple[PlanDrawing, ...]:
     return tuple(one for one in found if one is not None)
 
 
-def plan_files(build: Build, unit: LengthUnit) -> dict[str, bytes]:
-    """``plan-side.dxf``, ``plan-side.svg`` … by name."""
+def plan_files(build: Build, unit: LengthUnit, paper: str = "A4") -> dict[str, bytes]:
+    """``plan-side.dxf``, ``plan-side.svg`` …, tiled and whole pages, by name; empty where nothing is drawn."""
     files: dict[str, bytes] = {}
-    for drawing in drawings_of(build, unit):
+    drawings = drawings_of(build, unit)
+    for drawing in drawings:
         files[f"plan-{drawing.name}.dxf"] = drawing.dxf().encode("utf-8")
         files[f"plan-{drawing.name}.svg"] = drawing.svg().encode("utf-8")
+    if drawings:
+        title = build.name or say.UNNAMED
+        page = Page(paper, printer_of(build))
+        files[f"plan-{paper}.pdf"] = templates_pdf(drawings, title, page)
+        files["plan.pdf"] = whole_pages_pdf(drawings, title)
     return files

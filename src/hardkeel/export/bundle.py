@@ -86,7 +86,7 @@ def export_record(
         tail = tail_files(build, to.paper, unit)
         lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
     lists[f"{stem}-plan"] = {
-        f"{stem}-{name}": data for name, data in plan_files(build, unit).items()
+        f"{stem}-{name}": data for name, data in plan_files(build, unit, to.paper).items()
     }
     step(5, _PARTS)  # from here on all of it is written, or none
     renew_all(to, lists)

@@ -7,11 +7,15 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.export.paper_sizes import PAPERS
+from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_pages import draw_plan
 from hardkeel.export.plates import LayerName, Plate
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.messages import building_plan as plan_say
 from hardkeel.messages import sheets as say
 
 Step = Callable[[int, int], None]
+Drawn = Plate | PlanDrawing
 BAR_MM: Final = 100.0
 _BAR_THICK_MM: Final = 0.8
 _MARGIN_MM: Final = 10.0
@@ -67,7 +71,7 @@ class Tile:
     v: float
 
 
-def tiles_of(plate: Plate, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
+def tiles_of(plate: Drawn, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
     """Tiles that cover a plate, neighbours sharing `OVERLAP_MM`; how many along, and how many up."""
     left, low, _, _ = plate.bounds
     steps = room[0] - OVERLAP_MM, room[1] - OVERLAP_MM
@@ -85,7 +89,7 @@ def tiles_of(plate: Plate, room: tuple[float, float]) -> tuple[list[Tile], int, 
 
 
 def templates_pdf(
-    plates: Sequence[Plate], title: str, page: Page, step: Step | None = None
+    plates: Sequence[Drawn], title: str, page: Page, step: Step | None = None
 ) -> bytes:
     """All plates, a page or more each.
 
@@ -111,20 +115,24 @@ def templates_pdf(
     return out.getvalue()
 
 
-def _turned(plate: Plate, room: tuple[float, float]) -> Plate:
+def _turned(plate: Drawn, room: tuple[float, float]) -> Drawn:
     """Lying the way that takes fewer pages."""
-    upright = Plate(
+    upright = plate.upright() if isinstance(plate, PlanDrawing) else _upright(plate)
+    return min((plate, upright), key=lambda one: len(tiles_of(one, room)[0]))
+
+
+def _upright(plate: Plate) -> Plate:
+    return Plate(
         plate.name,
         tuple(
             type(s)(s.layer, tuple((-v, u) for u, v in s.points), s.closed) for s in plate.strokes
         ),
         tuple(type(w)((-w.at[1], w.at[0]), w.text, w.size) for w in plate.words),
     )
-    return min((plate, upright), key=lambda one: len(tiles_of(one, room)[0]))
 
 
 def _draw_page(
-    canvas: Canvas, plate: Plate, tile: Tile, count: tuple[int, int], title: str, page: Page
+    canvas: Canvas, plate: Drawn, tile: Tile, count: tuple[int, int], title: str, page: Page
 ) -> None:
     wide, tall = page.size
     fx, fy = page.correction
@@ -141,10 +149,13 @@ def _draw_page(
     clip = canvas.beginPath()
     clip.rect(x0 * mm, y0 * mm, room[0] / fx * mm, room[1] / fy * mm)
     canvas.clipPath(clip, stroke=0, fill=0)
-    _draw_strokes(canvas, plate, at)
-    canvas.setFont(REGULAR, 8)
-    for word in plate.words:
-        canvas.drawCentredString(*at(*word.at), word.text)
+    if isinstance(plate, PlanDrawing):
+        draw_plan(canvas, plate, at)
+    else:
+        _draw_strokes(canvas, plate, at)
+        canvas.setFont(REGULAR, 8)
+        for word in plate.words:
+            canvas.drawCentredString(*at(*word.at), word.text)
     canvas.restoreState()
     if count != (1, 1):
         _draw_crosses(canvas, tile, count, room, at)
@@ -206,15 +217,16 @@ def _draw_crosses(
 
 
 def _draw_head(
-    canvas: Canvas, plate: Plate, tile: Tile, count: tuple[int, int], title: str, page: Page
+    canvas: Canvas, plate: Drawn, tile: Tile, count: tuple[int, int], title: str, page: Page
 ) -> None:
     wide, tall = page.size
     columns, rows = count
     top = (tall - _MARGIN_MM) * mm
     canvas.setFont(BOLD, 14)
-    canvas.drawString(_MARGIN_MM * mm, top - 12, plate.name)
+    name = plan_say.sheet_name(plate.name) if isinstance(plate, PlanDrawing) else plate.name
+    canvas.drawString(_MARGIN_MM * mm, top - 12, name)
     canvas.setFont(REGULAR, 8)
-    told = [title, say.SOLID_CUTS]
+    told = [title, say.FULL_SIZE if isinstance(plate, PlanDrawing) else say.SOLID_CUTS]
     if count != (1, 1):
         told[1] = say.tile_words(tile.column + 1, columns, tile.row + 1, rows)
     for i, text in enumerate(told):

@@ -31,7 +31,7 @@ _GAP_MM: Final = 0.5
 _FURTHER_MM: Final = (8.0, 12.0, 16.0, 22.0, 30.0, 40.0)
 _MARGIN_MM: Final = 4.0
 _SPACE: Final = "http://www.w3.org/2000/svg"
-_DASHED: Final[frozenset[LayerName]] = frozenset({"CENTRE"})
+DASHED: Final[frozenset[LayerName]] = frozenset({"CENTRE"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,6 +150,27 @@ class PlanDrawing:
             max(b[3] for b in boxes),
         )
 
+    @property
+    def size(self) -> tuple[float, float]:
+        """Along u and along v, mm."""
+        left, low, right, high = self.bounds
+        return right - left, high - low
+
+    def upright(self) -> "PlanDrawing":
+        """Turned a quarter, u up the page."""
+
+        def turned(point: Point2) -> Point2:
+            return -point[1], point[0]
+
+        return PlanDrawing(
+            self.name,
+            [PlanLine(one.layer, tuple(map(turned, one.points)), one.closed) for one in self.lines],
+            [
+                PlanWords(turned(one.at), one.text, one.size, one.turn + 90, one.layer)
+                for one in self.words
+            ],
+        )
+
     def dxf(self) -> str:
         """As DXF, mm, 1:1, one layer a kind of thing."""
         return dxf_text(
@@ -183,7 +204,7 @@ class PlanDrawing:
             if not lines and not words:
                 continue
             drawn = {"fill": "none", "stroke": "#1E2B33", "stroke-width": f"{weight}"}
-            if name in _DASHED:
+            if name in DASHED:
                 drawn["stroke-dasharray"] = "8 2 1.5 2"
             group = ET.SubElement(root, "g", {"id": name, **drawn})
             for line in lines:

@@ -2,11 +2,22 @@
 
 from typing import Final
 
+from hardkeel.messages.names import surface_name
+
 FRONT_AND_FACE: Final = "← front    inside up; the second side over the first, its inside down"
 
 FROM_ABOVE: Final = "← front    from above, starboard up"
 ON_THE_BOARD: Final = "← front    on the board, right side up; figures are the spacers' heights"
 UPSIDE_DOWN: Final = "← front    on the board, upside down; figures are the spacers' heights"
+
+MEASURE_THE_BARS: Final = "full size: both bars measure 100 mm"
+_SHEETS: Final = {"side": "Sides", "top": "From above", "board": "On the board"}
+
+
+def sheet_name(name: str) -> str:
+    """What a drawing is called: ``Sides``, ``Stabilizer``."""
+    words = _SHEETS.get(name) or surface_name(name)
+    return words[:1].upper() + words[1:]
 
 
 def spacer_words(height: str) -> str:

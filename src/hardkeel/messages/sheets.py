@@ -9,6 +9,7 @@ if TYPE_CHECKING:
 
 MEASURES_100: Final = "100 mm on the print, or it was scaled"
 SOLID_CUTS: Final = "Solid: cut. Dashed: mark. Chain: centre line."
+FULL_SIZE: Final = "full size, to build over"
 CAUTION: Final = "Models only. Blade away from the other hand."
 
 

@@ -1,0 +1,92 @@
+"""A drawing to build over on paper: its lines by their weight, and one page of its own size for a copy shop."""
+
+import io
+from collections.abc import Callable, Sequence
+from typing import Final
+
+from hardkeel.export.plan_drawing import DASHED, LAYERS, PlanDrawing
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.messages import building_plan as say
+
+_MARGIN_MM: Final = 15.0
+_BLOCK_MM: Final = 26.0  # under the drawing: what it is, and a bar each way
+_BAR_MM: Final = 100.0
+_BAR_THICK_MM: Final = 0.8
+_POINT_A_MM: Final = 72 / 25.4
+_SLACK: Final = 0.72  # of a letter's height, from its middle to its foot
+
+At = Callable[[float, float], tuple[float, float]]
+
+
+def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
+    """All lines and words; `at` takes a place in mm to the page."""
+    for line in drawing.lines:
+        canvas.setLineWidth(LAYERS[line.layer][1] * _POINT_A_MM)
+        canvas.setDash([8 * mm, 2 * mm, 1.5 * mm, 2 * mm] if line.layer in DASHED else [])
+        path = canvas.beginPath()
+        path.moveTo(*at(*line.points[0]))
+        for point in line.points[1:]:
+            path.lineTo(*at(*point))
+        if line.closed:
+            path.close()
+        canvas.drawPath(path)
+    canvas.setDash([])
+    for words in drawing.words:
+        canvas.saveState()
+        canvas.translate(*at(*words.at))
+        canvas.rotate(words.turn)
+        canvas.setFont(
+            REGULAR, words.size * _POINT_A_MM * 1.35
+        )  # letters are so much lower than their type
+        canvas.drawCentredString(0, -words.size * _POINT_A_MM * _SLACK * 0.62, words.text)
+        canvas.restoreState()
+
+
+def whole_pages_pdf(drawings: Sequence[PlanDrawing], title: str) -> bytes:
+    """Each drawing on one page of its own size, its title and a bar each way under it."""
+    register_fonts()
+    out = io.BytesIO()
+    canvas = Canvas(out, invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    canvas.setAuthor("Hard Keel")
+    for drawing in drawings:
+        left, low, _, _ = drawing.bounds
+        size = drawing.size
+        wide = max(size[0], _BAR_MM * 2.2) + 2 * _MARGIN_MM
+        tall = max(size[1] + _BLOCK_MM, _BAR_MM) + 2 * _MARGIN_MM
+        canvas.setPageSize((wide * mm, tall * mm))
+        canvas.setFillColor(INK)
+        canvas.setStrokeColor(INK)
+        foot = _MARGIN_MM + _BLOCK_MM
+
+        def at(
+            u: float, v: float, left: float = left, low: float = low, foot: float = foot
+        ) -> tuple[float, float]:
+            return (_MARGIN_MM + u - left) * mm, (foot + v - low) * mm
+
+        draw_plan(canvas, drawing, at)
+        canvas.setFont(BOLD, 16)
+        canvas.drawString(_MARGIN_MM * mm, (_MARGIN_MM + 10) * mm, say.sheet_name(drawing.name))
+        canvas.setFont(REGULAR, 9)
+        canvas.drawString(
+            _MARGIN_MM * mm, (_MARGIN_MM + 4) * mm, f"{title}    {say.MEASURE_THE_BARS}"
+        )
+        canvas.rect(
+            (wide - _MARGIN_MM - _BAR_MM) * mm,
+            _MARGIN_MM * mm,
+            _BAR_MM * mm,
+            _BAR_THICK_MM * mm,
+            stroke=0,
+            fill=1,
+        )
+        canvas.rect(
+            (wide - _MARGIN_MM + 6) * mm,
+            _MARGIN_MM * mm,
+            _BAR_THICK_MM * mm,
+            _BAR_MM * mm,
+            stroke=0,
+            fill=1,
+        )
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
