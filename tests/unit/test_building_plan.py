@@ -111,7 +111,9 @@ def test_the_board_says_how_high_each_former_stands() -> None:
     board = next(one for one in drawings_of(build, "mm") if one.name == "board")
     words = {one.text for one in board.words}
     wanted = {
-        f"↑ {fitted.spacer:.1f} mm" for fitted in fitted_formers(build.fuselage) if fitted.spacer
+        f"block {fitted.spacer:.1f} mm"
+        for fitted in fitted_formers(build.fuselage)
+        if fitted.spacer
     }
     assert wanted <= words
     stations = [line for line in board.lines if line.layer == "STATIONS"]
@@ -162,3 +164,6 @@ def test_a_drawing_turned_upright_is_the_same_drawing() -> None:
             for one in (drawing, turned)
         ]
         assert areas[0] == pytest.approx(areas[1])
+        assert all(
+            -90 <= words.turn <= 90.001 for words in turned.words
+        )  # nobody reads upside down

@@ -97,6 +97,14 @@ class PlanDrawing:
         self.line("PINS", [(u, v - half), (u, v + half)])
         self._taken.append(room)
 
+    def front(self, at: Point2, words: str) -> None:
+        """Which way the front is: an arrow with the word, and what else is to be known of the drawing beside it."""
+        u, v = at
+        self.line("DIMENSIONS", [(u + 12, v), (u, v)])
+        self.line("DIMENSIONS", [(u + 3, v + 1.4), (u, v), (u + 3, v - 1.4)])
+        long = len(words) * TEXT_MM * _WIDE
+        self.write((u + 15 + long / 2, v), words)
+
     def write(self, at: Point2, text: str, **more: float) -> None:
         """Write where told."""
         words = PlanWords(at, text, **more)  # type: ignore[arg-type]
@@ -166,7 +174,7 @@ class PlanDrawing:
             self.name,
             [PlanLine(one.layer, tuple(map(turned, one.points)), one.closed) for one in self.lines],
             [
-                PlanWords(turned(one.at), one.text, one.size, one.turn + 90, one.layer)
+                PlanWords(turned(one.at), one.text, one.size, _readable(one.turn + 90), one.layer)
                 for one in self.words
             ],
         )
@@ -221,6 +229,11 @@ class PlanDrawing:
         ET.indent(root, "")
         body = ET.tostring(root, encoding="unicode")
         return f'<?xml version="1.0" encoding="UTF-8"?>\n{body}\n'
+
+
+def _readable(turn: float) -> float:
+    """The same way or its opposite, so that nobody reads upside down; degrees."""
+    return (turn + 90 - 1e-6) % 180 - 90 + 1e-6
 
 
 def beside(outline: Sequence[Point2], size: float = TEXT_MM) -> list[tuple[Point2, float]]:

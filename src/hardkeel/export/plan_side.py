@@ -69,7 +69,7 @@ def _stations(drawing: PlanDrawing, fuselage: Fuselage, unit: LengthUnit) -> Non
         low = draw_stations(drawing, stops, unit)
         start, end = stops[0][1], stops[-1][1]
         drawing.line("CENTRE", [(start - 8, 0.0), (end + 8, 0.0)])
-        drawing.write((start + 60, low - 8), say.FRONT_AND_FACE)
+        drawing.front((start, low - 8), say.FRONT_AND_FACE)
 
 
 def _pins(strip: LongeronStrip) -> Iterator[Point2]:

@@ -55,7 +55,7 @@ def top_plan(fuselage: Fuselage, unit: LengthUnit) -> PlanDrawing | None:
     for former in fuselage.formers:
         text = format_length(2 * former.half_width, unit)
         drawing.label(_beside_former(fuselage, former), text, SMALL_MM)
-    drawing.write((first + 40, low - 8), say.FROM_ABOVE)
+    drawing.front((first, low - 8), say.FROM_ABOVE)
     return drawing
 
 
@@ -82,7 +82,7 @@ def board_plan(fuselage: Fuselage, unit: LengthUnit) -> PlanDrawing | None:
             text = say.spacer_words(format_length(height, unit))
             drawing.label(_beside_former(fuselage, former), text, SMALL_MM)
     words = say.UPSIDE_DOWN if fuselage.board.inverted else say.ON_THE_BOARD
-    drawing.write((stops[0][1] + 40, low - 8), words)
+    drawing.front((stops[0][1], low - 8), words)
     return drawing
 
 

@@ -4,11 +4,11 @@ from typing import Final
 
 from hardkeel.messages.names import surface_name
 
-FRONT_AND_FACE: Final = "← front    inside up; the second side over the first, its inside down"
+FRONT_AND_FACE: Final = "front; inside up; the second side over the first, its inside down"
 
-FROM_ABOVE: Final = "← front    from above, starboard up"
-ON_THE_BOARD: Final = "← front    on the board, right side up; figures are the spacers' heights"
-UPSIDE_DOWN: Final = "← front    on the board, upside down; figures are the spacers' heights"
+FROM_ABOVE: Final = "front; from above, starboard up"
+ON_THE_BOARD: Final = "front; on the board, right side up; blocks under the formers are so high"
+UPSIDE_DOWN: Final = "front; on the board, upside down; blocks under the formers are so high"
 
 MEASURE_THE_BARS: Final = "full size: both bars measure 100 mm"
 _SHEETS: Final = {"side": "Sides", "top": "From above", "board": "On the board"}
@@ -22,7 +22,7 @@ def sheet_name(name: str) -> str:
 
 def spacer_words(height: str) -> str:
     """How high the blocks under a former are."""
-    return f"↑ {height}"
+    return f"block {height}"
 
 
 def short_name(part: str) -> str:
