@@ -127,6 +127,7 @@ def test_clicks_on_a_scan_lie_within_three_tenths_of_the_truth(
     # between the stations, where no other line crosses the one that is clicked
     wanted = [(float(x), float(top.value(x))) for x in np.arange(25.0, 880.0, draws(200.0, 67.0))]
     qtbot.mouseClick(desk.tools.tools["side-top"], LEFT)
+    desk.tools.follow_ink.setChecked(False)
     for x, y in wanted:
         click(qtbot, window, page, x, y)
     fit, plan = desk.calibration(), desk.plan
@@ -190,7 +191,7 @@ def test_a_scan_survives_a_kill(
     second.notice.buttons[0].click()
     second.show_stage("layout")
     layout_of(second).turn_to("paper")
-    assert layout_of(second).paper.sheet.has_image
+    qtbot.waitUntil(lambda: layout_of(second).paper.sheet.has_image, timeout=20000)
     assert second.save_to(tmp_path / "back.keel")
     assert load(tmp_path / "back.keel").attached()
 

@@ -248,7 +248,17 @@ def half_of(sheet: Sheet, low: float, high: float, *, askew: float, dpi: int = 3
     )
 
 
-def vector_pdf(path: Path, scale: float = 1.0) -> Path:
+def of_pdf(scale: float = 0.97, dpi: int = 400) -> Sheet:
+    """As `vector_pdf` is read: its lines, printed at a wrong scale."""
+    per_mm = dpi / 25.4 * scale
+
+    def to_pixel(points: Points) -> Points:
+        return np.asarray((np.asarray(points) - _CORNER) * (per_mm, -per_mm))
+
+    return Sheet(to_pixel, (round(SIZE[0] * per_mm), round(SIZE[1] * per_mm)), dpi)
+
+
+def vector_pdf(path: Path, scale: float = 0.97) -> Path:
     """The sheet as a PDF of lines, printed at a scale."""
     mm = 72 / 25.4 * scale
     canvas = Canvas(str(path), pagesize=(SIZE[0] * mm, SIZE[1] * mm))

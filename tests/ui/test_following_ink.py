@@ -169,6 +169,7 @@ SHEETS: dict[str, tuple[Callable[[], Sheet], Callable[[Hand], None], float]] = {
     "scan": (cabin.scan, scale_by_lengths, 0.15),
     "blueprint": (cabin.blueprint, scale_by_lengths, 0.15),
     "photograph": (cabin.photograph, scale_by_crosses, 0.3),
+    "vector PDF": (cabin.of_pdf, scale_by_lengths, 0.15),
 }
 
 
@@ -180,7 +181,11 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     draw, scaled, within = SHEETS[kind]
     sheet = draw()
     window = make_window()
-    desk = lay(qtbot, window, sheet.save(tmp_path / "cabin.png"))
+    if kind == "vector PDF":
+        path = cabin.vector_pdf(tmp_path / "cabin.pdf")
+    else:
+        path = sheet.save(tmp_path / "cabin.png")
+    desk = lay(qtbot, window, path)
     hand = Hand(qtbot, window, sheet)
     if kind == "photograph":
         hand.press(desk.fit.photo)

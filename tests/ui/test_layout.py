@@ -559,6 +559,9 @@ def test_a_former_gets_its_outline_from_the_plan(
     for u in (600.0, 1600.0):
         desk.sheet.look_at(u, 500.0)
         qtbot.mouseClick(desk.sheet, LEFT, pos=desk.sheet.rect().center())
+    desk.tools.entry.setText("200100")  # two hundred metres: a slip is told, nothing is lost
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
+    assert "20000" in desk.told.text().replace(",", "").replace(" ", "")
     desk.tools.entry.setText("170")
     qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
     qtbot.mouseClick(desk.tools.tools["outline"], LEFT)

@@ -1,6 +1,7 @@
 """The paper desk's own traps: whose scan it is, where it lies, and how large it may be."""
 
 import zipfile
+from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
@@ -223,3 +224,29 @@ def test_a_sheet_is_read_at_fit_zoom_whatever_its_ground(qtbot: QtBot, ground: s
             paper, line = grey(u, v), grey(u - 99, v)
             assert paper > 140, "the paper is as light as paper"
             assert paper - line > 60, "and its lines stand off from it"
+
+
+def test_a_wide_scans_pixels_are_not_asked_about_as_places(
+    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
+) -> None:
+    """At 600 dpi clicks lie beyond 6,000 pixels: each was called an unusual place of the model."""
+    window = make_window()
+    picture(245, (7400, 900)).save(str(tmp_path / "wide.png"))
+    window.show_stage("layout")
+    layout_of(window).turn_to("paper")
+    scans_of(window).lay_scan(tmp_path / "wide.png")
+    desk = layout_of(window).paper
+    qtbot.waitUntil(lambda: desk.sheet.has_image, timeout=20000)
+    desk.tools.snap_to_line.setChecked(False)
+    for u in (200.0, 7100.0):
+        at = desk.widget_point(u, 400.0).toPoint()
+        qtbot.mouseClick(desk.sheet, LEFT, pos=at)
+    desk.tools.entry.setText("290")
+    qtbot.keyClick(desk.tools.entry, Qt.Key.Key_Return)
+    plan = desk.plan
+    assert plan is not None
+    assert len(plan.lengths) == 1
+    qtbot.mouseClick(desk.tools.tools["stations"], LEFT)
+    qtbot.mouseClick(desk.sheet, LEFT, pos=desk.widget_point(7000.0, 400.0).toPoint())
+    assert desk.plan is not None
+    assert desk.plan.traces

@@ -4,7 +4,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from hardkeel.base.values import Place, Point2, Positive, Size, Text, Value
+from hardkeel.base.values import Finite, Place, Positive, Size, Text, Value
 
 Direction = Literal["x", "y"]
 PairKind = Literal["outline", "spacing", "bent-length"]
@@ -23,6 +23,9 @@ MapKind = Literal["similar", "axes", "affine", "perspective"]
 # a name inside the build's own file, never a way out of it
 ImageName = Annotated[str, Field(pattern=r"^plans/[A-Za-z0-9][A-Za-z0-9._-]{0,80}$")]
 Pixels = Annotated[int, Field(gt=0, le=200_000)]
+PixelPoint = tuple[
+    Finite, Finite
+]  # of an image: what is usual for places of a model says nothing of it
 DEFAULT_SIGMA_MM: Final = 0.3
 
 
@@ -61,8 +64,8 @@ class KnownLength(Value):
         The plan's direction that the line between them has, where that is known.
     """
 
-    a: Point2
-    b: Point2
+    a: PixelPoint
+    b: PixelPoint
     length: Size
     along: Direction | None = None
 
@@ -77,7 +80,7 @@ class KnownPoint(Value):
         counts from the airframe's datum.
     """
 
-    pixel: Point2
+    pixel: PixelPoint
     plan: tuple[Place, Place]
     of: Text | None = None
 
@@ -87,14 +90,14 @@ class SheetLabel(Value):
 
     Attributes
     ----------
-    corners : tuple of four Point2
+    corners : tuple of four PixelPoint
         Of its black square, pixels, in turn.
     size : float
         Its side, mm.
     """
 
     code: Annotated[int, Field(ge=0, lt=100)]
-    corners: tuple[Point2, Point2, Point2, Point2]
+    corners: tuple[PixelPoint, PixelPoint, PixelPoint, PixelPoint]
     size: Size
 
 
@@ -109,7 +112,7 @@ class Trace(Value):
 
     id: Text
     kind: TraceKind = "free"
-    pixels: tuple[Point2, ...] = ()
+    pixels: tuple[PixelPoint, ...] = ()
     followed: Literal["open", "round"] | None = None
 
 
@@ -122,7 +125,7 @@ class Plan(Value):
         Its name inside the build's file: ``plans/….png``.
     photo : bool
         Whether it was taken with a camera: then perspective is corrected.
-    origin : Point2
+    origin : PixelPoint
         Where the datum's station and datum line lie, in pixels.
     size : tuple of int
         Of the image, pixels; a lens bends about its middle.
@@ -134,6 +137,6 @@ class Plan(Value):
     lengths: tuple[KnownLength, ...] = ()
     points: tuple[KnownPoint, ...] = ()
     traces: tuple[Trace, ...] = ()
-    origin: Point2 | None = None
+    origin: PixelPoint | None = None
     size: tuple[Pixels, Pixels] | None = None
     labels: tuple[SheetLabel, ...] = ()

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.base.values import Point2
 from hardkeel.edits import fuselage as drawing_edits
@@ -339,13 +340,15 @@ class PaperPage(SubPage):
             raise BadInput("", "a length must be more than 0")
         a, b = self._clicks
         along = None if plan.photo else direction_between(a, b)
-        known = KnownLength(a=a, b=b, length=length, along=along)
+        with faults_told():
+            known = KnownLength(a=a, b=b, length=length, along=along)
         return self.apply("note a known length", paper_edits.add_length.of(plan, known))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
         known = pick_edits.point_named(self.document.build.fuselage, self._clicks[0], text)
         if known is None:
-            known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
+            with faults_told():
+                known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
         return self.apply("note a known point", paper_edits.add_known_point.of(plan, known))
 
     def _on_photo_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
