@@ -100,20 +100,39 @@ def _turn(run: Array, i: int, near: int, far: int) -> float:
 
 
 def _middle(ink: Ink, points: Array) -> Array:
-    """Points of a smooth run moved onto the middle of the ink."""
-    for _ in range(2):
+    """Points of a smooth run moved onto the middle of the ink.
+
+    First each by itself, those that see no two edges between their neighbours: the way may be pulled aside where a line
+    ends at this one, and an offset from it says nothing there.  Then by the fit through the neighbours.
+    """
+    for first in (True, False):
         tangents = _tangents(points)
         normals = np.column_stack([-tangents[:, 1], tangents[:, 0]])
-        reach = _REACH_MM * ink.px_per_mm
-        across = np.arange(-reach, reach + _STEP_PX / 2, _STEP_PX)
-        profiles = ink.profile(points[:, None, :] + across[None, :, None] * normals[:, None, :])
-        found = np.array([_between_edges(across, row) for row in profiles])
-        breadth = float(np.nanmedian(found[:, 1])) if np.isfinite(found[:, 1]).any() else np.nan
-        off = found[:, 0]
-        bad = ~((found[:, 1] > _LIKE[0] * breadth) & (found[:, 1] < _LIKE[1] * breadth))
-        off[bad] = np.nan
-        points = points + _smooth(off)[:, None] * normals
+        off = _offsets(ink, points, normals)
+        known = np.isfinite(off)
+        if first and known.sum() > 2:  # noqa: PLR2004
+            at = np.arange(len(points), dtype=float)
+            # at both ends there is no neighbour on one side: they go as the nearest does
+            moved = points + np.interp(at, at[known], off[known])[:, None] * normals
+            inside = ~known & (at > at[known][0]) & (at < at[known][-1])
+            for axis in (0, 1):
+                moved[inside, axis] = np.interp(at[inside], at[known], moved[known, axis])
+            points = moved
+        else:
+            points = points + _smooth(off)[:, None] * normals
     return points
+
+
+def _offsets(ink: Ink, points: Array, normals: Array) -> Array:
+    """How far the middle between both edges lies from each point, pixels; nan where something lies over it."""
+    reach = _REACH_MM * ink.px_per_mm
+    across = np.arange(-reach, reach + _STEP_PX / 2, _STEP_PX)
+    profiles = ink.profile(points[:, None, :] + across[None, :, None] * normals[:, None, :])
+    found = np.array([_between_edges(across, row) for row in profiles])
+    breadth = float(np.nanmedian(found[:, 1])) if np.isfinite(found[:, 1]).any() else np.nan
+    off = found[:, 0]
+    off[~((found[:, 1] > _LIKE[0] * breadth) & (found[:, 1] < _LIKE[1] * breadth))] = np.nan
+    return np.asarray(off)
 
 
 def _tangents(points: Array) -> Array:
