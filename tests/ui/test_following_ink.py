@@ -13,7 +13,7 @@ from hardkeel.paper.picking import picked_stations
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.paper_page import PaperPage
 from hardkeel.ui.stages.layout.taking_dialog import TakingDialog
-from tests.draws import LONG, draws
+from tests.draws import draws
 from tests.inked import away_from
 from tests.stages_of import layout_of, scans_of
 from tests.ui import cabin_sheet as cabin
@@ -169,6 +169,7 @@ SHEETS: dict[str, tuple[Callable[[], Sheet], Callable[[Hand], None], float]] = {
     "scan": (cabin.scan, scale_by_lengths, 0.15),
     "blueprint": (cabin.blueprint, scale_by_lengths, 0.15),
     "photograph": (cabin.photograph, scale_by_crosses, 0.3),
+    "vector PDF": (cabin.of_pdf, scale_by_lengths, 0.15),
 }
 
 
@@ -180,7 +181,11 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     draw, scaled, within = SHEETS[kind]
     sheet = draw()
     window = make_window()
-    desk = lay(qtbot, window, sheet.save(tmp_path / "cabin.png"))
+    if kind == "vector PDF":
+        path = cabin.vector_pdf(tmp_path / "cabin.pdf")
+    else:
+        path = sheet.save(tmp_path / "cabin.png")
+    desk = lay(qtbot, window, path)
     hand = Hand(qtbot, window, sheet)
     if kind == "photograph":
         hand.press(desk.fit.photo)
@@ -196,21 +201,6 @@ def test_a_whole_fuselage_is_taken_off_a_sheet_in_forty_clicks(
     assert hand.clicks <= 40
     hold_outlines(window, within)
     assert not [one for one in hand.told if "no line" in one], hand.told
-
-
-@pytest.mark.skipif(not LONG, reason="with the long draws alone: half a minute")
-def test_stations_and_lines_come_off_a_vector_pdf(
-    qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
-) -> None:
-    """Printed at 97 %: every figure within three told sigmas."""
-    sheet, window = cabin.of_pdf(), make_window()
-    desk = lay(qtbot, window, cabin.vector_pdf(tmp_path / "cabin.pdf"))
-    hand = Hand(qtbot, window, sheet)
-    scale_by_lengths(hand)
-    click_datum(hand)
-    pick_lines(hand)
-    hand.press(desk.picks.take)
-    hold_figures(desk, window)
 
 
 def test_a_second_half_is_placed_by_what_both_show_and_moves_nothing_in_silence(
