@@ -266,6 +266,8 @@ def _lay_plan(window: MainWindow) -> None:
     )
     window.document.apply("lay", add_plan.of(plan))
     _laid_out(window).paper.show_plan(plan.id)
+    while not _laid_out(window).paper.sheet.has_image:  # it is opened beside the window
+        QApplication.processEvents(QEventLoop.ProcessEventsFlag.WaitForMoreEvents)
     _laid_out(window).paper.use("side-top")
     _laid_out(window).paper.sheet.look_at(*page.pixel(215, 0), zoom=0.24)
 
