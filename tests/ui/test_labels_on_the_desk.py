@@ -66,6 +66,15 @@ def test_the_printed_page_has_six_labels_of_their_size(tmp_path: Path, paper: st
         assert sides == pytest.approx([SIDE_MM] * 4, abs=0.05)
 
 
+def test_a_printer_that_makes_it_too_long_is_allowed_for(tmp_path: Path) -> None:
+    (tmp_path / "labels.pdf").write_bytes(desk_labels_pdf("A4", (1.01, 0.99)))
+    image, _ = image_from(read_scan(tmp_path / "labels.pdf"))
+    per_mm = image.dotsPerMeterX() / 1000
+    (u0, v0), (u1, _), (_, v2), _ = codes_in(greys(image))[0].corners
+    assert (u1 - u0) / per_mm * 1.01 == pytest.approx(SIDE_MM, abs=0.06)
+    assert (v2 - v0) / per_mm * 0.99 == pytest.approx(SIDE_MM, abs=0.06)
+
+
 def test_the_page_is_written_where_it_is_wanted(
     qtbot: QtBot, make_window: Callable[[], MainWindow], tmp_path: Path
 ) -> None:

@@ -39,10 +39,19 @@ class Taking:
     now: Former | TailPost
 
     @property
+    def corners(self) -> tuple[str, ...]:
+        """Lines that get a corner here which they had not."""
+        before = self.was.line_corners if isinstance(self.was, Former) else ()
+        after = self.now.line_corners if isinstance(self.now, Former) else ()
+        return tuple(line for line in after if line not in before)
+
+    @property
     def kind(self) -> Literal["added", "changed", "left"]:
-        """What becomes of it; what stays within a twentieth of a millimetre is left."""
+        """What becomes of it; what stays within a twentieth of a millimetre, its corners too, is left."""
         if self.was is None:
             return "added"
+        if self.corners:
+            return "changed"
         pairs = ((getattr(self.was, key), getattr(self.now, key)) for key in FIGURES)
         return "changed" if any(abs(a - b) > _ALIKE_MM for a, b in pairs) else "left"
 

@@ -20,7 +20,7 @@ def drawings_of(build: Build, unit: LengthUnit) -> tuple[PlanDrawing, ...]:
         found += [made(build.fuselage, unit) for made in (side_plan, top_plan, board_plan)]
     for surface in build.tail:
         try:
-            found.append(tail_plan(surface, unit))
+            found.append(tail_plan(surface))
         except BadInput:  # a figure is missing: its page says which
             continue
     return tuple(one for one in found if one is not None)

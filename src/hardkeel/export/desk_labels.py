@@ -24,8 +24,14 @@ _IN_A_ROW: Final = 3
 _BAR_MM: Final = 100.0
 
 
-def desk_labels_pdf(paper: str = "A4") -> bytes:
-    """Six labels of 25 mm with cutting lines, how to lay them, and a bar that tells whether the printer kept the size."""
+def desk_labels_pdf(paper: str = "A4", correction: tuple[float, float] = (1.0, 1.0)) -> bytes:
+    """Six labels of 25 mm with cutting lines, how to lay them, and a bar that tells whether the printer kept the size.
+
+    Parameters
+    ----------
+    correction : (float, float)
+        How many millimetres the printer makes of one, across and along the page.
+    """
     register_fonts()
     wide, tall = PAPERS[paper]
     out = io.BytesIO()
@@ -33,6 +39,7 @@ def desk_labels_pdf(paper: str = "A4") -> bytes:
     canvas.setTitle(say.TITLE)
     canvas.setAuthor("Hard Keel")
     canvas.setPageSize((wide * mm, tall * mm))
+    canvas.scale(1 / correction[0], 1 / correction[1])
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)
     canvas.setFont(BOLD, 15)

@@ -12,8 +12,9 @@ _MARGIN_MM: Final = 15.0
 _BLOCK_MM: Final = 26.0  # under the drawing: what it is, and a bar each way
 _BAR_MM: Final = 100.0
 _BAR_THICK_MM: Final = 0.8
-_POINT_A_MM: Final = 72 / 25.4
-_SLACK: Final = 0.72  # of a letter's height, from its middle to its foot
+_POINTS_A_MM: Final = 72 / 25.4
+_TYPE: Final = 1.35  # of a capital's height, the size of its type
+_FOOT: Final = 0.45  # of a capital's height, from its middle to its foot
 
 At = Callable[[float, float], tuple[float, float]]
 
@@ -21,7 +22,7 @@ At = Callable[[float, float], tuple[float, float]]
 def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
     """All lines and words; `at` takes a place in mm to the page."""
     for line in drawing.lines:
-        canvas.setLineWidth(LAYERS[line.layer][1] * _POINT_A_MM)
+        canvas.setLineWidth(LAYERS[line.layer][1] * _POINTS_A_MM)
         canvas.setDash([8 * mm, 2 * mm, 1.5 * mm, 2 * mm] if line.layer in DASHED else [])
         path = canvas.beginPath()
         path.moveTo(*at(*line.points[0]))
@@ -35,10 +36,8 @@ def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
         canvas.saveState()
         canvas.translate(*at(*words.at))
         canvas.rotate(words.turn)
-        canvas.setFont(
-            REGULAR, words.size * _POINT_A_MM * 1.35
-        )  # letters are so much lower than their type
-        canvas.drawCentredString(0, -words.size * _POINT_A_MM * _SLACK * 0.62, words.text)
+        canvas.setFont(REGULAR, words.size * _POINTS_A_MM * _TYPE)
+        canvas.drawCentredString(0, -words.size * _POINTS_A_MM * _FOOT, words.text)
         canvas.restoreState()
 
 

@@ -1,6 +1,5 @@
 """The building plan of a tail surface framed of sticks: both halves, as it is pinned down."""
 
-from hardkeel.base.units import LengthUnit
 from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.messages import building_plan as say
@@ -11,7 +10,7 @@ from hardkeel.tail.planform import planform_of
 from hardkeel.tail.stick_frame import stick_frame_of
 
 
-def tail_plan(surface: TailSurface, _unit: LengthUnit) -> PlanDrawing | None:
+def tail_plan(surface: TailSurface) -> PlanDrawing | None:
     """All sticks of both halves (of a fin of the one), numbered, with hinge line and middle; ``None`` for other kinds.
 
     Across the page the span, the leading edge up.

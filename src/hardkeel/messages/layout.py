@@ -131,9 +131,10 @@ def goes_on_from(sheet: str) -> str:
     return f"Goes on from {sheet}"
 
 
-def placed_by(count: int, sheet: str) -> str:
-    """``placed by 12 points that nose half shows too``."""
-    return f"placed by {count} points that {sheet} shows too"
+def placed_by(count: int, sheet: str, dropped: int) -> str:
+    """``placed by 12 points that nose half shows too``, and how many of its own gave way."""
+    gone = f"; its own {dropped} known points, of another zero, gave way" if dropped else ""
+    return f"placed by {count} points that {sheet} shows too{gone}"
 
 
 IT_IS_A_CORNER: Final = "It is a corner"

@@ -5,7 +5,9 @@ from typing import Final
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
+from hardkeel.edits.picks import Taking
 from hardkeel.fuselage.model import TAIL_POST, Former
+from hardkeel.messages.airframe import LINE_WORDS
 from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
@@ -59,6 +61,9 @@ FOLLOWED_TOOLS: Final[dict[str, str]] = {  # what to click where the ink is foll
 }
 NO_INK: Final = "no line's ink is to be followed there: click along it, further on too"
 FOLLOWING: Final = "Following the ink…"
+NOBODY_TO_GET_IT: Final = (
+    "no former is there to get it: make the stations the airframe's figures first"
+)
 HALF_OF_IT: Final = "half of it: mirrored on the centre line"
 LINE_GOES_ON: Final = (
     "the ink ends before it is all round: click on the line further along, or pull it over"
@@ -274,6 +279,14 @@ def takers_of(formers: Sequence[str], surfaces: Sequence[str], *, winged: bool) 
     if winged:
         found["wing section"] = "wing section"
     return found
+
+
+def taking_words(taking: Taking) -> str:
+    """``changed``, ``new, corner: top line``."""
+    words = TAKING_WORDS[taking.kind]
+    if not taking.corners:
+        return words
+    return f"{words}, corner: {', '.join(LINE_WORDS[one].lower() for one in taking.corners)}"
 
 
 def outline_doubt(before: Former, after: Former, unit: LengthUnit) -> str:

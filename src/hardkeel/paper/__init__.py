@@ -1,6 +1,7 @@
 """The paper: is a print right, how does a scan lie, and what was picked off it.
 
-Lives here: the print audit, calibration of scans and photos, picked lines.
+Lives here: the print audit; what makes a sheet's lines plain to see; calibration of scans and photos, lens and all; where a
+click settles; following a line's ink; what two sheets both show; picked lines and outlines.
 Does not live here: images themselves (ui shows them), formers (project makes them of picks), words.
 Imports geometry and base.
 """

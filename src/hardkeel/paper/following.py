@@ -116,8 +116,10 @@ def cut_at(traced: Traced, click: Point2, one: Point2, other: Point2) -> Traced:
         return traced
     if traced.closed:  # begun on the other side, so that the piece is whole
         shift = -int(crossed[0])
+        at = (at + shift) % (len(points) - 1)
         points, side = (np.roll(part[:-1], shift, axis=0) for part in (points, side))
-        at = (at + shift) % len(points)
+        # and ended there again: it comes over the line once more
+        points, side = (np.concatenate([part, part[:1]]) for part in (points, side))
     low = high = at
     while low > 0 and side[low - 1] * mine >= 0:
         low -= 1

@@ -20,7 +20,8 @@ from hardkeel.paper.ink import LEAST_CONTRAST, Ink, turned, unit
 _STEP_MM: Final = 0.5
 _AHEAD_MM: Final = 1.3  # how far ahead the next step looks
 _SPREAD: Final = np.radians(np.arange(-35.0, 35.1, 5.0))
-_BEND_COST: Final = 0.012  # of a step of five degrees, squared, against ink
+_BEND_COST: Final = 0.0012  # of a step of five degrees, squared, against ink
+_SAMPLES_A_MM: Final = 5
 _THERE: Final = 0.38  # of the line's own contrast: less is no line
 _GOES_ON: Final = 0.7  # of the samples ahead that must be ink
 _REACH_MM: Final = 0.75  # across the line, where its middle is looked for
@@ -164,8 +165,8 @@ class _Walker:
         return np.clip(self._ink.contrast(points, around) / self.level, 0.0, 1.0)
 
     def _rays(self, start: Array, ways: Array, length: float, near: float = 0.0) -> Array:
-        """The ink along rays, (k, m): k ways, samples a quarter of a millimetre apart; lengths in mm."""
-        reach = np.arange(near, length + 0.01, 0.2) * self._mm
+        """The ink along rays, (k, m): k ways, samples a fifth of a millimetre apart; lengths in mm."""
+        reach = np.arange(near, length + 0.01, 1 / _SAMPLES_A_MM) * self._mm
         return self._strength(start + reach[None, :, None] * unit(ways)[:, None, :], start)
 
     def ways_from(self, start: Array) -> list[float]:
@@ -185,7 +186,7 @@ class _Walker:
         """The way the line goes on within what a curve bends in a step; ``None`` where its ink ends."""
         ways = way + _SPREAD
         ink = self._rays(at, ways, _AHEAD_MM, near=0.2)
-        score = ink.mean(axis=1) - _BEND_COST * (np.arange(len(ways)) - len(ways) // 2) ** 2 / 10
+        score = ink.mean(axis=1) - _BEND_COST * (np.arange(len(ways)) - len(ways) // 2) ** 2
         best = int(np.argmax(score))
         if float(np.mean(ink[best] > _THERE)) < _GOES_ON:
             return None
@@ -215,13 +216,13 @@ class _Walker:
         ways = way + np.radians([-6.0, -3.0, 0.0, 3.0, 6.0])
         length = _GAP_MM + _ARM_MM
         ink = self._rays(at, ways, length) > _THERE
-        per_mm = 5
-        for gap in range(1, int(_GAP_MM * per_mm) + 1):
-            beyond = ink[:, gap : gap + int(_ARM_MM * per_mm)]
+        for gap in range(1, int(_GAP_MM * _SAMPLES_A_MM) + 1):
+            beyond = ink[:, gap : gap + int(_ARM_MM * _SAMPLES_A_MM)]
             whole = beyond.mean(axis=1)
             best = int(np.argmax(whole))
             if whole[best] > 0.9 and beyond[best, 0]:  # noqa: PLR2004  ink all along
-                return np.asarray(at + unit(float(ways[best])) * (gap / per_mm + 0.2) * self._mm)
+                on = (gap + 1) / _SAMPLES_A_MM * self._mm
+                return np.asarray(at + unit(float(ways[best])) * on)
         return None
 
     # -- walking ---------------------------------------------------------------------------------

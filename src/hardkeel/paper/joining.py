@@ -45,6 +45,19 @@ class Same:
     other: Point2
 
 
+@dataclass(frozen=True, slots=True)
+class _Grid:
+    """How dark a sheet is, cell by cell."""
+
+    dark: Array
+    px_per_mm: float
+
+    @property
+    def middle(self) -> Array:
+        """Of the sheet, mm."""
+        return np.array(self.dark.shape[::-1]) / 2 / self.px_per_mm
+
+
 def same_places(one: Ink, other: Ink) -> tuple[Same, ...]:
     """Places that both scans show, well spread over what they have in common.
 
@@ -54,10 +67,11 @@ def same_places(one: Ink, other: Ink) -> tuple[Same, ...]:
         When they do not overlap so that it shows.
     """
     turn, shift = _coarse(one, other)
-    kept = _even(_pairs(one, other, turn, shift, _AROUND_MM))
+    grids = _grid_of(one), _grid_of(other)
+    kept = _even(_pairs(*grids, turn, shift, _AROUND_MM))
     if len(kept) >= _LEAST_PAIRS:  # looked at anew by what they say of the turn
-        turn, shift = _carried(other, kept)
-        kept = _even(_pairs(one, other, turn, shift, _AGAIN_MM)) or kept
+        turn, shift = _carried(grids[1], kept)
+        kept = _even(_pairs(*grids, turn, shift, _AGAIN_MM)) or kept
     if len(kept) < _LEAST_PAIRS:
         raise BadInput("", "the two sheets have too little in common: mark points of the other one")
     return tuple(
@@ -139,35 +153,39 @@ def _correlated(a: Array, b: Array, mask: Array) -> tuple[float, Array]:
 # -- place by place ----------------------------------------------------------------------------------
 
 
-def _grid_of(ink: Ink) -> tuple[Array, float]:
-    """The sheet's darkness at a fine even grid, and that grid's pixels a millimetre."""
+def _grid_of(ink: Ink) -> _Grid:
+    """The sheet's darkness on a fine even grid."""
     shrink = max(1, round(ink.px_per_mm / _FINE_PX_PER_MM))
     tall, wide = (n // shrink * shrink for n in ink.fine.shape)
     grey = ink.fine[:tall, :wide].reshape(tall // shrink, shrink, wide // shrink, shrink)
-    return 255.0 - grey.mean(axis=(1, 3)), ink.px_per_mm / shrink
+    return _Grid(255.0 - grey.mean(axis=(1, 3)), ink.px_per_mm / shrink)
 
 
-def _carried(other: Ink, pairs: list[tuple[Array, Array]]) -> tuple[float, Array]:
+def _carried(other: _Grid, pairs: list[tuple[Array, Array]]) -> tuple[float, Array]:
     """Turn and shift, as of the coarse look, that carry pairs to each other best."""
     a, b = (np.array([pair[i] for pair in pairs]) for i in (0, 1))
     off_a, off_b = a - a.mean(axis=0), b - b.mean(axis=0)
     cross = float((off_b[:, 0] * off_a[:, 1] - off_b[:, 1] * off_a[:, 0]).sum())
     turn = math.atan2(cross, float((off_a * off_b).sum()))
-    middle = np.array(_grid_of(other)[0].shape[::-1]) / 2 / _grid_of(other)[1]
+    middle = other.middle
     cos, sin = math.cos(turn), math.sin(turn)
     back = np.array([[cos, -sin], [sin, cos]])
     return turn, a.mean(axis=0) - middle - back @ (b.mean(axis=0) - middle)
 
 
 def _pairs(
-    one: Ink, other: Ink, turn: float, shift: Array, around: float
+    one: _Grid, other: _Grid, turn: float, shift: Array, around: float
 ) -> list[tuple[Array, Array]]:
     """Places of both sheets, mm, whose pieces are alike; looked for within `around` mm."""
-    a, fine_a = _grid_of(one)
-    b, fine_b = _grid_of(other)
+    a, fine_a, b, fine_b, middle = (
+        one.dark,
+        one.px_per_mm,
+        other.dark,
+        other.px_per_mm,
+        other.middle,
+    )
     half = round(_PIECE_MM * fine_a)
     reach = round(around * fine_b)
-    middle = np.array(b.shape[::-1]) / 2 / fine_b
     cos, sin = math.cos(turn), math.sin(turn)
     # a place (mm) of the first sheet lies on the second one there
     back = np.array([[cos, -sin], [sin, cos]])

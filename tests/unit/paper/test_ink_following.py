@@ -184,7 +184,7 @@ def test_halves_of_two_formers_that_run_into_each_other_are_cut_at_their_centre_
     assert not cut.closed
     assert points[:, 0].max() < 60.1
     assert np.quantile(away_from(points, left), 0.95) < 0.12
-    assert points[[0, -1], 0] == pytest.approx([60, 60], abs=1.0)
+    assert points[[0, -1], 0] == pytest.approx([60, 60], abs=0.01)
     whole = mirrored_at(points, 60.0)
     assert np.quantile(away_from(whole, left), 0.95) < 0.12
 

@@ -5,7 +5,7 @@ import pytest
 
 from hardkeel.edits import paper as edits
 from hardkeel.paper.calibrating import calibrate
-from hardkeel.paper.model import Plan, SheetLabel
+from hardkeel.paper.model import KnownLength, Plan, SheetLabel
 from hardkeel.project.model import Build
 from hardkeel.sight.codes import bits_of, codes_in
 from tests.labelled import TALL, WIDE, Lying, corners_of, photograph, seen
@@ -38,16 +38,23 @@ def test_corners_are_found_to_a_tenth_of_a_pixel() -> None:
 
 @pytest.mark.parametrize("labels", [FOUR, SIX])
 def test_a_photograph_is_to_scale_by_its_labels_alone(labels: tuple[Lying, ...]) -> None:
-    """Lengths all over the sheet, within three of their told sigmas; nobody typed one."""
-    fit = calibrate(plan_with(labels))
+    """Lengths all over the sheet to a third of a millimetre, nobody typed one; with one along the datum line all places."""
+    plan = plan_with(labels)
+    fit = calibrate(plan)
     assert fit.kind == "perspective"
     rng = np.random.default_rng(6)
     a, b = (rng.uniform((-190, -130), (190, 130), size=(40, 2)) for _ in range(2))
     got = np.hypot(*(fit.to_plan(seen(a)) - fit.to_plan(seen(b))).T)
     want = np.hypot(*(a - b).T)
-    told = np.hypot(*fit.sigma_between(seen(a), seen(b), clicked=0.0).T)
-    assert (np.abs(got - want) < 3 * told).all()
-    assert np.abs(got - want).max() < (0.8 if labels is SIX else 1.5)
+    assert np.abs(got - want).max() < 0.3
+    ends = seen(np.array([(-150.0, 0.0), (150.0, 0.0)])).tolist()
+    along = KnownLength(a=tuple(ends[0]), b=tuple(ends[1]), length=300.0, along="x")
+    turned = calibrate(plan.but(lengths=(along,)))
+    off = turned.to_plan(seen(a)) - turned.to_plan(seen(b)) - (a - b)
+    told = turned.sigma_between(seen(a), seen(b), clicked=0.0)
+    assert told.max() < 0.35
+    assert (np.abs(off) < 3 * told).all()
+    assert np.abs(off).max() < 0.2
     assert fit.worst is not None
     assert fit.worst.what.startswith("label")
 

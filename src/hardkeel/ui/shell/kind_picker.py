@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Generic, TypeVar
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QButtonGroup, QGridLayout, QWidget
 
 from hardkeel.airframe.bodies import bodies_of
@@ -20,6 +20,7 @@ from hardkeel.airframe.figures import (
 )
 from hardkeel.base.values import Point
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.choice_ground import begin_choice
 
 _Key = TypeVar("_Key", bound=str)
 _CRUTCH, _UNDER = (
@@ -62,14 +63,8 @@ class _Drawn(QAbstractButton):
         return QSize(*(self.theme.px(side) for side in self._size))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        theme, painter = self.theme, QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        theme, painter = self.theme, begin_choice(self, self.theme)
         on = self.isChecked()
-        painter.setPen(
-            QPen(theme.colour("act" if on or self.hasFocus() else "hair"), 2.0 if on else 1.0)
-        )
-        painter.setBrush(theme.colour("act_wash" if on else "paper"))
-        painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
         points = [p for line in self._lines for p in line.points]
         left, right = min(p[0] for p in points), max(p[0] for p in points)
         high, low = min(p[1] for p in points), max(p[1] for p in points)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QPaintEvent, QPen
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QButtonGroup,
@@ -26,6 +26,7 @@ from hardkeel.messages import outlines as say
 from hardkeel.messages import shell
 from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.choice_ground import begin_choice
 from hardkeel.ui.widgets.viewport import fit
 
 _COLUMNS: Final = 4
@@ -69,14 +70,8 @@ class _Choice(QAbstractButton):
         return self.sizeHint()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        theme, painter = self.theme, QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        theme, painter = self.theme, begin_choice(self, self.theme)
         on = self.isChecked()
-        painter.setPen(
-            QPen(theme.colour("act" if on or self.hasFocus() else "hair"), 2.0 if on else 1.0)
-        )
-        painter.setBrush(theme.colour("act_wash" if on else "paper"))
-        painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
         ring = tuple((x, -y) for x, y in self.shown.ring)  # drawings count upwards
         us, vs = [p[0] for p in ring], [p[1] for p in ring]
         middle = ((min(us) + max(us)) / 2, (min(vs) + max(vs)) / 2)

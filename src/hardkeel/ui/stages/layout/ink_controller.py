@@ -50,7 +50,6 @@ class InkController(QObject):
         super().__init__(page)
         self._document, self._page, self._jobs = document, page, jobs
         self._ink: tuple[object, inks.Ink] | None = None
-        self._given: set[str] = set()  # formers that got an outline off the sheet on the desk
         self._half_at: float | None = None  # plan x of the centre line that the last half stands on
         self._last: Point2 | None = None  # middle of the outline given last
         self._busy = False  # with an outline
@@ -70,7 +69,6 @@ class InkController(QObject):
 
     def _forget(self) -> None:
         self._ink, self._last, self._half_at, self._busy = None, None, None, False
-        self._given.clear()
         self._waiting.clear()
 
     # -- what is wanted --------------------------------------------------------------------------
@@ -100,12 +98,11 @@ class InkController(QObject):
             self._go_on(_Wish(plan.id, "outline", click, mine[0].id), mine[0], None)
             return
         former = self._paper.picks.former
-        if mine and former and former not in self._given:
+        if mine and former:
             self._last = _middle(mine[0].pixels)
             self._half_at = self._centre_of(mine[0]) if self._paper.picks.half.isChecked() else None
             if not self._paper.give_outline(former):
                 return
-            self._given.add(former)
         elif mine:
             wish = _Wish(plan.id, "outline", click, mine[0].id)
         self._follow(wish, None)
@@ -221,6 +218,8 @@ class InkController(QObject):
             paper.doubt = ""
         if not traced.closed and not paper.picks.half.isChecked():
             paper.tell(say.LINE_GOES_ON)
+        elif not paper.picks.formers.count():
+            paper.tell(say.NOBODY_TO_GET_IT)
         elif self._last is not None:
             middle = _middle(points)
             paper.sheet.bring_into_view(

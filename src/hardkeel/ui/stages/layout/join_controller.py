@@ -92,4 +92,6 @@ class JoinController(QObject):
         if not isinstance(points, tuple):
             return
         if paper.apply(f"place {plan.id}", paper_edits.place_by.of(plan.id, points)):
-            paper.tell(say.placed_by(len(points), other))
+            kept = len(paper.plan.points) - len(points) if paper.plan is not None else 0
+            own = sum(point.of is None for point in plan.points)
+            paper.tell(say.placed_by(len(points), other, own - kept))

@@ -18,9 +18,10 @@ from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
 
 if TYPE_CHECKING:
-    from hardkeel.export import desk_labels
+    from hardkeel.export import desk_labels, framing
     from hardkeel.sight import codes
 else:
+    framing = late("hardkeel.export.framing")
     desk_labels, codes = late("hardkeel.export.desk_labels"), late("hardkeel.sight.codes")
 
 
@@ -83,6 +84,7 @@ class LabelController(QObject):
     def write(self, path: Path) -> None:
         """Write the page of labels beside the window, on the paper of who measures so."""
         paper = paper_for(self._page.paper.unit)
+        correction = framing.printer_of(self._document.build)
 
         def failed(why: HardKeelError) -> None:
             self._tell(str(why))
@@ -90,7 +92,7 @@ class LabelController(QObject):
         self._jobs.start(
             self._document.session,
             "labels to print",
-            lambda: path.write_bytes(desk_labels.desk_labels_pdf(paper)),
+            lambda: path.write_bytes(desk_labels.desk_labels_pdf(paper, correction)),
             lambda _count: self._tell(say.written(path.name)),
             failed,
             writes=True,

@@ -56,6 +56,7 @@ class PicksCard(Card):
         self.column.addWidget(self.half)
         self.column.addLayout(row)
         self.take.clicked.connect(self.take_pressed)
+        self.formers.currentIndexChanged.connect(lambda row: self.give.setEnabled(row >= 0))
         self.give.clicked.connect(lambda: self.outline_given.emit(str(self.formers.currentData())))
 
     def _on_ends(self, _index: int) -> None:
@@ -82,10 +83,9 @@ class PicksCard(Card):
         self._ends_said = False
 
     def offer_next(self, former: str) -> None:
-        """Offer the outline that is traced next to the former after that one."""
-        place = self.formers.findText(former)
-        if self._is_former(place + 1):
-            self.formers.setCurrentIndex(place + 1)
+        """Offer the outline that is traced next to the former after that one; after the last to nobody, until it is said."""
+        place = self.formers.findText(former) + 1
+        self.formers.setCurrentIndex(place if self._is_former(place) else -1)
 
     def show_ends(self, likely: Ends) -> None:
         """Show what the last station seems to be, until the builder says it."""

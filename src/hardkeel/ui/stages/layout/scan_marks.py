@@ -46,6 +46,7 @@ def scan_marks(
         ScanMark("point", (one.pixel,), (one.of or _place(one.plan, unit)) + left(f"point {i}"))
         for i, one in enumerate(plan.points, start=1)
     ]
+    marks += [ScanMark("label", one.corners, f"no. {one.code}") for one in plan.labels]
     if plan.origin is not None:
         marks.append(ScanMark("origin", (plan.origin,), "datum"))
     marks += [

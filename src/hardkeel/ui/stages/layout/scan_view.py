@@ -246,6 +246,11 @@ class ScanView(QWidget):
         if mark.kind == "met":
             self._paint_met(painter, spots)
             return
+        if mark.kind == "label":
+            painter.setPen(QPen(theme.colour("act"), 2.0))
+            painter.drawPolygon(QPolygonF(spots))
+            self._paint_words(painter, spots, mark.words)
+            return
         painter.setPen(QPen(colour, 1.6))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if mark.kind == "length" and len(spots) == 2:  # noqa: PLR2004  its two ends
@@ -256,18 +261,23 @@ class ScanView(QWidget):
             painter.drawEllipse(spot, radius, radius)
             painter.drawLine(spot + QPointF(-radius - 3, 0), spot + QPointF(radius + 3, 0))
             painter.drawLine(spot + QPointF(0, -radius - 3), spot + QPointF(0, radius + 3))
-        if mark.words and spots:
-            at = (spots[0] + spots[-1]) / 2 + QPointF(8, -8)
-            painter.setFont(theme.font(13, weight=600))
-            metrics = painter.fontMetrics()
-            box = QRectF(
-                at.x() - 3,
-                at.y() - metrics.ascent(),
-                metrics.horizontalAdvance(mark.words) + 6,
-                metrics.height(),
-            )
-            painter.fillRect(box, theme.colour("paper", 0.9))
-            painter.drawText(at, mark.words)
+        self._paint_words(painter, spots, mark.words)
+
+    def _paint_words(self, painter: QPainter, spots: list[QPointF], words: str) -> None:
+        """Beside a mark's middle, on paper of their own."""
+        if not words or not spots:
+            return
+        at = (spots[0] + spots[-1]) / 2 + QPointF(8, -8)
+        painter.setFont(self._theme.font(13, weight=600))
+        metrics = painter.fontMetrics()
+        box = QRectF(
+            at.x() - 3,
+            at.y() - metrics.ascent(),
+            metrics.horizontalAdvance(words) + 6,
+            metrics.height(),
+        )
+        painter.fillRect(box, self._theme.colour("paper", 0.9))
+        painter.drawText(at, words)
 
     def _paint_line(self, painter: QPainter, mark: ScanMark) -> None:
         """A line along its ink: a broad band that the ink is seen through, pulled where it is in hand."""

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QPaintEvent, QPen
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QButtonGroup,
@@ -21,6 +21,7 @@ from hardkeel.messages import layout as say
 from hardkeel.picture.board import Curve
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.choice_ground import begin_choice
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.viewport import fit, section_path
 
@@ -54,14 +55,8 @@ class _Choice(QAbstractButton):
         return QSize(self.theme.px(110), self.theme.px(90))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        theme = self.theme
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        theme, painter = self.theme, begin_choice(self, self.theme)
         on = self.isChecked()
-        edge = "act" if on or self.hasFocus() else "hair"
-        painter.setPen(QPen(theme.colour(edge), 2.0 if on else 1.0))
-        painter.setBrush(theme.colour("act_wash" if on else "paper"))
-        painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
         points = [p for curve in self.shown.curves for p in curve.points]
         us, vs = [p[0] for p in points], [p[1] for p in points]
         box = QRectF(16, 10, self.width() - 32, self.height() - theme.px(44))

@@ -74,7 +74,7 @@ class TakingDialog(QDialog):
 
     def _add(self, row: int, taking: Taking, unit: LengthUnit) -> None:
         kind = "soft" if taking.kind == "left" else ""
-        cells = [say.stop_words(taking.stop), say.TAKING_WORDS[taking.kind]]
+        cells = [say.stop_words(taking.stop), say.taking_words(taking)]
         for key in FIGURES:
             was = None if taking.was is None else float(getattr(taking.was, key))
             cells.append(say.old_and_new(was, float(getattr(taking.now, key)), unit))
