@@ -8,7 +8,6 @@ from hardkeel.airframe.arranging import Arrangement, arranged, arrangement
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import checked
 from hardkeel.edits.named import edit
-from hardkeel.edits.paper import clear_trace, plan_named
 from hardkeel.geometry.hull import Point2
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.picking import picked_outline
@@ -31,7 +30,6 @@ from hardkeel.tail.model import (
 )
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.sections import read_section
-from hardkeel.tail.tracing import hinge_share, rib_places, section_text
 
 _USUAL_HINGE: Final = 0.65
 _USUAL_TIP_SHARE: Final = 0.2  # of the half span
@@ -42,6 +40,7 @@ _TUBE_AT: Final = 0.3
 _TUBE_MM: Final = 6.0
 _CENTRE_MM: Final = 40.0
 _LEAST_TIP_MM: Final = 5.0
+_WAVERS_MM: Final = 0.6
 _ALONG_MM: Final = 0.5  # off the middle line: drawn along it
 
 
@@ -98,7 +97,7 @@ def set_built(build: Build, surface_id: str, kind: Kind) -> Build:
         "kind": kind,
         "material": kind_named(kind).wood,
         "hinge_at_chord": _USUAL_HINGE,
-        "controls": Controls(inner=_inner(build, surface)),
+        "controls": Controls(inner=usual_inner(build, surface)),
         **kind_named(kind).usual(surface),
     }
     given = {
@@ -108,7 +107,7 @@ def set_built(build: Build, surface_id: str, kind: Kind) -> Build:
     return put_surface(build, made)
 
 
-def _inner(build: Build, surface: TailSurface) -> float:
+def usual_inner(build: Build, surface: TailSurface) -> float:
     """Where the moving part begins: clear of a rudder that stands over it."""
     if surface.upright:
         return 0.0
@@ -283,7 +282,19 @@ def half_outline(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
             i = (i + step) % count
             way.append(moved[i])
         ways.append(way)
-    return tuple(max(ways, key=lambda way: max(y for _, y in way)))
+    return _steadied(max(ways, key=lambda way: max(y for _, y in way)))
+
+
+def _steadied(way: list[Point2]) -> tuple[Point2, ...]:
+    """Out and in without wavering: a followed line's straight tip is a few hundredths out and in again."""
+    xs, ys = [x for x, _ in way], np.array([y for _, y in way])
+    far = int(np.argmax(ys))
+    steady = np.concatenate(
+        [np.maximum.accumulate(ys[: far + 1]), np.maximum.accumulate(ys[:far:-1])[::-1]]
+    )
+    if np.abs(steady - ys).max() > _WAVERS_MM:
+        return tuple(way)  # that is no wavering: it is told where it is drawn
+    return tuple(zip(xs, steady.tolist(), strict=True))
 
 
 def _root_below(ring: tuple[Point2, ...]) -> tuple[Point2, ...]:
@@ -331,65 +342,6 @@ def outline_from_plan(build: Build, surface_id: str, plan_id: str = "") -> Build
     if plan_id and plan_id not in found:
         raise BadInput("", f'no outline is clicked on "{plan_id}"')
     return set_outline(build, surface_id, found[plan_id or next(iter(found))])
-
-
-@edit
-def surface_from_desk(build: Build, surface_id: str, plan_id: str) -> Build:
-    """Take a surface off a sheet: its outline, and its hinge line and ribs where they were clicked too; the clicks are wiped off.
-
-    Raises
-    ------
-    BadInput
-        As `set_outline`; or when hinge line or ribs do not lie on it.
-    """
-    plan = plan_named(build, plan_id)
-    fit = calibrate(plan)
-    ring = picked_outline(plan, fit, half=False)
-    lying = laid_out(ring, surface_of(build, surface_id))
-    made = set_outline(build, surface_id, ring)
-    surface = surface_of(made, surface_id)
-    planform = planform_of(surface)
-    hinge, ribs = (
-        lying.carried(fit.to_plan(np.array(pixels)))
-        if (pixels := [p for t in plan.traces if t.kind == kind for p in t.pixels])
-        else None
-        for kind in ("hinge", "ribs")
-    )
-    if hinge is not None:
-        share, _ = hinge_share(planform, hinge)
-        moves = surface.controls or Controls(inner=_inner(build, surface))
-        surface = surface.but(hinge_at_chord=round(share, 4), controls=moves)
-    if ribs is not None:
-        surface = surface.but(ribs=rib_places(planform, ribs))
-    made = put_surface(made, surface)
-    for kind in ("outline", "hinge", "ribs"):
-        made = clear_trace(made, plan_id, kind)
-    return made
-
-
-@edit
-def section_from_desk(build: Build, surface_id: str, plan_id: str) -> Build:
-    """Make an outline off a sheet the section at a surface's root; without an id the wings'.
-
-    Raises
-    ------
-    BadInput
-        When it is no section.
-    """
-    plan = plan_named(build, plan_id)
-    ring = picked_outline(plan, calibrate(plan), half=False)
-    whose = surface_id or "wing"
-    name, number = f"{whose}-root.dat", 2
-    text = section_text(ring, whose)
-    while build.profiles.get(name, text) != text:
-        name, number = f"{whose}-root-{number}.dat", number + 1
-    read_section(text, name)
-    made = build.but(profiles={**build.profiles, name: text})
-    if surface_id:
-        made = set_section(made, surface_id, name)
-    else:
-        made = made.but(wings=tuple(wing.but(profile=name) for wing in made.wings))
-    return clear_trace(made, plan_id, "outline")
 
 
 @edit

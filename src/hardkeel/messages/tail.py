@@ -187,6 +187,7 @@ FOAM_CAUTION: Final = (
     "Hot wire and cutting foam give off fumes: work in moving air, and follow the maker's sheet."
 )
 BLADE_CAUTION: Final = "Blade away from the other hand."
+_RUNS_OFF: Final = 0.01  # of the chord: less is the pencil's
 
 
 def surface_title(surface: "TailSurface") -> str:
@@ -547,6 +548,17 @@ def lying_words(lying: "Lying") -> str:
     if lying.sideways:
         parts.append("its span lies along the sheet: its leading edge was taken to be up")
     return "; ".join(parts)
+
+
+def surface_read_words(lying: "Lying", hinge: tuple[float, float] | None) -> str:
+    """How a surface was taken off a sheet, as far as it was not simply copied."""
+    parts = [lying_words(lying)]
+    if hinge is not None and hinge[1] > _RUNS_OFF:
+        low, high = hinge[0] - hinge[1], hinge[0] + hinge[1]
+        parts.append(
+            f"its hinge line runs between {low:.0%} and {high:.0%} of the chord: {hinge[0]:.0%} was taken all along"
+        )
+    return "; ".join(part for part in parts if part)
 
 
 def outline_edit(surface: "TailSurface") -> str:

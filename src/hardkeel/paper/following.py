@@ -11,11 +11,12 @@ from hardkeel.base.values import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.paper.ink import Ink
 from hardkeel.paper.ink_between import way_between
-from hardkeel.paper.ink_following import Heading, Step, Way, never, walk
+from hardkeel.paper.ink_following import Heading, Step, Way, heading_at, never, walk
 from hardkeel.paper.ink_middle import sharpened
 from hardkeel.paper.model import TraceKind
 
 _WITHIN_DEG: Final = 76.0  # how steep a fuselage's line may be against the datum line
+_STRAIGHT_DEG: Final = 15.0
 _KEEP_MM: Final = 0.015  # points that lie nearer to the straight are left out
 _LEAST_MM: Final = 3.0  # what is shorter is a stroke of lettering
 _PULLED_MM: Final = 5.0  # to either side of what is drawn over, at least
@@ -37,11 +38,15 @@ class Traced:
     closed: bool
 
 
+def follow_straight(ink: Ink, click: Point2, step: Step = never) -> Traced | None:
+    """A line that runs on nearly straight, as a hinge line: not round the corner where it meets an outline."""
+    heading = heading_at(ink, click, math.radians(_STRAIGHT_DEG))
+    return follow(ink, click, heading, step) if heading is not None else None
+
+
 def heading_for(kind: TraceKind, axis: float) -> Heading | None:
     """Ways a kind of line may run; `axis` is how the datum line lies in the scan, radians (v downwards)."""
-    return (
-        None if kind in ("outline", "hinge", "free") else Heading(axis, math.radians(_WITHIN_DEG))
-    )
+    return None if kind in ("outline", "free") else Heading(axis, math.radians(_WITHIN_DEG))
 
 
 def follow(ink: Ink, click: Point2, heading: Heading | None, step: Step = never) -> Traced | None:

@@ -89,6 +89,16 @@ class Way:
     closed: bool
 
 
+def heading_at(ink: Ink, click: tuple[float, float], within: float) -> Heading | None:
+    """The way that the line under a click runs, to be kept within radians; ``None`` where there is no line."""
+    start = np.array(click, dtype=np.float64)
+    if not ink.inside(start):
+        return None
+    walker = _Walker(ink, start, None, never)
+    ways = walker.ways_from(start) if walker.level >= LEAST_CONTRAST else []
+    return Heading(ways[0], within) if ways else None
+
+
 def walk(
     ink: Ink, click: tuple[float, float], heading: Heading | None = None, step: Step = never
 ) -> Way | None:

@@ -7,7 +7,15 @@ import numpy as np
 import pytest
 from shapely import Polygon
 
-from hardkeel.paper.following import Traced, cut_at, draw_over, follow, follow_on, on_it
+from hardkeel.paper.following import (
+    Traced,
+    cut_at,
+    draw_over,
+    follow,
+    follow_on,
+    follow_straight,
+    on_it,
+)
 from hardkeel.paper.ink import Ink
 from hardkeel.paper.ink_following import Heading
 from hardkeel.paper.outline_shapes import mirrored_at
@@ -109,6 +117,22 @@ def test_a_fuselages_line_is_followed_from_nose_to_tail(fold: float, at: int) ->
         foot = np.array([[80.0, 55.0]])
         if line is top:  # the corner at the windscreen's foot is kept
             assert away_from(foot, points, closed=False)[0] < 0.12
+
+
+def test_a_hinge_line_is_not_followed_round_the_corner_onto_the_outline() -> None:
+    drawn = Drawing((240, 130))
+    drawn.ring(np.array([(20, 20), (220, 30), (215, 100), (20, 110.0)]))
+    drawn.line([(20, 82), (216, 78)], 0.3)
+    for x in (60, 100, 140, 180):
+        drawn.line([(x, 24), (x, 106)], 0.25)
+    scale = 200 / 25.4
+    found = follow_straight(
+        Ink(scanned(drawn, 200), scale), (120 * scale, (82 - 4 * 100 / 196) * scale)
+    )
+    assert found is not None
+    points = np.array(found.points) / scale
+    assert away_from(points, np.array([(20, 82), (216, 78.0)]), closed=False).max() < 0.3
+    assert np.ptp(points[:, 0]) > 185
 
 
 def test_where_there_is_no_line_nothing_is_followed() -> None:

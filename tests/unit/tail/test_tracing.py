@@ -5,8 +5,10 @@ import pytest
 
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits import off_the_desk
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import tail as edits
+from hardkeel.messages.tail import surface_read_words
 from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.project.model import Build
 from hardkeel.tail.lofting import section_named
@@ -45,7 +47,7 @@ def on_desk(sideways: bool, *, ribs: np.ndarray = RIBS, hinge: np.ndarray | None
 
 @pytest.mark.parametrize("sideways", [False, True])
 def test_a_surface_comes_off_the_desk_with_its_hinge_line_and_ribs(sideways: bool) -> None:
-    made = edits.surface_from_desk(on_desk(sideways), "stab", "tail")
+    made = off_the_desk.surface_from_desk(on_desk(sideways), "stab", "tail")
     surface = edits.surface_of(made, "stab")
     assert surface.span == pytest.approx(400.0, abs=0.01)
     assert surface.hinge_at_chord == pytest.approx(0.62, abs=0.002)
@@ -53,13 +55,25 @@ def test_a_surface_comes_off_the_desk_with_its_hinge_line_and_ribs(sideways: boo
     assert made.plans[0].traces == ()  # the next surface's clicks begin anew
 
 
+def test_a_hinge_line_that_runs_off_its_share_is_told() -> None:
+    slanting = np.array([(0.60 * 112, 0.0), (14 + 0.66 * (93.67 - 14), 150.0)])
+    read = off_the_desk.read_surface(on_desk(sideways=True, hinge=slanting), "stab", "tail")
+    assert read.hinge is not None
+    told = surface_read_words(read.lying, read.hinge)
+    assert "60% and 66%" in told
+    assert "63% was taken" in told
+    assert "leading edge was taken to be up" in told
+    straight = off_the_desk.read_surface(on_desk(sideways=False), "stab", "tail")
+    assert surface_read_words(straight.lying, straight.hinge) == ""
+
+
 def test_what_lies_beside_the_surface_is_told() -> None:
     far = np.array([(50.0, 40.0), (50.0, 260.0)])
     with pytest.raises(BadInput, match="260 mm lies beyond the tip"):
-        edits.surface_from_desk(on_desk(sideways=False, ribs=far), "stab", "tail")
+        off_the_desk.surface_from_desk(on_desk(sideways=False, ribs=far), "stab", "tail")
     beside = np.array([(160.0, 0.0), (170.0, 150.0)])
     with pytest.raises(BadInput, match="hinge line does not lie on this surface"):
-        edits.surface_from_desk(on_desk(sideways=False, hinge=beside), "stab", "tail")
+        off_the_desk.surface_from_desk(on_desk(sideways=False, hinge=beside), "stab", "tail")
     with pytest.raises(BadInput, match="no plan"):
         paper_edits.plan_named(demo_build(), "lost")
 

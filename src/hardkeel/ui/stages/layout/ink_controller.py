@@ -87,6 +87,13 @@ class InkController(QObject):
             return
         if kind == "outline":
             self._follow_outline(plan, mine, click)
+        elif kind == "hinge":
+            share = self._paper.sheet.share
+            spot, instead = _by(click, share), mine[0].id if mine else None
+            self._begin(
+                _Wish(plan.id, kind, click, instead),
+                lambda ink, step: following.follow_straight(ink, spot, step),
+            )
         else:
             self._follow_line(plan, mine, kind, click)
 

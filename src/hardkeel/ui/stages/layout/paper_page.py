@@ -2,6 +2,7 @@
 
 from typing import Final, get_args
 
+import numpy as np
 from PyQt6.QtCore import QPointF, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
@@ -10,9 +11,9 @@ from hardkeel.base.faults import faults_told
 from hardkeel.base.units import LengthUnit, parse_length, parse_place
 from hardkeel.base.values import Point2
 from hardkeel.edits import fuselage as drawing_edits
+from hardkeel.edits import off_the_desk
 from hardkeel.edits import paper as paper_edits
 from hardkeel.edits import picks as pick_edits
-from hardkeel.edits import tail as tail_edits
 from hardkeel.edits import truing as truing_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
@@ -27,9 +28,10 @@ from hardkeel.messages.paper import (
     sigma_words,
     takers_of,
 )
+from hardkeel.messages.tail import surface_read_words
 from hardkeel.paper.calibrating import Calibration, calibrate
 from hardkeel.paper.line_snapping import USUAL_PX_PER_MM
-from hardkeel.paper.model import KnownLength, KnownPoint, Plan, TraceKind
+from hardkeel.paper.model import Direction, KnownLength, KnownPoint, Plan, TraceKind
 from hardkeel.paper.picking import (
     Picked,
     direction_between,
@@ -339,10 +341,20 @@ class PaperPage(SubPage):
         if length <= 0:
             raise BadInput("", "a length must be more than 0")
         a, b = self._clicks
-        along = None if plan.photo else direction_between(a, b)
+        along = self._direction(plan, a, b)
         with faults_told():
             known = KnownLength(a=a, b=b, length=length, along=along)
         return self.apply("note a known length", paper_edits.add_length.of(plan, known))
+
+    def _direction(self, plan: Plan, a: Point2, b: Point2) -> Direction | None:
+        """Which way a length runs on the plan; of a photo only where its perspective is known by its labels."""
+        if not plan.photo:
+            return direction_between(a, b)
+        fit = self.calibration()
+        if fit is None or not plan.labels or plan.points:
+            return None
+        (x0, y0), (x1, y1) = fit.to_plan(np.array([a, b])).tolist()
+        return direction_between((x0, y0), (x1, y1))
 
     def _take_point(self, plan: Plan, text: str) -> bool:
         known = pick_edits.point_named(self.document.build.fuselage, self._clicks[0], text)
@@ -407,12 +419,18 @@ class PaperPage(SubPage):
         if sort == "former" or plan is None:
             self.give_outline(name)
             return
-        taken = (
-            tail_edits.surface_from_desk.of(name, plan.id)
-            if sort == "surface"
-            else tail_edits.section_from_desk.of(name if sort == "section" else "", plan.id)
-        )
-        self.apply(gets_edit(self.picks.formers.currentText()), taken)
+        said = gets_edit(self.picks.formers.currentText())
+        if sort != "surface":
+            whose = name if sort == "section" else ""
+            self.apply(said, off_the_desk.section_from_desk.of(whose, plan.id))
+            return
+        try:
+            read = off_the_desk.read_surface(self.document.build, name, plan.id)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+            return
+        if self.apply(said, off_the_desk.surface_from_desk.of(name, plan.id)):
+            self.tell(surface_read_words(read.lying, read.hinge))
 
     def give_outline(self, name: str) -> bool:
         """Give a former the outline that lies traced; whether it got it."""
