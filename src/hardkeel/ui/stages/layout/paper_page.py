@@ -152,6 +152,9 @@ class PaperPage(SubPage):
     def show_plan(self, plan_id: str) -> None:
         """Lay another plan on the desk."""
         self._plan_id = plan_id
+        plan = self.plan
+        if plan is not None and not (plan.lengths or plan.points or plan.labels):
+            self._tool = "length"  # a sheet of which nothing is known begins with its scale
         self.picks.forget_ends()
         self._clicks = []
         self.refresh()
