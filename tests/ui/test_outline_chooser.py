@@ -100,3 +100,28 @@ def test_many_outlines_in_large_text_stay_within_the_window(qtbot: QtBot, laid: 
     assert dialog.height() <= laid.height()
     assert dialog.width() <= laid.width()
     dialog.close()
+
+
+def test_formers_that_only_the_sheet_has_stand_where_it_letters_them(
+    qtbot: QtBot, laid: MainWindow, tmp_path: Path
+) -> None:
+    before = laid.document.build
+    assert before.fuselage is not None
+    a, b = (former(laid, name).station for name in ("F3", "F4"))
+    between, moved = (a + b) / 2, b + 1.5
+    drawing = new("R2010", units=4)
+    for i, text in enumerate((f"F3a at {between:.2f} mm", f"F4 at {moved:.2f} mm")):
+        box = [(x + 120 * i, y) for x, y in ((0, 0), (66, 0), (66, 90), (0, 90))]
+        drawing.modelspace().add_lwpolyline(box, close=True)
+        drawing.modelspace().add_text(text, height=4).set_placement((120 * i + 4, 40))
+    drawing.saveas(tmp_path / "formers.dxf")
+    layout_of(laid).airframe.choose_station("F3")
+    chooser = asked(qtbot, laid, tmp_path / "formers.dxf")
+    assert "F3a" in chooser.each.text()
+    qtbot.mouseClick(chooser.each, LEFT)
+    assert former(laid, "F3a").station == pytest.approx(between, abs=0.01)
+    assert former(laid, "F3a").half_width == pytest.approx(33, abs=0.01)
+    assert former(laid, "F4").station == b, "what stands elsewhere is told, not moved"
+    assert laid.notice.text.startswith("formers.dxf letters F4 at")
+    laid.document.stack.undo()
+    assert laid.document.build == before

@@ -10,6 +10,8 @@ from ezdxf.filemanagement import new
 from ezdxf.layouts.blocklayout import BlockLayout
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.units import LengthUnit
+from hardkeel.storage.lettered_stations import lettered, station_of
 from hardkeel.storage.outlines import Outline, apart, called, read_outlines
 
 BOX = [(0.0, 0.0), (60.0, 0.0), (60.0, 80.0), (0.0, 80.0)]
@@ -196,3 +198,38 @@ def test_a_centre_line_across_a_former_makes_no_two_of_it(drawn: Callable[[Draw]
         drawing.modelspace().add_line((30, 0), (30, 80))
 
     assert [one.area for one in apart(read_outlines(drawn(draw)))] == pytest.approx([4800])
+
+
+@pytest.mark.parametrize(
+    ("texts", "bare", "station"),
+    [
+        (("F4 at 281.7",), "mm", 281.7),
+        (("F4", "Sta. 281.7 mm"), "mm", 281.7),
+        (("F4 @ 11-1/2",), "in", 292.1),
+        (('F4 station 11 1/2"',), "mm", 292.1),
+        (("F4 x = -12,5",), "mm", -12.5),
+        (("F4 3 mm ply",), "mm", None),
+        (("F4 flat 281.7",), "mm", None),  # no word that ends in "at"
+        (("F4 at 281.7", "at 280"), "mm", None),  # two things
+        (("F4 at 281.7", "x = 281.7"), "mm", 281.7),
+    ],
+)
+def test_a_lettered_station_is_read_where_it_says_that_it_is_one(
+    texts: tuple[str, ...], bare: LengthUnit, station: float | None
+) -> None:
+    assert station_of(texts, bare) == (None if station is None else pytest.approx(station))
+
+
+def test_outlines_with_name_and_station_are_told_by_station(
+    drawn: Callable[[Draw], Path],
+) -> None:
+    told = ["F6 at 300", "at 120 F4 ply", "F9", "f6x at 120", "F5 sta 200"]
+
+    def draw(drawing: Drawing) -> None:
+        for i, text in enumerate(told):
+            lines(drawing, [(x + 100 * i, y) for x, y in BOX])
+            drawing.modelspace().add_text(text, height=4).set_placement((100 * i + 5, 40))
+
+    found = lettered(read_outlines(drawn(draw)), "mm")
+    assert {name: at for name, (_, at) in found.items()} == {"F5": 200.0, "F6": 300.0}
+    assert list(found) == ["F5", "F6"], "two stand at 120: neither is sure"

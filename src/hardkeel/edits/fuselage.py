@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterable, Mapping, Sequence
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.airframe.bodies import redrawn
@@ -348,14 +349,27 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
 
 
 @edit
-def give_outlines(build: Build, rings: Mapping[str, Sequence[Point2]]) -> Build:
+def give_outlines(
+    build: Build,
+    rings: Mapping[str, Sequence[Point2]],
+    stations: Mapping[str, float] = MappingProxyType({}),
+) -> Build:
     """Give several formers each an outline of its own, as `give_outline` does, by the formers' names.
+
+    Parameters
+    ----------
+    stations : mapping of str to float
+        Where formers stand that are not there yet, mm; they are put in first, as the loft wants them.
 
     Raises
     ------
     BadInput
-        As `give_outline`; then none is given.
+        As `give_outline` and `add_former`; then none is given.
     """
+    for name, station in stations.items():
+        fuselage = fuselage_of(build)
+        made = former_at(fuselage, station, name)
+        build = with_fuselage(build, fuselage.but(formers=_sorted([*fuselage.formers, made])))
     for name, ring in rings.items():
         build = give_outline(build, name, ring)
     return build

@@ -43,3 +43,15 @@ def outlines_edit(file: str) -> str:
 def outline_size(wide: str, tall: str) -> str:
     """``92 × 103 mm``."""
     return f"{wide} × {tall}"
+
+
+def lettered_at(size: str, station: str) -> str:
+    """``92 × 103 mm, at 281.7 mm``."""
+    return f"{size}, at {station}"
+
+
+def stands_elsewhere(file: str, rows: Sequence[tuple[str, str, str]]) -> str:
+    """``formers.dxf letters F4 at 281.7 mm; it stands at 280.0 mm and was left there.``."""
+    told = ", ".join(f"{name} at {lettered} (stands at {own})" for name, lettered, own in rows)
+    left = "it was left there" if len(rows) == 1 else "they were left there"
+    return f"{file} letters {told}; {left}."

@@ -146,12 +146,13 @@ def called(outlines: Sequence[Outline], names: Sequence[str]) -> dict[str, Outli
 def _rank(one: Outline, wanted: str) -> int:
     """How surely an outline bears a name: 0 by a text, 1 by its block, 2 by its layer, `_NOT_CALLED` where by none."""
     for rank, labels in enumerate((one.texts, (one.block,), (one.name,))):
-        if any(wanted in (label.casefold(), _first_word(label)) for label in labels):
+        if any(wanted in (label.casefold(), first_word(label)) for label in labels):
             return rank
     return _NOT_CALLED
 
 
-def _first_word(label: str) -> str:
+def first_word(label: str) -> str:
+    """The first word of a lettering, in small letters."""
     return _BETWEEN_WORDS.split(label.casefold().strip())[0]
 
 

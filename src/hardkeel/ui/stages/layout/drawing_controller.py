@@ -1,7 +1,8 @@
 """Drawings and lists of Lay out: an outline brought in, a former or the parts list written."""
 
+from dataclasses import replace
 from pathlib import Path
-from typing import TYPE_CHECKING, cast
+from typing import TYPE_CHECKING, Final, cast
 
 from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QFileDialog
@@ -15,16 +16,19 @@ from hardkeel.fuselage.cutting import shape_of
 from hardkeel.messages import layout as say
 from hardkeel.messages import outlines, shell
 from hardkeel.storage.atomic import write_atomically
+from hardkeel.storage.lettered_stations import lettered
 from hardkeel.storage.outlines import Outline, apart, called, read_outlines
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.layout.page import LayoutPage
-from hardkeel.ui.widgets.outline_chooser import OutlineChooser, outline_shown
+from hardkeel.ui.widgets.outline_chooser import OutlineChooser, OutlineShown, outline_shown
 
 if TYPE_CHECKING:
     from hardkeel.ui.stages.layout.parts_page import PartsPage
+
+_SAME_STATION_MM: Final = 0.05
 
 
 class DrawingController(QObject):
@@ -81,20 +85,32 @@ class DrawingController(QObject):
         fuselage = self._document.build.fuselage
         ids = [one.id for one in fuselage.formers] if fuselage is not None else []
         named = called(found, ids)
+        placed = lettered(found, self._page.unit)
         if len(found) == 1:
             self._give(former, found[0], file, named)
             return
+        for name, (one, _) in placed.items():
+            if name not in named and id(one) not in map(id, named.values()):
+                named[name] = one
+        stations = {name: at for name, (_, at) in placed.items()}
         theirs = {id(one): name for name, one in named.items()}
         # in the order of the fuselage, what is called after no former last
         place = {id(one): i for i, one in enumerate(named.values())}
         found = tuple(sorted(found, key=lambda one: place.get(id(one), len(place))))
-        unit = self._page.unit
-        shown = [outline_shown(theirs.get(id(one), ""), one.ring, unit) for one in found]
+        shown = [self._shown(theirs.get(id(one), ""), one, stations) for one in found]
         board = self._page.airframe
         asked = OutlineChooser(file, former, shown, board.theme, board)
         asked.one_wanted.connect(lambda i: self._give(former, found[i], file, named))
-        asked.all_wanted.connect(lambda: self._give_each(named, file))
+        asked.all_wanted.connect(lambda: self._give_each(named, stations, file))
         asked.open()
+
+    def _shown(self, name: str, one: Outline, stations: dict[str, float]) -> OutlineShown:
+        unit = self._page.unit
+        shown = outline_shown(name, one.ring, unit)
+        if name not in stations:
+            return shown
+        at = outlines.lettered_at(shown.size, format_length(stations[name], unit, 1))
+        return replace(shown, size=at)
 
     def _give(self, former: str, outline: Outline, file: str, named: dict[str, Outline]) -> None:
         given = drawing_edits.give_outline.of(former, outline.ring)
@@ -106,11 +122,31 @@ class DrawingController(QObject):
         elif others:
             self._tell(outlines.called_otherwise(former, file, others[0]))
 
-    def _give_each(self, named: dict[str, Outline], file: str) -> None:
-        given = drawing_edits.give_outlines.of({name: one.ring for name, one in named.items()})
+    def _give_each(self, named: dict[str, Outline], stations: dict[str, float], file: str) -> None:
+        """Give each its own; who is only on the sheet is put in at its lettered station."""
+        fuselage = self._document.build.fuselage
+        ids = [one.id for one in fuselage.formers] if fuselage is not None else []
+        new = {name: at for name, at in stations.items() if name in named and name not in ids}
+        rings = {name: one.ring for name, one in named.items()}
+        given = drawing_edits.give_outlines.of(rings, new)
+        if not self._apply(outlines.outlines_edit(file), given):
+            return
         gap = max(one.gap for one in named.values())
-        if self._apply(outlines.outlines_edit(file), given) and gap:
+        elsewhere = self._standing_elsewhere(stations)
+        if gap:
             self._tell_gap(gap, file)
+        elif elsewhere:
+            self._tell(outlines.stands_elsewhere(file, elsewhere))
+
+    def _standing_elsewhere(self, stations: dict[str, float]) -> list[tuple[str, str, str]]:
+        """Formers whose lettered station is another than theirs: name, lettered, own."""
+        fuselage, unit = self._document.build.fuselage, self._page.unit
+        found = []
+        for one in fuselage.formers if fuselage is not None else ():
+            if abs(stations.get(one.id, one.station) - one.station) > _SAME_STATION_MM:
+                lettered_at = format_length(stations[one.id], unit, 1)
+                found.append((one.id, lettered_at, format_length(one.station, unit, 1)))
+        return found
 
     def _apply(self, words: str, given: Edit) -> bool:
         try:
