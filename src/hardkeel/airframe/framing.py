@@ -66,10 +66,21 @@ def side_blanks(build: Build) -> tuple[FlatPiece, ...]:
     return tuple(piece for piece in blanks if piece.kind == "side")
 
 
-def _seats(fuselage: Fuselage, wings: tuple[Wing, ...]) -> list[Mark]:
+def seat_marks(fuselage: Fuselage, wings: tuple[Wing, ...]) -> list[tuple[Wing, Mark]]:
+    """Wings that sit on the sides, each with its line on the side as it lies flat.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
     side = Side(fuselage)
-    marks = (seat_mark(side, w.le_x, w.root_chord, w.z, w.incidence) for w in wings)
-    return [mark for mark in marks if mark is not None and _on_side(side, mark)]
+    marks = ((w, seat_mark(side, w.le_x, w.root_chord, w.z, w.incidence)) for w in wings)
+    return [(wing, mark) for wing, mark in marks if mark is not None and _on_side(side, mark)]
+
+
+def _seats(fuselage: Fuselage, wings: tuple[Wing, ...]) -> list[Mark]:
+    return [mark for _, mark in seat_marks(fuselage, wings)]
 
 
 def _on_side(side: Side, mark: Mark) -> bool:

@@ -11,6 +11,7 @@ from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_pages import draw_plan
 from hardkeel.export.plates import LayerName, Plate
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.messages import building_plan as plan_say
 from hardkeel.messages import sheets as say
 
@@ -22,6 +23,7 @@ _MARGIN_MM: Final = 10.0
 _HEAD_MM: Final = 24.0
 _FOOT_MM: Final = 10.0
 OVERLAP_MM: Final = 10.0
+_GRID_MM: Final = 10.0
 _EDGE_MM: Final = 7.0  # printers leave the outermost five white
 _CROSS_MM: Final = 4.0
 _DASHES: Final[dict[LayerName, list[float]]] = {
@@ -72,14 +74,22 @@ class Tile:
 
 
 def tiles_of(plate: Drawn, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
-    """Tiles that cover a plate, neighbours sharing `OVERLAP_MM`; how many along, and how many up."""
-    left, low, _, _ = plate.bounds
+    """Tiles that cover a plate, neighbours sharing `OVERLAP_MM`; how many along, and how many up.
+
+    Where that costs no page they begin on a round figure: a drawing that has changed at one end keeps its other pages.
+    """
+    left, low, right, high = plate.bounds
     steps = room[0] - OVERLAP_MM, room[1] - OVERLAP_MM
-    counts = [
-        max(1, math.ceil((size - OVERLAP_MM) / step - 1e-9))
-        for size, step in zip(plate.size, steps, strict=True)
-    ]
-    columns, rows = counts
+
+    def counted(size: float, step: float) -> int:
+        return max(1, math.ceil((size - OVERLAP_MM) / step - 1e-9))
+
+    columns, rows = counted(right - left, steps[0]), counted(high - low, steps[1])
+    round_left, round_low = (math.floor(one / _GRID_MM) * _GRID_MM for one in (left, low))
+    if counted(right - round_left, steps[0]) == columns:
+        left = round_left
+    if counted(high - round_low, steps[1]) == rows:
+        low = round_low
     found = [
         Tile(c, r, left + c * steps[0], low + r * steps[1])
         for r in range(rows)
@@ -88,37 +98,103 @@ def tiles_of(plate: Drawn, room: tuple[float, float]) -> tuple[list[Tile], int, 
     return found, columns, rows
 
 
+@dataclass(frozen=True, slots=True)
+class LaidPage:
+    """A page of a drawing.
+
+    Attributes
+    ----------
+    drawn : Drawn
+        Turned as it lies on its pages.
+    number : int
+        Of this drawing's pages, from 1 on, left to right and up.
+    used : tuple of (column, row)
+        The tiles that something is drawn on: the others are no pages.
+    """
+
+    drawn: Drawn
+    tile: Tile
+    count: tuple[int, int]
+    number: int
+    used: tuple[tuple[int, int], ...]
+
+
+def pages_of(plates: Sequence[Drawn], page: Page) -> tuple[LaidPage, ...]:
+    """The pages of drawings, each turned so that it takes the fewest; a tile with nothing on it is none."""
+    found: list[LaidPage] = []
+    for plate in plates:
+        ways = [_used(one, page.room) for one in (plate, _other_way(plate))]
+        turned, tiles, count = min(ways, key=lambda way: len(way[1]))
+        used = tuple((tile.column, tile.row) for tile in tiles)
+        found += [
+            LaidPage(turned, tile, count, number, used)
+            for number, tile in enumerate(tiles, start=1)
+        ]
+    return tuple(found)
+
+
+def _used(plate: Drawn, room: tuple[float, float]) -> tuple[Drawn, list[Tile], tuple[int, int]]:
+    """A plate with the tiles that something is drawn on beyond what their neighbours show, too."""
+    tiles, columns, rows = tiles_of(plate, room)
+    if len(tiles) == 1:
+        return plate, tiles, (columns, rows)
+    things = shapely.STRtree(things_of(plate))
+    kept = []
+    for tile in tiles:
+        half = OVERLAP_MM / 2
+        box = shapely.box(
+            tile.u + half * (tile.column > 0),
+            tile.v + half * (tile.row > 0),
+            tile.u + room[0] - half * (tile.column < columns - 1),
+            tile.v + room[1] - half * (tile.row < rows - 1),
+        )
+        if len(things.query(box, predicate="intersects")):
+            kept.append(tile)
+    return plate, kept, (columns, rows)
+
+
+def things_of(plate: Drawn) -> list[BaseGeometry]:
+    """Everything that is drawn, as lines and boxes of words."""
+    lines = plate.lines if isinstance(plate, PlanDrawing) else plate.strokes
+    shapes = [
+        shapely.LineString([*one.points, *one.points[: 1 if one.closed else 0]]) for one in lines
+    ]
+    if isinstance(plate, PlanDrawing):
+        return [*shapes, *(words.box for words in plate.words)]
+    return [*shapes, *(shapely.Point(word.at) for word in plate.words)]
+
+
 def templates_pdf(
     plates: Sequence[Drawn], title: str, page: Page, step: Step | None = None
 ) -> bytes:
-    """All plates, a page or more each.
+    """All plates, a page or more each; as `pages_pdf`."""
+    return pages_pdf(pages_of(plates, page), title, page, step)
+
+
+def pages_pdf(pages: Sequence[LaidPage], title: str, page: Page, step: Step | None = None) -> bytes:
+    """Pages for the printer.
 
     Parameters
     ----------
     step : callable, optional
-        Told how many plates are drawn and how many there are; may raise `GivenUp`.
+        Told how many pages are drawn and how many there are; may raise `GivenUp`.
     """
     register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, invariant=1, pageCompression=1)
     canvas.setTitle(title)
     canvas.setAuthor("Hard Keel")
-    for number, plate in enumerate(plates, start=1):
-        turned = _turned(plate, page.room)
-        tiles, columns, rows = tiles_of(turned, page.room)
-        for tile in tiles:
-            _draw_page(canvas, turned, tile, (columns, rows), title, page)
-            canvas.showPage()
+    for number, laid in enumerate(pages, start=1):
+        _draw_page(canvas, laid, title, page)
+        canvas.showPage()
         if step is not None:
-            step(number, len(plates))
+            step(number, len(pages))
     canvas.save()
     return out.getvalue()
 
 
-def _turned(plate: Drawn, room: tuple[float, float]) -> Drawn:
-    """Lying the way that takes fewer pages."""
-    upright = plate.upright() if isinstance(plate, PlanDrawing) else _upright(plate)
-    return min((plate, upright), key=lambda one: len(tiles_of(one, room)[0]))
+def _other_way(plate: Drawn) -> Drawn:
+    return plate.upright() if isinstance(plate, PlanDrawing) else _upright(plate)
 
 
 def _upright(plate: Plate) -> Plate:
@@ -131,9 +207,8 @@ def _upright(plate: Plate) -> Plate:
     )
 
 
-def _draw_page(
-    canvas: Canvas, plate: Drawn, tile: Tile, count: tuple[int, int], title: str, page: Page
-) -> None:
+def _draw_page(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
+    plate, tile, count = laid.drawn, laid.tile, laid.count
     wide, tall = page.size
     fx, fy = page.correction
     canvas.setPageSize((wide * mm, tall * mm))
@@ -159,7 +234,7 @@ def _draw_page(
     canvas.restoreState()
     if count != (1, 1):
         _draw_crosses(canvas, tile, count, room, at)
-    _draw_head(canvas, plate, tile, count, title, page)
+    _draw_head(canvas, laid, title, page)
 
 
 def _draw_strokes(
@@ -216,11 +291,9 @@ def _draw_crosses(
         canvas.circle(x, y, reach / 2, stroke=1, fill=0)
 
 
-def _draw_head(
-    canvas: Canvas, plate: Drawn, tile: Tile, count: tuple[int, int], title: str, page: Page
-) -> None:
+def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
+    plate, count = laid.drawn, laid.count
     wide, tall = page.size
-    columns, rows = count
     top = (tall - _MARGIN_MM) * mm
     canvas.setFont(BOLD, 14)
     name = plan_say.sheet_name(plate.name) if isinstance(plate, PlanDrawing) else plate.name
@@ -228,28 +301,25 @@ def _draw_head(
     canvas.setFont(REGULAR, 8)
     told = [title, say.FULL_SIZE if isinstance(plate, PlanDrawing) else say.SOLID_CUTS]
     if count != (1, 1):
-        told[1] = say.tile_words(tile.column + 1, columns, tile.row + 1, rows)
+        told[1] = say.tile_words(laid.number, len(laid.used))
     for i, text in enumerate(told):
         canvas.drawString(_MARGIN_MM * mm, top - 24 - 10 * i, text)
     if page.correction != (1.0, 1.0):
         canvas.drawString(_MARGIN_MM * mm, top - 44, say.corrected(*page.correction))
     if count != (1, 1):
-        _draw_map(canvas, tile, count, ((wide - _MARGIN_MM) * mm, top))
+        _draw_map(canvas, laid, ((wide - _MARGIN_MM) * mm, top))
     _draw_bars(canvas, page)
 
 
-def _draw_map(
-    canvas: Canvas, tile: Tile, count: tuple[int, int], corner: tuple[float, float]
-) -> None:
-    """All tiles small, this one filled."""
-    columns, rows = count
+def _draw_map(canvas: Canvas, laid: LaidPage, corner: tuple[float, float]) -> None:
+    """All pages small, as they are laid together, this one filled."""
+    columns, rows = laid.count
     cell = min(14.0 * mm / columns, 20.0 * mm / max(rows, 1) * 0.7, 6 * mm)
     x0, y0 = corner[0] - columns * cell, corner[1] - rows * cell
     canvas.setLineWidth(0.4)
-    for c in range(columns):
-        for r in range(rows):
-            here = (c, r) == (tile.column, tile.row)
-            canvas.rect(x0 + c * cell, y0 + r * cell, cell, cell, stroke=1, fill=int(here))
+    for column, row in laid.used:
+        here = (column, row) == (laid.tile.column, laid.tile.row)
+        canvas.rect(x0 + column * cell, y0 + row * cell, cell, cell, stroke=1, fill=int(here))
 
 
 def _draw_bars(canvas: Canvas, page: Page) -> None:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final, Literal
 from xml.etree import ElementTree as ET
 
@@ -13,6 +13,7 @@ from hardkeel.storage.dxf import DrawnText, Layer, dxf_text
 LayerName = Literal[
     "OUTLINE", "STICKS", "FORMERS", "GUSSETS", "PINS", "STATIONS", "CENTRE", "TEXT", "DIMENSIONS"
 ]
+Anchor = Literal["start", "middle", "end"]
 LAYERS: Final[dict[LayerName, tuple[int, float]]] = {  # colour by DXF's index, line weight in mm
     "OUTLINE": (7, 0.5),
     "STICKS": (30, 0.35),
@@ -26,38 +27,46 @@ LAYERS: Final[dict[LayerName, tuple[int, float]]] = {  # colour by DXF's index, 
 }
 TEXT_MM: Final = 2.6
 SMALL_MM: Final = 2.0
-_WIDE: Final = 0.62  # of a letter's height, on the average
+LETTER: Final = 0.62  # of its height, how wide a letter is, on the average
 _GAP_MM: Final = 0.5
 _FURTHER_MM: Final = (8.0, 12.0, 16.0, 22.0, 30.0, 40.0)
 _MARGIN_MM: Final = 4.0
 _SPACE: Final = "http://www.w3.org/2000/svg"
+WOOD: Final = "#F3EBD3"
+_KEPT_FREE: Final[frozenset[LayerName]] = frozenset(
+    {"STATIONS", "DIMENSIONS", "OUTLINE", "FORMERS"}
+)
 DASHED: Final[frozenset[LayerName]] = frozenset({"CENTRE"})
 
 
 @dataclass(frozen=True, slots=True)
 class PlanLine:
-    """A line of the drawing."""
+    """A line of the drawing; `hidden` what lies behind other wood, dashed; `wood` what is cut through, seen as wood."""
 
     layer: LayerName
     points: tuple[Point2, ...]
     closed: bool = False
+    hidden: bool = False
+    wood: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class PlanWords:
-    """Words, their middle at a place; `turn` in degrees, `size` the letters' height in mm."""
+    """Words at a place; `turn` in degrees, `size` the letters' height in mm, `anchor` what of them lies there."""
 
     at: Point2
     text: str
     size: float = TEXT_MM
     turn: float = 0.0
     layer: LayerName = "TEXT"
+    anchor: Anchor = "middle"
 
     @property
     def box(self) -> BaseGeometry:
         """What they cover."""
-        wide, tall = len(self.text) * self.size * _WIDE, self.size * 1.15
-        flat = shapely.box(-wide / 2, -tall / 2, wide / 2, tall / 2)
+        wide, tall = len(self.text) * self.size * LETTER, self.size * 1.15
+        left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[self.anchor]
+        flat = shapely.box(left, -tall / 2, left + wide, tall / 2)
         way = math.radians(self.turn)
         cos, sin = math.cos(way), math.sin(way)
         return shapely.transform(
@@ -74,19 +83,38 @@ class PlanDrawing:
     ----------
     name : str
         As in the file's name: ``side``, ``top``, ``board``, a surface's id.
+    figures : dict of str to float
+        What it shows, by name in words, mm: so that a later one tells what has changed.
     """
 
     name: str
     lines: list[PlanLine] = field(default_factory=list)
     words: list[PlanWords] = field(default_factory=list)
+    figures: dict[str, float] = field(default_factory=dict)
     _taken: list[BaseGeometry] = field(default_factory=list)
 
-    def line(self, layer: LayerName, points: Iterable[Point2], *, closed: bool = False) -> None:
-        """Draw a line; words keep off what is closed."""
+    def line(
+        self,
+        layer: LayerName,
+        points: Iterable[Point2],
+        *,
+        closed: bool = False,
+        hidden: bool = False,
+        open_: bool = False,
+        wood: bool = False,
+    ) -> None:
+        """Draw a line; words keep off what is closed, and of what is `open_` or hidden off its line only.
+
+        Of lines that are not closed they keep off stations and seats.
+        """
         spots = tuple((float(u), float(v)) for u, v in points)
-        self.lines.append(PlanLine(layer, spots, closed))
-        if closed and len(spots) > 2:  # noqa: PLR2004  it covers something
-            self._taken.append(shapely.Polygon(spots))
+        self.lines.append(PlanLine(layer, spots, closed, hidden, wood))
+        if not closed or len(spots) < 3:  # noqa: PLR2004  it covers nothing
+            if layer in _KEPT_FREE:
+                self._taken.append(shapely.LineString(spots).buffer(0.2))
+            return
+        shape = shapely.Polygon(spots)
+        self._taken.append(shape.exterior.buffer(0.2) if open_ or hidden else shape)
 
     def pin(self, at: Point2, half: float) -> None:
         """A pin's cross; none where wood lies."""
@@ -102,12 +130,19 @@ class PlanDrawing:
         u, v = at
         self.line("DIMENSIONS", [(u + 12, v), (u, v)])
         self.line("DIMENSIONS", [(u + 3, v + 1.4), (u, v), (u + 3, v - 1.4)])
-        long = len(words) * TEXT_MM * _WIDE
-        self.write((u + 15 + long / 2, v), words)
+        self.write((u + 15, v), words, anchor="start")
 
-    def write(self, at: Point2, text: str, **more: float) -> None:
+    def write(
+        self,
+        at: Point2,
+        text: str,
+        *,
+        size: float = TEXT_MM,
+        turn: float = 0.0,
+        anchor: Anchor = "middle",
+    ) -> None:
         """Write where told."""
-        words = PlanWords(at, text, **more)  # type: ignore[arg-type]
+        words = PlanWords(at, text, size, turn, anchor=anchor)
         self.words.append(words)
         self._taken.append(words.box)
 
@@ -172,11 +207,9 @@ class PlanDrawing:
 
         return PlanDrawing(
             self.name,
-            [PlanLine(one.layer, tuple(map(turned, one.points)), one.closed) for one in self.lines],
-            [
-                PlanWords(turned(one.at), one.text, one.size, _readable(one.turn + 90), one.layer)
-                for one in self.words
-            ],
+            [replace(one, points=tuple(map(turned, one.points))) for one in self.lines],
+            [_turned(one, turned(one.at)) for one in self.words],
+            self.figures,
         )
 
     def dxf(self) -> str:
@@ -188,7 +221,7 @@ class PlanDrawing:
                 tuple(line.points for line in self.lines if line.layer == name and line.closed),
                 tuple(line.points for line in self.lines if line.layer == name and not line.closed),
                 tuple(
-                    DrawnText(words.text, words.at, words.size, words.turn)
+                    DrawnText(words.text, words.at, words.size, words.turn, words.anchor)
                     for words in self.words
                     if words.layer == name
                 ),
@@ -217,10 +250,15 @@ class PlanDrawing:
             group = ET.SubElement(root, "g", {"id": name, **drawn})
             for line in lines:
                 path = "M " + " L ".join(" ".join(at(*point)) for point in line.points)
-                ET.SubElement(group, "path", {"d": f"{path}{' Z' if line.closed else ''}"})
+                made = {"d": f"{path}{' Z' if line.closed else ''}"}
+                if line.wood:
+                    made["fill"] = WOOD
+                if line.hidden:
+                    made["stroke-dasharray"] = "2 1.2"
+                ET.SubElement(group, "path", made)
             for one in words:
                 x, y = at(*one.at)
-                made = {"x": x, "y": y, "font-size": f"{one.size:.2f}", "text-anchor": "middle"}
+                made = {"x": x, "y": y, "font-size": f"{one.size:.2f}", "text-anchor": one.anchor}
                 made |= {"dominant-baseline": "central", "fill": "#1E2B33", "stroke": "none"}
                 if one.turn:
                     made["transform"] = f"rotate({-one.turn:.2f} {x} {y})"
@@ -231,7 +269,18 @@ class PlanDrawing:
         return f'<?xml version="1.0" encoding="UTF-8"?>\n{body}\n'
 
 
-def _readable(turn: float) -> float:
+def _turned(words: PlanWords, at: Point2) -> PlanWords:
+    """A quarter round, and so that nobody reads upside down: then they begin where they ended."""
+    turn = readable(words.turn + 90)
+    over = abs(turn - words.turn - 90) > 1.0
+    anchor = _OTHER_END[words.anchor] if over else words.anchor
+    return replace(words, at=at, turn=turn, anchor=anchor)
+
+
+_OTHER_END: Final[dict[Anchor, Anchor]] = {"start": "end", "middle": "middle", "end": "start"}
+
+
+def readable(turn: float) -> float:
     """The same way or its opposite, so that nobody reads upside down; degrees."""
     return (turn + 90 - 1e-6) % 180 - 90 + 1e-6
 

@@ -4,7 +4,7 @@ import io
 from collections.abc import Callable, Sequence
 from typing import Final
 
-from hardkeel.export.plan_drawing import DASHED, LAYERS, PlanDrawing
+from hardkeel.export.plan_drawing import DASHED, LAYERS, WOOD, PlanDrawing
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.messages import building_plan as say
 
@@ -15,29 +15,39 @@ _BAR_THICK_MM: Final = 0.8
 _POINTS_A_MM: Final = 72 / 25.4
 _TYPE: Final = 1.35  # of a capital's height, the size of its type
 _FOOT: Final = 0.45  # of a capital's height, from its middle to its foot
+_CHAIN: Final = [8 * mm, 2 * mm, 1.5 * mm, 2 * mm]
+_HIDDEN: Final = [2 * mm, 1.2 * mm]
 
 At = Callable[[float, float], tuple[float, float]]
 
 
 def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
     """All lines and words; `at` takes a place in mm to the page."""
+    canvas.setFillColor(WOOD)
     for line in drawing.lines:
         canvas.setLineWidth(LAYERS[line.layer][1] * _POINTS_A_MM)
-        canvas.setDash([8 * mm, 2 * mm, 1.5 * mm, 2 * mm] if line.layer in DASHED else [])
+        canvas.setDash(_HIDDEN if line.hidden else _CHAIN if line.layer in DASHED else [])
         path = canvas.beginPath()
         path.moveTo(*at(*line.points[0]))
         for point in line.points[1:]:
             path.lineTo(*at(*point))
         if line.closed:
             path.close()
-        canvas.drawPath(path)
+        canvas.drawPath(path, fill=int(line.wood))
     canvas.setDash([])
+    canvas.setFillColor(INK)
     for words in drawing.words:
         canvas.saveState()
         canvas.translate(*at(*words.at))
         canvas.rotate(words.turn)
         canvas.setFont(REGULAR, words.size * _POINTS_A_MM * _TYPE)
-        canvas.drawCentredString(0, -words.size * _POINTS_A_MM * _FOOT, words.text)
+        foot = -words.size * _POINTS_A_MM * _FOOT
+        if words.anchor == "middle":
+            canvas.drawCentredString(0, foot, words.text)
+        elif words.anchor == "end":
+            canvas.drawRightString(0, foot, words.text)
+        else:
+            canvas.drawString(0, foot, words.text)
         canvas.restoreState()
 
 

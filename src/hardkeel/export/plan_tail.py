@@ -2,27 +2,45 @@
 
 from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_ribbed import draw_marks, draw_ribbed
 from hardkeel.messages import building_plan as say
 from hardkeel.messages.names import surface_name
 from hardkeel.tail.kinds import has
+from hardkeel.tail.lofting import Profiles
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.stick_frame import stick_frame_of
 
 
-def tail_plan(surface: TailSurface) -> PlanDrawing | None:
-    """All sticks of both halves (of a fin of the one), numbered, with hinge line and middle; ``None`` for other kinds.
+def tail_plan(surface: TailSurface, profiles: Profiles) -> PlanDrawing | None:
+    """Both halves (of a fin the one) with hinge line and middle; ``None`` where nobody said how it is built.
+
+    Of a frame all sticks, numbered; of others edges, spars and ribs.
 
     Across the page the span, the leading edge up.
 
     Raises
     ------
     BadInput
-        As `stick_frame_of`.
+        When a figure or a section is missing.
     """
-    if not has(surface, "bracing"):
+    if surface.kind is None:
         return None
     drawing = PlanDrawing(surface.id)
+    if has(surface, "bracing"):
+        _draw_frame(drawing, surface)
+    else:
+        draw_ribbed(drawing, surface, profiles)
+    planform = planform_of(surface)
+    front, rear = -float(planform.le.min()), -float(planform.te.max())
+    drawing.line("CENTRE", [(0.0, front + 6), (0.0, rear - 6)])
+    low = min(v for line in drawing.lines for _, v in line.points)
+    words = say.plan_of(surface_name(surface.id), upright=surface.upright)
+    drawing.write((0.0, low - 6), words)
+    return drawing
+
+
+def _draw_frame(drawing: PlanDrawing, surface: TailSurface) -> None:
     planform, frame = planform_of(surface), stick_frame_of(surface)
     hands = (1.0,) if surface.upright else (1.0, -1.0)
     for hand in hands:
@@ -35,18 +53,9 @@ def tail_plan(surface: TailSurface) -> PlanDrawing | None:
             drawing.line("STICKS", outline, closed=True)
     for number, piece in enumerate(frame.pieces, start=1):
         outline = [_laid(point, 1.0) for point in piece.strip.outline]
+        drawing.figures[say.numbered(piece.kind, number)] = piece.strip.length
         drawing.point_out(outline, say.numbered(piece.kind, number))
-    if surface.hinge_at_chord is not None:
-        for hand in hands:
-            line = [
-                (float(planform.leading(y) + surface.hinge_at_chord * planform.chord(y)), float(y))
-                for y in (0.0, 0.98 * planform.half)
-            ]
-            drawing.line("CENTRE", [_laid(point, hand) for point in line])
-    front, rear = -float(planform.le.min()), -float(planform.te.max())
-    drawing.line("CENTRE", [(0.0, front + 6), (0.0, rear - 6)])
-    drawing.write((0.0, rear - 11), say.plan_of(surface_name(surface.id)))
-    return drawing
+    draw_marks(drawing, surface)
 
 
 def _laid(point: Point2, hand: float) -> Point2:

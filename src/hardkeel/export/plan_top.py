@@ -51,8 +51,10 @@ def top_plan(fuselage: Fuselage, unit: LengthUnit) -> PlanDrawing | None:
         _stand(drawing, fuselage, former)
     drawing.line("CENTRE", [(first - 10, 0.0), (last + 10, 0.0)])
     stops = [(name, stop.station) for name, stop in fuselage.stations]
+    drawing.figures.update({say.station_of(name): at for name, at in stops})
     low = draw_stations(drawing, stops, unit)
     for former in fuselage.formers:
+        drawing.figures[say.width_of(former.id)] = 2 * former.half_width
         text = format_length(2 * former.half_width, unit)
         drawing.label(_beside_former(fuselage, former), text, SMALL_MM)
     drawing.front((first, low - 8), say.FROM_ABOVE)
@@ -73,12 +75,14 @@ def board_plan(fuselage: Fuselage, unit: LengthUnit) -> PlanDrawing | None:
     for former in fuselage.formers:
         _stand(drawing, fuselage, former)
     stops = [(name, stop.station) for name, stop in fuselage.stations]
+    drawing.figures.update({say.station_of(name): at for name, at in stops})
     drawing.line("CENTRE", [(stops[0][1] - 10, 0.0), (stops[-1][1] + 10, 0.0)])
     low = draw_stations(drawing, stops, unit)
     heights = {fitted.id: fitted.spacer for fitted in fitted_formers(fuselage)}
     for former in fuselage.formers:
         height = heights.get(former.id)
         if height is not None:
+            drawing.figures[say.block_of(former.id)] = height
             text = say.spacer_words(format_length(height, unit))
             drawing.label(_beside_former(fuselage, former), text, SMALL_MM)
     words = say.UPSIDE_DOWN if fuselage.board.inverted else say.ON_THE_BOARD

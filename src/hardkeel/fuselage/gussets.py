@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from hardkeel.base.values import Point2
 from hardkeel.fuselage.model import Fuselage, Member
 from hardkeel.fuselage.sticks import Corner, free_corners_of
 from hardkeel.joinery.flat import FlatPiece, ring_of
@@ -21,6 +22,38 @@ def gussets_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
         return ()
     corners = free_corners_of(fuselage)
     return tuple(piece for member in members for piece in _of(fuselage, member, corners))
+
+
+def gusset_places(fuselage: Fuselage) -> Iterator[tuple[Member, tuple[Point2, ...]]]:
+    """Where they lie on the side as it is pinned down, as triangles of (s, z), each with its member.
+
+    A hollow edge is too small in a drawing to tell.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    members = [member for member in fuselage.framed.members if member.kind == "gusset"]
+    if not members:
+        return
+    station = {name: stop.station for name, stop in fuselage.stations}
+    by_bay: dict[tuple[str, str], list[Corner]] = {}
+    for corner in free_corners_of(fuselage):
+        by_bay.setdefault((corner.before, corner.behind), []).append(corner)
+    for member in members:
+        first, last = fuselage.span(member)
+        for (before, _), corners in by_bay.items():
+            if not first <= station[before] < last:
+                continue
+            middle = sum(corner.at[0] for corner in corners) / len(corners)
+            height = sum(corner.at[1] for corner in corners) / len(corners)
+            for corner in corners:
+                leg = min(member.width or 0.0, corner.along / 2, corner.up / 2)
+                s, z = corner.at
+                fore = leg if s < middle else -leg
+                up = leg if z < height else -leg
+                yield member, ((s, z), (s + fore, z + leg * corner.slope), (s, z + up))
 
 
 def _of(fuselage: Fuselage, member: Member, corners: tuple[Corner, ...]) -> Iterator[FlatPiece]:

@@ -36,9 +36,9 @@ def page_of_pieces(number: int) -> str:
     return f"pieces, page {number}"
 
 
-def tile_words(column: int, columns: int, row: int, rows: int) -> str:
-    """Which tile of a drawing."""
-    return f"tile {column} of {columns} along, {row} of {rows} up; crosses of neighbours lie over each other"
+def tile_words(number: int, count: int) -> str:
+    """Which page of a drawing."""
+    return f"page {number} of {count}; crosses of neighbours lie over each other"
 
 
 def corrected(x: float, y: float) -> str:

@@ -12,6 +12,7 @@ import numpy as np
 from hardkeel.airframe.framing import side_blanks
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import carve, shape_of
+from hardkeel.fuselage.gussets import gusset_places
 from hardkeel.fuselage.members import Seen, member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
@@ -19,7 +20,7 @@ from hardkeel.fuselage.notching import around_of
 from hardkeel.fuselage.planking import planks_of
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.fuselage.standing import faces_of
-from hardkeel.fuselage.sticks import Corner, free_corners_of, longeron_strips_of
+from hardkeel.fuselage.sticks import longeron_strips_of
 from hardkeel.geometry.hull import Point2
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.joinery.flat import FlatPiece
@@ -77,7 +78,10 @@ def laid_flat(build: Build) -> WoodPicture:
                     made=done,
                 )
             )
-    shapes += _gussets(fuselage)
+    shapes += [
+        WoodShape(member.id, down(ring), tone=tone_of(member.material))
+        for member, ring in gusset_places(fuselage)
+    ]
     labels: list[WoodLabel] = []
     low = min((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
     high = max((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
@@ -86,31 +90,6 @@ def laid_flat(build: Build) -> WoodPicture:
         lines.append(WoodLine("station", ((at, low - 4), (at, high + 4)), name))
         labels.append(WoodLabel((at, high + 5), name.replace("_", " "), ref=name))
     return WoodPicture(tuple(shapes), tuple(lines), tuple(labels))
-
-
-def _gussets(fuselage: Fuselage) -> Iterator[WoodShape]:
-    """Where they lie, as triangles: in the drawing a hollow edge is too small to tell."""
-    members = [member for member in fuselage.framed.members if member.kind == "gusset"]
-    if not members:
-        return
-    station = {name: stop.station for name, stop in fuselage.stations}
-    by_bay: dict[tuple[str, str], list[Corner]] = {}
-    for corner in free_corners_of(fuselage):
-        by_bay.setdefault((corner.before, corner.behind), []).append(corner)
-    for member in members:
-        first, last = fuselage.span(member)
-        for (before, _), corners in by_bay.items():
-            if not first <= station[before] < last:
-                continue
-            middle = sum(corner.at[0] for corner in corners) / len(corners)
-            height = sum(corner.at[1] for corner in corners) / len(corners)
-            for corner in corners:
-                leg = min(member.width or 0.0, corner.along / 2, corner.up / 2)
-                s, z = corner.at
-                fore = leg if s < middle else -leg
-                up = leg if z < height else -leg
-                ring = ((s, z), (s + fore, z + leg * corner.slope), (s, z + up))
-                yield WoodShape(member.id, down(ring), tone=tone_of(member.material))
 
 
 def _pins(line: tuple[Point2, ...], *, up: bool) -> Iterator[WoodLine]:

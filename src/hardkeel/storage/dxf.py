@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
-from typing import TYPE_CHECKING, Final, cast
+from typing import TYPE_CHECKING, Final, Literal, cast
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.late import late
@@ -38,12 +38,13 @@ _MM: Final = 4
 
 @dataclass(frozen=True, slots=True)
 class DrawnText:
-    """Words in a drawing, their middle at a place; letters `size` mm high, turned by degrees."""
+    """Words in a drawing; letters `size` mm high, turned by degrees; `anchor` what of them lies at the place."""
 
     text: str
     at: Point2
     size: float
     turn: float = 0.0
+    anchor: Literal["start", "middle", "end"] = "middle"
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +72,13 @@ def dxf_text(layers: Iterable[Layer]) -> str:
         for word in layer.words:
             attributes = {"layer": layer.name, "height": word.size, "rotation": word.turn}
             made = space.add_text(word.text, dxfattribs=attributes)
-            made.set_placement(word.at, align=enums.TextEntityAlignment.MIDDLE_CENTER)
+            align = enums.TextEntityAlignment
+            ways = {
+                "start": align.MIDDLE_LEFT,
+                "middle": align.MIDDLE_CENTER,
+                "end": align.MIDDLE_RIGHT,
+            }
+            made.set_placement(word.at, align=ways[word.anchor])
     out = io.StringIO()
     drawing.write(out)
     return out.getvalue()

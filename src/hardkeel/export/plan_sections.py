@@ -1,0 +1,105 @@
+"""Every station as it is seen from behind, at full size: its outline, the former in it, the wood that passes."""
+
+from collections.abc import Iterable, Sequence
+from typing import Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.values import Point2
+from hardkeel.export.plan_drawing import SMALL_MM, TEXT_MM, PlanDrawing
+from hardkeel.fuselage.cutting import carve, shape_of
+from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.fuselage.notching import around_of
+from hardkeel.messages import building_plan as say
+from hardkeel.messages.frame import stop_words
+
+_BETWEEN_MM: Final = 12.0
+_WORDS_MM: Final = 18.0  # under a section
+_COLUMN_MM: Final = 36.0  # what its words need
+_BEVEL_DEG: Final = 0.25
+_CENTRE_MM: Final = 2.0
+
+
+def sections_plan(fuselage: Fuselage, unit: LengthUnit, room: float) -> PlanDrawing | None:
+    """All formers in rows, from the nose; ``None`` without formers.
+
+    Parameters
+    ----------
+    room : float
+        How long a row may be, mm.
+
+    Raises
+    ------
+    BadInput
+        When a former's own outline crosses itself.
+    """
+    if not fuselage.formers:
+        return None
+    drawing = PlanDrawing("sections")
+    bevels = {one.id: one.edge_bevel for one in fitted_formers(fuselage)}
+    u, v = 0.0, 0.0
+    for row in _rows(fuselage.formers, room):
+        top = max(former.top for former in row)
+        low = min(former.bottom for former in row)
+        u, v = 0.0, v - top - 10.0
+        for former in row:
+            half = max(2 * former.half_width, _COLUMN_MM) / 2
+            _section(drawing, fuselage, former, (u + half, v))
+            _words(drawing, former, bevels.get(former.id, 0.0), (u + half, v + low - 5.0), unit)
+            u += 2 * half + _BETWEEN_MM
+        drawing.line("CENTRE", [(-4.0, v), (u - _BETWEEN_MM + 4.0, v)])
+        v += low - _WORDS_MM
+    drawing.write((0.0, 4.0), say.FROM_BEHIND, size=TEXT_MM, anchor="start")
+    return drawing
+
+
+def _rows(formers: Sequence[Former], room: float) -> Iterable[list[Former]]:
+    row: list[Former] = []
+    long = 0.0
+    for former in formers:
+        wide = max(2 * former.half_width, _COLUMN_MM) + _BETWEEN_MM
+        if row and long + wide > room:
+            yield row
+            row, long = [], 0.0
+        row.append(former)
+        long += wide
+    if row:
+        yield row
+
+
+def _section(drawing: PlanDrawing, fuselage: Fuselage, former: Former, at: Point2) -> None:
+    """A former at a place, its datum on the row's."""
+    shape = shape_of(fuselage, former)
+
+    def moved(ring: Iterable[Point2]) -> list[Point2]:
+        return [(y + at[0], z + at[1]) for y, z in ring]
+
+    drawing.line("OUTLINE", moved(shape.outside), closed=True, open_=True)
+    for ring in shape.wood:
+        drawing.line("FORMERS", moved(ring), closed=True, open_=True)
+    carved = carve(former, around_of(fuselage, former))
+    for void in carved.passages:
+        if void.sort == "gap" or void.kind == "scallop":
+            continue
+        stick = void.stick if void.stick is not None else void.shape
+        inside = stick.intersection(carved.inner)
+        for part in getattr(inside, "geoms", (inside,)):
+            if part.geom_type == "Polygon" and not part.is_empty:
+                drawing.line("OUTLINE", moved(part.exterior.coords[:-1]), closed=True, wood=True)
+    low, high = former.bottom - _CENTRE_MM, former.top + _CENTRE_MM
+    drawing.line("CENTRE", [(at[0], at[1] + low), (at[0], at[1] + high)])
+
+
+def _words(
+    drawing: PlanDrawing, former: Former, bevel: float, at: Point2, unit: LengthUnit
+) -> None:
+    """Its name, how wide and high it is, and how its edges lie."""
+    u, v = at
+    drawing.write((u, v), stop_words(former.id), size=TEXT_MM)
+    wide = format_length(2 * former.half_width, unit)
+    tall = format_length(former.top - former.bottom, unit)
+    lines = [say.wide_and_high(wide, tall)]
+    if abs(bevel) > _BEVEL_DEG:
+        lines.append(say.bevelled(format_angle(abs(bevel), 1), narrower_aft=bevel > 0))
+    for number, text in enumerate(lines, start=1):
+        drawing.write((u, v - 3.6 * number), text, size=SMALL_MM)
