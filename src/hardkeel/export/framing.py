@@ -19,7 +19,7 @@ from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
-from hardkeel.fuselage.model import Framing
+from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.fuselage.planking import plank_drawings
 from hardkeel.joinery.buying import purchases_of
 from hardkeel.joinery.cut_part import CutPart
@@ -92,7 +92,7 @@ def template_files(
     job = CutJob(
         pieces=pieces,
         parts=cut_list_of(fuselage),
-        drawn=(*spacers_of(fuselage), *plank_drawings(fuselage)),
+        drawn=paper_pieces(fuselage),
         plans=(plan,) if plan is not None else (),
         framed=fuselage.framed,
         title=build.name or "Build",
@@ -102,6 +102,17 @@ def template_files(
         sheet = reading_form_pdf(fuselage, job.title, page.size, unit)
         found[f"reading-sheet-{paper}.pdf"] = sheet
     return found
+
+
+def paper_pieces(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
+    """What is drawn at full size though no cutter cuts it: spacers, planks.
+
+    Raises
+    ------
+    BadInput
+        When there are fewer than two stations.
+    """
+    return (*spacers_of(fuselage), *plank_drawings(fuselage))
 
 
 @dataclass(frozen=True, slots=True)

@@ -78,8 +78,16 @@ def crutch_piece(side: Side, member: Member) -> FlatPiece:
     fuselage = side.fuselage
     a, b = fuselage.span(member)
     rail, thick = member.width or 0.0, member.thickness or 0.0
-    x = side.places(a, b)
-    half = inner_half(side, x, member.z, thick)
+    stations = [stop.station for _, stop in fuselage.stations if a <= stop.station <= b]
+    bays = [
+        (one + rail / 2, other - rail / 2)
+        for one, other in pairwise(stations)
+        if other - one > rail
+    ]
+    # rails and openings asked for at once: a surface is slow to ask, whatever it is asked for
+    x = np.unique(np.concatenate([side.places(a, b), np.ravel(bays)]))
+    inside = inner_half(side, x, member.z, thick)
+    half = inside
     if side.hollow is None:
         half = np.maximum(half, _THINNEST_MM)
     whole: BaseGeometry = shapely.Polygon(_both(x, half)).buffer(0)
@@ -92,11 +100,11 @@ def crutch_piece(side: Side, member: Member) -> FlatPiece:
                 ends = station - REGISTER_MM / 2, station + REGISTER_MM / 2
                 tabs.append(shapely.box(ends[0], -reach, ends[1], reach))
     whole = shapely.union_all([whole, *tabs])
-    stations = [stop.station for _, stop in fuselage.stations if a <= stop.station <= b]
     openings = [
         opening
-        for one, other in pairwise(stations)
-        if (opening := _opening(side, one, other, member)) is not None
+        for one, other in bays
+        for bay in [(x >= one) & (x <= other)]
+        if (opening := _opening(x[bay], inside[bay] - rail)) is not None
     ]
     wood = whole.difference(shapely.union_all(openings))
     piece = FlatPiece(
@@ -119,14 +127,8 @@ def crutch_piece(side: Side, member: Member) -> FlatPiece:
     return with_shape(piece, wood)
 
 
-def _opening(side: Side, one: float, other: float, member: Member) -> BaseGeometry | None:
+def _opening(x: Array, half: Array) -> BaseGeometry | None:
     """Between two cross-pieces and the rails; none where it is not worth cutting."""
-    rail = member.width or 0.0
-    a, b = one + rail / 2, other - rail / 2
-    if b <= a:
-        return None
-    x = side.places(a, b)
-    half = inner_half(side, x, member.z, member.thickness or 0.0) - rail
     if float(half.max()) <= 0:
         return None
     opening = shapely.Polygon(_both(x, np.maximum(half, 0.0))).buffer(0)

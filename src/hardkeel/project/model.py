@@ -10,6 +10,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.glue.model import Shelf
 from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, PrintedSheet
+from hardkeel.paper.prints import Printed
 from hardkeel.parts.model import Ledger
 from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.survey.model import Survey
@@ -34,6 +35,8 @@ class Build(Value):
     profiles : mapping of str to str
         The text of each coordinate file that a section is read from, by its name.  A file holds them as
         files of their own; the journal, which is one text, holds them here.
+    prints : tuple of Printed
+        The last print of each sheet; our own key.
     """
 
     format: str = FORMAT
@@ -48,6 +51,7 @@ class Build(Value):
     balance: Balance | None = None
     audit: tuple[PrintedSheet, ...] = ()
     plans: tuple[Plan, ...] = ()
+    prints: tuple[Printed, ...] = ()
     ledger: Ledger | None = None
     survey: Survey | None = None
     flight: Flight | None = None
