@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.export.paper_sizes import PAPERS
+from hardkeel.export.paper_sizes import PAPERS, ROLLS
 from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_pages import draw_plan
 from hardkeel.export.plates import LayerName, Plate
@@ -50,8 +50,13 @@ class Page:
 
     @property
     def size(self) -> tuple[float, float]:
-        """Of the paper, mm."""
-        return PAPERS[self.paper]
+        """Of the paper, mm; of a roll the longest page that is cut off it."""
+        return (PAPERS | ROLLS)[self.paper]
+
+    @property
+    def is_roll(self) -> bool:
+        """Whether a page is as long as its drawing wants."""
+        return self.paper in ROLLS
 
     @property
     def room(self) -> tuple[float, float]:
@@ -61,6 +66,14 @@ class Page:
             (wide - 2 * _MARGIN_MM) * self.correction[0],
             (tall - 2 * _MARGIN_MM - _HEAD_MM - _FOOT_MM) * self.correction[1],
         )
+
+    def tall_for(self, drawn: "Drawn") -> float:
+        """How tall a page is, mm: of a roll as tall as its drawing wants."""
+        tall = self.size[1]
+        if not self.is_roll:
+            return tall
+        wants = drawn.size[1] / self.correction[1] + 2 * _MARGIN_MM + _HEAD_MM + _FOOT_MM
+        return min(tall, max(wants + _GRID_MM, BAR_MM + _HEAD_MM + 2 * _FOOT_MM + 2 * _MARGIN_MM))
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,8 +119,8 @@ class LaidPage:
     ----------
     drawn : Drawn
         Turned as it lies on its pages.
-    number : int
-        Of this drawing's pages, from 1 on, left to right and up.
+    number, of : int
+        Of all pages that are printed together, from 1 on, left to right and up, and how many they are.
     used : tuple of (column, row)
         The tiles that something is drawn on: the others are no pages.
     """
@@ -116,6 +129,7 @@ class LaidPage:
     tile: Tile
     count: tuple[int, int]
     number: int
+    of: int
     used: tuple[tuple[int, int], ...]
 
 
@@ -124,10 +138,10 @@ def pages_of(plates: Sequence[Drawn], page: Page) -> tuple[LaidPage, ...]:
     found: list[LaidPage] = []
     for plate in plates:
         ways = [_used(one, page.room) for one in (plate, _other_way(plate))]
-        turned, tiles, count = min(ways, key=lambda way: len(way[1]))
+        turned, tiles, count = min(ways, key=lambda way: (len(way[1]), way[0].size[1]))
         used = tuple((tile.column, tile.row) for tile in tiles)
         found += [
-            LaidPage(turned, tile, count, number, used)
+            LaidPage(turned, tile, count, number, len(tiles), used)
             for number, tile in enumerate(tiles, start=1)
         ]
     return tuple(found)
@@ -209,7 +223,7 @@ def _upright(plate: Plate) -> Plate:
 
 def _draw_page(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     plate, tile, count = laid.drawn, laid.tile, laid.count
-    wide, tall = page.size
+    wide, tall = page.size[0], page.tall_for(plate)
     fx, fy = page.correction
     canvas.setPageSize((wide * mm, tall * mm))
     canvas.setFillColor(INK)
@@ -293,7 +307,7 @@ def _draw_crosses(
 
 def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     plate, count = laid.drawn, laid.count
-    wide, tall = page.size
+    wide, tall = page.size[0], page.tall_for(plate)
     top = (tall - _MARGIN_MM) * mm
     canvas.setFont(BOLD, 14)
     name = plan_say.sheet_name(plate.name) if isinstance(plate, PlanDrawing) else plate.name
@@ -301,7 +315,7 @@ def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     canvas.setFont(REGULAR, 8)
     told = [title, say.FULL_SIZE if isinstance(plate, PlanDrawing) else say.SOLID_CUTS]
     if count != (1, 1):
-        told[1] = say.tile_words(laid.number, len(laid.used))
+        told[1] = say.tile_words(laid.number, laid.of)
     for i, text in enumerate(told):
         canvas.drawString(_MARGIN_MM * mm, top - 24 - 10 * i, text)
     if page.correction != (1.0, 1.0):

@@ -1,4 +1,4 @@
-"""Sizes of paper, mm: ISO 216, and ANSI/ASME Y14.1 letter where inches are at home."""
+"""Sizes of paper, mm: ISO 216, ANSI/ASME Y14.1 letter and tabloid where inches are at home, and rolls by their width."""
 
 from typing import Final
 
@@ -8,6 +8,12 @@ PAPERS: Final[dict[str, tuple[float, float]]] = {
     "A4": (210.0, 297.0),
     "Letter": (215.9, 279.4),
     "A3": (297.0, 420.0),
+    "Tabloid": (279.4, 431.8),
+}
+ROLL_LONG_MM: Final = 3000.0  # a page of a roll is cut off where its drawing ends, or here
+ROLLS: Final[dict[str, tuple[float, float]]] = {
+    "roll 610": (610.0, ROLL_LONG_MM),
+    "roll 914": (914.0, ROLL_LONG_MM),
 }
 
 

@@ -273,11 +273,11 @@ def _turned(words: PlanWords, at: Point2) -> PlanWords:
     """A quarter round, and so that nobody reads upside down: then they begin where they ended."""
     turn = readable(words.turn + 90)
     over = abs(turn - words.turn - 90) > 1.0
-    anchor = _OTHER_END[words.anchor] if over else words.anchor
+    anchor = OTHER_END[words.anchor] if over else words.anchor
     return replace(words, at=at, turn=turn, anchor=anchor)
 
 
-_OTHER_END: Final[dict[Anchor, Anchor]] = {"start": "end", "middle": "middle", "end": "start"}
+OTHER_END: Final[dict[Anchor, Anchor]] = {"start": "end", "middle": "middle", "end": "start"}
 
 
 def readable(turn: float) -> float:

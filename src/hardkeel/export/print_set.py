@@ -2,7 +2,7 @@
 
 import hashlib
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from hardkeel.airframe.framing import build_pieces
@@ -100,6 +100,9 @@ def _tail_pieces(build: Build) -> tuple[FlatPiece, ...]:
 
 def _sheet(key: str, drawn: Sequence[Drawn], figures: dict[str, float], page: Page) -> PrintSheet:
     pages = pages_of(drawn, page)
+    pages = tuple(
+        replace(one, number=number, of=len(pages)) for number, one in enumerate(pages, start=1)
+    )
     marks = tuple(page_mark(one, page) for one in pages)
     return PrintSheet(key, tuple(drawn), pages, marks, figures)
 

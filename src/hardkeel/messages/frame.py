@@ -427,7 +427,7 @@ TEMPLATES: Final = "Templates"
 ACROSS_GRAIN: Final = "sheeting across"
 ALONG_GRAIN: Final = "sheeting along"
 WHICH_FOLDER: Final = "Where shall the templates go?"
-PAPER_SIZES: Final = ("A4", "Letter", "A3")
+PAPER_SIZES: Final = ("A4", "Letter", "A3", "Tabloid")
 NOT_LAID_YET: Final = "The pieces are not laid on sheets yet."
 
 

@@ -7,6 +7,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.building_plan import sheet_name
 from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import surface_name
 
 PAPER: Final = "Paper"
 NOW: Final = "Now"
@@ -26,7 +27,12 @@ DXF: Final = "DXF"
 SVG: Final = "SVG"
 FORGET: Final = "The print is lost"
 PRINTER: Final = "Printer"
-BARS: Final = "Measure the bars of a print:"
+BARS: Final = "Measure both bars of a print, and type what they are; all pages come out true then."
+BARS_LINE: Final = "Its bars"
+THE_SHEET: Final = "the sheet"
+NEARER: Final = (
+    "Wheel: nearer.  Drag: move.  Double click: all of it.  Click a page: print it, or not."
+)
 ACROSS: Final = "across"
 UP: Final = "up the page"
 NO_PRINTER: Final = "no printer is set up here: write a PDF"
@@ -39,6 +45,17 @@ SVG_FILES: Final = "SVG drawings (*.svg)"
 STATION: Final = "station "
 OUTLINE: Final = "outline of "
 _SOON: Final = 6  # so many figures are told, the rest counted
+_SAID: Final = {
+    "side": "the sides",
+    "top": "the view from above",
+    "board": "the board",
+    "sections": "the sections",
+    "elevation": "the side elevation",
+    "sticks": "the list of sticks",
+    "tail-sticks": "the tail's list of sticks",
+    "pieces": "the pieces to cut out",
+    "tail-pieces": "the tail pieces to cut out",
+}
 _TRUE: Final = 5e-4  # a twentieth of a millimetre in the bars' hundred
 _KEYS: Final = {"pieces": "Pieces to cut out", "tail-pieces": "Tail pieces to cut out"}
 
@@ -46,6 +63,11 @@ _KEYS: Final = {"pieces": "Pieces to cut out", "tail-pieces": "Tail pieces to cu
 def name_of_sheet(key: str) -> str:
     """What a sheet is called."""
     return _KEYS.get(key) or sheet_name(key)
+
+
+def said_of_sheet(key: str) -> str:
+    """The same within a sentence."""
+    return _SAID.get(key) or f"the {surface_name(key)}"
 
 
 def outline_of(piece: str) -> str:
@@ -58,6 +80,11 @@ def pages_words(count: int, paper: str) -> str:
     if count == 1:
         return f"One page of {paper}."
     return f"{number_of(count, 'page')} of {paper}, laid together on their crosses, 10 mm over each other."
+
+
+def foot_words(count: int, paper: str) -> str:
+    """Under the sheet."""
+    return f"{pages_words(count, paper)}  {NEARER}"
 
 
 def which_pages(numbers: Sequence[int], count: int) -> str:
@@ -78,14 +105,14 @@ def print_button(numbers: Sequence[int], count: int) -> str:
 
 def act_words(key: str, stale: Sequence[int], count: int, *, printed: bool) -> str:
     """The one thing to do with a sheet."""
-    name = name_of_sheet(key)
+    name = said_of_sheet(key)
     if not stale:
-        return f"{name}: the print is still right."
+        return f"The print of {name} is still right."
     if not printed:
-        return f"Print {name[:1].lower()}{name[1:]}: {number_of(count, 'page')}."
+        return f"Print {name}: {number_of(count, 'page')}."
     if len(stale) == count:
-        return f"Print {name[:1].lower()}{name[1:]} again."
-    return f"Print {number_of(len(stale), 'page')} of {name[:1].lower()}{name[1:]} again."
+        return f"Print {name} again."
+    return f"Print {number_of(len(stale), 'page')} of {name} again."
 
 
 def state_words(stale: Sequence[int], count: int, *, printed: bool) -> str:
@@ -194,8 +221,6 @@ def made_up(x: float, y: float) -> str:
     return f"{' and '.join(told)}: made up for"
 
 
-def how_far_printed(printed: int, stale: int) -> str:
-    """On the rail."""
-    if stale:
-        return f"{stale} to print again"
-    return number_of(printed, "sheet") if printed else "nothing yet"
+def file_written(name: str) -> str:
+    """A drawing is there as a file."""
+    return f"{name} is written."

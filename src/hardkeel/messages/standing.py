@@ -48,3 +48,8 @@ def how_far_logged(build: Build, _judgement: Judgement) -> str:
     """The hours at the bench, or before there are any, how many entries."""
     hours = total_hours(with_timed(build.sessions, build.log))
     return f"{hours:.1f} h" if hours else number_of(len(build.log), "entry", "entries")
+
+
+def how_far_printed(build: Build, _judgement: Judgement) -> str:
+    """How many sheets were printed."""
+    return f"{len(build.prints)} printed" if build.prints else "nothing yet"

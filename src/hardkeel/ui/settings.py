@@ -9,6 +9,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.ui.theme import SCALES, ThemeName
 
 _MOST_RECENT: Final = 8
+_SCALES_MADE: Final = (0.8, 1.25)  # what no printer is off by
 
 
 class Settings:
@@ -80,6 +81,38 @@ class Settings:
         self._store.setValue(f"gauge/{kind}", url)
 
     @property
+    def paper(self) -> str:
+        """What lies in the printer; empty until it was picked."""
+        return str(self._store.value("paper", "") or "")
+
+    @paper.setter
+    def paper(self, paper: str) -> None:
+        self._store.setValue("paper", paper)
+
+    @property
+    def printer(self) -> str:
+        """The printer in use, by its name; empty for any."""
+        return str(self._store.value("printer", "") or "")
+
+    @printer.setter
+    def printer(self, name: str) -> None:
+        self._store.setValue("printer", name)
+
+    def bars(self, printer: str) -> tuple[float, float] | None:
+        """What a printer makes of one millimetre, across and up the page; ``None`` where nobody measured its bars."""
+        raw = str(self._store.value(_bars_key(printer), "") or "").split()
+        try:
+            across, up = (float(one) for one in raw)
+        except ValueError:
+            return None
+        low, high = _SCALES_MADE
+        return (across, up) if low <= min(across, up) and max(across, up) <= high else None
+
+    def set_bars(self, printer: str, factors: tuple[float, float]) -> None:
+        """Remember it."""
+        self._store.setValue(_bars_key(printer), f"{factors[0]:.6f} {factors[1]:.6f}")
+
+    @property
     def geometry(self) -> QByteArray | None:
         """Where the window stood."""
         raw = self._store.value("geometry")
@@ -88,6 +121,11 @@ class Settings:
     @geometry.setter
     def geometry(self, geometry: QByteArray) -> None:
         self._store.setValue("geometry", geometry)
+
+
+def _bars_key(printer: str) -> str:
+    """Under which key; a printer's name may hold what separates keys."""
+    return f"bars/{printer.replace('/', '_') or 'any'}"
 
 
 def _is_there(path: Path) -> bool:

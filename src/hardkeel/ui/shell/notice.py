@@ -2,13 +2,16 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Final
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from hardkeel.messages import shell as say
 
 Answer = tuple[str, Callable[[], object]]
+_READ_MS: Final = 4000  # what went well is read in so long, and a letter more
+_LETTER_MS: Final = 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,6 +19,7 @@ class _Said:
     text: str = ""
     answers: tuple[Answer, ...] = ()
     about: str = ""
+    well: bool = False
 
 
 class Notice(QFrame):
@@ -33,7 +37,15 @@ class Notice(QFrame):
         self._row.addWidget(self._text, 1)
         self._buttons: list[QPushButton] = []
         self._said = self._offer = _Said()
+        self._goes = QTimer(self)
+        self._goes.setSingleShot(True)
+        self._goes.timeout.connect(lambda: self._show(self._offer))
         self.hide()
+
+    @property
+    def goes_by_itself(self) -> bool:
+        """Whether what it says will be taken away when there was time to read it."""
+        return self._goes.isActive()
 
     @property
     def text(self) -> str:
@@ -45,15 +57,21 @@ class Notice(QFrame):
         """The answers that it offers."""
         return list(self._buttons)
 
-    def tell(self, text: str, *answers: Answer, about: str = "") -> None:
+    def tell(self, text: str, *answers: Answer, about: str = "", well: bool = False) -> None:
         """Say something, or nothing any more; every answer, and “All right”, takes it away first.
 
         Parameters
         ----------
         about : str
             What it is about, so that `settle` can take it back.
+        well : bool
+            Something went well: said in ink, and it goes by itself.
         """
-        self._show(_Said(text, answers, about) if text else self._offer)
+        self._show(_Said(text, answers, about, well) if text else self._offer)
+
+    def clear(self) -> None:
+        """Another build comes: what was said of the one before goes; an offer stays."""
+        self._show(self._offer)
 
     def offer(self, text: str, *answers: Answer) -> None:
         """Offer something until it is answered, whatever else is said meanwhile; nothing takes it back."""
@@ -69,6 +87,10 @@ class Notice(QFrame):
 
     def _show(self, said: _Said) -> None:
         self._said = said
+        self._goes.stop()
+        if said.well and not said.answers:
+            self._goes.start(_READ_MS + _LETTER_MS * len(said.text))
+        self._dress("" if said.well else "out")
         self._text.setText(said.text)
         self.setAccessibleName(said.text)  # Qt tells who listens that a name has changed
         self.setVisible(bool(said.text))
@@ -82,6 +104,14 @@ class Notice(QFrame):
             button.clicked.connect(lambda _on, action=action: self._answer(action))
             self._row.addWidget(button)
             self._buttons.append(button)
+
+    def _dress(self, edge: str) -> None:
+        """With the edge of a warning, or none."""
+        style = self.style()
+        if self.property("edge") != edge and style is not None:
+            self.setProperty("edge", edge)
+            style.unpolish(self)
+            style.polish(self)
 
     def _answer(self, action: Callable[[], object]) -> None:
         if self._said is self._offer:

@@ -39,7 +39,7 @@ from hardkeel.storage.atomic import moment_of
 from hardkeel.storage.attaching import Images
 from hardkeel.storage.journal import Rescued
 from hardkeel.storage.package import load
-from hardkeel.ui.document.document import Clock, Document
+from hardkeel.ui.document.document import Change, Clock, Document
 from hardkeel.ui.document.document_file import DocumentFile
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.jobs.progress import Progress
@@ -164,7 +164,7 @@ class MainWindow(QMainWindow):
         for page in self.pages.values():
             page.body_chosen.connect(self.header.keel.choose_body)
             page.description_wanted.connect(self.new_build)
-        self.document.build_changed.connect(lambda _change: self._show_build())
+        self.document.build_changed.connect(self._on_build_changed)
         self.document.refused.connect(lambda why: self.notice.tell(say.put_back(why)))
         self.document_file.filed.connect(self._show_name)
         self.document_file.state_failed.connect(self._on_state_failed)
@@ -346,6 +346,11 @@ class MainWindow(QMainWindow):
                 (say.DROP_THEM, lambda: self._decline(rescued)),
             )
 
+    def _on_build_changed(self, change: Change) -> None:
+        if not change.parts:  # another build
+            self.notice.clear()
+        self._show_build()
+
     def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
         """Write the record into a folder, beside the window; other builds' files only when told to."""
         build, unit = self.document.build, self._settings.unit
@@ -358,7 +363,7 @@ class MainWindow(QMainWindow):
             lambda: bundle.export_record(
                 build, to, build.phase, unit, attached, step=progress.step
             ),
-            lambda _paths: self.notice.tell(say.the_record_is_in(folder)),
+            lambda _paths: self.notice.tell(say.the_record_is_in(folder), well=True),
             lambda fault: self._on_not_exported(folder, fault),
             stop=progress.stop,
             left=lambda: self.notice.tell(say.RECORD_LEFT_OFF),

@@ -10,11 +10,13 @@ from importlib import import_module
 from typing import Final, Protocol, cast
 
 from hardkeel.messages import shell as say
+from hardkeel.messages.prints import PAPER
 from hardkeel.messages.standing import (
     how_far_framed,
     how_far_laid_out,
     how_far_logged,
     how_far_planned,
+    how_far_printed,
     how_far_tailed,
     how_far_trued,
 )
@@ -30,8 +32,10 @@ from hardkeel.ui.theme import Theme
 class Tell(Protocol):
     """Says a sentence to the builder, with answers that may be given to it; an empty one takes it back."""
 
-    def __call__(self, text: str, *answers: tuple[str, Callable[[], object]]) -> object:
-        """Say it."""
+    def __call__(
+        self, text: str, *answers: tuple[str, Callable[[], object]], well: bool = False
+    ) -> object:
+        """Say it; what went well is said quietly, and goes by itself."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,6 +103,7 @@ STAGES: Final = (
     Stage("true", say.TRUE, "hardkeel.ui.stages.true", how_far_trued, ready=_surveyed),
     Stage("bench", say.BENCH, "hardkeel.ui.stages.bench", how_far_planned),
     Stage("log", say.LOG, "hardkeel.ui.stages.log", how_far_logged),
+    Stage("paper", PAPER, "hardkeel.ui.stages.paper", how_far_printed),
 )
 HOME: Final = "true"  # where a build that was opened is shown
 ON_PAPER: Final = ("layout", "paper")  # where a plan on paper is begun

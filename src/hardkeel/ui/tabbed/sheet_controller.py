@@ -81,7 +81,7 @@ class SheetController(QObject):
         document: Document,
         page: TabbedStage,
         jobs: Jobs,
-        tell: Callable[[str], object],
+        tell: Callable[..., object],
         source: CutSource,
     ) -> None:
         super().__init__(page)
@@ -259,7 +259,7 @@ class SheetController(QObject):
 
         def done(_paths: object) -> None:
             self._end(_TEMPLATES, progress)
-            self._tell(say.written(folder))
+            self._tell(say.written(folder), well=True)
 
         def failed(fault: HardKeelError) -> None:
             self._end(_TEMPLATES, progress)

@@ -189,4 +189,4 @@ class DrawingController(QObject):
         except CannotSave as fault:
             self._tell(say.not_written(fault))
             return
-        self._tell(say.written_to(path))
+        self._tell(say.written_to(path), well=True)

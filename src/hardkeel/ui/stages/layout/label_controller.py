@@ -93,7 +93,7 @@ class LabelController(QObject):
             self._document.session,
             "labels to print",
             lambda: path.write_bytes(desk_labels.desk_labels_pdf(paper, correction)),
-            lambda _count: self._tell(say.written(path.name)),
+            lambda _count: self._tell(say.written(path.name), well=True),
             failed,
             writes=True,
         )

@@ -1,0 +1,58 @@
+"""A PDF on a printer, at true size: rendered page by page, so that no dialog fits it to the page."""
+
+from typing import Final
+
+from PyQt6.QtCore import QBuffer, QByteArray, QMarginsF, QRectF, QSize, QSizeF
+from PyQt6.QtGui import QPageLayout, QPageSize, QPainter
+from PyQt6.QtPdf import QPdfDocument
+from PyQt6.QtPrintSupport import QPrintDialog, QPrinter, QPrinterInfo
+from PyQt6.QtWidgets import QWidget
+
+_MOST_DPI: Final = 600
+_POINTS: Final = 72.0
+
+
+def printer_names() -> list[str]:
+    """The printers that are set up here."""
+    return list(QPrinterInfo.availablePrinterNames())
+
+
+def asked(printer: QPrinter, parent: QWidget) -> int:
+    """Let the builder say how many and where; the dialog's answer."""
+    return QPrintDialog(printer, parent).exec()
+
+
+def printer_for(name: str) -> QPrinter:
+    """A printer by its name, or the usual one; whole sheets, at no more than 600 dpi."""
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    if name:
+        printer.setPrinterName(name)
+    if printer.resolution() > _MOST_DPI:
+        printer.setResolution(_MOST_DPI)
+    return printer
+
+
+def send(pdf: bytes, printer: QPrinter) -> int:
+    """Print all pages of a PDF at true size; how many."""
+    held = QBuffer()
+    held.setData(QByteArray(pdf))
+    held.open(QBuffer.OpenModeFlag.ReadOnly)
+    document = QPdfDocument(None)
+    document.load(held)
+    painter = QPainter()
+    for number in range(document.pageCount()):
+        points = document.pagePointSize(number)
+        size = QPageSize(QSizeF(points), QPageSize.Unit.Point)
+        layout = QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF())
+        layout.setMode(QPageLayout.Mode.FullPageMode)
+        printer.setPageLayout(layout)
+        if number == 0:
+            painter.begin(printer)
+        else:
+            printer.newPage()
+        dots = printer.resolution() / _POINTS
+        wide, tall = points.width() * dots, points.height() * dots
+        image = document.render(number, QSize(round(wide), round(tall)))
+        painter.drawImage(QRectF(0, 0, wide, tall), image)
+    painter.end()
+    return document.pageCount()

@@ -1,0 +1,172 @@
+"""A sheet as the page shows it: its drawings with their pages, how its last print stands, what to do."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from hardkeel.base.values import Point2
+from hardkeel.export.paper import Drawn, LaidPage, Page
+from hardkeel.export.plan_drawing import (
+    DASHED,
+    LAYERS,
+    OTHER_END,
+    SMALL_MM,
+    Anchor,
+    PlanDrawing,
+    PlanWords,
+    readable,
+)
+from hardkeel.export.print_set import PrintSheet
+from hardkeel.messages import prints as say
+from hardkeel.paper.prints import SheetStanding
+
+_LIES = 1.25  # so much taller than wide, and it is shown lying
+CHAIN, HIDDEN = (8.0, 2.0, 1.5, 2.0), (2.0, 1.2)  # mm of line and gap
+_PLATE = {"CUT": (0.35, ()), "HOLES": (0.35, ()), "MARKS": (0.2, HIDDEN), "CENTRE": (0.2, CHAIN)}
+
+
+@dataclass(frozen=True, slots=True)
+class BoardLine:
+    """A line: its points in mm, v up; how heavy, mm; its dashes, mm."""
+
+    points: tuple[Point2, ...]
+    weight: float
+    dashes: tuple[float, ...] = ()
+    wood: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class BoardPage:
+    """A page on a drawing: its number, its corner, and how wide and tall it is, mm."""
+
+    number: int
+    at: Point2
+    size: tuple[float, float]
+    stale: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Board:
+    """A drawing with its pages.
+
+    Attributes
+    ----------
+    bounds : (float, float, float, float)
+        Least u and v, greatest u and v of its pages, mm.
+    """
+
+    lines: tuple[BoardLine, ...]
+    words: tuple[PlanWords, ...]
+    pages: tuple[BoardPage, ...]
+    bounds: tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class SheetShown:
+    """A sheet in the list, and on the table when it is picked.
+
+    Attributes
+    ----------
+    is_drawing : bool
+        Whether it is drawn to build over, and so goes out as DXF and SVG from here.
+    """
+
+    key: str
+    name: str
+    state: str
+    boards: tuple[Board, ...]
+    standing: SheetStanding
+    is_drawing: bool
+
+
+def sheet_shown(sheet: PrintSheet, standing: SheetStanding, page: Page) -> SheetShown:
+    """A sheet with its state in words."""
+    printed = standing.printed is not None
+    state = say.state_words(standing.stale, standing.pages, printed=printed)
+    stale = frozenset(standing.stale) if printed else frozenset()
+    return SheetShown(
+        sheet.key,
+        say.name_of_sheet(sheet.key),
+        state,
+        _boards(sheet.pages, stale, page),
+        standing,
+        is_drawing=all(isinstance(one, PlanDrawing) for one in sheet.drawn),
+    )
+
+
+def _boards(pages: Sequence[LaidPage], stale: frozenset[int], page: Page) -> tuple[Board, ...]:
+    """One for each drawing, its pages beside each other as they are laid together."""
+    by_drawing: dict[int, list[LaidPage]] = {}
+    for laid in pages:
+        by_drawing.setdefault(id(laid.drawn), []).append(laid)
+    return tuple(_board(laid, stale, page) for laid in by_drawing.values())
+
+
+def _board(pages: Sequence[LaidPage], stale: frozenset[int], page: Page) -> Board:
+    """As it is laid on its pages; what lies upright on them is shown lying, for a screen is wide."""
+    drawn, room = pages[0].drawn, page.room
+    sizes = [(room[0], min(room[1], drawn.size[1] + 10.0) if page.is_roll else room[1])] * len(
+        pages
+    )
+    on = tuple(
+        BoardPage(one.number, (one.tile.u, one.tile.v), size, one.number in stale)
+        for one, size in zip(pages, sizes, strict=True)
+    )
+    bounds = (
+        min(one.at[0] for one in on),
+        min(one.at[1] for one in on),
+        max(one.at[0] + one.size[0] for one in on),
+        max(one.at[1] + one.size[1] for one in on),
+    )
+    board = Board(_lines(drawn), _words(drawn), on, bounds)
+    upright = bounds[3] - bounds[1] > _LIES * (bounds[2] - bounds[0])
+    return _lying(board) if upright and len(on) > 1 else board
+
+
+def _lying(board: Board) -> Board:
+    """A quarter round, to the right: what was at the top is at the right."""
+
+    def turned(point: Point2) -> Point2:
+        return point[1], -point[0]
+
+    left, low, right, high = board.bounds
+    return Board(
+        tuple(replace(one, points=tuple(map(turned, one.points))) for one in board.lines),
+        tuple(
+            replace(one, at=turned(one.at), turn=readable(one.turn - 90), anchor=_anchor(one))
+            for one in board.words
+        ),
+        tuple(
+            replace(one, at=(one.at[1], -one.at[0] - one.size[0]), size=one.size[::-1])
+            for one in board.pages
+        ),
+        (low, -right, high, -left),
+    )
+
+
+def _anchor(words: PlanWords) -> Anchor:
+    """Where they are read the other way round they end where they began."""
+    over = abs(readable(words.turn - 90) - (words.turn - 90)) > 1.0
+    return OTHER_END[words.anchor] if over else words.anchor
+
+
+def _lines(drawn: Drawn) -> tuple[BoardLine, ...]:
+    if isinstance(drawn, PlanDrawing):
+        return tuple(
+            BoardLine(
+                (*one.points, *one.points[: 1 if one.closed else 0]),
+                LAYERS[one.layer][1],
+                HIDDEN if one.hidden else CHAIN if one.layer in DASHED else (),
+                one.wood,
+            )
+            for one in drawn.lines
+        )
+    return tuple(
+        BoardLine((*one.points, *one.points[: 1 if one.closed else 0]), *_PLATE[one.layer])
+        for one in drawn.strokes
+    )
+
+
+def _words(drawn: Drawn) -> tuple[PlanWords, ...]:
+    if isinstance(drawn, PlanDrawing):
+        return tuple(drawn.words)
+    return tuple(PlanWords(one.at, one.text, min(one.size, SMALL_MM)) for one in drawn.words)

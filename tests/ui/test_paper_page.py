@@ -1,0 +1,140 @@
+"""Paper: the sheets as they are printed, what is out of date, and the printer's own scale."""
+
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtPrintSupport import QPrinter
+from pytestqt.qtbot import QtBot
+
+from hardkeel.demo.fleet import withy
+from hardkeel.edits.fuselage import set_station
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.paper.controller import PaperController
+from hardkeel.ui.stages.paper.page import PaperPage
+from hardkeel.ui.stages.paper.printing import printer_for, send
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def page(qtbot: QtBot, window: MainWindow) -> PaperPage:
+    window.start(withy())
+    window.show_stage("paper")
+    found = window.pages["paper"]
+    assert isinstance(found, PaperPage)
+    qtbot.waitUntil(lambda: len(found.sheets.rows) > 3, timeout=30000)
+    return found
+
+
+def controller(page: PaperPage) -> PaperController:
+    found = page.findChild(PaperController)
+    assert found is not None
+    return found
+
+
+def state(page: PaperPage, key: str) -> str:
+    return next(row.shown.state for row in page.sheets.rows if row.shown.key == key)
+
+
+def write(qtbot: QtBot, page: PaperPage, path: Path, key: str) -> None:
+    page.choose(key)
+    controller(page).write(path, key, "pdf", page.pages)
+    qtbot.waitUntil(lambda: state(page, key) == "still right", timeout=30000)
+
+
+def test_what_changes_after_a_print_is_to_be_printed_again(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    assert state(page, "side") == "not printed yet"
+    write(qtbot, page, tmp_path / "side.pdf", "side")
+    count = len(PdfReader(tmp_path / "side.pdf").pages)
+    assert count > 1
+    assert "print 1" in PdfReader(tmp_path / "side.pdf").pages[0].extract_text()
+    build = window.document.build
+    former = build.fuselage.former("F4") if build.fuselage is not None else None
+    assert former is not None
+    window.document.apply("move", set_station.of("F4", station=former.station + 2))
+    qtbot.waitUntil(lambda: state(page, "side").startswith("out of date"), timeout=30000)
+    assert 0 < len(page.pages) < count
+    assert "F4 went 2.0 mm aft" in page.now.why.text()
+    assert page.now.button.text().endswith("(Enter)")
+    # a click on a page leaves it out, or takes it along
+    spot = page.view.place_of(next(n for n in range(1, count + 1) if n not in page.pages))
+    assert spot is not None
+    before = page.pages
+    qtbot.mouseClick(page.view, LEFT, pos=QPoint(round(spot.x()), round(spot.y())))
+    assert len(page.pages) == len(before) + 1
+    window.document.stack.undo()
+    qtbot.waitUntil(lambda: state(page, "side") == "still right", timeout=30000)
+
+
+def test_success_is_said_quietly_and_not_over_another_model(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    write(qtbot, page, tmp_path / "fin.pdf", "fin")
+    assert window.notice.text.startswith("fin.pdf is written")
+    assert window.notice.property("edge") == ""
+    assert window.notice.goes_by_itself
+    window.start(withy())
+    assert not window.notice.text
+    window.notice.tell("It went wrong.")
+    assert window.notice.property("edge") == "out"
+    assert not window.notice.goes_by_itself
+
+
+def test_bars_that_were_measured_make_the_next_print_true(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    held = controller(page)
+    page.card.bars.fold(away=False)
+    page.card.across.line.setText("100.5")
+    page.card.across.take()
+    assert held.correction == pytest.approx((1.005, 1.0))
+    # printed so, what is left over comes on top
+    page.card.across.line.setText("99.8")
+    page.card.across.take()
+    assert held.correction == pytest.approx((1.005 * 0.998, 1.0))
+    page.card.printer_picked.emit("the other one")
+    assert held.correction == (1.0, 1.0), "each printer has its own"
+
+
+def test_another_paper_lays_the_sheets_out_anew(qtbot: QtBot, page: PaperPage) -> None:
+    def pages() -> int:
+        return next(r.shown.standing.pages for r in page.sheets.rows if r.shown.key == "side")
+
+    assert pages() > 1
+    qtbot.mouseClick(page.card.buttons["roll 610"], LEFT)
+    qtbot.waitUntil(lambda: pages() == 1, timeout=30000)
+    page.choose("side")
+    assert page.under.text().startswith("One page of roll 610.")
+
+
+def test_a_printer_is_given_whole_pages_at_true_size(
+    qtbot: QtBot, page: PaperPage, tmp_path: Path
+) -> None:
+    write(qtbot, page, tmp_path / "fin.pdf", "fin")
+    printer = printer_for("")
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "out.pdf"))
+    printer.setResolution(100)
+    pdf = (tmp_path / "fin.pdf").read_bytes()
+    assert send(pdf, printer) == len(PdfReader(tmp_path / "fin.pdf").pages)
+    for was, now in zip(
+        PdfReader(tmp_path / "fin.pdf").pages, PdfReader(tmp_path / "out.pdf").pages, strict=True
+    ):
+        for side in ("width", "height"):
+            assert float(getattr(now.mediabox, side)) == pytest.approx(
+                float(getattr(was.mediabox, side)), abs=1.0
+            )
+
+
+def test_a_build_without_a_fuselage_says_what_is_wanting(
+    qtbot: QtBot, window: MainWindow, page: PaperPage
+) -> None:
+    window.start(withy().but(fuselage=None, tail=(), wings=()))
+    window.show_stage("paper")
+    qtbot.waitUntil(lambda: not page.sheets.rows, timeout=30000)
+    assert page.view.accessibleDescription().startswith("Nothing to print yet")
+    assert not page.now.isVisible()
