@@ -29,7 +29,7 @@ from hardkeel.export.framing import (
 )
 from hardkeel.export.paper import OVERLAP_MM, Page, crosses_of, templates_pdf, tiles_of
 from hardkeel.export.paper_sizes import PAPERS
-from hardkeel.export.plates import Plate, Stroke, grown, paper_plates, plate_of
+from hardkeel.export.plates import Plate, Stroke, grown, plate_of
 from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -38,7 +38,6 @@ from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark
 from hardkeel.project.model import Build
-from tests.frames import box, member
 
 
 @cache
@@ -98,23 +97,6 @@ def test_a_pdf_has_a_page_for_each_tile() -> None:
     upright = Plate("long", (Stroke("CUT", ((0, 0), (90, 0), (90, 1000), (0, 1000))),))
     fewest = min(len(tiles_of(one, page.room)[0]) for one in (plate, upright))
     assert len(re.findall(rb"/Type /Page\b", pdf)) == fewest
-
-
-def test_small_pieces_share_pages_and_pairs_come_in_both_hands() -> None:
-    fuselage = box(member("doubler", "doubler", thickness=1.5, inset=6.0))
-    plates = paper_plates(pieces_of(fuselage), Page("A4").room, "mm")
-    words = [word.text for plate in plates for word in plate.words]
-    for former in fuselage.formers:
-        assert any(text.startswith(f"{former.id},") for text in words)
-    assert any("side, other hand" in text for text in words)
-    assert any("doubler, other hand" in text for text in words)
-    pages = [plate for plate in plates if plate.name.startswith("pieces")]
-    assert 0 < len(pages) < 10
-    for plate in pages:
-        assert len(tiles_of(plate, Page("A4").room)[0]) == 1
-        cut = [shapely.Polygon(s.points) for s in plate.strokes if s.layer == "CUT"]
-        for i, one in enumerate(cut):
-            assert all(one.distance(other) > 5 for other in cut[i + 1 :])
 
 
 def test_a_correction_makes_up_for_the_printer() -> None:

@@ -12,11 +12,12 @@ from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.paper import Page, templates_pdf
-from hardkeel.export.plates import LAYERS, Plate, nested_plate, paper_plates, plate_of
+from hardkeel.export.plates import LAYERS, Plate, nested_plate, plate_of
 from hardkeel.export.reading_form import reading_form_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
+from hardkeel.export.template_pages import template_pages
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
 from hardkeel.fuselage.model import Framing, Fuselage
@@ -124,7 +125,7 @@ class CutJob:
     drawn : tuple of FlatPiece
         On paper only: spacers, planks at full size.
     plans : tuple of FlatPiece
-        Drawings that other things are laid on, each on pages of its own.
+        Drawings that other things are laid on, for the cutter: on paper they are in the building plan.
     """
 
     pieces: tuple[FlatPiece, ...]
@@ -147,10 +148,12 @@ def files_of(
     """
     framed = job.framed
     sheets = nested(job.pieces, framed.sheet, framed.sheet_gap, _share(step, 0, 50))
-    plates = paper_plates([*job.pieces, *job.drawn], page.room, unit)
-    plates = (*plates, *(plate_of(plan, unit) for plan in job.plans))
-    found = {
-        f"templates-{page.paper}.pdf": templates_pdf(plates, job.title, page, _share(step, 50, 30)),
+    plates = template_pages([*job.pieces, *job.drawn], page.room, unit)
+    found = {}
+    if plates:
+        pages = templates_pdf(plates, job.title, page, _share(step, 50, 30))
+        found[f"templates-{page.paper}.pdf"] = pages
+    found |= {
         "cut-list.csv": cut_list_csv(job.parts, job.pieces, framed).encode("utf-8"),
     }
     on_cutter = (*job.pieces, *job.plans)

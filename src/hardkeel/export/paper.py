@@ -310,10 +310,10 @@ def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     wide, tall = page.size[0], page.tall_for(plate)
     top = (tall - _MARGIN_MM) * mm
     canvas.setFont(BOLD, 14)
-    name = plan_say.sheet_name(plate.name) if isinstance(plate, PlanDrawing) else plate.name
+    name = plan_say.sheet_name(plate.name) if _is_plan(plate) else plate.name
     canvas.drawString(_MARGIN_MM * mm, top - 12, name)
     canvas.setFont(REGULAR, 8)
-    told = [title, say.FULL_SIZE if isinstance(plate, PlanDrawing) else say.SOLID_CUTS]
+    told = [title, say.FULL_SIZE if _is_plan(plate) else say.SOLID_CUTS]
     if count != (1, 1):
         told[1] = say.tile_words(laid.number, laid.of)
     for i, text in enumerate(told):
@@ -323,6 +323,11 @@ def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     if count != (1, 1):
         _draw_map(canvas, laid, ((wide - _MARGIN_MM) * mm, top))
     _draw_bars(canvas, page)
+
+
+def _is_plan(plate: Drawn) -> bool:
+    """Whether something is built over it, rather than cut out of it."""
+    return isinstance(plate, PlanDrawing) and not any(one.layer == "CUT" for one in plate.lines)
 
 
 def _draw_map(canvas: Canvas, laid: LaidPage, corner: tuple[float, float]) -> None:

@@ -11,8 +11,9 @@ from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.storage.dxf import DrawnText, Layer, dxf_text
 
 LayerName = Literal[
-    "OUTLINE", "STICKS", "FORMERS", "GUSSETS", "PINS", "STATIONS", "CENTRE", "TEXT", "DIMENSIONS"
-]
+    "OUTLINE", "STICKS", "FORMERS", "GUSSETS", "PINS", "STATIONS", "CENTRE", "TEXT", "DIMENSIONS",
+    "CUT", "HOLES", "MARKS",
+]  # fmt: skip
 Anchor = Literal["start", "middle", "end"]
 LAYERS: Final[dict[LayerName, tuple[int, float]]] = {  # colour by DXF's index, line weight in mm
     "OUTLINE": (7, 0.5),
@@ -25,8 +26,19 @@ LAYERS: Final[dict[LayerName, tuple[int, float]]] = {  # colour by DXF's index, 
     "TEXT": (7, 0.18),
     "DIMENSIONS": (8, 0.18),
 }
+TEMPLATE_LAYERS: Final[
+    dict[LayerName, tuple[int, float]]
+] = {  # of pieces to cut out, on paper only
+    "CUT": (1, 0.35),
+    "HOLES": (5, 0.35),
+    "MARKS": (7, 0.18),
+}
+WEIGHTS: Final[dict[LayerName, float]] = {
+    name: weight for name, (_, weight) in (LAYERS | TEMPLATE_LAYERS).items()
+}
 TEXT_MM: Final = 2.6
 SMALL_MM: Final = 2.0
+LINE: Final = 1.45  # of the letters' height, from one line to the next
 LETTER: Final = 0.62  # of its height, how wide a letter is, on the average
 _GAP_MM: Final = 0.5
 _FURTHER_MM: Final = (8.0, 12.0, 16.0, 22.0, 30.0, 40.0)
@@ -52,7 +64,13 @@ class PlanLine:
 
 @dataclass(frozen=True, slots=True)
 class PlanWords:
-    """Words at a place; `turn` in degrees, `size` the letters' height in mm, `anchor` what of them lies there."""
+    """Words at a place, on several lines where they hold breaks; `turn` in degrees, `size` the letters' height in mm.
+
+    Attributes
+    ----------
+    anchor : str
+        What of each line lies at the place; the lines are stacked about it.
+    """
 
     at: Point2
     text: str
@@ -64,7 +82,9 @@ class PlanWords:
     @property
     def box(self) -> BaseGeometry:
         """What they cover."""
-        wide, tall = len(self.text) * self.size * LETTER, self.size * 1.15
+        rows = self.text.split("\n")
+        wide = max(map(len, rows)) * self.size * LETTER
+        tall = self.size * (1.15 + LINE * (len(rows) - 1))
         left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[self.anchor]
         flat = shapely.box(left, -tall / 2, left + wide, tall / 2)
         way = math.radians(self.turn)
@@ -72,6 +92,22 @@ class PlanWords:
         return shapely.transform(
             flat,
             lambda p: p @ [[cos, sin], [-sin, cos]] + [self.at[0], self.at[1]],
+        )
+
+    @property
+    def rows(self) -> "tuple[PlanWords, ...]":
+        """Each of its lines by itself."""
+        texts = self.text.split("\n")
+        if len(texts) == 1:
+            return (self,)
+        way = math.radians(self.turn)
+        up = (-math.sin(way), math.cos(way))
+        first = (len(texts) - 1) / 2 * self.size * LINE
+        return tuple(
+            replace(self, at=(self.at[0] + over * up[0], self.at[1] + over * up[1]), text=text)
+            for text, over in zip(
+                texts, (first - i * self.size * LINE for i in range(len(texts))), strict=True
+            )
         )
 
 
@@ -222,7 +258,8 @@ class PlanDrawing:
                 tuple(line.points for line in self.lines if line.layer == name and not line.closed),
                 tuple(
                     DrawnText(words.text, words.at, words.size, words.turn, words.anchor)
-                    for words in self.words
+                    for block in self.words
+                    for words in block.rows
                     if words.layer == name
                 ),
             )
@@ -241,7 +278,7 @@ class PlanDrawing:
         root = ET.Element("svg", {"xmlns": _SPACE, **size, "viewBox": f"0 0 {wide:.4f} {tall:.4f}"})
         for name, (_, weight) in LAYERS.items():
             lines = [line for line in self.lines if line.layer == name]
-            words = [one for one in self.words if one.layer == name]
+            words = [row for one in self.words for row in one.rows if one.layer == name]
             if not lines and not words:
                 continue
             drawn = {"fill": "none", "stroke": "#1E2B33", "stroke-width": f"{weight}"}

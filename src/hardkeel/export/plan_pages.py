@@ -4,7 +4,7 @@ import io
 from collections.abc import Callable, Sequence
 from typing import Final
 
-from hardkeel.export.plan_drawing import DASHED, LAYERS, WOOD, PlanDrawing
+from hardkeel.export.plan_drawing import DASHED, WEIGHTS, WOOD, PlanDrawing
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.messages import building_plan as say
 
@@ -25,8 +25,14 @@ def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
     """All lines and words; `at` takes a place in mm to the page."""
     canvas.setFillColor(WOOD)
     for line in drawing.lines:
-        canvas.setLineWidth(LAYERS[line.layer][1] * _POINTS_A_MM)
-        canvas.setDash(_HIDDEN if line.hidden else _CHAIN if line.layer in DASHED else [])
+        canvas.setLineWidth(WEIGHTS[line.layer] * _POINTS_A_MM)
+        canvas.setDash(
+            _HIDDEN
+            if line.hidden or line.layer == "MARKS"
+            else _CHAIN
+            if line.layer in DASHED
+            else []
+        )
         path = canvas.beginPath()
         path.moveTo(*at(*line.points[0]))
         for point in line.points[1:]:
@@ -36,7 +42,7 @@ def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
         canvas.drawPath(path, fill=int(line.wood))
     canvas.setDash([])
     canvas.setFillColor(INK)
-    for words in drawing.words:
+    for words in (row for block in drawing.words for row in block.rows):
         canvas.saveState()
         canvas.translate(*at(*words.at))
         canvas.rotate(words.turn)

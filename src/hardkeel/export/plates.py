@@ -1,6 +1,6 @@
 """The neutral drawing that every writer takes: closed and open lines on named layers, words, in mm, v up."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Final, Literal
@@ -8,7 +8,7 @@ from typing import Final, Literal
 from hardkeel.base.units import LengthUnit
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark, Ring
-from hardkeel.joinery.nesting import NestedSheet, Placed, nested
+from hardkeel.joinery.nesting import NestedSheet, Placed
 from hardkeel.messages import sheets as say
 
 LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
@@ -17,8 +17,6 @@ _CUT: Final = ("CUT", "HOLES")
 TEXT_LAYER: Final = "WORDS"
 _TEXT_MM: Final = 3.0
 _PLANK_MM: Final = 1.8  # a number between two ticks 3 mm apart
-_PAPER_GAP_MM: Final = 8.0
-_PAPER_EDGE_MM: Final = 5.0  # centre marks reach over a piece's edge
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,88 +139,6 @@ def grown(piece: FlatPiece, kerf: float) -> tuple[Ring, tuple[Ring, ...]]:
 def _ring(coords: object) -> Ring:
     points = [(float(u), float(v)) for u, v, *_ in coords]  # type: ignore[attr-defined]
     return tuple(points[:-1])
-
-
-def paper_plates(
-    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit
-) -> tuple[Plate, ...]:
-    """Pieces for paper: small ones several to a page, large ones each by itself, both hands of a pair.
-
-    Parameters
-    ----------
-    room : (float, float)
-        What a page has to draw on, mm.
-    """
-    small: list[FlatPiece] = []
-    plates: list[Plate] = []
-    for piece in pieces:
-        hands = [piece, _other_hand(piece)] if piece.pair else [piece]
-        along, across = piece.size
-        inside = sorted(side - 2 * _PAPER_EDGE_MM for side in room)
-        fits = max(along, across) <= inside[1] and min(along, across) <= inside[0]
-        if fits:
-            small += hands
-        else:
-            plates += [plate_of(hand, unit) for hand in hands]
-    return (*_gathered(small, room, unit), *plates)
-
-
-def _other_hand(piece: FlatPiece) -> FlatPiece:
-    turned = piece.mirrored()
-    return FlatPiece(
-        name=say.other_hand(piece.name),
-        kind=turned.kind,
-        part=turned.part,
-        outline=turned.outline,
-        holes=turned.holes,
-        marks=turned.marks,
-        thickness=turned.thickness,
-        material=turned.material,
-        quantity=turned.quantity,
-        grain=turned.grain,
-    )
-
-
-def _gathered(
-    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit
-) -> Iterable[Plate]:
-    """Several to a page: paper has no grain, so each lies as it fits."""
-    loose = [
-        FlatPiece(
-            name=piece.name,
-            kind=piece.kind,
-            part=piece.part,
-            outline=piece.outline,
-            holes=piece.holes,
-            marks=piece.marks,
-            thickness=piece.thickness,
-            material=piece.material,
-        )
-        for piece in pieces
-    ]
-    # one wood for all while they are laid, so that they share pages
-    plain = [
-        FlatPiece(p.name, p.kind, str(i), p.outline, p.holes, p.marks) for i, p in enumerate(loose)
-    ]
-    inside = (room[0] - 2 * _PAPER_EDGE_MM, room[1] - 2 * _PAPER_EDGE_MM)
-    for number, sheet in enumerate(nested(plain, inside, _PAPER_GAP_MM), start=1):
-        yield _page_plate(sheet, loose, say.page_of_pieces(number), unit)
-
-
-def _page_plate(
-    sheet: NestedSheet, pieces: Sequence[FlatPiece], name: str, unit: LengthUnit
-) -> Plate:
-    strokes: list[Stroke] = []
-    words: list[Word] = []
-    for placed in sheet.placed:
-        piece = pieces[int(placed.piece.part)]
-        strokes += _laid(placed, piece, 0.0)
-        outline = placed.moved(piece.outline)
-        u = (min(p[0] for p in outline) + max(p[0] for p in outline)) / 2
-        v = (min(p[1] for p in outline) + max(p[1] for p in outline)) / 2
-        words.append(Word((u, v), say.piece_words(piece, unit)))
-        words += _placed_words(placed, piece)
-    return Plate(name, tuple(strokes), tuple(words))
 
 
 def nested_plate(sheet: NestedSheet, name: str, kerf: float) -> Plate:

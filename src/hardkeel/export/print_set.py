@@ -13,7 +13,7 @@ from hardkeel.export.building_plan import drawings_of
 from hardkeel.export.framing import paper_pieces
 from hardkeel.export.paper import Drawn, LaidPage, Page, Step, pages_of
 from hardkeel.export.plan_drawing import PlanDrawing
-from hardkeel.export.plates import paper_plates
+from hardkeel.export.template_pages import template_pages
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import prints as say
@@ -66,8 +66,8 @@ def print_sheets(
         found.append(_sheet(key, drawings, figures, page))
         if step is not None:
             step(number, count)
-    for key, pieces in (("pieces", _fuselage_pieces(build)), ("tail-pieces", _tail_pieces(build))):
-        plates = paper_plates(pieces, page.room, unit)
+    for key, pieces in (("pieces", fuselage_pieces(build)), ("tail-pieces", tail_pieces_of(build))):
+        plates = template_pages(pieces, page.room, unit)
         if plates:
             rings = {say.outline_of(one.name): one.polygon.length for one in pieces}
             found.append(_sheet(key, plates, rings, page))
@@ -81,7 +81,8 @@ def _whole_name(name: str, build: Build) -> str:
     return name.rstrip("0123456789").rstrip("-")
 
 
-def _fuselage_pieces(build: Build) -> tuple[FlatPiece, ...]:
+def fuselage_pieces(build: Build) -> tuple[FlatPiece, ...]:
+    """What of the fuselage is cut out of paper; nothing where it can't be framed yet."""
     fuselage = build.fuselage
     if fuselage is None or len(fuselage.stations) < 2 or not fuselage.sections:  # noqa: PLR2004  no loft
         return ()
@@ -91,7 +92,8 @@ def _fuselage_pieces(build: Build) -> tuple[FlatPiece, ...]:
         return ()
 
 
-def _tail_pieces(build: Build) -> tuple[FlatPiece, ...]:
+def tail_pieces_of(build: Build) -> tuple[FlatPiece, ...]:
+    """What of the tail is; nothing where a figure is missing."""
     try:
         return tail_pieces(build)
     except BadInput:
@@ -119,7 +121,7 @@ def page_mark(laid: LaidPage, page: Page) -> str:
         lines = [(one.layer, one.points, one.closed) for one in drawn.lines if one.layer != "TEXT"]
         words = [(one.at, one.text) for one in drawn.words]
     else:
-        lines = [(one.layer, one.points, one.closed) for one in drawn.strokes]  # type: ignore[misc]
+        lines = [(one.layer, one.points, one.closed) for one in drawn.strokes]
         words = [(one.at, one.text) for one in drawn.words]
     for layer, points, closed in lines:
         whole = shapely.LineString([*points, *points[: 1 if closed else 0]])

@@ -1,5 +1,6 @@
 """What stands on templates: names, tiles, check bars."""
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_length
@@ -9,6 +10,9 @@ if TYPE_CHECKING:
 
 MEASURES_100: Final = "100 mm on the print, or it was scaled"
 SOLID_CUTS: Final = "Solid: cut. Dashed: mark. Chain: centre line."
+GRAIN: Final = "grain"
+TOP: Final = "top"
+REAR_FACE: Final = "rear face"
 FULL_SIZE: Final = "full size, to build over"
 CAUTION: Final = "Models only. Blade away from the other hand."
 
@@ -26,14 +30,52 @@ def piece_words(piece: "FlatPiece", unit: LengthUnit) -> str:
     return ", ".join(one for one in (piece.name.replace("_", " "), wood) if one)
 
 
-def other_hand(name: str) -> str:
-    """The mirrored one of a pair."""
-    return f"{name}, other hand"
+def label_lines(
+    names: Sequence[str], piece: "FlatPiece", counts: tuple[int, int], unit: LengthUnit
+) -> list[str]:
+    """What is written on a template: its name, its wood, how many, which face.
+
+    Parameters
+    ----------
+    counts : (int, int)
+        As drawn, and turned over.
+    """
+    thick = format_length(piece.thickness, unit) if piece.thickness else ""
+    wood = " ".join(one for one in ((piece.material or "").replace("-", " "), thick) if one)
+    lines = [names_words([name.replace("_", " ") for name in names])]
+    if wood:
+        lines.append(wood)
+    drawn, over = counts
+    if over:
+        lines.append(f"cut {drawn + over}, {over} of them turned over")
+    elif drawn > 1:
+        lines.append(f"cut {drawn}")
+    if piece.kind == "former":
+        lines.append(REAR_FACE)
+    return lines
+
+
+def names_words(names: Sequence[str]) -> str:
+    """``gusset 1 to 4, 7``; what has no numbers is named one by one."""
+    if len(names) == 1:
+        return names[0]
+    heads = {name.rpartition(" ")[0] for name in names}
+    numbers = [name.rpartition(" ")[2] for name in names]
+    if len(heads) > 1 or not all(one.isdigit() for one in numbers):
+        return ", ".join(names)
+    runs: list[list[int]] = []
+    for number in sorted(map(int, numbers)):
+        if runs and number == runs[-1][-1] + 1:
+            runs[-1].append(number)
+        else:
+            runs.append([number])
+    told = [f"{run[0]} to {run[-1]}" if len(run) > 2 else ", ".join(map(str, run)) for run in runs]  # noqa: PLR2004
+    return f"{heads.pop()} {', '.join(told)}"
 
 
 def page_of_pieces(number: int) -> str:
-    """A page with several pieces."""
-    return f"pieces, page {number}"
+    """A sheet with several pieces; a long one takes several pages."""
+    return f"Pieces, sheet {number}"
 
 
 def tile_words(number: int, count: int) -> str:

@@ -21,7 +21,8 @@ from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_o
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.edits.sections import set_shape, shape_all_like
 from hardkeel.export.framing import template_files
-from hardkeel.export.plates import paper_plates, plate_of
+from hardkeel.export.plates import plate_of
+from hardkeel.export.template_pages import template_pages
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.fuselage.cutting import shape_of
@@ -370,7 +371,7 @@ def test_a_page_of_several_pieces_has_the_numbers_too() -> None:
     fuselage = oval()
     pieces = [piece for former in fuselage.formers for piece in former_pieces(fuselage, former)]
     wanted = Counter(mark.text for one in pieces for mark in one.marks if mark.role == "plank")
-    pages = paper_plates(pieces, (190.0, 260.0), "mm")
+    pages = template_pages(pieces, (190.0, 260.0), "mm")
     printed = Counter(word.text for page in pages for word in page.words if word.text.isdigit())
     assert printed == Counter({text: count for text, count in wanted.items() if text})
 

@@ -183,7 +183,7 @@ class SheetView(QWidget):
                 painter.fillPath(path, printed.colour("wood"))
             painter.strokePath(path, pen)
         painter.setPen(printed.colour("ink"))
-        for words in board.words:
+        for words in (row for block in board.words for row in block.rows):
             pixels = words.size * _TYPE * scale
             if pixels < _LEAST_WORD_PX:
                 continue

@@ -7,9 +7,9 @@ from hardkeel.base.values import Point2
 from hardkeel.export.paper import Drawn, LaidPage, Page
 from hardkeel.export.plan_drawing import (
     DASHED,
-    LAYERS,
     OTHER_END,
     SMALL_MM,
+    WEIGHTS,
     Anchor,
     PlanDrawing,
     PlanWords,
@@ -154,8 +154,12 @@ def _lines(drawn: Drawn) -> tuple[BoardLine, ...]:
         return tuple(
             BoardLine(
                 (*one.points, *one.points[: 1 if one.closed else 0]),
-                LAYERS[one.layer][1],
-                HIDDEN if one.hidden else CHAIN if one.layer in DASHED else (),
+                WEIGHTS[one.layer],
+                HIDDEN
+                if one.hidden or one.layer == "MARKS"
+                else CHAIN
+                if one.layer in DASHED
+                else (),
                 one.wood,
             )
             for one in drawn.lines
