@@ -10,11 +10,11 @@ from PyQt6.QtGui import QImage
 
 from hardkeel.export.paper import OVERLAP_MM, Page, templates_pdf
 from hardkeel.export.paper_sizes import PAPERS
-from hardkeel.export.plates import Plate, Stroke
+from hardkeel.export.plan_drawing import PlanDrawing, PlanLine
 
 DPI = 300
 MM = DPI / 25.4
-WIDE = Plate("rule", (Stroke("CUT", ((0, 0), (400, 0), (400, 60), (0, 60))),))
+WIDE = PlanDrawing("rule", [PlanLine("CUT", ((0, 0), (400, 0), (400, 60), (0, 60)), closed=True)])
 
 
 def pages(pdf: bytes, folder: Path, paper: str) -> list[np.ndarray]:

@@ -130,7 +130,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     assert (
         len([p for p in written if "-svg" in str(p)])
         == len([p for p in written if "-dxf" in str(p)])
-        > 20
+        > 6  # one for each sheet of wood
     )
     assert all(path.stat().st_size for path in written)
     assert load(written[2]).build == demo_build()
@@ -275,14 +275,15 @@ def test_formers_of_a_fuselage_that_is_not_framed_are_printed_at_full_size(tmp_p
     pages = PdfReader(io.BytesIO(files["formers.pdf"])).pages
     assert len(pages) < len(names), "several lie on one page"
     text = "\n".join(page.extract_text() for page in pages)
-    assert all(re.search(rf"^{name}\b", text, re.MULTILINE) for name in names)
+    assert all(re.search(rf"^ ?{name}\b", text, re.MULTILINE) for name in names)
     assert text.count("100 mm on the print") == len(pages)
     widths = set()
     for page in pages:
         content = page.get_contents()
         assert content is not None
         spots = _path_points(content.get_data().decode("latin-1"))
-        widths |= {round(abs(a[0] - b[0]) / 72 * 25.4, 1) for a in spots for b in spots}
+        for axis in (0, 1):  # some lie turned
+            widths |= {round(abs(a[axis] - b[axis]) / 72 * 25.4, 1) for a in spots for b in spots}
     for former in build.fuselage.formers[1:3]:  # uncut along their widest line
         inner = 2 * (former.half_width - build.fuselage.side_thickness)
         assert any(abs(wide - inner) < 0.11 for wide in widths), former.id

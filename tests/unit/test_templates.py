@@ -13,13 +13,16 @@ from xml.etree import ElementTree as ET
 import numpy as np
 import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
-from ezdxf.filemanagement import readfile
+from ezdxf.filemanagement import read, readfile
+from hypothesis import assume, given
+from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from hardkeel.base.errors import BadInput, GivenUp, NotOurs
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import set_framing
+from hardkeel.export.cutter_tags import tagged
 from hardkeel.export.framing import (
     cut_list_csv,
     plate_dxf,
@@ -29,7 +32,8 @@ from hardkeel.export.framing import (
 )
 from hardkeel.export.paper import OVERLAP_MM, Page, crosses_of, templates_pdf, tiles_of
 from hardkeel.export.paper_sizes import PAPERS
-from hardkeel.export.plates import Plate, Stroke, grown, plate_of
+from hardkeel.export.plan_drawing import PlanDrawing, PlanLine
+from hardkeel.export.plates import grown, plate_of
 from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -59,12 +63,16 @@ SQUARE = FlatPiece(
 FILES = files_of(demo_build, "A4")
 
 
+def ruled(name: str, ring: tuple[tuple[float, float], ...]) -> PlanDrawing:
+    return PlanDrawing(name, [PlanLine("CUT", ring, closed=True)])
+
+
 @pytest.mark.parametrize("paper", list(PAPERS))
 @pytest.mark.parametrize("size", [(150.0, 100.0), (1000.0, 90.0), (700.0, 500.0)])
 def test_tiles_cover_a_plate_and_share_their_overlap(paper: str, size: tuple[float, float]) -> None:
     page = Page(paper)
     ring = ((5.0, -7.0), (5 + size[0], -7.0), (5 + size[0], -7 + size[1]), (5.0, -7 + size[1]))
-    plate = Plate("long", (Stroke("CUT", ring),))
+    plate = ruled("long", ring)
     tiles, columns, rows = tiles_of(plate, page.room)
     assert len(tiles) == columns * rows
     covered = shapely.union_all(
@@ -77,7 +85,7 @@ def test_tiles_cover_a_plate_and_share_their_overlap(paper: str, size: tuple[flo
 
 def test_registration_crosses_of_neighbours_lie_at_one_place() -> None:
     """In the plate's own millimetres: laid over each other, the tiles are the drawing."""
-    plate = Plate("big", (Stroke("CUT", ((0, 0), (500, 0), (500, 600), (0, 600))),))
+    plate = ruled("big", ((0, 0), (500, 0), (500, 600), (0, 600)))
     room = Page("A4").room
     tiles, columns, rows = tiles_of(plate, room)
     at = {(t.column, t.row): set(crosses_of(t, (columns, rows), room)) for t in tiles}
@@ -91,10 +99,10 @@ def test_registration_crosses_of_neighbours_lie_at_one_place() -> None:
 
 
 def test_a_pdf_has_a_page_for_each_tile() -> None:
-    plate = Plate("long", (Stroke("CUT", ((0, 0), (1000, 0), (1000, 90), (0, 90))),))
+    plate = ruled("long", ((0, 0), (1000, 0), (1000, 90), (0, 90)))
     page = Page("A3")
     pdf = templates_pdf([plate], "A build", page)
-    upright = Plate("long", (Stroke("CUT", ((0, 0), (90, 0), (90, 1000), (0, 1000))),))
+    upright = ruled("long", ((0, 0), (90, 0), (90, 1000), (0, 1000)))
     fewest = min(len(tiles_of(one, page.room)[0]) for one in (plate, upright))
     assert len(re.findall(rb"/Type /Page\b", pdf)) == fewest
 
@@ -117,13 +125,14 @@ def test_a_correction_makes_up_for_the_printer() -> None:
 
 def test_every_dxf_is_sound_closed_and_true_to_size(tmp_path: Path) -> None:
     names = [name for name in FILES if name.endswith(".dxf")]
-    assert len(names) > 30
-    for name in names[::4] + [n for n in names if "sheet-" in n]:
+    assert len(names) > 5  # one for each sheet of wood
+    for name in names:
         path = tmp_path / "a.dxf"
         path.write_bytes(FILES[name])
         drawing = readfile(path)
         assert not drawing.audit().errors
         assert drawing.header["$INSUNITS"] == 4
+        assert FILES[name].startswith(b"999\nmillimetres, 1:1; no kerf is in it; no tags;")
         cut = [e for e in drawing.modelspace() if e.dxf.layer in ("CUT", "HOLES")]
         assert cut
         for line in cut:
@@ -185,9 +194,84 @@ def test_what_a_cutter_takes_is_added_outside_and_left_in_holes(kerf: float) -> 
 
 
 def test_the_cutters_kerf_of_the_build_is_in_its_files() -> None:
-    plain = files_of(withy, "A4")["svg/F2.svg"].decode()
-    wide = template_files(set_framing(withy(), cutter_kerf=0.4), "A4", "mm")["svg/F2.svg"].decode()
-    assert svg_size(wide)[0] == pytest.approx(svg_size(plain)[0] + 0.4, abs=1e-3)
+    plain = files_of(withy, "A4")
+    wide = template_files(set_framing(withy(), cutter_kerf=0.4), "A4", "mm")
+    for name in plain:
+        if not name.endswith(".dxf"):
+            continue
+        before, after = (
+            sorted(outlines_in(one[name]), key=lambda o: o.area) for one in (plain, wide)
+        )
+        for one, other in zip(before, after, strict=True):
+            assert other.area == pytest.approx(one.buffer(0.2, join_style="mitre").area, rel=2e-3)
+        assert b"no kerf is in it" in plain[name]
+        assert b"kerf 0.4 mm is in the outlines" in wide[name]
+
+
+def outlines_in(dxf: bytes) -> list[shapely.Polygon]:
+    space = read(io.StringIO(dxf.decode())).modelspace()
+    lines = [e for e in space.query("LWPOLYLINE") if e.dxf.layer == "CUT"]
+    return [
+        shapely.Polygon([p[:2] for p in e.get_points()]) for e in lines if isinstance(e, LWPolyline)
+    ]
+
+
+def test_tags_hold_every_piece_in_its_sheet() -> None:
+    plain = files_of(withy, "A4")
+    held = template_files(set_framing(withy(), cutter_tag=0.8), "A4", "mm")
+    for name in plain:
+        if not name.endswith(".dxf"):
+            continue
+        space = read(io.StringIO(held[name].decode())).modelspace()
+        lines = [
+            e
+            for e in space.query("LWPOLYLINE")
+            if e.dxf.layer == "CUT" and isinstance(e, LWPolyline)
+        ]
+        assert not any(line.closed for line in lines)
+        cut = sum(shapely.LineString([p[:2] for p in e.get_points()]).length for e in lines)
+        around = sum(one.length for one in outlines_in(plain[name]))
+        assert around - cut == pytest.approx(0.8 * len(lines), abs=0.02)  # a gap for each line
+        assert len(lines) >= len(outlines_in(plain[name]))
+        assert b"tags of 0.8 mm are left" in held[name]
+
+
+@given(
+    st.lists(
+        st.tuples(st.floats(-60, 60), st.floats(-60, 60)), min_size=3, max_size=9, unique=True
+    ),
+    st.floats(0.3, 2.0),
+)
+def test_lines_and_tags_make_up_the_outline(
+    points: list[tuple[float, float]], width: float
+) -> None:
+    hull = shapely.MultiPoint(points).convex_hull
+    assume(hull.geom_type == "Polygon" and hull.area > 50)
+    ring = tuple((float(u), float(v)) for u, v in hull.exterior.coords[:-1])
+    lines = tagged(ring, width)
+    if lines == (ring,):
+        return
+    drawn = shapely.union_all([shapely.LineString(line) for line in lines])
+    assert drawn.length == pytest.approx(hull.length - len(lines) * width, abs=1e-6)
+    assert hull.exterior.buffer(1e-6).covers(drawn)
+    gaps = shapely.get_parts(hull.exterior.difference(drawn.buffer(1e-6)))
+    assert min(len(lines), 2) <= len(gaps) <= len(lines) + 1  # the ring may begin within one
+
+
+def test_a_name_is_engraved_inside_its_piece_as_lines() -> None:
+    for name, data in files_of(withy, "A4").items():
+        if not name.endswith(".dxf"):
+            continue
+        space = read(io.StringIO(data.decode())).modelspace()
+        assert not space.query("TEXT")
+        letters = [
+            shapely.LineString([p[:2] for p in e.get_points()])
+            for e in space.query("LWPOLYLINE")
+            if e.dxf.layer == "TEXT" and isinstance(e, LWPolyline)
+        ]
+        assert letters
+        edges = shapely.union_all([one.exterior for one in outlines_in(data)])
+        assert not any(edges.intersects(letter) for letter in letters)
 
 
 # -- lists and files ------------------------------------------------------------------------------
@@ -228,10 +312,11 @@ def test_long_work_tells_how_far_it_is_and_is_given_up_without_a_file(tmp_path: 
 def test_templates_are_renewed_and_anothers_file_is_not_written_over(tmp_path: Path) -> None:
     first = write_templates(withy(), Destination(tmp_path), "A4", "mm")
     assert all(path.exists() for path in first)
-    (tmp_path / "withy-820-svg" / "F1.svg").write_text("mine")
+    (mine,) = [path for path in first if path.name.startswith("sheet-1") and path.suffix == ".svg"]
+    mine.write_text("mine")
     with pytest.raises(NotOurs):
         write_templates(set_framing(withy(), cutter_kerf=0.3), Destination(tmp_path), "A4", "mm")
-    assert (tmp_path / "withy-820-svg" / "F1.svg").read_text() == "mine"
+    assert mine.read_text() == "mine"
 
 
 def test_without_a_fuselage_there_is_one_clear_sentence() -> None:

@@ -24,7 +24,7 @@ from hardkeel.tail.kinds import has
 from hardkeel.tail.lofting import loft_of_tail
 from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.tail.passing import Passing, Slot, passing_of
-from hardkeel.tail.pieces import cut_list_of_tail, drawn_whole, flat_pieces_of_tail, wood_volume
+from hardkeel.tail.pieces import cut_list_of_tail, flat_pieces_of_tail, wood_volume
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.ribs import hinge_x
 from hardkeel.tail.stick_frame import frame_thickness
@@ -246,11 +246,6 @@ def tail_cut_list(build: Build) -> tuple[CutPart, ...]:
         if surface.kind is not None:
             found += cut_list_of_tail(surface, build.profiles)
     return tuple(found)
-
-
-def tail_outlines(build: Build) -> tuple[FlatPiece, ...]:
-    """The drawing of one half of each surface, for the board."""
-    return tuple(drawn_whole(one) for one in build.tail if one.kind is not None)
 
 
 def rudder_of(build: Build) -> TailSurface | None:

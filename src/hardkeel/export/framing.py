@@ -12,14 +12,14 @@ from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.paper import Page, templates_pdf
-from hardkeel.export.plates import LAYERS, Plate, nested_plate, plate_of
+from hardkeel.export.plates import LAYERS, CutterWay, Plate, nested_plate
 from hardkeel.export.reading_form import reading_form_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew
 from hardkeel.export.sheets import plain
 from hardkeel.export.svg import plate_svg
 from hardkeel.export.template_pages import template_pages
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.flatwork import board_plan_of, spacers_of
+from hardkeel.fuselage.flatwork import spacers_of
 from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.fuselage.planking import plank_drawings
 from hardkeel.joinery.buying import purchases_of
@@ -31,7 +31,7 @@ from hardkeel.project.model import Build
 from hardkeel.storage.dxf import Layer, dxf_text
 
 Step = Callable[[int, int], None]
-_COLOURS: Final = {"CUT": 1, "HOLES": 5, "MARKS": 7, "CENTRE": 8}
+_COLOURS: Final = {"CUT": 1, "HOLES": 5, "MARKS": 7, "CENTRE": 8, "TEXT": 3}
 _HEAD: Final = (
     "part", "kind", "quantity", "material", "across_mm", "deep_mm", "length_mm", "width_mm",
     "angle_a_deg", "angle_b_deg", "grain",
@@ -75,7 +75,7 @@ def named_templates(
 def template_files(
     build: Build, paper: str, unit: LengthUnit, step: Step | None = None
 ) -> dict[str, bytes]:
-    """``templates-A4.pdf``, ``reading-sheet-A4.pdf``, ``cut-list.csv``, ``dxf/F1.dxf``, ``svg/F1.svg``, ``sheets/…`` by name.
+    """``templates-A4.pdf``, ``reading-sheet-A4.pdf``, ``cut-list.csv``, ``dxf/sheet-1-….dxf``, ``svg/sheet-1-….svg`` by name.
 
     Raises
     ------
@@ -88,13 +88,11 @@ def template_files(
     if fuselage is None or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
         raise BadInput("fuselage", "is missing: there is nothing to frame")
     pieces = build_pieces(build)
-    plan = board_plan_of(fuselage)
     page = Page(paper, printer_of(build))
     job = CutJob(
         pieces=pieces,
         parts=cut_list_of(fuselage),
         drawn=paper_pieces(fuselage),
-        plans=(plan,) if plan is not None else (),
         framed=fuselage.framed,
         title=build.name or "Build",
     )
@@ -124,14 +122,11 @@ class CutJob:
     ----------
     drawn : tuple of FlatPiece
         On paper only: spacers, planks at full size.
-    plans : tuple of FlatPiece
-        Drawings that other things are laid on, for the cutter: on paper they are in the building plan.
     """
 
     pieces: tuple[FlatPiece, ...]
     parts: tuple[CutPart, ...]
     drawn: tuple[FlatPiece, ...]
-    plans: tuple[FlatPiece, ...]
     framed: Framing
     title: str
 
@@ -156,8 +151,8 @@ def files_of(
     found |= {
         "cut-list.csv": cut_list_csv(job.parts, job.pieces, framed).encode("utf-8"),
     }
-    on_cutter = (*job.pieces, *job.plans)
-    found |= _for_cutters(on_cutter, sheets, framed.cutter_kerf, unit, _share(step, 80, 20))
+    way = CutterWay(framed.cutter_kerf, framed.cutter_tag)
+    found |= _for_cutters(sheets, way, _share(step, 80, 20))
     return found
 
 
@@ -173,32 +168,24 @@ def _share(step: Step | None, start: int, share: int) -> Step | None:
 
 
 def _for_cutters(
-    pieces: tuple[FlatPiece, ...],
-    sheets: tuple[NestedSheet, ...],
-    kerf: float,
-    unit: LengthUnit,
-    step: Step | None,
+    sheets: tuple[NestedSheet, ...], way: CutterWay, step: Step | None
 ) -> dict[str, bytes]:
+    """One DXF and one SVG for each sheet of wood."""
     found: dict[str, bytes] = {}
-    drawings = [(_file_name(piece.name), plate_of(piece, unit, kerf=kerf)) for piece in pieces]
     for number, sheet in enumerate(sheets, start=1):
         wood = f"{sheet.material or 'wood'}-{sheet.thickness:g}"
         name = f"sheet-{number}-{_file_name(wood)}"
-        drawings.append((name, nested_plate(sheet, name, kerf)))
-    used: set[str] = set()
-    for number, (name, plate) in enumerate(drawings, start=1):
-        free = name if name.casefold() not in used else f"{name}-{number}"
-        used.add(free.casefold())
-        found[f"dxf/{free}.dxf"] = plate_dxf(plate).encode("utf-8")
-        found[f"svg/{free}.svg"] = plate_svg(plate).encode("utf-8")
+        plate = nested_plate(sheet, name, way)
+        found[f"dxf/{name}.dxf"] = plate_dxf(plate).encode("utf-8")
+        found[f"svg/{name}.svg"] = plate_svg(plate).encode("utf-8")
         if step is not None:
-            step(number, len(drawings))
+            step(number, len(sheets))
     return found
 
 
 def plate_dxf(plate: Plate) -> str:
     """A plate as DXF, mm, one layer a role, in the order in which it is cut."""
-    return dxf_text(
+    layers = (
         Layer(
             name,
             _COLOURS[name],
@@ -207,6 +194,7 @@ def plate_dxf(plate: Plate) -> str:
         )
         for name, strokes in (*((name, ()) for name in LAYERS), *plate.runs)
     )
+    return dxf_text(layers, plate.note)
 
 
 def printer_of(build: Build) -> tuple[float, float]:

@@ -9,14 +9,12 @@ from typing import Final
 from hardkeel.export.paper_sizes import PAPERS, ROLLS
 from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_pages import draw_plan
-from hardkeel.export.plates import LayerName, Plate
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.messages import building_plan as plan_say
 from hardkeel.messages import sheets as say
 
 Step = Callable[[int, int], None]
-Drawn = Plate | PlanDrawing
 BAR_MM: Final = 100.0
 _BAR_THICK_MM: Final = 0.8
 _MARGIN_MM: Final = 10.0
@@ -26,12 +24,6 @@ OVERLAP_MM: Final = 10.0
 _GRID_MM: Final = 10.0
 _EDGE_MM: Final = 7.0  # printers leave the outermost five white
 _CROSS_MM: Final = 4.0
-_DASHES: Final[dict[LayerName, list[float]]] = {
-    "CUT": [],
-    "HOLES": [],
-    "MARKS": [3, 2],
-    "CENTRE": [9, 2, 2, 2],
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +59,7 @@ class Page:
             (tall - 2 * _MARGIN_MM - _HEAD_MM - _FOOT_MM) * self.correction[1],
         )
 
-    def tall_for(self, drawn: "Drawn") -> float:
+    def tall_for(self, drawn: "PlanDrawing") -> float:
         """How tall a page is, mm: of a roll as tall as its drawing wants."""
         tall = self.size[1]
         if not self.is_roll:
@@ -86,7 +78,7 @@ class Tile:
     v: float
 
 
-def tiles_of(plate: Drawn, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
+def tiles_of(plate: PlanDrawing, room: tuple[float, float]) -> tuple[list[Tile], int, int]:
     """Tiles that cover a plate, neighbours sharing `OVERLAP_MM`; how many along, and how many up.
 
     Where that costs no page they begin on a round figure: a drawing that has changed at one end keeps its other pages.
@@ -117,7 +109,7 @@ class LaidPage:
 
     Attributes
     ----------
-    drawn : Drawn
+    drawn : PlanDrawing
         Turned as it lies on its pages.
     number, of : int
         Of all pages that are printed together, from 1 on, left to right and up, and how many they are.
@@ -125,7 +117,7 @@ class LaidPage:
         The tiles that something is drawn on: the others are no pages.
     """
 
-    drawn: Drawn
+    drawn: PlanDrawing
     tile: Tile
     count: tuple[int, int]
     number: int
@@ -133,11 +125,11 @@ class LaidPage:
     used: tuple[tuple[int, int], ...]
 
 
-def pages_of(plates: Sequence[Drawn], page: Page) -> tuple[LaidPage, ...]:
+def pages_of(plates: Sequence[PlanDrawing], page: Page) -> tuple[LaidPage, ...]:
     """The pages of drawings, each turned so that it takes the fewest; a tile with nothing on it is none."""
     found: list[LaidPage] = []
     for plate in plates:
-        ways = [_used(one, page.room) for one in (plate, _other_way(plate))]
+        ways = [_used(one, page.room) for one in (plate, plate.upright())]
         turned, tiles, count = min(ways, key=lambda way: (len(way[1]), way[0].size[1]))
         used = tuple((tile.column, tile.row) for tile in tiles)
         found += [
@@ -147,7 +139,9 @@ def pages_of(plates: Sequence[Drawn], page: Page) -> tuple[LaidPage, ...]:
     return tuple(found)
 
 
-def _used(plate: Drawn, room: tuple[float, float]) -> tuple[Drawn, list[Tile], tuple[int, int]]:
+def _used(
+    plate: PlanDrawing, room: tuple[float, float]
+) -> tuple[PlanDrawing, list[Tile], tuple[int, int]]:
     """A plate with the tiles that something is drawn on beyond what their neighbours show, too."""
     tiles, columns, rows = tiles_of(plate, room)
     if len(tiles) == 1:
@@ -167,19 +161,17 @@ def _used(plate: Drawn, room: tuple[float, float]) -> tuple[Drawn, list[Tile], t
     return plate, kept, (columns, rows)
 
 
-def things_of(plate: Drawn) -> list[BaseGeometry]:
+def things_of(plate: PlanDrawing) -> list[BaseGeometry]:
     """Everything that is drawn, as lines and boxes of words."""
-    lines = plate.lines if isinstance(plate, PlanDrawing) else plate.strokes
     shapes = [
-        shapely.LineString([*one.points, *one.points[: 1 if one.closed else 0]]) for one in lines
+        shapely.LineString([*one.points, *one.points[: 1 if one.closed else 0]])
+        for one in plate.lines
     ]
-    if isinstance(plate, PlanDrawing):
-        return [*shapes, *(words.box for words in plate.words)]
-    return [*shapes, *(shapely.Point(word.at) for word in plate.words)]
+    return [*shapes, *(words.box for words in plate.words)]
 
 
 def templates_pdf(
-    plates: Sequence[Drawn], title: str, page: Page, step: Step | None = None
+    plates: Sequence[PlanDrawing], title: str, page: Page, step: Step | None = None
 ) -> bytes:
     """All plates, a page or more each; as `pages_pdf`."""
     return pages_pdf(pages_of(plates, page), title, page, step)
@@ -207,20 +199,6 @@ def pages_pdf(pages: Sequence[LaidPage], title: str, page: Page, step: Step | No
     return out.getvalue()
 
 
-def _other_way(plate: Drawn) -> Drawn:
-    return plate.upright() if isinstance(plate, PlanDrawing) else _upright(plate)
-
-
-def _upright(plate: Plate) -> Plate:
-    return Plate(
-        plate.name,
-        tuple(
-            type(s)(s.layer, tuple((-v, u) for u, v in s.points), s.closed) for s in plate.strokes
-        ),
-        tuple(type(w)((-w.at[1], w.at[0]), w.text, w.size) for w in plate.words),
-    )
-
-
 def _draw_page(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     plate, tile, count = laid.drawn, laid.tile, laid.count
     wide, tall = page.size[0], page.tall_for(plate)
@@ -238,33 +216,11 @@ def _draw_page(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     clip = canvas.beginPath()
     clip.rect(x0 * mm, y0 * mm, room[0] / fx * mm, room[1] / fy * mm)
     canvas.clipPath(clip, stroke=0, fill=0)
-    if isinstance(plate, PlanDrawing):
-        draw_plan(canvas, plate, at)
-    else:
-        _draw_strokes(canvas, plate, at)
-        canvas.setFont(REGULAR, 8)
-        for word in plate.words:
-            canvas.drawCentredString(*at(*word.at), word.text)
+    draw_plan(canvas, plate, at, (tile.u, tile.v, tile.u + room[0], tile.v + room[1]))
     canvas.restoreState()
     if count != (1, 1):
         _draw_crosses(canvas, tile, count, room, at)
     _draw_head(canvas, laid, title, page)
-
-
-def _draw_strokes(
-    canvas: Canvas, plate: Plate, at: Callable[[float, float], tuple[float, float]]
-) -> None:
-    for stroke in plate.strokes:
-        canvas.setLineWidth(0.5 if stroke.layer in ("CUT", "HOLES") else 0.35)
-        canvas.setDash(_DASHES[stroke.layer])
-        path = canvas.beginPath()
-        path.moveTo(*at(*stroke.points[0]))
-        for point in stroke.points[1:]:
-            path.lineTo(*at(*point))
-        if stroke.closed:
-            path.close()
-        canvas.drawPath(path)
-    canvas.setDash([])
 
 
 def crosses_of(
@@ -325,9 +281,9 @@ def _draw_head(canvas: Canvas, laid: LaidPage, title: str, page: Page) -> None:
     _draw_bars(canvas, page)
 
 
-def _is_plan(plate: Drawn) -> bool:
+def _is_plan(plate: PlanDrawing) -> bool:
     """Whether something is built over it, rather than cut out of it."""
-    return isinstance(plate, PlanDrawing) and not any(one.layer == "CUT" for one in plate.lines)
+    return not any(one.layer == "CUT" for one in plate.lines)
 
 
 def _draw_map(canvas: Canvas, laid: LaidPage, corner: tuple[float, float]) -> None:

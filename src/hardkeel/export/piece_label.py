@@ -1,7 +1,7 @@
 """What is written on a template: inside the piece where it fits, else beside it; with arrows for grain and top."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -19,6 +19,7 @@ _ARROW_MM: Final = 9.0
 _HEAD_MM: Final = 1.2
 _TRIES: Final = 9  # places along each side of a piece
 _JOIN_MM: Final = 1.0
+_PLAIN_MM: Final = 0.3
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,14 +78,11 @@ def _across(arrow: Arrow, turn: float) -> bool:
 def labelled(piece: FlatPiece, lines: Sequence[str], arrows: Sequence[Arrow]) -> Label:
     """A label where it fits: inside, the larger type first, else beside the piece where both together are smallest."""
     shape = piece.polygon
-    kept_free = shapely.union_all(
-        [shapely.LineString(mark.points) for mark in piece.marks if len(mark.points) > 1]
-    )
-    room = shape.buffer(-_CLEAR_MM).difference(kept_free.buffer(_CLEAR_MM))
+    room = _room(piece)
     for small in (False, True):
         for turn in (0.0, 90.0):
             label = Label(tuple(lines), tuple(arrows), turn=turn, small=small)
-            at = _inside(room, label)
+            at = _inside(room, label.size[::-1] if turn else label.size)
             if at is not None:
                 return Label(label.lines, label.arrows, at, turn, small)
     label = Label(tuple(lines), tuple(arrows), small=True)
@@ -100,13 +98,39 @@ def labelled(piece: FlatPiece, lines: Sequence[str], arrows: Sequence[Arrow]) ->
     return Label(label.lines, label.arrows, at, 0.0, small=True)
 
 
-def _inside(room: BaseGeometry, label: Label) -> Point2 | None:
-    """The place nearest to the middle where a label lies within some room."""
+def _room(piece: FlatPiece) -> BaseGeometry:
+    """Where on a piece there is neither an edge nor a line."""
+    lines = [shapely.LineString(mark.points) for mark in piece.marks if len(mark.points) > 1]
+    return piece.polygon.buffer(-_CLEAR_MM).difference(shapely.union_all(lines).buffer(_CLEAR_MM))
+
+
+def place_inside(
+    piece: FlatPiece, size_of: Callable[[float], tuple[float, float]], letters: Sequence[float]
+) -> tuple[Point2, float, float] | None:
+    """Where words fit within a piece, their turn and the height of their letters; ``None`` where they do nowhere.
+
+    Parameters
+    ----------
+    size_of : callable
+        How wide and high they are for a height of letters, mm.
+    letters : sequence of float
+        Heights to try, the most wanted first.
+    """
+    room = _room(piece)
+    for letter in letters:
+        wide, tall = size_of(letter)
+        for turn, size in ((0.0, (wide, tall)), (90.0, (tall, wide))):
+            at = _inside(room, size)
+            if at is not None:
+                return at, turn, letter
+    return None
+
+
+def _inside(room: BaseGeometry, size: tuple[float, float]) -> Point2 | None:
+    """The place nearest to the middle where a box lies within some room."""
     if room.is_empty:
         return None
-    wide, tall = label.size
-    if label.turn:
-        wide, tall = tall, wide
+    wide, tall = size
     left, low, right, high = room.bounds
     if right - left < wide or high - low < tall:
         return None
@@ -137,7 +161,9 @@ def footprint(piece: FlatPiece, label: Label) -> tuple[Point2, ...]:
             whole = shapely.union_all([whole, bridge])
     if whole.geom_type != "Polygon":
         whole = whole.convex_hull
-    return tuple((float(u), float(v)) for u, v in whole.exterior.coords[:-1])
+    # a curve has hundreds of points: what is laid out need not follow each
+    plain = whole.buffer(_PLAIN_MM).simplify(_PLAIN_MM)
+    return tuple((float(u), float(v)) for u, v in plain.exterior.coords[:-1])
 
 
 def write_label(drawing: PlanDrawing, label: Label, at: Point2, turned: float) -> None:

@@ -80,19 +80,30 @@ class PlanWords:
     anchor: Anchor = "middle"
 
     @property
-    def box(self) -> BaseGeometry:
-        """What they cover."""
+    def corners(self) -> tuple[Point2, Point2, Point2, Point2]:
+        """Of what they cover."""
         rows = self.text.split("\n")
         wide = max(map(len, rows)) * self.size * LETTER
-        tall = self.size * (1.15 + LINE * (len(rows) - 1))
+        tall = self.size * (1.15 + LINE * (len(rows) - 1)) / 2
         left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[self.anchor]
-        flat = shapely.box(left, -tall / 2, left + wide, tall / 2)
         way = math.radians(self.turn)
         cos, sin = math.cos(way), math.sin(way)
-        return shapely.transform(
-            flat,
-            lambda p: p @ [[cos, sin], [-sin, cos]] + [self.at[0], self.at[1]],
+        u, v = self.at
+        a, b, c, d = (
+            (u + along * cos - up * sin, v + along * sin + up * cos)
+            for along, up in (
+                (left, -tall),
+                (left + wide, -tall),
+                (left + wide, tall),
+                (left, tall),
+            )
         )
+        return a, b, c, d
+
+    @property
+    def box(self) -> BaseGeometry:
+        """The same as a shape."""
+        return shapely.Polygon(self.corners)
 
     @property
     def rows(self) -> "tuple[PlanWords, ...]":

@@ -4,6 +4,7 @@ import io
 from collections.abc import Callable, Sequence
 from typing import Final
 
+from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import DASHED, WEIGHTS, WOOD, PlanDrawing
 from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.messages import building_plan as say
@@ -19,12 +20,21 @@ _CHAIN: Final = [8 * mm, 2 * mm, 1.5 * mm, 2 * mm]
 _HIDDEN: Final = [2 * mm, 1.2 * mm]
 
 At = Callable[[float, float], tuple[float, float]]
+Bounds = tuple[float, float, float, float]
 
 
-def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
-    """All lines and words; `at` takes a place in mm to the page."""
+def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At, within: Bounds | None = None) -> None:
+    """All lines and words; `at` takes a place in mm to the page.
+
+    Parameters
+    ----------
+    within : (float, float, float, float), optional
+        What of the drawing is seen there, least u and v, greatest u and v: all else is left out.
+    """
     canvas.setFillColor(WOOD)
     for line in drawing.lines:
+        if within is not None and not _meets(line.points, within):
+            continue
         canvas.setLineWidth(WEIGHTS[line.layer] * _POINTS_A_MM)
         canvas.setDash(
             _HIDDEN
@@ -43,6 +53,8 @@ def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
     canvas.setDash([])
     canvas.setFillColor(INK)
     for words in (row for block in drawing.words for row in block.rows):
+        if within is not None and not _meets(words.corners, within):
+            continue
         canvas.saveState()
         canvas.translate(*at(*words.at))
         canvas.rotate(words.turn)
@@ -55,6 +67,13 @@ def draw_plan(canvas: Canvas, drawing: PlanDrawing, at: At) -> None:
         else:
             canvas.drawString(0, foot, words.text)
         canvas.restoreState()
+
+
+def _meets(points: Sequence[Point2], within: Bounds) -> bool:
+    """Whether the box of some points reaches into another."""
+    us, vs = [p[0] for p in points], [p[1] for p in points]
+    left, low, right, high = within
+    return min(us) <= right and max(us) >= left and min(vs) <= high and max(vs) >= low
 
 
 def whole_pages_pdf(drawings: Sequence[PlanDrawing], title: str) -> bytes:

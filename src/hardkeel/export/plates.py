@@ -1,21 +1,30 @@
 """The neutral drawing that every writer takes: closed and open lines on named layers, words, in mm, v up."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+import math
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Final, Literal
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.cutter_tags import tagged
+from hardkeel.export.piece_label import place_inside
+from hardkeel.export.plan_drawing import readable
+from hardkeel.export.stroke_font import strokes_of, wide_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark, Ring
-from hardkeel.joinery.nesting import NestedSheet, Placed
+from hardkeel.joinery.nesting import NestedSheet
 from hardkeel.messages import sheets as say
 
-LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE"]
-LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE")
+LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE", "TEXT"]
+LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE", "TEXT")
 _CUT: Final = ("CUT", "HOLES")
-TEXT_LAYER: Final = "WORDS"
 _TEXT_MM: Final = 3.0
+_LETTERS_MM: Final = (3.0, 2.2, 1.6, 1.1)  # of an engraved name, as large as fits
+_MARK_MM: Final = 2.0
+_CLEAR_MM: Final = 0.3
+_IN_MM: Final = 5.0
+_ASIDE_MM: Final = 2.2
 _PLANK_MM: Final = 1.8  # a number between two ticks 3 mm apart
 
 
@@ -39,11 +48,21 @@ class Word:
 
 @dataclass(frozen=True, slots=True)
 class Plate:
-    """A drawing at full size with a name."""
+    """A drawing at full size with a name.
+
+    Attributes
+    ----------
+    note : str
+        What its file says of itself.
+    tag : float
+        How wide the gaps are that a cutter leaves in outlines, mm; none at 0.
+    """
 
     name: str
     strokes: tuple[Stroke, ...]
     words: tuple[Word, ...] = ()
+    note: str = ""
+    tag: float = 0.0
 
     @property
     def runs(self) -> tuple[tuple[LayerName, tuple[Stroke, ...]], ...]:
@@ -54,6 +73,8 @@ class Plate:
         """
         marked = [stroke for stroke in self.strokes if stroke.layer not in _CUT]
         cut = _inside_first([stroke for stroke in self.strokes if stroke.layer in _CUT])
+        if self.tag > 0:
+            cut = [line for stroke in cut for line in _with_tags(stroke, self.tag)]
         ordered = [*sorted(marked, key=lambda stroke: stroke.layer), *cut]
         return tuple(
             (layer, tuple(strokes)) for layer, strokes in groupby(ordered, key=lambda s: s.layer)
@@ -71,6 +92,14 @@ class Plate:
         """Along u and along v, mm."""
         left, low, right, high = self.bounds
         return right - left, high - low
+
+
+def _with_tags(stroke: Stroke, tag: float) -> list[Stroke]:
+    """An outline with gaps; a hole's waste may fall."""
+    if stroke.layer != "CUT":
+        return [stroke]
+    lines = tagged(stroke.points, tag)
+    return [Stroke("CUT", line, closed=line == stroke.points) for line in lines]
 
 
 def _inside_first(strokes: list[Stroke]) -> list[Stroke]:
@@ -141,24 +170,63 @@ def _ring(coords: object) -> Ring:
     return tuple(points[:-1])
 
 
-def nested_plate(sheet: NestedSheet, name: str, kerf: float) -> Plate:
-    """A sheet of wood with its pieces, for a cutter."""
+@dataclass(frozen=True, slots=True)
+class CutterWay:
+    """How a cutter is given its drawings.
+
+    Attributes
+    ----------
+    kerf : float
+        What it takes, mm: outlines grow and holes shrink by half of it; 0 leaves that to its own program.
+    tag : float
+        How wide the tags are that hold a piece in its sheet, mm; 0 for none.
+    """
+
+    kerf: float = 0.0
+    tag: float = 0.0
+
+
+def nested_plate(sheet: NestedSheet, name: str, way: CutterWay) -> Plate:
+    """A sheet of wood with its pieces, for a cutter; names as lines, inside their piece where they fit."""
     strokes: list[Stroke] = []
-    words: list[Word] = []
     for placed in sheet.placed:
-        strokes += _laid(placed, placed.piece, kerf)
-        left, low, right, high = placed.polygon.bounds
-        words.append(Word(((left + right) / 2, (low + high) / 2), placed.piece.name))
-        words += _placed_words(placed, placed.piece)
-    return Plate(name, tuple(strokes), tuple(words))
+        piece, move = placed.piece, placed.move
+        strokes += [
+            replace(stroke, points=move(stroke.points)) for stroke in _strokes(piece, way.kerf)
+        ]
+        strokes += _engraved(piece, move, placed.turn)
+    return Plate(
+        name,
+        tuple(strokes),
+        note=say.cutter_note(way.kerf, way.tag),
+        tag=way.tag + way.kerf if way.tag > 0 else 0.0,
+    )
 
 
-def _placed_words(placed: Placed, piece: FlatPiece) -> Iterable[Word]:
-    for word in _mark_words(piece):
-        (at,) = placed.moved((word.at,))
-        yield Word(at, word.text, word.size)
+def _engraved(piece: FlatPiece, move: Callable[[Ring], Ring], turned: float) -> Iterable[Stroke]:
+    """A piece's name and the words of its marks, as lines."""
+    found = place_inside(piece, lambda size: (wide_of(piece.name, size), size), _LETTERS_MM)
+    if found is not None:
+        at, turn, size = found
+        (there,) = move((at,))
+        for line in strokes_of(piece.name, there, size, readable(turn + turned)):
+            yield Stroke("TEXT", line, closed=False)
+    wood = piece.polygon.buffer(-_CLEAR_MM)
+    for mark in piece.marks:
+        at = _beside_mark(mark)
+        (there,) = move((at,))
+        wide = wide_of(mark.text, _MARK_MM) / 2
+        room = shapely.box(at[0] - wide, at[1] - wide, at[0] + wide, at[1] + wide)
+        if mark.text and mark.role in ("station", "plank") and wood.contains(room):
+            for line in strokes_of(mark.text, there, _MARK_MM):
+                yield Stroke("TEXT", line, closed=False)
 
 
-def _laid(placed: Placed, piece: FlatPiece, kerf: float) -> Iterable[Stroke]:
-    for stroke in _strokes(piece, kerf):
-        yield Stroke(stroke.layer, placed.moved(stroke.points), stroke.closed)
+def _beside_mark(mark: Mark) -> tuple[float, float]:
+    """Where a mark's word stands: a plank's behind its tick, a station's beside its line, a little way along it."""
+    if mark.role == "plank":
+        return _beyond(mark)
+    (u, v), (p, q) = mark.points[0], mark.points[-1]
+    long = max(math.hypot(p - u, q - v), 1e-9)
+    along, aside = _IN_MM / long, _ASIDE_MM / long
+    return u + along * (p - u) - aside * (q - v), v + along * (q - v) + aside * (p - u)

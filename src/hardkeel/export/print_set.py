@@ -11,7 +11,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.building_plan import drawings_of
 from hardkeel.export.framing import paper_pieces
-from hardkeel.export.paper import Drawn, LaidPage, Page, Step, pages_of
+from hardkeel.export.paper import LaidPage, Page, Step, pages_of
 from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.template_pages import template_pages
 from hardkeel.geometry.polygons import shapely
@@ -31,7 +31,7 @@ class PrintSheet:
     ----------
     key : str
         ``side``, ``board``, ``pieces``, a surface's id.
-    drawn : tuple of Drawn
+    drawn : tuple of PlanDrawing
         As they are drawn, before they are turned for their pages.
     marks : tuple of str
         What each page shows, in short: alike where the print is.
@@ -40,7 +40,7 @@ class PrintSheet:
     """
 
     key: str
-    drawn: tuple[Drawn, ...]
+    drawn: tuple[PlanDrawing, ...]
     pages: tuple[LaidPage, ...]
     marks: tuple[str, ...]
     figures: dict[str, float]
@@ -100,7 +100,9 @@ def tail_pieces_of(build: Build) -> tuple[FlatPiece, ...]:
         return ()
 
 
-def _sheet(key: str, drawn: Sequence[Drawn], figures: dict[str, float], page: Page) -> PrintSheet:
+def _sheet(
+    key: str, drawn: Sequence[PlanDrawing], figures: dict[str, float], page: Page
+) -> PrintSheet:
     pages = pages_of(drawn, page)
     pages = tuple(
         replace(one, number=number, of=len(pages)) for number, one in enumerate(pages, start=1)
@@ -117,12 +119,8 @@ def page_mark(laid: LaidPage, page: Page) -> str:
     tile, room = laid.tile, page.room
     told = [f"{page.paper} {page.correction[0]:.5f} {page.correction[1]:.5f}"]
     drawn = laid.drawn
-    if isinstance(drawn, PlanDrawing):
-        lines = [(one.layer, one.points, one.closed) for one in drawn.lines if one.layer != "TEXT"]
-        words = [(one.at, one.text) for one in drawn.words]
-    else:
-        lines = [(one.layer, one.points, one.closed) for one in drawn.strokes]
-        words = [(one.at, one.text) for one in drawn.words]
+    lines = [(one.layer, one.points, one.closed) for one in drawn.lines if one.layer != "TEXT"]
+    words = [(one.at, one.text) for one in drawn.words]
     for layer, points, closed in lines:
         whole = shapely.LineString([*points, *points[: 1 if closed else 0]])
         seen = shapely.clip_by_rect(whole, tile.u, tile.v, tile.u + room[0], tile.v + room[1])

@@ -3,14 +3,16 @@
 from typing import Final
 from xml.etree import ElementTree as ET
 
-from hardkeel.export.plates import TEXT_LAYER, LayerName, Plate
+from hardkeel.export.plates import LayerName, Plate
 
 _COLOURS: Final[dict[LayerName, str]] = {
     "CUT": "#B8391B",
     "HOLES": "#0B5D6B",
     "MARKS": "#1E2B33",
     "CENTRE": "#5C6A70",
+    "TEXT": "#8A9447",
 }
+_WORDS: Final = "WORDS"
 _INK: Final = "#1E2B33"
 _SPACE: Final = "http://www.w3.org/2000/svg"
 _MARGIN_MM: Final = 2.0
@@ -28,6 +30,8 @@ def plate_svg(plate: Plate) -> str:
     size = {"width": f"{wide:.4f}mm", "height": f"{tall:.4f}mm"}
     root = ET.Element("svg", {"xmlns": _SPACE, **size, "viewBox": f"0 0 {wide:.4f} {tall:.4f}"})
     ET.SubElement(root, "title").text = _printable(plate.name)
+    if plate.note:
+        ET.SubElement(root, "desc").text = _printable(plate.note)
     used: set[str] = set()
     for layer, strokes in plate.runs:
         drawn = {"fill": "none", "stroke": _COLOURS[layer], "stroke-width": f"{_HAIRLINE_MM}"}
@@ -38,7 +42,7 @@ def plate_svg(plate: Plate) -> str:
             path = "M " + " L ".join(" ".join(at(*point)) for point in stroke.points)
             ET.SubElement(group, "path", {"d": f"{path}{' Z' if stroke.closed else ''}"})
     if plate.words:
-        group = ET.SubElement(root, "g", {"id": TEXT_LAYER, "fill": _INK, "text-anchor": "middle"})
+        group = ET.SubElement(root, "g", {"id": _WORDS, "fill": _INK, "text-anchor": "middle"})
         for word in plate.words:
             x, y = at(*word.at)
             text = ET.SubElement(group, "text", {"x": x, "y": y, "font-size": f"{word.size:.2f}"})

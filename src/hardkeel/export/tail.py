@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from hardkeel.airframe.tails import tail_cut_list, tail_outlines, tail_pieces
+from hardkeel.airframe.tails import tail_cut_list, tail_pieces
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.framing import CutJob, Step, files_of, printer_of
@@ -17,8 +17,7 @@ def tail_files(
 ) -> dict[str, bytes]:
     """``tail-templates-A4.pdf``, ``tail-cut-list.csv``, ``tail-dxf/…``, ``tail-svg/…`` by name.
 
-    Ribs, gussets, skins, templates and forms are nested; the outline of one half with its hinge line, hinges,
-    horn, spars and the strip that stays bare lies on pages of its own.
+    Ribs, gussets, skins, templates and forms are nested; the surfaces themselves are in the building plan.
 
     Raises
     ------
@@ -27,14 +26,12 @@ def tail_files(
     GivenUp
         When `step` says so.
     """
-    outlines = tail_outlines(build)
-    if not outlines:
+    if all(surface.kind is None for surface in build.tail):
         raise BadInput("tail", "says of no surface how it is built: there is nothing to cut")
     job = CutJob(
         pieces=tail_pieces(build),
         parts=tail_cut_list(build),
         drawn=(),
-        plans=outlines,
         framed=(build.fuselage or Fuselage()).framed,
         title=build.name or "Build",
     )

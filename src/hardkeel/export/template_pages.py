@@ -136,10 +136,11 @@ def _page(sheet: Sequence[Placed], laid: Sequence[_Laid]) -> PlanDrawing:
     drawing = PlanDrawing("")
     for placed in sheet:
         one, label = laid[int(placed.piece.part)]
-        _draw(drawing, one.piece, placed.moved)
-        write_label(drawing, label, placed.moved((label.at,))[0], placed.turn)
+        move = placed.move
+        _draw(drawing, one.piece, move)
+        write_label(drawing, label, move((label.at,))[0], placed.turn)
     for placed in sheet:  # once all of it lies, so that they find what is free
-        _name_marks(drawing, laid[int(placed.piece.part)][0].piece, placed.moved)
+        _name_marks(drawing, laid[int(placed.piece.part)][0].piece, placed.move)
     return drawing
 
 

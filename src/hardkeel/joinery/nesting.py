@@ -13,6 +13,7 @@ from functools import cache
 from typing import Final
 
 import numpy as np
+import numpy.typing as npt
 
 from hardkeel.geometry.polygons import BaseGeometry, affinity, shapely
 from hardkeel.geometry.rotation import Array
@@ -57,13 +58,17 @@ class Placed:
 
     def moved(self, points: Ring) -> Ring:
         """Points of the piece where they lie on the sheet."""
-        turned = affinity.rotate(self.piece.polygon, self.turn, origin=(0.0, 0.0))
-        left, low, _, _ = turned.bounds
+        return self.move(points)
+
+    @property
+    def move(self) -> Callable[[Ring], Ring]:
+        """The same for many lines of it."""
         way = math.radians(self.turn)
         c, s = round(math.cos(way)), round(math.sin(way))
-        return tuple(
-            (c * u - s * v + self.u - left, s * u + c * v + self.v - low) for u, v in points
-        )
+        outline = self.piece.outline
+        du = self.u - min(c * u - s * v for u, v in outline)
+        dv = self.v - min(s * u + c * v for u, v in outline)
+        return lambda points: tuple((c * u - s * v + du, s * u + c * v + dv) for u, v in points)
 
 
 @dataclass(frozen=True, slots=True)
@@ -287,9 +292,13 @@ class _Laying:
     def put(self, piece: FlatPiece, grid: _Mask, sheet: list[Placed], turned: int = 0) -> bool:
         """Lay a piece where a grid is free, if it is anywhere, on a plane that is turned against its sheet."""
         found: list[tuple[int, int, int, int]] = []  # where it ends, row, column, turn
+        free = grid.size - int(np.count_nonzero(grid))
+        seen = _Seen(grid)
         for turn in ((one - turned) % 360 for one in turns_of(piece)):
             body, _, _ = self._mask(piece, turn)
-            place = _place(grid, body)
+            if np.count_nonzero(body) > free:  # all that is free is less than it
+                return False
+            place = _place(seen, body)
             if place is not None:
                 row, column = place
                 found.append((column + body.shape[1], row, column, turn))
@@ -326,36 +335,48 @@ def _cells(shape: BaseGeometry, wide: int, tall: int, reach: int) -> _Mask:
     return np.asarray(shapely.contains_xy(shape, grid_u, grid_v), dtype=bool)
 
 
-def _place(grid: _Mask, body: _Mask) -> tuple[int, int] | None:
+class _Seen:
+    """A grid with its spectrum, which all turns of a piece are held against."""
+
+    def __init__(self, grid: _Mask) -> None:
+        self.grid = grid
+        lying = np.flatnonzero(grid.any(axis=0))
+        self.end = int(lying[-1]) + 1 if len(lying) else 0
+        self._spectra: dict[tuple[int, int], npt.NDArray[np.complexfloating]] = {}
+
+    def overlaps(self, body: _Mask, until: int) -> Array:
+        """How many taken cells a body covers at each place where it lies whole before a column.
+
+        A correlation by the convolution theorem: as large as the grid, for a place that does not reach over its edge
+        is not reached by what wraps around.
+        """
+        grid = self.grid[:, :until]
+        size = (_fast(grid.shape[0]), _fast(until))
+        if size not in self._spectra:
+            self._spectra[size] = np.fft.rfft2(grid.astype(np.float32), size)
+        product = self._spectra[size] * np.fft.rfft2(body.astype(np.float32), size).conj()
+        found = np.fft.irfft2(product, size)
+        rows, columns = (g - b + 1 for g, b in zip(grid.shape, body.shape, strict=True))
+        return np.asarray(found[:rows, :columns])
+
+
+def _place(seen: _Seen, body: _Mask) -> tuple[int, int] | None:
     """The free place nearest to the sheet's end, row and column."""
+    grid = seen.grid
     rows, columns = grid.shape[0] - body.shape[0], grid.shape[1] - body.shape[1]
     if rows < 0 or columns < 0:
         return None
-    lying = np.flatnonzero(grid.any(axis=0))
-    if not len(lying):
+    if not seen.end:
         return 0, 0
-    # behind what lies there is room at once: no need to look further
-    until = min(grid.shape[1], int(lying[-1]) + 1 + body.shape[1])
-    taken = _overlaps(grid[:, :until], body)
+    # behind what lies there is room at once: no need to look further; to the same columns for both of its ways,
+    # so that one spectrum serves them
+    until = min(grid.shape[1], seen.end + max(body.shape))
+    taken = seen.overlaps(body, until)
     free = np.argwhere((taken < _TAKEN).T)  # columns first: nearest to the end
     if not len(free):
         return None
     column, row = free[0]
     return int(row), int(column)
-
-
-def _overlaps(grid: _Mask, body: _Mask) -> Array:
-    """How many taken cells a body covers at each place where it lies on the grid whole.
-
-    A correlation by the convolution theorem: as large as the grid, for a place that does not reach over its edge
-    is not reached by what wraps around.
-    """
-    size = tuple(_fast(side) for side in grid.shape)
-    product = np.fft.rfft2(grid.astype(np.float32), size)
-    product *= np.fft.rfft2(body.astype(np.float32), size).conj()
-    found = np.fft.irfft2(product, size)
-    rows, columns = (g - b + 1 for g, b in zip(grid.shape, body.shape, strict=True))
-    return np.asarray(found[:rows, :columns])
 
 
 @cache

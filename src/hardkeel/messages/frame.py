@@ -400,6 +400,7 @@ SHEET_LENGTH: Final = "sheet length"
 SHEET_WIDTH: Final = "sheet width"
 SHEET_GAP: Final = "between pieces"
 CUTTER_KERF: Final = "cutter's kerf"
+CUTTER_TAG: Final = "tags left"
 AS_PRINTED: Final = "The printer is true"
 DECK_APART: Final = "deck apart"
 DECK_APART_TIP: Final = (

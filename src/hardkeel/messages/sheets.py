@@ -73,6 +73,13 @@ def names_words(names: Sequence[str]) -> str:
     return f"{heads.pop()} {', '.join(told)}"
 
 
+def cutter_note(kerf: float, tag: float) -> str:
+    """What a cutter's file says of itself."""
+    grown = f"kerf {kerf:g} mm is in the outlines and holes" if kerf else "no kerf is in it"
+    held = f"tags of {tag:g} mm are left" if tag else "no tags"
+    return f"millimetres, 1:1; {grown}; {held}; layers CUT, HOLES, MARKS, CENTRE, TEXT; what lies inside is cut first"
+
+
 def page_of_pieces(number: int) -> str:
     """A sheet with several pieces; a long one takes several pages."""
     return f"Pieces, sheet {number}"

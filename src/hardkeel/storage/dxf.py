@@ -58,8 +58,8 @@ class Layer:
     words: tuple[DrawnText, ...] = ()
 
 
-def dxf_text(layers: Iterable[Layer]) -> str:
-    """A drawing in millimetres, as text."""
+def dxf_text(layers: Iterable[Layer], note: str = "") -> str:
+    """A drawing in millimetres, as text; a `note` of one line stands at its head, as a comment."""
     drawing = files.new("R2010", units=_MM)
     space = drawing.modelspace()
     for layer in layers:
@@ -81,7 +81,8 @@ def dxf_text(layers: Iterable[Layer]) -> str:
             made.set_placement(word.at, align=ways[word.anchor])
     out = io.StringIO()
     drawing.write(out)
-    return out.getvalue()
+    said = "".join(letter if letter.isprintable() else " " for letter in note)
+    return (f"999\n{said}\n" if said else "") + out.getvalue()
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,11 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from hardkeel.base.values import Point2
-from hardkeel.export.paper import Drawn, LaidPage, Page
+from hardkeel.export.paper import LaidPage, Page
 from hardkeel.export.plan_drawing import (
     DASHED,
     OTHER_END,
-    SMALL_MM,
     WEIGHTS,
     Anchor,
     PlanDrawing,
@@ -21,7 +20,6 @@ from hardkeel.paper.prints import SheetStanding
 
 _LIES = 1.25  # so much taller than wide, and it is shown lying
 CHAIN, HIDDEN = (8.0, 2.0, 1.5, 2.0), (2.0, 1.2)  # mm of line and gap
-_PLATE = {"CUT": (0.35, ()), "HOLES": (0.35, ()), "MARKS": (0.2, HIDDEN), "CENTRE": (0.2, CHAIN)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +87,7 @@ def sheet_shown(sheet: PrintSheet, standing: SheetStanding, page: Page) -> Sheet
         state,
         _boards(sheet.pages, stale, page),
         standing,
-        is_drawing=all(isinstance(one, PlanDrawing) for one in sheet.drawn),
+        is_drawing=all(one.layer != "CUT" for drawn in sheet.drawn for one in drawn.lines),
     )
 
 
@@ -117,7 +115,7 @@ def _board(pages: Sequence[LaidPage], stale: frozenset[int], page: Page) -> Boar
         max(one.at[0] + one.size[0] for one in on),
         max(one.at[1] + one.size[1] for one in on),
     )
-    board = Board(_lines(drawn), _words(drawn), on, bounds)
+    board = Board(_lines(drawn), tuple(drawn.words), on, bounds)
     upright = bounds[3] - bounds[1] > _LIES * (bounds[2] - bounds[0])
     return _lying(board) if upright and len(on) > 1 else board
 
@@ -149,28 +147,13 @@ def _anchor(words: PlanWords) -> Anchor:
     return OTHER_END[words.anchor] if over else words.anchor
 
 
-def _lines(drawn: Drawn) -> tuple[BoardLine, ...]:
-    if isinstance(drawn, PlanDrawing):
-        return tuple(
-            BoardLine(
-                (*one.points, *one.points[: 1 if one.closed else 0]),
-                WEIGHTS[one.layer],
-                HIDDEN
-                if one.hidden or one.layer == "MARKS"
-                else CHAIN
-                if one.layer in DASHED
-                else (),
-                one.wood,
-            )
-            for one in drawn.lines
-        )
+def _lines(drawn: PlanDrawing) -> tuple[BoardLine, ...]:
     return tuple(
-        BoardLine((*one.points, *one.points[: 1 if one.closed else 0]), *_PLATE[one.layer])
-        for one in drawn.strokes
+        BoardLine(
+            (*one.points, *one.points[: 1 if one.closed else 0]),
+            WEIGHTS[one.layer],
+            HIDDEN if one.hidden or one.layer == "MARKS" else CHAIN if one.layer in DASHED else (),
+            one.wood,
+        )
+        for one in drawn.lines
     )
-
-
-def _words(drawn: Drawn) -> tuple[PlanWords, ...]:
-    if isinstance(drawn, PlanDrawing):
-        return tuple(drawn.words)
-    return tuple(PlanWords(one.at, one.text, min(one.size, SMALL_MM)) for one in drawn.words)
