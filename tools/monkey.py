@@ -116,7 +116,7 @@ class Monkey:
             (0.5, "unit", window.header.unit_toggled.emit),
             (0.4, "theme", window.header.theme_toggled.emit),
             (0.3, "size", lambda: window.menu.scale_wanted.emit(rng.choice([100, 125, 150]))),
-            (0.5, "export", lambda: window.export_to(self.folder / f"e{self.count}")),
+            (0.5, "export", lambda: window.exports.write_to(self.folder / f"e{self.count}")),
             (0.8, "save", lambda: window.save_to(self.folder / f"m{rng.randrange(4)}.keel")),
             (0.8, "path", lambda: window.open_path(self.folder / f"m{rng.randrange(4)}.keel")),
             (0.2, "close", self.close),

@@ -151,7 +151,7 @@ def test_closing_with_unsaved_changes_asks(
 def test_the_record_is_written_beside_the_window(
     qtbot: QtBot, window: MainWindow, tmp_path: Path
 ) -> None:
-    window.export_to(tmp_path / "record")
+    window.exports.write_to(tmp_path / "record")
     qtbot.waitUntil(lambda: "The record is in" in window.notice.text, timeout=20000)
     assert (tmp_path / "record" / "kettlewick-1280-record.pdf").read_bytes().startswith(b"%PDF")
 
@@ -160,7 +160,7 @@ def test_a_record_that_can_not_be_written_is_told(
     qtbot: QtBot, window: MainWindow, tmp_path: Path
 ) -> None:
     (tmp_path / "taken").write_text("a file")
-    window.export_to(tmp_path / "taken" / "x")
+    window.exports.write_to(tmp_path / "taken" / "x")
     qtbot.waitUntil(lambda: "No record" in window.notice.text, timeout=20000)
 
 

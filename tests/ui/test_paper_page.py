@@ -138,3 +138,26 @@ def test_a_build_without_a_fuselage_says_what_is_wanting(
     qtbot.waitUntil(lambda: not page.sheets.rows, timeout=30000)
     assert page.view.accessibleDescription().startswith("Nothing to print yet")
     assert not page.now.isVisible()
+
+
+def test_ctrl_p_turns_to_the_sheet_of_what_is_shown(qtbot: QtBot, window: MainWindow) -> None:
+    window.start(withy())
+    window.show_stage("tail")
+    tail = window.pages["tail"]
+    tail.choose_body("fin")
+    window.show_print()
+    page = window.pages["paper"]
+    assert isinstance(page, PaperPage)
+    qtbot.waitUntil(lambda: len(page.sheets.rows) > 3, timeout=30000)
+    assert page.chosen == "fin"
+    # a former in hand: the pages that it lies on
+    window.show_stage("frame")
+    window.pages["frame"].turn_to("formers")
+    window.pages["frame"].choose_station("F2")
+    window.show_print()
+    assert page.chosen == "pieces"
+    assert page.pages
+    held = controller(page)
+    sheet = next(one for one in held.sheets if one.key == "pieces")
+    laid = [one for one in sheet.pages if one.number in page.pages]
+    assert any("F2" in words.text.split("\n")[0] for one in laid for words in one.drawn.words)

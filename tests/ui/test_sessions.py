@@ -192,7 +192,7 @@ def test_closing_while_files_are_written_asks_once_and_writes_nothing_half(
     folder = tmp_path / "out"
     folder.mkdir()
     window.document.stack.setClean()
-    window.export_to(folder)
+    window.exports.write_to(folder)
     asked: list[bool] = []
 
     def answer(stations: bool) -> None:
@@ -222,7 +222,7 @@ def test_an_export_of_a_build_that_is_left_writes_nothing_and_says_so(
     )
     folder = tmp_path / "out"
     folder.mkdir()
-    window.export_to(folder)
+    window.exports.write_to(folder)
     window.start(empty_build())
     going.set()
     window.jobs.wait()

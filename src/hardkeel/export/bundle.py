@@ -3,7 +3,6 @@
 from collections.abc import Callable, Mapping
 from pathlib import Path
 from types import MappingProxyType
-from typing import Final
 
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
@@ -18,12 +17,27 @@ from hardkeel.export.rigging_form import rigging_form_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.tail import tail_files
 from hardkeel.export.templates import former_files
+from hardkeel.messages import record as say
 from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.readings import Phase
 
-_PARTS: Final = 6
+
+class _Told:
+    """Says what is being made; again at every step of it, so that it can be left off within, too."""
+
+    def __init__(self, doing: Callable[[str], object]) -> None:
+        self._doing, self._what = doing, ""
+
+    def __call__(self, what: str) -> None:
+        """Begin with something."""
+        self._what = what
+        self._doing(what)
+
+    def again(self, _done: int, _total: int) -> None:
+        """A step of it."""
+        self._doing(self._what)
 
 
 def export_record(
@@ -33,7 +47,7 @@ def export_record(
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
     *,
-    step: Callable[[int, int], object] = lambda _done, _total: None,
+    doing: Callable[[str], object] = lambda _what: None,
 ) -> list[Path]:
     """Write record, readings, parts, formers and the build, each under the build's own name; the paths.
 
@@ -43,8 +57,8 @@ def export_record(
     ----------
     attached : mapping of str to bytes
         Scans that the build names; they go along, so that the written build finds them.
-    step : callable
-        Told how many of how many parts are made; where it raises, nothing was written.
+    doing : callable
+        Told what is being made, in words; where it raises, nothing was written.
 
     Raises
     ------
@@ -55,18 +69,19 @@ def export_record(
     BadInput
         When the survey can't be adjusted.
     """
+    begin = _Told(doing)
     judgement = judge_survey(build.surveyed, phase)
     stem = file_stem(build.name)
-    step(0, _PARTS)
+    begin(say.THE_RECORD)
     contents = {
         f"{stem}-record.pdf": record_pdf(build, judgement, unit, attached, to.paper),
         f"{stem}-readings.csv": readings_csv(build, judgement).encode("utf-8"),
         f"{stem}-build.json": text_of(build, profiles=False).encode("utf-8"),
     }
-    step(1, _PARTS)
+    begin(say.THE_DIARY)
     if build.log or build.sessions:
         contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached, to.paper)
-    step(2, _PARTS)
+    begin(say.THE_LISTS)
     if build.surveyed.bodies:
         sheet = rigging_form_pdf(build, unit, PAPERS[to.paper])
         contents[f"{stem}-measuring-sheet.pdf"] = sheet
@@ -78,16 +93,17 @@ def export_record(
     contents |= attached
     contents |= {name: words.encode("utf-8") for name, words in build.profiles.items()}
     lists = {stem: contents}
-    step(3, _PARTS)
+    begin(say.THE_TEMPLATES)
     if build.fuselage is not None and build.fuselage.framing is not None:
-        lists[f"{stem}-templates"] = named_templates(build, to.paper, unit)
-    step(4, _PARTS)
+        lists[f"{stem}-templates"] = named_templates(build, to.paper, unit, begin.again)
+    begin(say.THE_TAIL)
     if any(surface.kind is not None for surface in build.tail):
-        tail = tail_files(build, to.paper, unit)
+        tail = tail_files(build, to.paper, unit, begin.again)
         lists[f"{stem}-tail"] = {f"{stem}-{name}": data for name, data in tail.items()}
+    begin(say.THE_PLAN)
     lists[f"{stem}-plan"] = {
         f"{stem}-{name}": data for name, data in plan_files(build, unit, to.paper).items()
     }
-    step(5, _PARTS)  # from here on all of it is written, or none
+    begin(say.ALL_OF_IT)  # from here on all of it is written, or none
     renew_all(to, lists)
     return [to.folder / name for written in lists.values() for name in written]

@@ -84,6 +84,8 @@ STOP_AND_CLOSE: Final = "Stop and close"
 RECORD_LEFT_OFF: Final = (
     "The record was left off when another build was opened: nothing of it was written."
 )
+PRINT_THIS: Final = "Print what is shown"
+NOTHING_WAS_WRITTEN: Final = "Left off: nothing was written."
 GO_BACK: Final = "Go back"
 LEAVE_THEM_UNSAVED: Final = "Leave them unsaved"
 TYPE_FACES: Final = "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1."
@@ -156,6 +158,11 @@ def version_not_taken(fault: object) -> str:
 def not_saved(fault: object) -> str:
     """``Not saved: ….``."""
     return f"Not saved: {fault}."
+
+
+def writing_what(what: str) -> str:
+    """``Writing the templates…``."""
+    return f"Writing {what}…"
 
 
 def the_record_is_in(folder: object) -> str:

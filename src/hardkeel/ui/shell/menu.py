@@ -23,7 +23,8 @@ class BuildMenu(QMenu):
 
     Signals
     -------
-    new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, export_wanted, unit_wanted,
+    new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, print_wanted,
+    export_wanted, unit_wanted,
     quit_wanted : (nothing)
     path_wanted, version_wanted : object
         The `Path` of a recent file, or of an older version of this one.
@@ -41,6 +42,7 @@ class BuildMenu(QMenu):
     demo_wanted = pyqtSignal()
     save_wanted = pyqtSignal()
     save_as_wanted = pyqtSignal()
+    print_wanted = pyqtSignal()
     export_wanted = pyqtSignal()
     unit_wanted = pyqtSignal()
     quit_wanted = pyqtSignal()
@@ -71,6 +73,7 @@ class BuildMenu(QMenu):
         self._add(say.SAVE_AS, "Ctrl+Shift+S", self.save_as_wanted)
         self._versions = QMenu(say.OLDER_VERSIONS, self)
         self.addMenu(self._versions)
+        self._add(say.PRINT_THIS, "Ctrl+P", self.print_wanted)
         self._add(say.WRITE_THE_RECORD, "Ctrl+E", self.export_wanted)
         self.addSeparator()
         # PyQt hands these over to us: unless we keep them they are gone with the loop

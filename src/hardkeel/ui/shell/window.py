@@ -21,14 +21,11 @@ from hardkeel.base.errors import (
     CannotSave,
     FileInUse,
     HardKeelError,
-    NotOurs,
     WouldLose,
 )
 from hardkeel.base.late import late
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.edits.named import go_back
-from hardkeel.export.paper_sizes import paper_for
-from hardkeel.export.renewing import Destination
 from hardkeel.messages import shell as say
 from hardkeel.messages.advice import headline
 from hardkeel.messages.names import PHASE_WORDS
@@ -42,16 +39,16 @@ from hardkeel.storage.package import load
 from hardkeel.ui.document.document import Change, Clock, Document
 from hardkeel.ui.document.document_file import DocumentFile
 from hardkeel.ui.jobs.pool import Jobs
-from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.blank_page import BlankPage
+from hardkeel.ui.shell.exporting import ExportController
 from hardkeel.ui.shell.header import Header
 from hardkeel.ui.shell.keel import keel_of
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
-from hardkeel.ui.stages import HOME, ON_PAPER, STAGES, StageContext
+from hardkeel.ui.stages import HOME, ON_PAPER, PRINTED, STAGES, StageContext
 from hardkeel.ui.theme import Theme, apply_style, make_theme
 
 if TYPE_CHECKING:
@@ -99,6 +96,9 @@ class MainWindow(QMainWindow):
         self.header = Header(theme, self.menu)
         self.notice = Notice()
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
+        self.exports = ExportController(
+            self.document_file, self.document, self.jobs, self.notice, settings, self
+        )
         self.blank = BlankPage()
         bench = StageContext(self.document, settings, theme, self.jobs, self.notice.tell)
         self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
@@ -146,7 +146,8 @@ class MainWindow(QMainWindow):
         menu.version_wanted.connect(self.go_back_to)
         menu.save_wanted.connect(self.save)
         menu.save_as_wanted.connect(self._on_save_as_wanted)
-        menu.export_wanted.connect(self._on_export_wanted)
+        menu.export_wanted.connect(self.exports.ask)
+        menu.print_wanted.connect(self.show_print)
         menu.scale_wanted.connect(self._on_scale_wanted)
         menu.unit_wanted.connect(self._on_unit_toggled)
         menu.quit_wanted.connect(self.close)
@@ -193,6 +194,13 @@ class MainWindow(QMainWindow):
         self._show_page()
         if self.stage:
             self.pages[key].wake()
+
+    def show_print(self) -> None:
+        """Turn to the sheet that is printed of what is shown."""
+        wanted = self.pages[self._stage].prints
+        self.show_stage(PRINTED)
+        if wanted:
+            self.pages[PRINTED].turn_to(wanted)
 
     def _show_page(self) -> None:
         """Show the page of the stage turned to, or the blank one while it has nothing to work on."""
@@ -351,35 +359,6 @@ class MainWindow(QMainWindow):
             self.notice.clear()
         self._show_build()
 
-    def export_to(self, folder: Path, *, overwrite: bool = False) -> None:
-        """Write the record into a folder, beside the window; other builds' files only when told to."""
-        build, unit = self.document.build, self._settings.unit
-        to = Destination(folder, self.document_file.path, overwrite, paper_for(unit))
-        attached = self.document.session.images.of(build)
-        progress = Progress()
-        self.jobs.start(
-            self.document.session,
-            "export",
-            lambda: bundle.export_record(
-                build, to, build.phase, unit, attached, step=progress.step
-            ),
-            lambda _paths: self.notice.tell(say.the_record_is_in(folder), well=True),
-            lambda fault: self._on_not_exported(folder, fault),
-            stop=progress.stop,
-            left=lambda: self.notice.tell(say.RECORD_LEFT_OFF),
-            writes=True,
-        )
-
-    def _on_not_exported(self, folder: Path, fault: HardKeelError) -> None:
-        if isinstance(fault, NotOurs):
-            self.notice.tell(
-                say.no_record(fault),
-                (say.WRITE_OVER_IT, lambda: self.export_to(folder, overwrite=True)),
-                (say.CHOOSE_ANOTHER_FOLDER, self._on_export_wanted),
-            )
-        else:
-            self.notice.tell(say.no_record(fault))
-
     def _open_copy(self, path: Path) -> None:
         if not self._may_leave():
             return
@@ -447,11 +426,6 @@ class MainWindow(QMainWindow):
         dialog = YesNoDialog(say.REPLACE, say.replaces(path.name), say.REPLACE_IT, self)
         dialog.exec()
         return dialog.said_yes
-
-    def _on_export_wanted(self) -> None:
-        name = QFileDialog.getExistingDirectory(self, say.RECORD_WHERE)
-        if name:
-            self.export_to(Path(name))
 
     def _on_menu_shown(self) -> None:
         self.menu.show_files(self._settings.recent, self.document_file.path)

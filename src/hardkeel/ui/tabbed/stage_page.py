@@ -40,6 +40,11 @@ class StagePage(QWidget):
         """The benches that it can be turned to, where it has any."""
         return ()
 
+    @property
+    def prints(self) -> str:
+        """The sheet that is printed of what is shown, a piece in it behind a colon; empty for no sheet in particular."""
+        return ""
+
     def wake(self) -> None:
         """Get ready: the stage was turned to."""
 

@@ -33,6 +33,19 @@ _BENCHES: Final = TabList(
 )
 
 
+_PRINTS: Final = {
+    "sticks": "side",
+    "formers": "pieces",
+    "members": "top",
+    "bends": "side",
+    "sheets": "pieces",
+    "board": "board",
+    "square": "board",
+    "order": "side",
+    "round": "top",
+}
+
+
 class FramePage(TabbedStage):
     """The stage with its benches, and where the order of work stands at the foot of all of them."""
 
@@ -43,6 +56,12 @@ class FramePage(TabbedStage):
         self.order_line = OrderLine(document, theme, STAGE)
         self.order_line.wanted.connect(lambda: self.turn_to("order"))
         self.column.addWidget(self.order_line)
+
+    @property
+    def prints(self) -> str:
+        """The sheet of the bench shown; of formers the pages with the one in hand."""
+        sheet = _PRINTS[self.now]
+        return f"{sheet}:{self.chosen}" if sheet == "pieces" and self.chosen else sheet
 
     def turn_to(self, place: str) -> None:
         """Show a bench; where the whole order is seen its line is not needed."""

@@ -21,16 +21,16 @@ from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.paper.page import PaperPage
-from hardkeel.ui.stages.paper.shown import sheet_shown
 
 if TYPE_CHECKING:
     from hardkeel.export import framing, paper, plan_pages, print_set
     from hardkeel.export.plan_drawing import PlanDrawing
-    from hardkeel.ui.stages.paper import printing
+    from hardkeel.ui.stages.paper import printing, shown
 else:
     print_set, paper = late("hardkeel.export.print_set"), late("hardkeel.export.paper")
     framing, plan_pages = late("hardkeel.export.framing"), late("hardkeel.export.plan_pages")
     printing = late("hardkeel.ui.stages.paper.printing")
+    shown = late("hardkeel.ui.stages.paper.shown")
 
 _REST_MS = 250  # after the last of several edits
 _BAR_MM = 100.0
@@ -64,14 +64,14 @@ class PaperController(QObject):
         super().__init__(page)
         self._context, self._page = context, page
         self._document = context.document
-        self._sheets: tuple[print_set.PrintSheet, ...] = ()
+        self.sheets: tuple[print_set.PrintSheet, ...] = ()
         self._known: object = None  # of what the sheets were laid out
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_REST_MS)
         self._rest.timeout.connect(self._lay_out)
         LazyRefresh(page, self._document, self._refresh, _SHOWS)
-        page.woken.connect(self._refresh)
+        page.woken.connect(self._on_woken)
         page.unit_changed.connect(self._on_unit)
         page.print_wanted.connect(self.print_pages)
         page.forget_wanted.connect(self._on_forget)
@@ -79,7 +79,10 @@ class PaperController(QObject):
         page.card.printer_picked.connect(self._on_printer)
         page.card.bars_measured.connect(self._on_bars)
         page.card.file_wanted.connect(self._on_file)
+
+    def _on_woken(self) -> None:
         self._show_paper()
+        self._refresh()
 
     # -- what it is printed on ---------------------------------------------------------------------
 
@@ -152,7 +155,7 @@ class PaperController(QObject):
         progress = Progress()
 
         def done(found: object) -> None:
-            self._sheets, self._known = cast("tuple[print_set.PrintSheet, ...]", found), known
+            self.sheets, self._known = cast("tuple[print_set.PrintSheet, ...]", found), known
             self._show()
 
         self._context.jobs.start(
@@ -166,10 +169,10 @@ class PaperController(QObject):
 
     def _show(self) -> None:
         page = paper.Page(self.paper, self.correction)
-        standings = {one.key: self._standing(one) for one in self._sheets}
-        shown = [sheet_shown(one, standings[one.key], page) for one in self._sheets]
-        nothing = say.NOTHING_TO_PRINT if not self._sheets else ""
-        self._page.show_sheets(shown, nothing, self.paper)
+        standings = {one.key: self._standing(one) for one in self.sheets}
+        sheets = [shown.sheet_shown(one, standings[one.key], page) for one in self.sheets]
+        nothing = say.NOTHING_TO_PRINT if not self.sheets else ""
+        self._page.show_sheets(sheets, nothing, self.paper)
         self._page.say_changed(
             {
                 key: say.changed_words(standing.changed, self._page.unit)
@@ -184,7 +187,7 @@ class PaperController(QObject):
         return next((one for one in self._document.build.prints if one.sheet == key), None)
 
     def _sheet(self, key: str) -> "print_set.PrintSheet":
-        return next(one for one in self._sheets if one.key == key)
+        return next(one for one in self.sheets if one.key == key)
 
     # -- printing ----------------------------------------------------------------------------------
 

@@ -1,7 +1,6 @@
 """Paper: the very sheets, what of them is out of date since the last print, and one press that prints just that."""
 
-from collections.abc import Sequence
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
@@ -13,12 +12,16 @@ from hardkeel.messages import prints as say
 from hardkeel.ui.stages.paper.paper_card import PaperCard
 from hardkeel.ui.stages.paper.sheet_list import SheetsCard
 from hardkeel.ui.stages.paper.sheet_view import SheetView
-from hardkeel.ui.stages.paper.shown import SheetShown
 from hardkeel.ui.tabbed.stage_page import StagePage
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import Doing, NowCard
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from hardkeel.ui.stages.paper.shown import SheetShown
 
 _ENTER: Final = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
@@ -48,7 +51,7 @@ class PaperPage(StagePage):
         self.unit: LengthUnit = unit
         self._theme = theme
         self._sheets: dict[str, SheetShown] = {}
-        self._chosen, self._paper, self._on_table = "", "", ""
+        self._chosen, self._paper, self._on_table, self._piece = "", "", "", ""
         self._changed: dict[str, str] = {}
         self._pages: frozenset[int] = frozenset()
         self.view = SheetView(theme)
@@ -98,10 +101,10 @@ class PaperPage(StagePage):
         self.now.button.setFocus()
 
     def turn_to(self, place: str) -> None:
-        """Put a sheet on the table, once it is there."""
-        self._chosen = place
-        if place in self._sheets:
-            self.choose(place)
+        """Put a sheet on the table, once it is there; behind a colon the piece whose pages are meant."""
+        self._chosen, _, self._piece = place.partition(":")
+        if self._chosen in self._sheets:
+            self.choose(self._chosen)
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Write lengths in another unit."""
@@ -116,7 +119,7 @@ class PaperPage(StagePage):
         self.sheets.set_theme(theme)
         self._cards.set_theme(theme)
 
-    def show_sheets(self, sheets: Sequence[SheetShown], nothing: str, paper: str) -> None:
+    def show_sheets(self, sheets: "Sequence[SheetShown]", nothing: str, paper: str) -> None:
         """Show all sheets; the one on the table stays there, else the first with something to print.
 
         Parameters
@@ -156,7 +159,9 @@ class PaperPage(StagePage):
         shown = self._sheets[self._chosen]
         self.view.show_boards(shown.boards, stay=stay and self._on_table == self._chosen)
         self._on_table = self._chosen
-        self._pages = frozenset(shown.standing.stale)
+        of_piece = shown.pages_with(self._piece) if self._piece else frozenset()
+        self._pages = of_piece or frozenset(shown.standing.stale)
+        self._piece = ""
         self.view.pick(self._pages)
         self.under.setText(say.foot_words(shown.standing.pages, self._paper))
         self.card.show_files(drawings=shown.is_drawing)

@@ -1,17 +1,20 @@
 """The sheets of a build in a list: each drawn small, its name, how its last print stands."""
 
-from collections.abc import Sequence
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QAbstractButton, QButtonGroup, QVBoxLayout, QWidget
 
 from hardkeel.messages import prints as say
-from hardkeel.ui.stages.paper.shown import SheetShown
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card
 from hardkeel.ui.widgets.viewport import fit
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from hardkeel.ui.stages.paper.shown import SheetShown
 
 _TALL, _SMALL_WIDE = 36, 58
 _SPOT: Final = 5.0
@@ -20,7 +23,7 @@ _SPOT: Final = 5.0
 class SheetRow(QAbstractButton):
     """One sheet."""
 
-    def __init__(self, number: int, shown: SheetShown, theme: Theme) -> None:
+    def __init__(self, number: int, shown: "SheetShown", theme: Theme) -> None:
         super().__init__()
         self.shown, self.theme, self.number = shown, theme, number
         self.setCheckable(True)
@@ -137,7 +140,7 @@ class SheetsCard(Card):
         """The key of the sheet on the table; empty for none."""
         return next((row.shown.key for row in self.rows if row.isChecked()), "")
 
-    def show_sheets(self, sheets: Sequence[SheetShown], chosen: str) -> None:
+    def show_sheets(self, sheets: "Sequence[SheetShown]", chosen: str) -> None:
         """List them."""
         focused = any(row.hasFocus() for row in self.rows)
         for row in self.rows:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
@@ -18,8 +18,10 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import prints as say
-from hardkeel.ui.stages.paper.shown import Board, BoardPage
 from hardkeel.ui.theme import Theme, make_theme
+
+if TYPE_CHECKING:
+    from hardkeel.ui.stages.paper.shown import Board, BoardPage
 
 _BETWEEN_MM: Final = 25.0
 _EDGE_PX: Final = 18
@@ -67,7 +69,7 @@ class SheetView(QWidget):
         self.theme = theme
         self.update()
 
-    def show_boards(self, boards: Sequence[Board], *, stay: bool = False) -> None:
+    def show_boards(self, boards: "Sequence[Board]", *, stay: bool = False) -> None:
         """Lay drawings on the table, the whole of them seen unless the view shall `stay`."""
         self._boards = tuple(boards)
         self._lay()
@@ -115,7 +117,7 @@ class SheetView(QWidget):
         self._reach = reach
 
     @staticmethod
-    def _frame(board: Board, corner: QPointF, page: BoardPage) -> QRectF:
+    def _frame(board: "Board", corner: QPointF, page: "BoardPage") -> QRectF:
         """A page on the table, mm."""
         left, low = page.at[0] - board.bounds[0], page.at[1] - board.bounds[1]
         return QRectF(
@@ -159,7 +161,7 @@ class SheetView(QWidget):
             self._paint_frames(painter, frames, printed)
 
     def _paint_board(
-        self, painter: QPainter, board: Board, corner: QPointF, printed: Theme
+        self, painter: QPainter, board: "Board", corner: QPointF, printed: Theme
     ) -> None:
         origin = self._shift + self._scale * corner
         scale = self._scale
@@ -205,7 +207,7 @@ class SheetView(QWidget):
             painter.restore()
 
     def _paint_frames(
-        self, painter: QPainter, frames: Sequence[tuple[BoardPage, QRectF]], printed: Theme
+        self, painter: QPainter, frames: "Sequence[tuple[BoardPage, QRectF]]", printed: Theme
     ) -> None:
         """Page frames with their numbers; the ones to be printed strongly."""
         many = self._pages > 1

@@ -41,6 +41,11 @@ class BoardPage:
     size: tuple[float, float]
     stale: bool
 
+    def holds(self, at: Point2) -> bool:
+        """Whether a place lies on it."""
+        (u, v), (wide, tall) = self.at, self.size
+        return u <= at[0] <= u + wide and v <= at[1] <= v + tall
+
 
 @dataclass(frozen=True, slots=True)
 class Board:
@@ -74,6 +79,16 @@ class SheetShown:
     boards: tuple[Board, ...]
     standing: SheetStanding
     is_drawing: bool
+
+    def pages_with(self, piece: str) -> frozenset[int]:
+        """The pages that a piece of a name lies on, by where that is written."""
+        found = set()
+        for board in self.boards:
+            for words in board.words:
+                names = words.text.split("\n")[0].replace("_", " ")
+                if piece.replace("_", " ") in names.split(", "):
+                    found |= {page.number for page in board.pages if page.holds(words.at)}
+        return frozenset(found)
 
 
 def sheet_shown(sheet: PrintSheet, standing: SheetStanding, page: Page) -> SheetShown:

@@ -40,6 +40,11 @@ class TailPage(TabbedStage):
         self.order_line.wanted.connect(lambda: self.turn_to("order"))
         self.column.addWidget(self.order_line)
 
+    @property
+    def prints(self) -> str:
+        """The surface in hand."""
+        return self.chosen or next((one.id for one in self._document.build.tail), "")
+
     def turn_to(self, place: str) -> None:
         """Show a bench; where the whole order is seen its line is not needed."""
         super().turn_to(place)
