@@ -2,6 +2,7 @@ import csv
 import io
 import json
 import re
+from collections import Counter
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -11,18 +12,23 @@ from pypdf import PdfReader
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.base.errors import CannotSave, NotOurs
+from hardkeel.base.units import format_angle
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as drawing_edits
 from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.edits.truing import set_gluing, set_locked
+from hardkeel.export.booklet import leaves
 from hardkeel.export.bundle import export_record
+from hardkeel.export.diary import diary_pdf
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem
+from hardkeel.export.rigging_card import rigging_card_pdf
 from hardkeel.export.sheets import COLUMNS, readings_csv
 from hardkeel.export.templates import former_files
 from hardkeel.fuselage.model import Former, Fuselage
+from hardkeel.messages.names import check_name
 from hardkeel.project.model import Build, empty_build
 from hardkeel.storage.package import load, save
 from hardkeel.survey.judging import judge_survey
@@ -44,7 +50,7 @@ def test_the_record_holds_real_text_of_all_its_parts() -> None:
     build = demo_build()
     text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "mm"))
     for words in (
-        "Kettlewick 1280", "Stabilizer out of true", "Checks", "Stabilizer level", "OUT: starboard tip",
+        "Kettlewick 1280", "Stabilizer out of true", "Read with", "In the round", "Stabilizer level", "OUT: starboard tip",
         "Only sanding", "Only shims", "Doubts", "Readings", "Log", "Doublers glued", "For model aircraft only",
     ):  # fmt: skip
         assert words in text
@@ -125,7 +131,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
         p for p in written if "-dxf" not in str(p) and "-svg" not in str(p) and p not in plans
     ]
     assert [p.suffix for p in record] == [
-        ".pdf", ".csv", ".json", ".pdf", ".pdf", ".csv", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
+        ".pdf", ".csv", ".json", ".pdf", ".pdf", ".pdf", ".pdf", ".csv", *[".dxf"] * 7, ".pdf", ".csv", ".pdf", ".csv"
     ]  # fmt: skip
     assert (
         len([p for p in written if "-svg" in str(p)])
@@ -168,6 +174,8 @@ def test_every_page_is_of_the_paper_that_was_asked_for(tmp_path: Path) -> None:
                 size = [
                     float(side) / 72 * 25.4 for side in (page.mediabox.width, page.mediabox.height)
                 ]
+                if path.name.endswith("-booklet.pdf"):  # it lies, two pages to a side
+                    size.reverse()
                 assert size == pytest.approx([wide, tall], abs=0.1), path.name
 
 
@@ -338,3 +346,80 @@ def test_the_record_tells_stages_gluing_and_what_it_does_in_the_air() -> None:
 def _text_of(data: bytes) -> str:
     pages = PdfReader(io.BytesIO(data)).pages
     return " ".join(" ".join(page.extract_text().split()) for page in pages)
+
+
+def test_the_first_page_of_the_record_is_the_answer_and_the_rest_goes_part_by_part() -> None:
+    build = demo_build()
+    pages = PdfReader(
+        io.BytesIO(record_pdf(build, judge_survey(build.surveyed, "dry"), "mm"))
+    ).pages
+    first, second = (page.extract_text() for page in pages[:2])
+    assert "Stabilizer out of true" in first
+    assert "33 readings of 34 fit each other" in first
+    assert "From above; from behind; from port." in first
+    assert "Stabilizer level" not in first
+    places = [second.index(f"\n{part}\n") for part in ("Wing", "Stabilizer", "Fin")]
+    assert places == sorted(places)
+    assert second.index("Stabilizer level") > places[1]
+    assert second.index("Stabilizer level") < places[2]
+
+
+def test_the_rigging_card_says_what_is_wanted_and_what_was_reached() -> None:
+    build = demo_build()
+    judgement = judge_survey(build.surveyed, "dry")
+    (page,) = PdfReader(io.BytesIO(rigging_card_pdf(build, judgement))).pages
+    text = " ".join(page.extract_text().split())
+    for check in judgement.checks:
+        name = check_name(build.surveyed, check)
+        if check.unit == "deg":
+            reached = (
+                "not known"
+                if check.doubt > check.tolerance
+                else f"{format_angle(check.value)} ± {format_angle(check.doubt)}"
+            )
+            wanted = f"{format_angle(check.target)} ± {format_angle(check.tolerance)}"
+            assert f"{name} {wanted} {reached}" in text
+    assert "0.0 mm 0″" in text, "lengths in both units"
+
+
+def test_the_diary_says_what_the_readings_of_a_day_told() -> None:
+    build = demo_build()
+    text = " ".join(
+        " ".join(page.extract_text().split())
+        for page in PdfReader(io.BytesIO(diary_pdf(build, "mm"))).pages
+    )
+    dry = judge_survey(build.surveyed, "dry").check("wing_incidence")
+    wet = judge_survey(build.surveyed, "wet").check("wing_incidence")
+    assert dry is not None
+    assert wet is not None
+    assert f"Took 34 readings True: wing incidence {format_angle(dry.value)}," in text
+    assert "Out: stabilizer to wing" in text
+    assert (
+        f"wing incidence {format_angle(wet.value)} (was {format_angle(dry.value)}, dry fit)" in text
+    )
+
+
+@pytest.mark.parametrize("count", [1, 2, 4, 5, 8, 11])
+def test_a_booklet_reads_through_when_it_is_folded(count: int) -> None:
+    """Sheets one in the other, folded: each leaf's two sides, from the outermost in, then out again."""
+    sides = list(leaves(count))
+    fronts, backs = sides[::2], sides[1::2]
+    read = []
+    for front, back in zip(fronts, backs, strict=True):
+        read += [front[1], back[0]]
+    for front, back in reversed(list(zip(fronts, backs, strict=True))):
+        read += [back[1], front[0]]
+    assert read[:count] == list(range(count))
+    assert set(read[count:]) <= {None}
+
+
+def test_the_folded_diary_holds_the_same_words() -> None:
+    build = demo_build()
+    flat, folded = (
+        PdfReader(io.BytesIO(diary_pdf(build, "mm", booklet=way))) for way in (False, True)
+    )
+    assert {round(float(page.mediabox.width)) for page in folded.pages} == {842}
+    assert len(folded.pages) % 2 == 0
+    words = Counter(" ".join(page.extract_text() for page in flat.pages).split())
+    again = Counter(" ".join(page.extract_text() for page in folded.pages).split())
+    assert again == words

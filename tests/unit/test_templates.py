@@ -327,7 +327,7 @@ def test_without_a_fuselage_there_is_one_clear_sentence() -> None:
 @pytest.mark.parametrize(("paper", "wide"), [("A4", 210.0), ("Letter", 215.9)])
 def test_a_frame_on_a_board_gets_a_sheet_to_write_its_readings_on(paper: str, wide: float) -> None:
     files = files_of(sallow, paper)
-    reader = PdfReader(io.BytesIO(files[f"reading-sheet-{paper}.pdf"]))
+    reader = PdfReader(io.BytesIO(files[f"squaring-sheet-{paper}.pdf"]))
     assert float(reader.pages[0].mediabox.width) * 25.4 / 72 == pytest.approx(wide, abs=0.1)
     lines = [line for page in reader.pages for line in page.extract_text().splitlines()]
     fuselage = sallow().fuselage
@@ -343,4 +343,4 @@ def test_a_frame_on_a_board_gets_a_sheet_to_write_its_readings_on(paper: str, wi
     assert f"F4 bottom port to F4 top starboard {diagonal}" in text
     spacer = fitted_formers(fuselage)[3].spacer
     assert f"height of F4 bottom port {spacer:.1f} mm" in text
-    assert "reading-sheet-A4.pdf" not in files_of(withy, "A4")
+    assert "squaring-sheet-A4.pdf" not in files_of(withy, "A4")

@@ -13,6 +13,7 @@ from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.parts import parts_csv
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem, renew_all
+from hardkeel.export.rigging_card import rigging_card_pdf
 from hardkeel.export.rigging_form import rigging_form_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.export.tail import tail_files
@@ -81,10 +82,13 @@ def export_record(
     begin(say.THE_DIARY)
     if build.log or build.sessions:
         contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached, to.paper)
+        folded = diary_pdf(build, unit, attached, to.paper, booklet=True)
+        contents[f"{stem}-diary-booklet.pdf"] = folded
     begin(say.THE_LISTS)
     if build.surveyed.bodies:
         sheet = rigging_form_pdf(build, unit, PAPERS[to.paper])
-        contents[f"{stem}-measuring-sheet.pdf"] = sheet
+        contents[f"{stem}-rigging-sheet.pdf"] = sheet
+        contents[f"{stem}-rigging-card.pdf"] = rigging_card_pdf(build, judgement, to.paper)
     if parts_of(build):
         contents[f"{stem}-parts.csv"] = parts_csv(build).encode("utf-8")
     contents |= {

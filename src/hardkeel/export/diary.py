@@ -8,9 +8,10 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.units import LengthUnit
+from hardkeel.export.booklet import MARGIN, BookletCanvas, half_of
 from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.stationery import (
-    WIDTH,
+    Canvas,
     Flowable,
     Image,
     KeepTogether,
@@ -37,15 +38,17 @@ from hardkeel.messages.glue import (
 from hardkeel.messages.log import entry_text
 from hardkeel.messages.names import PHASE_WORDS, check_name
 from hardkeel.messages.steps import step_title
-from hardkeel.messages.verdicts import format_value
+from hardkeel.messages.verdicts import format_value, verdict_word
 from hardkeel.project.model import Build
 from hardkeel.schedule.pace import to_go
+from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.readings import PHASES
 
 _MARGIN_MM: Final = 18
 _MOST_CHECKS: Final = 12
 _PHOTO_MM: Final = 88
+_DAY: Final = 10  # letters of a date
 
 
 def diary_pdf(
@@ -53,6 +56,8 @@ def diary_pdf(
     unit: LengthUnit,
     attached: Mapping[str, bytes] = MappingProxyType({}),
     paper: str = "A4",
+    *,
+    booklet: bool = False,
 ) -> bytes:
     """The diary as the bytes of a PDF with real text.
 
@@ -60,9 +65,14 @@ def diary_pdf(
     ----------
     attached : mapping of str to bytes
         Photos that the log names; one that is not here is left out.
+    booklet : bool
+        Pages of half the paper, two to a side, so that the stack folds to a booklet.
     """
     register_fonts()
     styles = Styles()
+    size = half_of(paper) if booklet else PAPERS[paper]
+    margin = MARGIN if booklet else _MARGIN_MM * mm
+    width = size[0] * mm - 2 * margin - 4 * mm
     story: list[Flowable] = [
         Paragraph(safe(build.name or say.UNNAMED), styles.title),
         Paragraph(
@@ -75,23 +85,23 @@ def diary_pdf(
         ),
         Spacer(1, 4 * mm),
         *_days(build, unit, styles, attached),
-        *_phases(build, unit, styles),
-        *_weights(build, styles),
+        *_phases(build, unit, styles, width),
+        *_weights(build, styles, width),
         *_coupons(build, styles),
         *_dropped(build, unit, styles),
     ]
     out = io.BytesIO()
     SimpleDocTemplate(
         out,
-        pagesize=tuple(size * mm for size in PAPERS[paper]),
-        leftMargin=_MARGIN_MM * mm,
-        rightMargin=_MARGIN_MM * mm,
-        topMargin=16 * mm,
-        bottomMargin=16 * mm,
+        pagesize=tuple(side * mm for side in size),
+        leftMargin=margin,
+        rightMargin=margin,
+        topMargin=margin,
+        bottomMargin=margin,
         title=f"{build.name or say.UNNAMED}: {say.DIARY}",
         author="Hard Keel",
         invariant=1,
-    ).build(story)
+    ).build(story, canvasmaker=BookletCanvas if booklet else Canvas)
     return out.getvalue()
 
 
@@ -116,11 +126,45 @@ def _days(
             fresh = [name for name in photos if name in attached and name not in pasted]
             lines += [_photo(attached[name]) for name in fresh]
             pasted.update(fresh)
+        lines += [Paragraph(safe(text), styles.text) for text in _found_on(build, day, unit)]
         notes = [one.note for one in build.sessions if one.day == day and one.note]
         lines += [Paragraph(safe(note), styles.text) for note in notes]
         heading = Paragraph(safe(say.day_title(day, hours.get(day, 0.0))), styles.heading)
         found += [KeepTogether([heading, *lines[:2]]), *lines[2:]]
     return found
+
+
+def _found_on(build: Build, day: str, unit: LengthUnit) -> list[str]:
+    """What the readings of a day told, beside what was known before it."""
+    survey = build.surveyed
+    taken = [one for one in survey.readings if one.taken]
+    today = [one for one in taken if (one.taken or "")[:_DAY] == day]
+    if not today:
+        return []
+    phase = today[-1].phase
+    earlier = tuple(one for one in taken if (one.taken or "")[:_DAY] < day)
+    was_phase = earlier[-1].phase if earlier else phase
+    before = judge_survey(survey.but(readings=earlier), was_phase)
+    now = judge_survey(survey.but(readings=(*earlier, *today)), phase)
+    told: dict[str, list[str]] = {}
+    for check in now.checks:
+        name = check_name(survey, check)
+        figure = f"{name[:1].lower()}{name[1:]}"
+        if _is_known(check):
+            figure += f" {format_value(check, unit)}"
+            was = before.check(check.id)
+            if was is not None and _is_known(was):
+                told_before = format_value(was, unit)
+                if told_before != format_value(check, unit):
+                    other = PHASE_WORDS[was_phase] if was_phase and was_phase != phase else ""
+                    figure += f" ({say.was_words(told_before, other)})"
+        told.setdefault(verdict_word(check), []).append(figure)
+    return say.found_lines(told)
+
+
+def _is_known(check: Check) -> bool:
+    """Whether a figure says more than what is allowed."""
+    return check.doubt <= check.tolerance
 
 
 def _dropped(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
@@ -153,7 +197,7 @@ def _photo(data: bytes) -> Flowable:
     )
 
 
-def _phases(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+def _phases(build: Build, unit: LengthUnit, styles: Styles, width: float) -> list[Flowable]:
     """Each check before the glue, while it was wet and cured, as far as it was read."""
     read = [phase for phase in PHASES if any(r.phase == phase for r in build.surveyed.readings)]
     if not read:
@@ -165,17 +209,19 @@ def _phases(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
         row = [check_name(build.surveyed, check)]
         for phase in read:
             now = judged[phase].check(check.id)
-            known = now is not None and now.doubt <= now.tolerance
-            row.append(format_value(now, unit) if now is not None and known else say.NOT_KNOWN)
+            row.append(
+                format_value(now, unit) if now is not None and _is_known(now) else say.NOT_KNOWN
+            )
         rows.append(row)
-    widths = [WIDTH - len(read) * 32 * mm, *[32 * mm] * len(read)]
+    each = min(32 * mm, 0.2 * width)
+    widths = [width - len(read) * each, *[each] * len(read)]
     return [
         Paragraph(safe(say.BEFORE_AND_AFTER), styles.heading),
         ruled_table(rows, widths, tuple(range(1, len(read) + 1))),
     ]
 
 
-def _weights(build: Build, styles: Styles) -> list[Flowable]:
+def _weights(build: Build, styles: Styles, width: float) -> list[Flowable]:
     parts = parts_of(build)
     known = weights_of(build, parts)
     rows = [[say.PART, say.ESTIMATED, say.WEIGHED, say.DIFFERENCE]]
@@ -193,7 +239,8 @@ def _weights(build: Build, styles: Styles) -> list[Flowable]:
         )
     if len(rows) == 1:
         return []
-    widths = [WIDTH - 90 * mm, 30 * mm, 30 * mm, 30 * mm]
+    each = min(30 * mm, 0.2 * width)
+    widths = [width - 3 * each, each, each, each]
     return [Paragraph(safe(say.WEIGHTS), styles.heading), ruled_table(rows, widths, (1, 2, 3))]
 
 

@@ -3,7 +3,8 @@
 from typing import Any
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.export.cut_table import cut_table
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
 from hardkeel.fuselage.curing import judge_frame
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -12,7 +13,6 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import Squared
 from hardkeel.messages import order as say_order
 from hardkeel.messages.findings import finding_sentence, finding_title
-from hardkeel.messages.frame import ends_words
 from hardkeel.messages.names import PHASE_WORDS
 from hardkeel.messages.square import (
     check_title,
@@ -41,26 +41,13 @@ def _cut(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowable]
         parts = cut_list_of(fuselage)
     except BadInput:
         return []  # fewer than two stations: there is no frame to record
-    rows: list[list[Any]] = [["", "Member", "Section", "Length", "Ends", "Wood"]]
-    rows += [
-        [
-            str(part.quantity),
-            Paragraph(safe(part.name), styles.small),
-            format_size(part.section, unit),
-            format_length(part.length, unit),
-            Paragraph(safe(ends_words(part)), styles.small),
-            Paragraph(safe(part.material or ""), styles.small),
-        ]
-        for part in parts
-    ]
     wrong = [
         f"{one.former}: {finding_title(one)} {finding_sentence(one, unit, fuselage.framed.web)}"
         for one in findings_of(fuselage)
     ]
-    widths = [8 * mm, 46 * mm, 30 * mm, 24 * mm, WIDTH - 136 * mm, 28 * mm]
     story: list[Flowable] = []
     if parts:
-        story += [Paragraph("Frame", styles.heading), ruled_table(rows, widths, (0, 2, 3))]
+        story += [Paragraph("Frame", styles.heading), cut_table(parts, "Member", unit, styles)]
     if wrong:
         story.append(Paragraph("Frame, to look into", styles.heading))
         story += [Paragraph(safe(text), styles.text) for text in wrong]

@@ -75,7 +75,7 @@ def named_templates(
 def template_files(
     build: Build, paper: str, unit: LengthUnit, step: Step | None = None
 ) -> dict[str, bytes]:
-    """``templates-A4.pdf``, ``reading-sheet-A4.pdf``, ``cut-list.csv``, ``dxf/sheet-1-….dxf``, ``svg/sheet-1-….svg`` by name.
+    """``templates-A4.pdf``, ``squaring-sheet-A4.pdf``, ``cut-list.csv``, ``dxf/sheet-1-….dxf``, ``svg/sheet-1-….svg`` by name.
 
     Raises
     ------
@@ -99,7 +99,7 @@ def template_files(
     found = files_of(job, page, unit, step)
     if fuselage.board is not None and fuselage.formers:
         sheet = reading_form_pdf(fuselage, job.title, page.size, unit)
-        found[f"reading-sheet-{paper}.pdf"] = sheet
+        found[f"squaring-sheet-{paper}.pdf"] = sheet
     return found
 
 

@@ -98,9 +98,13 @@ def _name_sticks(drawing: PlanDrawing, fuselage: Fuselage, sticks: tuple[Stick, 
 
 def _seats(drawing: PlanDrawing, fuselage: Fuselage, wings: tuple[Wing, ...]) -> None:
     """Where wings sit on the sides, with the angle to the datum."""
+    along = [u for line in drawing.lines if line.layer == "STICKS" for u, _ in line.points]
+    low, high = min(along, default=0.0), max(along, default=0.0)
     for wing, mark in seat_marks(fuselage, wings):
-        drawing.line("DIMENSIONS", [*mark.points, *mark.points[: 1 if mark.closed else 0]])
         (u0, v0), (u1, v1) = mark.points[0], mark.points[-1]
+        if u1 <= low or u0 >= high:  # on sheet ahead of the sticks, or behind them
+            continue
+        drawing.line("DIMENSIONS", mark.points)
         way = math.degrees(math.atan2(v1 - v0, u1 - u0))
         text = say.seat_of(surface_name(wing.id), format_angle(wing.incidence, 1))
         places = [

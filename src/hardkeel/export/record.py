@@ -1,7 +1,8 @@
 """The PDF record: what was measured, what it says, what was done; for the club and the next owner."""
 
 import io
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 from typing import Any, Final
 
@@ -22,6 +23,7 @@ from hardkeel.export.stationery import (
     Canvas,
     Flowable,
     KeepTogether,
+    PageBreak,
     Paragraph,
     SimpleDocTemplate,
     Spacer,
@@ -34,6 +36,7 @@ from hardkeel.export.stationery import (
 )
 from hardkeel.export.tail_story import tail_story
 from hardkeel.logbook.entries import measured_again, total_hours, with_timed
+from hardkeel.messages import record as say
 from hardkeel.messages.advice import (
     format_reading,
     format_residual,
@@ -43,7 +46,13 @@ from hardkeel.messages.advice import (
 )
 from hardkeel.messages.in_the_round import FROM_PORT_AHEAD
 from hardkeel.messages.log import entry_text
-from hardkeel.messages.names import PHASE_WORDS, check_name, reading_name
+from hardkeel.messages.names import (
+    PHASE_WORDS,
+    body_name,
+    check_name,
+    reading_name,
+    tool_name,
+)
 from hardkeel.messages.safety import SAFETY
 from hardkeel.messages.sharing import FOUND, findings, fit_sentence
 from hardkeel.messages.verdicts import (
@@ -56,7 +65,9 @@ from hardkeel.messages.verdicts import (
 from hardkeel.picture.frame_in_space import in_space
 from hardkeel.picture.truing import picture_of
 from hardkeel.project.model import Build
+from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
+from hardkeel.survey.model import Survey
 
 _FACTOR: Final = 10.0
 
@@ -94,9 +105,11 @@ def record_pdf(
     story = [
         *_head(build, judgement, styles),
         *_views(build, judgement, styles),
-        *_checks(build, judgement, unit, styles),
+        PageBreak(),
+        *_in_the_round(build, styles),
+        *_parts(build, judgement, unit, styles),
+        *_found(build, judgement, unit, styles),
         *air_story(build, judgement, unit, styles),
-        *_seats(build, judgement, unit, styles),
         *_readings(build, judgement, unit, styles),
         *photo_story(build, judgement, unit, styles, attached),
         *layout_story(build, unit, styles),
@@ -129,23 +142,29 @@ def _head(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
         Paragraph(f"Truing record, {phase}{day}{worked}", styles.text),
         Spacer(1, 3 * mm),
         Paragraph(safe(headline(build.surveyed, judgement)), styles.answer),
+        *(Paragraph(safe(text), styles.text) for text in _how_it_was_read(build, judgement)),
+        Spacer(1, 3 * mm),
     ]
+
+
+def _how_it_was_read(build: Build, judgement: Judgement) -> list[str]:
+    """With which tools, and how what they said fits."""
+    counted = Counter(tool_name(build.surveyed, reading) for reading in judgement.readings)
+    fit = fit_sentence(judgement) or say.fits_line(
+        len(judgement.readings), sum(not fit.used for fit in judgement.fits)
+    )
+    return [one for one in (say.tools_line(counted.most_common()), fit) if one]
 
 
 def _views(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
     picture = picture_of(build, judgement, _FACTOR)
-    plan = view_drawing(picture, "plan", (WIDTH, 78 * mm), REGULAR)
-    behind = view_drawing(picture, "behind", (WIDTH / 2 - 3 * mm, 38 * mm), REGULAR)
-    side = view_drawing(picture, "side", (WIDTH / 2 - 3 * mm, 38 * mm), REGULAR)
-    caption = (
-        f"From above; from behind; from port. Dashed: as drawn. Solid: as it stands, error shown "
-        f"× {_FACTOR:.0f}. Thick: out of true."
-    )
+    plan = view_drawing(picture, "plan", (WIDTH, 112 * mm), REGULAR)
+    behind = view_drawing(picture, "behind", (WIDTH / 2 - 3 * mm, 52 * mm), REGULAR)
+    side = view_drawing(picture, "side", (WIDTH / 2 - 3 * mm, 52 * mm), REGULAR)
     return [
-        *_in_the_round(build, styles),
         plan,
         Table([[behind, side]], colWidths=[WIDTH / 2, WIDTH / 2]),
-        Paragraph(caption, styles.small),
+        Paragraph(say.VIEWS.format(_FACTOR), styles.small),
     ]
 
 
@@ -156,39 +175,71 @@ def _in_the_round(build: Build, styles: Styles) -> list[Flowable]:
         drawing = space_drawing(in_space(build), (WIDTH, 62 * mm))
     except BadInput:
         return []  # an outline that crosses itself is told where the frame is
-    return [drawing, Paragraph(FROM_PORT_AHEAD, styles.small)]
-
-
-def _checks(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
-    survey = build.surveyed
-    if not judgement.checks:
-        return [Paragraph("No checks yet: the build has no wing or tail described.", styles.text)]
-    rows = [["Check", "Value", "Doubt", "Wanted", "Verdict"]]
-    for check in judgement.checks:
-        shape = verdict_word(check)
-        if check.verdict == "out":
-            shape = f"{shape.upper()}: {way_off(survey, check, unit)}"
-        wanted = format_wanted(check, unit)
-        rows.append(
-            [
-                check_name(survey, check),
-                format_value(check, unit),
-                format_doubt(check, unit),
-                wanted,
-                shape,
-            ]
-        )
     return [
-        Paragraph("Checks", styles.heading),
-        ruled_table(rows, [46 * mm, 20 * mm, 20 * mm, 28 * mm, WIDTH - 114 * mm], (1, 2, 3)),
+        Paragraph(say.ROUND, styles.heading),
+        drawing,
+        Paragraph(FROM_PORT_AHEAD, styles.small),
     ]
 
 
-def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+def _parts(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    """Part by part: its checks, and what is to be done at its seat."""
+    survey = build.surveyed
+    if not judgement.checks:
+        return [Paragraph("No checks yet: the build has no wing or tail described.", styles.text)]
+    story: list[Flowable] = []
+    left = list(judgement.checks)
+    for body in survey.bodies:
+        mine = [check for check in left if check.body == body.id]
+        left = [check for check in left if check not in mine]
+        if mine:
+            title = body_name(survey, body.id)
+            story.append(
+                KeepTogether(
+                    [
+                        Paragraph(safe(title[:1].upper() + title[1:]), styles.heading),
+                        _checks(survey, mine, unit, styles),
+                        *_seat(build, judgement, body.id, unit, styles),
+                    ]
+                )
+            )
+    if left:
+        story.append(
+            KeepTogether(
+                [Paragraph(say.TOGETHER, styles.heading), _checks(survey, left, unit, styles)]
+            )
+        )
+    return story
+
+
+def _checks(survey: Survey, checks: Sequence[Check], unit: LengthUnit, styles: Styles) -> Flowable:
+    rows: list[list[Any]] = [["Check", "Value", "Doubt", "Wanted", "Verdict"]]
+    for check in checks:
+        shape = verdict_word(check)
+        if check.verdict == "out":
+            shape = f"{shape.upper()}: {way_off(survey, check, unit)}"
+        rows.append(
+            [
+                Paragraph(safe(check_name(survey, check)), styles.small),
+                format_value(check, unit),
+                format_doubt(check, unit),
+                format_wanted(check, unit),
+                Paragraph(safe(shape), styles.small),
+            ]
+        )
+    widths = [40 * mm, 22 * mm, 22 * mm, 38 * mm, WIDTH - 122 * mm]
+    return ruled_table(rows, widths, (1, 2, 3))
+
+
+def _seat(
+    build: Build, judgement: Judgement, body: str, unit: LengthUnit, styles: Styles
+) -> list[Flowable]:
     survey = build.surveyed
     story: list[Flowable] = []
     for correction in judgement.corrections:
-        again = measured_again(build.log, correction.body)
+        if correction.body != body:
+            continue
+        again = measured_again(build.log, body)
         sanding = seat_advice(survey, judgement, correction, "sanding", unit, insisted=again)
         shims = seat_advice(survey, judgement, correction, "shims", unit, insisted=again)
         if not sanding.needed:
@@ -201,15 +252,16 @@ def _seats(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles)
                 "Only shims: " + " ".join(shims.do) + " " + shims.then,
             ]
         )
-        story.append(
-            KeepTogether(
-                [
-                    Paragraph(sanding.title, styles.heading),
-                    *(Paragraph(safe(line), styles.text) for line in lines),
-                ]
-            )
-        )
-    shared = [one for one in (fit_sentence(judgement), *findings(survey, judgement, unit)) if one]
+        story += [Paragraph(safe(f"{sanding.title}. {lines[0]}"), styles.text)]
+        story += [Paragraph(safe(line), styles.text) for line in lines[1:]]
+    return story
+
+
+def _found(build: Build, judgement: Judgement, unit: LengthUnit, styles: Styles) -> list[Flowable]:
+    """What readings share, and what is doubted."""
+    survey = build.surveyed
+    story: list[Flowable] = []
+    shared = list(findings(survey, judgement, unit))
     if shared:
         story.append(Paragraph(FOUND, styles.heading))
         story += [Paragraph(safe(text), styles.text) for text in shared]

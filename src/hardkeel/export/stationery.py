@@ -20,6 +20,7 @@ from reportlab.platypus import (
     Flowable,
     Image,
     KeepTogether,
+    PageBreak,
     Paragraph,
     SimpleDocTemplate,
     Spacer,
@@ -39,6 +40,7 @@ __all__ = [
     "ImageReader",
     "KeepTogether",
     "Line",
+    "PageBreak",
     "Paragraph",
     "Path",
     "PolyLine",
@@ -58,20 +60,23 @@ REGULAR, BOLD = "HK", "HK-Bold"
 
 
 class Styles:
-    """Paragraph styles by what they are for."""
+    """Paragraph styles by what they are for; `scale` for what is read from farther off."""
 
-    def __init__(self) -> None:
-        base = ParagraphStyle("base", fontName=REGULAR, fontSize=9, leading=12, textColor=INK)
-        self.text = base
-        self.small = ParagraphStyle("small", parent=base, fontSize=8, leading=10.5)
-        self.title = ParagraphStyle("title", parent=base, fontName=BOLD, fontSize=20, leading=24)
-        self.answer = ParagraphStyle("answer", parent=base, fontName=BOLD, fontSize=13, leading=17)
-        self.heading = ParagraphStyle(
+    def __init__(self, scale: float = 1.0) -> None:
+        def sized(name: str, size: float, leading: float, **more: Any) -> ParagraphStyle:
+            return ParagraphStyle(
+                name, textColor=INK, fontSize=scale * size, leading=scale * leading, **more
+            )
+
+        self.text = sized("base", 9, 12, fontName=REGULAR)
+        self.small = sized("small", 8, 10.5, fontName=REGULAR)
+        self.title = sized("title", 20, 24, fontName=BOLD)
+        self.answer = sized("answer", 13, 17, fontName=BOLD)
+        self.heading = sized(
             "heading",
-            parent=base,
+            11,
+            14,
             fontName=BOLD,
-            fontSize=11,
-            leading=14,
             spaceBefore=10,
             spaceAfter=3,
             keepWithNext=1,
@@ -103,14 +108,19 @@ def safe(text: str) -> str:
 
 
 def ruled_table(
-    rows: list[list[str]], widths: list[float], right: tuple[int, ...], *, whole: bool = False
+    rows: list[list[Any]],
+    widths: list[float],
+    right: tuple[int, ...],
+    *,
+    whole: bool = False,
+    size: float = 8,
 ) -> Table:
-    """A table with hairlines; the columns in `right` hold figures, and rows stay `whole` where that is wanted."""
+    """A table with hairlines, letters `size` points; the columns in `right` hold figures, and rows stay `whole` where that is wanted."""
     # a long note is one row: it goes on over the page's end
     table = Table(rows, colWidths=widths, repeatRows=1, splitInRow=0 if whole else 1)
     style: list[Any] = [
-        ("FONT", (0, 0), (-1, 0), BOLD, 8),
-        ("FONT", (0, 1), (-1, -1), REGULAR, 8),
+        ("FONT", (0, 0), (-1, 0), BOLD, size),
+        ("FONT", (0, 1), (-1, -1), REGULAR, size),
         ("TEXTCOLOR", (0, 0), (-1, -1), INK),
         ("LINEBELOW", (0, 0), (-1, -1), 0.3, _RULE),
         ("TOPPADDING", (0, 0), (-1, -1), 1.6),

@@ -1,15 +1,12 @@
 """The record's pages of Tail: each surface, what it is of and weighs, its sticks, what moves, how flat it was."""
 
-from typing import Any
-
 from hardkeel.airframe.tails import clashes_in, frame_choices, passing_in, tail_mass, volumes_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, format_size
-from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
-from hardkeel.joinery.cut_part import CutPart
+from hardkeel.base.units import LengthUnit
+from hardkeel.export.cut_table import cut_table
+from hardkeel.export.stationery import Flowable, Paragraph, Styles, safe
 from hardkeel.messages import flat as say_flat
 from hardkeel.messages import tail as say
-from hardkeel.messages.frame import ends_words
 from hardkeel.project.model import Build
 from hardkeel.tail.controls import hinge_stations, mismatch_of
 from hardkeel.tail.flatness import PHASES, flatness_of
@@ -60,22 +57,4 @@ def _surface(
             lines.append(f"{words[:1].upper()}{words[1:]}: {say_flat.flat_answer(flat)} {sentence}")
     story: list[Flowable] = [Paragraph(safe(text), styles.text) for text in lines]
     parts = cut_list_of_tail(surface, build.profiles)
-    return [*story, _parts(parts, unit, styles)] if parts else story
-
-
-def _parts(parts: tuple[CutPart, ...], unit: LengthUnit, styles: Styles) -> Flowable:
-    rows: list[list[Any]] = [["", "Part", "Section", "Length", "Ends", "Wood"]]
-    rows += [
-        [
-            str(part.quantity),
-            Paragraph(safe(part.name), styles.small),
-            format_size(part.section, unit),
-            format_length(part.length, unit),
-            Paragraph(safe(ends_words(part)), styles.small),
-            Paragraph(safe(part.material or ""), styles.small),
-        ]
-        for part in parts
-    ]
-    return ruled_table(
-        rows, [8 * mm, 46 * mm, 30 * mm, 24 * mm, WIDTH - 136 * mm, 28 * mm], (0, 2, 3)
-    )
+    return [*story, cut_table(parts, "Part", unit, styles)] if parts else story

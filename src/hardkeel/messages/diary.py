@@ -1,7 +1,7 @@
 """What the diary says beside the log's own lines."""
 
 import unicodedata
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Final
 
@@ -21,6 +21,7 @@ WEIGHED: Final = "Weighed"
 DIFFERENCE: Final = "Difference"
 GLUE: Final = "Glue and coupons"
 _NAMED: Final = 8
+_ALL_TOLD: Final = ("true", "out")
 
 
 def dropped_words(missing: Sequence[str]) -> str:
@@ -54,3 +55,18 @@ def to_go_words(left: ToGo) -> str:
 def total_words(hours: float, left: ToGo) -> str:
     """What was worked and what is left."""
     return f"{hours:.1f} h at the bench so far. {to_go_words(left)}".strip()
+
+
+def was_words(figure: str, phase: str) -> str:
+    """``was 1.71°``; ``was 1.71° at the dry fit`` where it was read at another time of the build."""
+    return f"was {figure}, {phase}" if phase else f"was {figure}"
+
+
+def found_lines(told: Mapping[str, Sequence[str]]) -> list[str]:
+    """What a day's readings told, verdict by verdict; of what is not known yet only how much."""
+    return [
+        f"{verdict[:1].upper()}{verdict[1:]}: {', '.join(names)}."
+        if len(names) <= _NAMED or verdict in _ALL_TOLD
+        else f"{verdict[:1].upper()}{verdict[1:]}: {number_of(len(names), 'check')}."
+        for verdict, names in told.items()
+    ]

@@ -1,6 +1,6 @@
 """What is cut and bent for a fuselage, in words."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
@@ -107,6 +107,11 @@ def closed_sentence(station: str, lacking: float, unit: LengthUnit) -> str:
 def ends_words(part: CutPart) -> str:
     """The angles of both ends: ``88.9°, 87.5°``; both faces of a pointed one."""
     return ", ".join(" and ".join(format_angle(angle, 1) for angle in end) for end in part.ends)
+
+
+def end_words(angles: Sequence[float]) -> str:
+    """The angles of one end: ``88.9°``; of a pointed one ``66.2° / 25.9°``."""
+    return " / ".join(format_angle(angle, 1) for angle in angles)
 
 
 def purchase_sentence(one: Purchase, unit: LengthUnit, wood: str = "") -> str:

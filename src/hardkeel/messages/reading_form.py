@@ -1,10 +1,10 @@
-"""The measuring sheet: what stands on the paper, and what is said while it is typed in."""
+"""The rigging sheet: what stands on the paper, and what is said while it is typed in."""
 
 from typing import Final
 
 from hardkeel.messages.safety import LASER_CAUTION
 
-TITLE: Final = "measuring sheet"
+TITLE: Final = "rigging sheet"
 UNNAMED: Final = "Unnamed build"
 HOW: Final = (
     "Strings and gauges carry their number in the drawing. Read from the top to the bottom, write what you see and not "
@@ -16,8 +16,8 @@ NOTHING_TO_READ: Final = (
 HEADS: Final = ("no.", "where", "with", "if true", "read", "again")
 CAUTION: Final = f"Glue fumes and blades: window open, gloves on. Laser: {LASER_CAUTION.lower()}"
 SHEET: Final = "sheet"
-SHEET_TIP: Final = "The measuring sheet: to print, and to type in afterwards"
-WRITE: Final = "Write the measuring sheet…"
+SHEET_TIP: Final = "The rigging sheet: to print, and to type in afterwards"
+WRITE: Final = "Write the rigging sheet…"
 TYPE_IN: Final = "Type the sheet in"
 WHERE: Final = "Where shall the sheet go?"
 FILES: Final = "PDF (*.pdf)"

@@ -1,4 +1,4 @@
-"""The measuring sheet: a list of readings that follows from bodies, marks and tools alone, so that paper and screen agree."""
+"""The rigging sheet: a list of readings that follows from bodies, marks and tools alone, so that paper and screen agree."""
 
 from collections.abc import Sequence
 from functools import lru_cache

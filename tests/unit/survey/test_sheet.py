@@ -1,4 +1,4 @@
-"""The measuring sheet: the same list whatever was read, on paper in the same order as on the screen."""
+"""The rigging sheet: the same list whatever was read, on paper in the same order as on the screen."""
 
 import io
 

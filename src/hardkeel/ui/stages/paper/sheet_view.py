@@ -72,8 +72,9 @@ class SheetView(QWidget):
     def show_boards(self, boards: "Sequence[Board]", *, stay: bool = False) -> None:
         """Lay drawings on the table, the whole of them seen unless the view shall `stay`."""
         self._boards = tuple(boards)
+        before = QRectF(self._reach)
         self._lay()
-        if not stay or self._scale <= 0:
+        if not stay or self._reach != before:  # another drawing, or the pages of another build
             self.fit()
         self.update()
 

@@ -1,4 +1,4 @@
-"""The measuring sheet at hand: written as PDF, and typed in afterwards in its own order."""
+"""The rigging sheet at hand: written as PDF, and typed in afterwards in its own order."""
 
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -43,7 +43,7 @@ class ReadingFormController(QObject):
         page.readings.put_in_head(self.button)
 
     def _on_write(self) -> None:
-        name = f"{file_stem(self._document.build.name)}-measuring-sheet.pdf"
+        name = f"{file_stem(self._document.build.name)}-rigging-sheet.pdf"
         chosen, _ = QFileDialog.getSaveFileName(self._page, say.WHERE, name, say.FILES)
         if chosen:
             self.write(Path(chosen))

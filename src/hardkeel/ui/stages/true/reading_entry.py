@@ -139,11 +139,11 @@ class ReadingEntry(QObject):
 
     @property
     def on_sheet(self) -> bool:
-        """Whether the measuring sheet is typed in: its readings are asked for in its order."""
+        """Whether the rigging sheet is typed in: its readings are asked for in its order."""
         return self._on_sheet
 
     def follow_sheet(self, *, follow: bool) -> None:
-        """Type the measuring sheet in, or do not."""
+        """Type the rigging sheet in, or do not."""
         self._put_down()
         self._on_sheet = follow
         self.refresh(self._unit)
