@@ -22,6 +22,8 @@ from hardkeel.fuselage.cut_list import cut_list_of
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages import diary as say
 from hardkeel.messages.building_plan import in_list, numbered
+from hardkeel.messages.describe import class_words
+from hardkeel.messages.prints import title_line
 from hardkeel.project.model import Build
 from hardkeel.tail.kinds import has
 from hardkeel.tail.pieces import cut_list_of_tail
@@ -103,7 +105,7 @@ def plan_files(build: Build, unit: LengthUnit, paper: str = "A4") -> dict[str, b
         files[f"plan-{drawing.name}.dxf"] = drawing.dxf().encode("utf-8")
         files[f"plan-{drawing.name}.svg"] = drawing.svg().encode("utf-8")
     if drawings:
-        title = build.name or say.UNNAMED
+        title = title_line(build.name or say.UNNAMED, "", 0, class_words(build.model_class))
         files[f"plan-{paper}.pdf"] = templates_pdf(drawings, title, page)
         files["plan.pdf"] = whole_pages_pdf(drawings, title)
     return files

@@ -93,7 +93,9 @@ def tiles_of(plate: PlanDrawing, room: tuple[float, float]) -> tuple[list[Tile],
     round_left, round_low = (math.floor(one / _GRID_MM) * _GRID_MM for one in (left, low))
     if counted(right - round_left, steps[0]) == columns:
         left = round_left
-    if counted(high - round_low, steps[1]) == rows:
+    if rows == 1:  # at the head of the page, where one begins to read
+        low = min(low, math.ceil(high / _GRID_MM) * _GRID_MM - room[1])
+    elif counted(high - round_low, steps[1]) == rows:
         low = round_low
     found = [
         Tile(c, r, left + c * steps[0], low + r * steps[1])

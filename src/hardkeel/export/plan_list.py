@@ -8,6 +8,7 @@ from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.export.plan_drawing import LETTER, SMALL_MM, TEXT_MM, PlanDrawing
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages import building_plan as say
+from hardkeel.messages.frame import end_words
 
 _ROW_MM: Final = 5.0
 _GAP_MM: Final = 4.0
@@ -64,7 +65,7 @@ def list_plans(
 
 def _row(listed: Listed, unit: LengthUnit) -> tuple[str, ...]:
     part = listed.part
-    ends = ["/".join(f"{angle:.1f}°" for angle in end) for end in part.ends]
+    ends = [end_words(end) for end in part.ends]
     first, last = ends if len(ends) == 2 else ("", "")  # noqa: PLR2004  a stick has two
     return (
         listed.name,

@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from hardkeel.airframe.framing import seat_marks
+from hardkeel.airframe.parts import woods_of
 from hardkeel.balance.model import Wing
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.base.values import Point2
@@ -58,9 +59,35 @@ def side_plan(build: Build, unit: LengthUnit) -> PlanDrawing | None:
     _stations(drawing, fuselage, strips, unit)
     _name_sticks(drawing, fuselage, sticks)
     _seats(drawing, fuselage, build.wings)
+    for longeron in fuselage.longerons:
+        words = say.longeron_words(
+            longeron.id, _wood(build, longeron.material), longeron.section, unit
+        )
+        for strip in strips:
+            if strip.is_lower == longeron.is_lower:
+                drawing.label(_along(strip), words, SMALL_MM)
     for words, ring in glued_on:
         drawing.point_out(ring, words, SMALL_MM)
     return drawing
+
+
+def _wood(build: Build, material: str | None) -> str:
+    wood = woods_of(build).get(material or "")
+    return wood.name if wood is not None else material or ""
+
+
+def _along(strip: LongeronStrip) -> list[tuple[Point2, float]]:
+    """Places outside of a longeron for its name, along it."""
+    sign = -1.0 if strip.is_lower else 1.0
+    found = []
+    for (u0, v0), (u1, v1) in pairwise(strip.outside):
+        way = math.atan2(v1 - v0, u1 - u0)
+        for share in (0.5, 0.35, 0.65):
+            u, v = u0 + share * (u1 - u0), v0 + share * (v1 - v0)
+            for off in (2.2, 4.6):
+                at = (u - sign * off * math.sin(way), v + sign * off * math.cos(way))
+                found.append((at, math.degrees(way)))
+    return found
 
 
 def _draw_glued_on(
@@ -142,6 +169,8 @@ def _stations(
         drawing.line("CENTRE", [(start - 8, 0.0), (end + 8, 0.0)])
         drawing.label([((end + 16, 1.8), 0.0), ((end + 16, -1.8), 0.0)], say.DATUM, SMALL_MM)
         drawing.front((start, low - 6), say.FRONT_AND_FACE)
+        for number, words in enumerate(say.ORDER_OF_SIDES, start=1):
+            drawing.write((start, low - 6 - 4.5 * number), words, anchor="start")
 
 
 def _height(strip: LongeronStrip, at: float) -> float:

@@ -3,9 +3,16 @@
 from collections.abc import Sequence
 from typing import Final
 
+from hardkeel.base.units import LengthUnit, format_size
 from hardkeel.messages.names import surface_name
 
 FRONT_AND_FACE: Final = "front; inside up; the second side over the first, its inside down"
+
+ORDER_OF_SIDES: Final = (
+    "1  Clear film over the sheet. Pins beside the wood at the crosses, none through it.",
+    "2  Longerons first, then the uprights U, then the diagonals D; gussets when these hold.",
+    "3  The second side over the first, film between them, so that both are alike.",
+)
 
 FROM_ABOVE: Final = "front; from above, starboard up"
 ON_THE_BOARD: Final = "front; on the board, right side up; blocks under the formers are so high"
@@ -128,3 +135,10 @@ def width_of(former: str) -> str:
 def block_of(former: str) -> str:
     """Under which name what a former stands on is remembered."""
     return f"block under {former}"
+
+
+def longeron_words(name: str, wood: str, section: tuple[float, float], unit: LengthUnit) -> str:
+    """``upper longeron, spruce 5.0 × 5.0 mm``."""
+    return f"{name.replace('_', ' ')} longeron, {wood} {format_size(section, unit)}".replace(
+        " longeron longeron", " longeron"
+    )

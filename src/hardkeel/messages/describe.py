@@ -119,7 +119,12 @@ def nose_words(figures: Figures) -> str:
 
 def rigour_words(figures: Figures) -> str:
     """``sport model``."""
-    return CLASSES[figures.model_class].partition(":")[0]
+    return class_words(figures.model_class)
+
+
+def class_words(model_class: str | None) -> str:
+    """``sport model``; empty where nobody said."""
+    return CLASSES[model_class].partition(":")[0] if model_class else ""
 
 
 def tools_words(figures: Figures) -> str:

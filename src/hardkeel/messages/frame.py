@@ -110,7 +110,9 @@ def ends_words(part: CutPart) -> str:
 
 
 def end_words(angles: Sequence[float]) -> str:
-    """The angles of one end: ``88.9°``; of a pointed one ``66.2° / 25.9°``."""
+    """The angles of one end: ``88.9°``; of a pointed one ``66.2° / 25.9°``; one against a curve is fitted."""
+    if len(angles) > 2:  # noqa: PLR2004  the faces of a pointed end
+        return FIT_IT
     return " / ".join(format_angle(angle, 1) for angle in angles)
 
 
@@ -405,6 +407,7 @@ SHEET_LENGTH: Final = "sheet length"
 SHEET_WIDTH: Final = "sheet width"
 SHEET_GAP: Final = "between pieces"
 CUTTER_KERF: Final = "cutter's kerf"
+FIT_IT: Final = "fit to the curve"
 CUTTER_TAG: Final = "tags left"
 AS_PRINTED: Final = "The printer is true"
 DECK_APART: Final = "deck apart"

@@ -184,8 +184,9 @@ def _few(names: Sequence[str]) -> str:
 
 
 def title_line(build: str, day: str, count: int, tolerances: str) -> str:
-    """``Withy 820 · 30 Nov 2026 · print 3 · sport model``."""
-    return "  ·  ".join(one for one in (build, day, f"print {count}", tolerances) if one)
+    """``Withy 820 · 30 Nov 2026 · print 3 · sport model``; what is not known of it is left out."""
+    printed = f"print {count}" if count else ""
+    return "  ·  ".join(one for one in (build, day, printed, tolerances) if one)
 
 
 def day_words(at: str) -> str:

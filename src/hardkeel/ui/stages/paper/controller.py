@@ -235,7 +235,7 @@ class PaperController(QObject):
             build.name or diary_say.UNNAMED,
             say.day_words(self._document.clock().isoformat()),
             before.count + 1 if before is not None else 1,
-            describe.CLASSES[build.model_class].partition(":")[0] if build.model_class else "",
+            describe.class_words(build.model_class),
         )
 
     def _note(self, key: str, numbers: frozenset[int]) -> None:
