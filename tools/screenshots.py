@@ -16,15 +16,19 @@ from PyQt6.QtWidgets import QApplication, QWidget
 
 from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.demo.biplane import teasel
-from hardkeel.demo.fleet import marram, sallow
+from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
 from hardkeel.demo.planked import sorrel
 from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.paper import add_plan
+from hardkeel.edits.prints import note_print
 from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
+from hardkeel.export.paper import Page
+from hardkeel.export.print_set import print_sheets
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
+from hardkeel.paper.prints import Printed
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, seen_from
 from hardkeel.project.model import Build
@@ -164,9 +168,31 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
 
     return {
         "layout-board": board,
-        "layout-check": bench("audit"),
         "layout-paper": paper,
+        "paper": lambda: _printed(window),
     }
+
+
+def _printed(window: MainWindow) -> None:
+    """Sheets that were printed before a former was moved."""
+    window.start(withy())
+    build = window.document.build
+    for sheet in print_sheets(build, "mm", Page("A4")):
+        if sheet.key in ("side", "top", "stab", "sticks"):
+            made = Printed(
+                sheet=sheet.key,
+                paper="A4",
+                at="2026-10-04T18:50",
+                pages=sheet.marks,
+                figures=sheet.figures,
+            )
+            window.document.apply("note", note_print.of(made, tuple(range(1, 99))))
+    former = build.fuselage.former("F5") if build.fuselage is not None else None
+    if former is not None:
+        window.document.apply("move", set_station.of("F5", station=former.station + 2))
+    window.show_stage("paper")
+    page = window.pages["paper"]
+    page.turn_to("side")
 
 
 def _frame_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:

@@ -2,14 +2,18 @@
 
 import io
 import json
+import math
+import re
 from collections.abc import Callable
+from itertools import combinations
+from pathlib import Path
 
 import numpy as np
 import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.filemanagement import read
 from pypdf import PdfReader
-from shapely import LineString, Polygon, STRtree
+from shapely import LineString, Polygon, STRtree, points
 
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.biplane import teasel
@@ -36,10 +40,23 @@ def sticks_in(data: bytes) -> list[np.ndarray]:
     return [np.array(one.get_points("xy")) for one in found if isinstance(one, LWPolyline)]
 
 
+def axis_of(outline: np.ndarray) -> np.ndarray:
+    """Along its two long faces, which alone are parallel but for the ends' own: a cut may be longer than a face."""
+    edges = np.roll(outline, -1, axis=0) - outline
+    long = np.hypot(*edges.T)
+    ways = edges / long[:, None]
+    pairs = [
+        (long[i] + long[j], i)
+        for i, j in combinations(range(len(edges)), 2)
+        if float(ways[i] @ ways[j]) < -1 + 1e-9
+    ]
+    found: np.ndarray = ways[max(pairs)[1]]
+    return found
+
+
 def longest(outline: np.ndarray) -> float:
-    """The longest extent along its own axis: of its least box the long side."""
-    box = np.array(Polygon(outline).minimum_rotated_rectangle.exterior.coords)
-    return float(max(np.hypot(*(box[1] - box[0])), np.hypot(*(box[2] - box[1]))))
+    """The longest extent along its own axis."""
+    return float(np.ptp(outline @ axis_of(outline)))
 
 
 @pytest.mark.parametrize("make", MADE)
@@ -182,3 +199,96 @@ def test_a_drawing_turned_upright_is_the_same_drawing() -> None:
         assert all(
             -90 <= words.turn <= 90.001 for words in turned.words
         )  # nobody reads upside down
+
+
+# -- what is built over it is what is cut: against the command's own figures ------------------------
+
+
+def angles_at(outline: np.ndarray, part: dict[str, object]) -> None:
+    """Every angle that the list says is one between two neighbouring edges of the drawing, or their supplement."""
+    corners = []
+    count = len(outline)
+    for i in range(count):
+        a, b = outline[i - 1] - outline[i], outline[(i + 1) % count] - outline[i]
+        cos = float(a @ b / np.hypot(*a) / np.hypot(*b))
+        inside = math.degrees(math.acos(max(-1.0, min(1.0, cos))))
+        corners += [inside, 180 - inside]
+    long = axis_of(outline)
+    for i in range(count):
+        edge = outline[(i + 1) % count] - outline[i]
+        cos = abs(float(edge @ long / np.hypot(*edge)))
+        corners.append(math.degrees(math.acos(min(1.0, cos))))
+    for name in ("angle_a", "angle_b"):
+        for angle in np.atleast_1d(np.array(part[name], float)):
+            assert min(abs(one - angle) for one in corners) < 0.02, part
+
+
+@pytest.mark.parametrize("make", [demo_build, withy, teasel])
+def test_length_and_angles_of_every_stick_are_in_its_drawing(
+    make: Callable[[], Build], tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    build = make()
+    path = tmp_path / "build.json"
+    path.write_text(text_of(build), encoding="utf-8")
+    assert run_command(["frame", str(path), "--json"]) == 0
+    frame = json.loads(capsys.readouterr().out)
+    wanted = [p for p in frame["cut_list"] if p["kind"] in ("upright", "diagonal")]
+    assert wanted
+    data = plan_files(build, "mm")["plan-side.dxf"]
+    drawn = sticks_in(data)
+    assert all(Polygon(one).is_valid for one in drawn)
+    left = list(drawn)
+    for part in wanted:
+        for _ in range(part["quantity"] // 2):
+            outline = min(left, key=lambda one: abs(extent(one, part) - part["length"]))
+            assert extent(outline, part) == pytest.approx(part["length"], abs=0.02), part
+            angles_at(outline, part)
+            left = [one for one in left if one is not outline]
+    assert not left
+    # they touch the longerons, and lie over nothing
+    space = read(io.StringIO(data.decode())).modelspace()
+    outlines = [
+        Polygon(e.get_points("xy"))
+        for e in space.query("LWPOLYLINE")
+        if e.dxf.layer == "OUTLINE" and isinstance(e, LWPolyline) and e.closed
+    ]
+    shapes = [Polygon(one) for one in drawn]
+    for shape in shapes:
+        touched = [one for one in outlines if one.distance(shape) < 0.02]
+        assert touched
+        assert all(one.intersection(shape).area < 0.05 for one in touched if one.area < 9000)
+    for one, other in combinations(shapes, 2):
+        assert one.intersection(other).area < 0.05
+
+
+def extent(outline: np.ndarray, part: dict[str, object]) -> float:
+    """An upright's height; of a diagonal the longest extent along its own axis."""
+    if part["kind"] == "upright":
+        return float(np.ptp(outline[:, 1])) if _is_upright(outline) else math.inf
+    return math.inf if _is_upright(outline) else longest(outline)
+
+
+@pytest.mark.parametrize("make", [demo_build, withy, teasel])
+def test_the_page_for_a_copy_shop_has_the_same_sticks(make: Callable[[], Build]) -> None:
+    build = make()
+    names = [one.name for one in drawings_of(build, "mm")]
+    page = PdfReader(io.BytesIO(plan_files(build, "mm")["plan.pdf"])).pages[names.index("side")]
+    content = page.get_contents()
+    assert content is not None
+    found = re.findall(r"(-?[\d.]+) (-?[\d.]+) [ml]\b", content.get_data().decode("latin-1"))
+    spots = np.array(found, float) / 72 * 25.4
+    drawn = sticks_in(plan_files(build, "mm")["plan-side.dxf"])
+    # the page lies elsewhere: by the corner of the first stick on both
+    tree = STRtree(points(spots))
+    offsets = spots - drawn[0][0]
+    best = None
+    for offset in offsets:
+        moved = drawn[0] + offset
+        near = tree.query(points(moved), predicate="dwithin", distance=0.02)
+        if len(set(near[0].tolist())) == len(moved):
+            best = offset
+            break
+    assert best is not None
+    for stick in drawn:
+        near = tree.query(points(stick + best), predicate="dwithin", distance=0.02)
+        assert set(near[0].tolist()) == set(range(len(stick)))

@@ -9,19 +9,25 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import LineString, Polygon, STRtree, affinity
 
+from hardkeel.airframe.figures import build_from, proposed
+from hardkeel.airframe.starters import start_from
+from hardkeel.base.units import LengthUnit
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.demo.other_shapes import bracken, tansy, yarrow
 from hardkeel.demo.planked import sorrel
+from hardkeel.edits.framing import frame_as_usual
+from hardkeel.edits.tail import set_built
 from hardkeel.export.paper import Page, pages_of
 from hardkeel.export.plan_drawing import PlanDrawing
-from hardkeel.export.print_set import fuselage_pieces, tail_pieces_of
+from hardkeel.export.print_set import fuselage_pieces, print_sheets, tail_pieces_of
 from hardkeel.export.template_pages import template_pages
 from hardkeel.joinery.alike import gathered
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages.sheets import names_words
 from hardkeel.project.model import Build
+from hardkeel.tail.model import Kind
 
 MADE = [demo_build, withy, marram, sallow, sorrel, teasel, bracken, yarrow, tansy]
 ROOM = Page("A4").room
@@ -166,3 +172,50 @@ def test_a_round_hole_has_its_middle_marked() -> None:
     middle = Polygon(next(line.points for line in page.lines if line.layer == "HOLES")).centroid
     for line in marks:
         assert LineString(line.points).centroid.distance(middle) < 1e-6
+
+
+@pytest.mark.parametrize(
+    ("make", "kind", "unit"),
+    [
+        (lambda: start_from("sheet-box", 480.0, 370.0), "foam", "in"),
+        (lambda: start_from("board", 480.0, 365.0), "ribbed", "mm"),
+        (lambda: start_from("crutch", 900.0, 700.0), "stick", "in"),
+        (lambda: build_from(proposed("vee")), "foam", "in"),
+        (lambda: build_from(proposed("foreplane")), "ribbed", "mm"),
+    ],
+)
+def test_sheets_of_models_that_are_no_demos_are_as_clear(
+    make: Callable[[], Build], kind: Kind, unit: LengthUnit
+) -> None:
+    build = frame_as_usual(make())
+    for surface in build.tail:
+        build = set_built(build, surface.id, kind)
+    for sheet in print_sheets(build, unit, Page("Letter" if unit == "in" else "A4")):
+        for drawing in sheet.drawn:
+            wood = [
+                Polygon(line.points).buffer(-0.05)
+                for line in drawing.lines
+                if line.closed and line.layer in ("STICKS", "GUSSETS", "PINS")
+            ]
+            edges = [
+                LineString([*line.points, line.points[0]])
+                for line in drawing.lines
+                if line.closed and line.layer in ("OUTLINE", "FORMERS", "CUT", "HOLES")
+            ]
+            tree = STRtree([*wood, *edges])
+            words = [one for one in drawing.words if one.size > 1.9]
+            boxes = [one.box for one in words]
+            for one, box in zip(words, boxes, strict=True):
+                assert not len(tree.query(box, predicate="intersects")), (sheet.key, one.text)
+            for i, j in STRtree(boxes).query(boxes, predicate="intersects").T:
+                assert i == j, f"{sheet.key}: {words[i].text} / {words[j].text}"
+
+
+def test_what_is_trimmed_later_has_a_line_round_it() -> None:
+    ring = ((0.0, 0.0), (60.0, 0.0), (60.0, 40.0), (0.0, 40.0))
+    (page,) = template_pages([FlatPiece("plate", "plate", "plate", ring)], ROOM, "mm", trim=2.0)
+    (line,) = [Polygon(one.points) for one in page.lines if one.layer == "MARKS"]
+    (cut,) = [Polygon(one.points) for one in page.lines if one.layer == "CUT"]
+    assert line.area == pytest.approx(64 * 44)
+    assert line.exterior.distance(cut.exterior) == pytest.approx(2.0)
+    assert cut.area == pytest.approx(60 * 40)

@@ -14,11 +14,12 @@ from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_elevation import elevation_plan
 from hardkeel.export.plan_list import Listed, list_plans
 from hardkeel.export.plan_pages import whole_pages_pdf
-from hardkeel.export.plan_sections import sections_plan
+from hardkeel.export.plan_sections import sections_plans
 from hardkeel.export.plan_side import STICKS, side_plan
 from hardkeel.export.plan_tail import tail_plan
 from hardkeel.export.plan_top import board_plan, top_plan
 from hardkeel.fuselage.cut_list import cut_list_of
+from hardkeel.fuselage.model import Fuselage
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages import diary as say
 from hardkeel.messages.building_plan import in_list, numbered
@@ -49,7 +50,7 @@ def drawings_of(
             _made(lambda: side_plan(build, unit)),
             _made(lambda: top_plan(fuselage, unit)),
             _made(lambda: board_plan(fuselage, unit)),
-            _made(lambda: sections_plan(fuselage, unit, room[0])),
+            *_sections(fuselage, unit, room),
             _made(lambda: elevation_plan(build, unit)),
         ]
     for surface in build.tail:
@@ -65,6 +66,15 @@ def _made(make: Callable[[], PlanDrawing | None]) -> PlanDrawing | None:
         return make()
     except BadInput:  # a figure is missing: its page says which
         return None
+
+
+def _sections(
+    fuselage: Fuselage, unit: LengthUnit, room: tuple[float, float]
+) -> tuple[PlanDrawing, ...]:
+    try:
+        return sections_plans(fuselage, unit, room)
+    except BadInput:  # an outline that crosses itself: its page says which
+        return ()
 
 
 def _of_the_frame(build: Build) -> list[Listed]:

@@ -143,7 +143,7 @@ def files_of(
     """
     framed = job.framed
     sheets = nested(job.pieces, framed.sheet, framed.sheet_gap, _share(step, 0, 50))
-    plates = template_pages([*job.pieces, *job.drawn], page.room, unit)
+    plates = template_pages([*job.pieces, *job.drawn], page.room, unit, framed.trim)
     found = {}
     if plates:
         pages = templates_pdf(plates, job.title, page, _share(step, 50, 30))

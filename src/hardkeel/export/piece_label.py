@@ -87,7 +87,7 @@ def labelled(piece: FlatPiece, lines: Sequence[str], arrows: Sequence[Arrow]) ->
                 return Label(label.lines, label.arrows, at, turn, small)
     label = Label(tuple(lines), tuple(arrows), small=True)
     wide, tall = label.size
-    around = [shape, *(shapely.LineString(m.points) for m in piece.marks if len(m.points) > 1)]
+    around = [shape, *(shapely.LineString(m.line) for m in piece.marks if len(m.points) > 1)]
     left, low, right, high = shapely.union_all(around).bounds
     beneath = max(wide, right - left) * (high - low + tall)
     aside = (right - left + wide) * max(tall, high - low)
@@ -100,7 +100,7 @@ def labelled(piece: FlatPiece, lines: Sequence[str], arrows: Sequence[Arrow]) ->
 
 def _room(piece: FlatPiece) -> BaseGeometry:
     """Where on a piece there is neither an edge nor a line."""
-    lines = [shapely.LineString(mark.points) for mark in piece.marks if len(mark.points) > 1]
+    lines = [shapely.LineString(mark.line) for mark in piece.marks if len(mark.points) > 1]
     return piece.polygon.buffer(-_CLEAR_MM).difference(shapely.union_all(lines).buffer(_CLEAR_MM))
 
 
@@ -151,7 +151,7 @@ def footprint(piece: FlatPiece, label: Label) -> tuple[Point2, ...]:
     """The edge of what a piece takes on paper, its label and its lines with it."""
     shape = shapely.Polygon(piece.outline)
     lines = [
-        shapely.LineString(mark.points).buffer(0.3) for mark in piece.marks if len(mark.points) > 1
+        shapely.LineString(mark.line).buffer(0.3) for mark in piece.marks if len(mark.points) > 1
     ]
     parts = [shape, label.box, *lines]
     whole = shapely.union_all(parts)

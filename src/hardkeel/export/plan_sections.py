@@ -15,33 +15,42 @@ from hardkeel.messages.frame import stop_words
 
 _BETWEEN_MM: Final = 12.0
 _WORDS_MM: Final = 18.0  # under a section
+_OVER_MM: Final = 10.0
 _COLUMN_MM: Final = 36.0  # what its words need
 _BEVEL_DEG: Final = 0.25
 _CENTRE_MM: Final = 2.0
 
 
-def sections_plan(fuselage: Fuselage, unit: LengthUnit, room: float) -> PlanDrawing | None:
-    """All formers in rows, from the nose; ``None`` without formers.
+def sections_plans(
+    fuselage: Fuselage, unit: LengthUnit, room: tuple[float, float]
+) -> tuple[PlanDrawing, ...]:
+    """All formers in rows, from the nose, as many to a drawing as a page holds; empty without formers.
 
     Parameters
     ----------
-    room : float
-        How long a row may be, mm.
+    room : (float, float)
+        What a page has to draw on, mm: across, which is how long a row may be, and up.
 
     Raises
     ------
     BadInput
         When a former's own outline crosses itself.
     """
-    if not fuselage.formers:
-        return None
-    drawing = PlanDrawing("sections")
-    bevels = {one.id: one.edge_bevel for one in fitted_formers(fuselage)}
-    u, v = 0.0, 0.0
-    for row in _rows(fuselage.formers, room):
+    bevels = (
+        {one.id: one.edge_bevel for one in fitted_formers(fuselage)} if fuselage.formers else {}
+    )
+    found: list[PlanDrawing] = []
+    v = 0.0
+    for row in _rows(fuselage.formers, room[0]):
         top = max(former.top for former in row)
         low = min(former.bottom for former in row)
-        u, v = 0.0, v - top - 10.0
+        tall = top - low + _OVER_MM + _WORDS_MM
+        if not found or -v + tall > room[1]:
+            found.append(PlanDrawing(f"sections-{len(found) + 1}" if found else "sections"))
+            found[-1].write((0.0, 4.0), say.FROM_BEHIND, size=TEXT_MM, anchor="start")
+            v = 0.0
+        u, v = 0.0, v - top - _OVER_MM
+        drawing = found[-1]
         for former in row:
             half = max(2 * former.half_width, _COLUMN_MM) / 2
             _section(drawing, fuselage, former, (u + half, v))
@@ -49,8 +58,7 @@ def sections_plan(fuselage: Fuselage, unit: LengthUnit, room: float) -> PlanDraw
             u += 2 * half + _BETWEEN_MM
         drawing.line("CENTRE", [(-4.0, v), (u - _BETWEEN_MM + 4.0, v)])
         v += low - _WORDS_MM
-    drawing.write((0.0, 4.0), say.FROM_BEHIND, size=TEXT_MM, anchor="start")
-    return drawing
+    return tuple(found)
 
 
 def _rows(formers: Sequence[Former], room: float) -> Iterable[list[Former]]:

@@ -66,8 +66,9 @@ def print_sheets(
         found.append(_sheet(key, drawings, figures, page))
         if step is not None:
             step(number, count)
+    trim = build.fuselage.framed.trim if build.fuselage is not None else 0.0
     for key, pieces in (("pieces", fuselage_pieces(build)), ("tail-pieces", tail_pieces_of(build))):
-        plates = template_pages(pieces, page.room, unit)
+        plates = template_pages(pieces, page.room, unit, trim)
         if plates:
             rings = {say.outline_of(one.name): one.polygon.length for one in pieces}
             found.append(_sheet(key, plates, rings, page))

@@ -31,7 +31,7 @@ Move = Callable[[Ring], Ring]
 
 
 def template_pages(
-    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit
+    pieces: Sequence[FlatPiece], room: tuple[float, float], unit: LengthUnit, trim: float = 0.0
 ) -> tuple[PlanDrawing, ...]:
     """Pages, and drawings over several pages for what is longer than one.
 
@@ -39,7 +39,11 @@ def template_pages(
     ----------
     room : (float, float)
         What a page has to draw on, mm.
+    trim : float
+        How far outside each edge a line is drawn to cut along first, mm; none at 0.
     """
+    if trim > 0:
+        pieces = [_with_trim(piece, trim) for piece in pieces]
     wide, tall = room[0], min(room[1], max(_ROLL_MM, room[0]))
     laid = [(one, _label(one, unit)) for one in gathered(pieces)]
     feet = {
@@ -66,6 +70,13 @@ def template_pages(
     return tuple(
         _named(drawing, say.page_of_pieces(number)) for number, drawing in enumerate(found, start=1)
     )
+
+
+def _with_trim(piece: FlatPiece, trim: float) -> FlatPiece:
+    """With a line round it, so much outside its edge."""
+    round_it = piece.polygon.buffer(trim, join_style="mitre").exterior
+    ring = tuple((float(u), float(v)) for u, v in round_it.coords[:-1])
+    return replace(piece, marks=(*piece.marks, Mark("drawn", ring, closed=True)))
 
 
 def _nested(feet: Sequence[FlatPiece], room: tuple[float, float]) -> Iterator[tuple[Placed, ...]]:

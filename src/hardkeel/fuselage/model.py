@@ -349,6 +349,8 @@ class Framing(Value):
         What a laser or mill takes, mm; outlines for it grow by half of it.
     cutter_tag : float
         How wide the tags are that hold a piece in its sheet while it is cut, mm; none at 0.
+    trim : float
+        How much is left standing round a template to be trimmed off later, mm; drawn as a line of its own, none at 0.
     printer : str, optional
         Id of the audited sheet that tells what the printer makes of a millimetre.
     offcuts : tuple of Stock
@@ -366,6 +368,7 @@ class Framing(Value):
     sheeting: Literal["across", "along"] = "across"
     cutter_kerf: Annotated[SizeOrZero, Usual(0, 6)] = 0.0
     cutter_tag: Annotated[SizeOrZero, Usual(0, 3)] = 0.0
+    trim: Annotated[SizeOrZero, Usual(0, 5)] = 0.0
     printer: str | None = None
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
     stock: tuple[Stock, ...] = ()

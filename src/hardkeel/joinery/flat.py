@@ -29,6 +29,11 @@ class Mark:
     text: str = ""
     closed: bool = False
 
+    @property
+    def line(self) -> Ring:
+        """Its points, the first again at the end where it is closed."""
+        return (*self.points, self.points[0]) if self.closed else self.points
+
 
 @dataclass(frozen=True, slots=True)
 class FlatPiece:

@@ -199,6 +199,7 @@ class SheetsPage(SubPage):
             Figure("sheet_gap", say.SHEET_GAP, framed.sheet_gap),
             Figure("cutter_kerf", say.CUTTER_KERF, framed.cutter_kerf),
             Figure("cutter_tag", say.CUTTER_TAG, framed.cutter_tag),
+            Figure("trim", say.TRIM, framed.trim),
             Figure("length", say.SHEET_LENGTH, framed.sheet[0]),
             Figure("width", say.SHEET_WIDTH, framed.sheet[1]),
         )
