@@ -63,7 +63,9 @@ def test_an_empty_stage_is_one_package_and_one_line(tmp_path: Path) -> None:
     (stages / "spare").mkdir()
     (stages / "spare/__init__.py").write_text(PACKAGE)
     register = (stages / "__init__.py").read_text()
-    *_, last = (line for line in register.splitlines(keepends=True) if line.startswith("    Stage("))
+    *_, last = (
+        line for line in register.splitlines(keepends=True) if line.startswith("    Stage(")
+    )
     (stages / "__init__.py").write_text(register.replace(last, last + LINE))
 
     environment = os.environ | {

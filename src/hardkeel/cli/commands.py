@@ -83,6 +83,7 @@ COMMANDS: Final = {
         Command("trim", "what an error does in the air", (JSON, PHASE, INCHES)),
         Command("audit", "why a print does not measure up, and what to do", (JSON, INCHES)),
         Command("balance", "where it balances, where the pack must sit", (JSON, INCHES)),
+        Command("steps", "the order of work of all stages, laid anew", (JSON,)),
         Command("plan", "the steps over your evenings, and when it is done", (JSON, LIMIT)),
         Command("parts", "every part, and where the lists disagree", (JSON, INCHES)),
         Command("export", "write record, parts and formers", (TO, PHASE, INCHES, PAPER, OVERWRITE)),

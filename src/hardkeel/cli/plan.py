@@ -4,6 +4,7 @@ import argparse
 from datetime import datetime
 from typing import Any
 
+from hardkeel.airframe.orders.whole import lay_anew
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import as_text
 from hardkeel.messages import plan as say
@@ -26,10 +27,10 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
 def _plan(build: Build, limit: float) -> EveningPlan:
     if not limit > 0:
         raise BadInput("--limit", "must be more than nothing")
-    bench = build.bench
+    bench, steps = build.bench, build.steps or lay_anew(build)
     if bench is None:
-        return plan_evenings(build.steps, None, limit)
-    return plan_evenings(underway(build.steps, bench.timers), dated(bench), limit)
+        return plan_evenings(steps, None, limit)
+    return plan_evenings(underway(steps, bench.timers), dated(bench), limit)
 
 
 def plan_json(plan: EveningPlan) -> Json:

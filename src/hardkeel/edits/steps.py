@@ -1,10 +1,11 @@
 """Pure edits of the order of work: steps planned, ticked, added, cut, moved."""
 
-from collections.abc import Sequence
+from collections.abc import Sequence, Set
 from datetime import datetime
 from typing import Final, Literal
 
 from hardkeel.airframe.orders.reached import reached_by
+from hardkeel.airframe.orders.whole import asked_for
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.glue import glued, unglued
@@ -35,7 +36,10 @@ class OutOfOrder(BadInput):
 
 @edit
 def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
-    """Put a stage's steps in; what is done of them stays done, the builder's own and other stages' stay."""
+    """Put a stage's steps in; what is done of them stays done, the builder's own and other stages' stay.
+
+    Those of other stages wait for these where the whole order has it so, in whichever order stages are laid.
+    """
     was = {step.id: step for step in build.steps}
     made = tuple(
         step.but(state=was[step.id].state, started=was[step.id].started) if step.id in was else step
@@ -44,8 +48,23 @@ def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
     known = {step.id for step in made}
     others = [step for step in build.steps if step.stage != stage and step.id not in known]
     left = known | {step.id for step in others}
-    kept = tuple(step.but(after=tuple(one for one in step.after if one in left)) for step in others)
-    return _with(build, ordered((*made, *kept)))
+    # of another stage's step that is not laid nothing is waited for
+    alone = [
+        step.but(after=tuple(one for one in step.after if one in left)) for step in (*made, *others)
+    ]
+    asked = {step.id: step.after for step in asked_for(build)}
+    bound = [
+        step.but(after=tuple(dict.fromkeys((*step.after, *_there(asked.get(step.id, ()), left)))))
+        for step in alone
+    ]
+    try:
+        return _with(build, ordered(bound))
+    except BadInput:  # the builder moved some: their order goes before ours
+        return _with(build, ordered(alone))
+
+
+def _there(names: Sequence[str], known: Set[str]) -> tuple[str, ...]:
+    return tuple(one for one in names if one in known)
 
 
 @edit

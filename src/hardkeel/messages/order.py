@@ -47,6 +47,8 @@ _GLUES: Final = {
     "thin cyanoacrylate": "Thin cyanoacrylate: only where the joint is tight and stands as it should.",
 }
 
+NOTHING_TO_LAY: Final = "Nothing is to do: the build has no fuselage of two stations and no tail that says how it is built."
+
 
 def glue_words(step: Step) -> str:
     """Which glue, and why that one; empty for a glue of the builder's own."""

@@ -2,9 +2,9 @@
 
 from collections.abc import Mapping
 
-from hardkeel.airframe.bodies import bodies_of_tail
 from hardkeel.airframe.orders import frame, rig, tail
 from hardkeel.airframe.orders.reached import supposed
+from hardkeel.airframe.orders.whole import lay_anew, with_rigging
 from hardkeel.base.errors import BadInput
 from hardkeel.glue.model import Bottle
 from hardkeel.project.model import Build
@@ -20,6 +20,8 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
     BadInput
         When laid steps wait for each other.
     """
+    if not build.steps:
+        return _by_bottles(build, lay_anew(build))
     laid = list(build.steps)
     stages = {step.stage for step in laid}
     made: list[Step] = []
@@ -34,16 +36,16 @@ def steps_at_hand(build: Build) -> tuple[Step, ...]:
                 continue  # its page says what is missing
     steps = [*laid, *supposed(build, made)]
     if rig.STAGE not in stages and build.survey is not None:
-        steps = _with_rigging(build, steps)
+        steps = with_rigging(build, steps)
     there = {step.id for step in steps}
+    known = [step.but(after=tuple(one for one in step.after if one in there)) for step in steps]
+    return _by_bottles(build, ordered(known))
+
+
+def _by_bottles(build: Build, steps: tuple[Step, ...]) -> tuple[Step, ...]:
     shelf = build.glue.bottles if build.glue is not None else ()
     bottles: dict[str, Bottle] = {one.kind: one for one in shelf}
-    return ordered(
-        [
-            _by_bottle(step, bottles).but(after=tuple(one for one in step.after if one in there))
-            for step in steps
-        ]
-    )
+    return tuple(_by_bottle(step, bottles) for step in steps)
 
 
 def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
@@ -55,24 +57,3 @@ def _by_bottle(step: Step, bottles: Mapping[str, Bottle]) -> Step:
         handle_minutes=own.handle_minutes or step.handle_minutes,
         cure_minutes=own.cure_minutes or step.cure_minutes,
     )
-
-
-def _with_rigging(build: Build, steps: list[Step]) -> list[Step]:
-    work, ready = rig.rig_steps(build, frozenset(step.id for step in steps))
-    of_tail = {body: one.id for one in build.tail for body in bodies_of_tail(one)}
-    # a V's seat waits for both halves
-    seats: dict[str, tuple[str, ...]] = {}
-    for body, step in ready.items():
-        seat = f"{of_tail.get(body, body)} seat"
-        seats[seat] = (*seats.get(seat, ()), step)
-    seated = {step.id for step in steps if step.id in seats and step.state == "done"}
-    glued = {body for body in ready if f"{of_tail.get(body, body)} seat" in seated}
-    locked = {*build.surveyed.locked, *glued}
-    done = {f"true {body}" for body in locked}
-    if done:
-        done.add("true level")
-    bound = [
-        step.but(after=(*step.after, *seats[step.id])) if step.id in seats else step
-        for step in steps
-    ]
-    return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]

@@ -31,7 +31,9 @@ def rig_steps(build: Build, known: frozenset[str] = frozenset()) -> tuple[Work, 
     if not order:
         return work, ready
     done = {
-        one for one in known if one in ("top sheet", "bottom sheet") or one.startswith("planks ")
+        one
+        for one in known
+        if one in ("read", "top sheet", "bottom sheet") or one.startswith("planks ")
     }
     last = work.add(
         "true level",

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
+from hardkeel.airframe.orders import frame
 from hardkeel.airframe.orders.work import Work
 from hardkeel.airframe.tails import in_a_slot, passing_in
 from hardkeel.base.errors import BadInput
@@ -166,6 +167,11 @@ def _slot_rule(build: Build, surface: TailSurface) -> tuple[bool, str]:
 
 
 def _frame_ready(build: Build) -> tuple[str, ...]:
-    """Steps of the fuselage that come before anything is seated on it."""
-    names = {step.id for step in build.steps if step.stage == "frame"}
+    """Steps of the fuselage that come before anything is seated on it, whether they were laid yet or not."""
+    names = {step.id for step in build.steps if step.stage == frame.STAGE}
+    if not names:
+        try:
+            names = {step.id for step in frame.frame_steps(build)}
+        except BadInput:  # its page says what is missing
+            return ()
     return tuple(one for one in ("read",) if one in names)

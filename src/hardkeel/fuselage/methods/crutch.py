@@ -31,7 +31,7 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
     )
     for name, after in (
         ("lower formers", ("crutch",)),
-        ("lower sides", ("lower formers", "doublers", "strips")),
+        ("lower sides", ("lower formers", "drill", "doublers", "strips")),
         ("upper formers", ("lower sides",)),
         ("upper sides", ("upper formers",)),
     ):

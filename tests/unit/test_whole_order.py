@@ -1,0 +1,160 @@
+"""One order for every arrangement: laid anew from the build, workable from the first line to the last, breaking no rule."""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from hardkeel.airframe.arranging import Arrangement
+from hardkeel.airframe.orders.frame import STAGE as FRAME
+from hardkeel.airframe.orders.frame import frame_steps
+from hardkeel.airframe.orders.tail import STAGE as TAIL
+from hardkeel.airframe.orders.tail import tail_steps
+from hardkeel.airframe.orders.whole import lay_anew
+from hardkeel.airframe.starters import start_from
+from hardkeel.cli.commands import run_command
+from hardkeel.demo.fleet import DEMOS, withy
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.framing import frame_as_usual, set_framing
+from hardkeel.edits.fuselage import set_skins
+from hardkeel.edits.steps import add_step, lay_all, plan_steps, tick
+from hardkeel.edits.tail import arrange, set_built, set_figures
+from hardkeel.project.model import Build
+from hardkeel.schedule.model import OWN, Step
+from hardkeel.schedule.ordering import all_before, check_steps
+from hardkeel.storage.format import text_of
+from hardkeel.tail.kinds import tail_kinds
+from hardkeel.tail.model import Kind, stands_on_fin
+from tests.conftest import StepClock
+
+METHODS = ("stick", "sheet-box", "crutch", "board")
+WAYS: tuple[Arrangement, ...] = ("usual", "t", "v", "twin")
+
+
+def model(
+    method: str, way: Arrangement, kind: Kind, *, sheeted: bool, surveyed: bool = True
+) -> Build:
+    build = arrange(start_from(method, 1200.0, 940.0), way)
+    for surface in build.tail:
+        build = set_built(build, surface.id, kind)
+    build = frame_as_usual(build)
+    skin = 1.5 if sheeted else 0.0
+    build = set_skins(build, top_skin=skin, bottom_skin=skin)
+    return build if surveyed else build.but(survey=None)
+
+
+def rules(build: Build, steps: tuple[Step, ...]) -> None:
+    check_steps(steps)  # no cycle, nothing that is not there
+    place = {step.id: i for i, step in enumerate(steps)}
+    for step in steps:
+        assert all(place[one] < place[step.id] for one in step.after), (
+            "in an order that can be worked"
+        )
+    assert "read" in place
+    for step in steps:
+        if step.stage == "true" or step.id.endswith(" seat"):
+            assert "read" in all_before(steps, step.id), step.id
+        if step.stage == "frame" and ("sheet" in step.id or step.id.startswith("planks")):
+            assert {"read", "access"} <= all_before(steps, step.id)
+    seats_stand_on_each_other(build, steps)
+    for name in ("doublers", "lower sides", "formers up", "try in", "sides"):
+        if "drill" in place and name in place:
+            assert "drill" in all_before(steps, name), name
+
+
+def seats_stand_on_each_other(build: Build, steps: tuple[Step, ...]) -> None:
+    """Nothing is glued on what is not glued itself."""
+    built = [one for one in build.tail if one.kind is not None]
+    for surface in built:
+        before = all_before(steps, f"{surface.id} seat")
+        for fin in (one for one in built if one.upright and one is not surface):
+            if stands_on_fin(surface, fin):
+                assert f"{fin.id} seat" in before
+            elif not surface.upright:
+                assert f"{surface.id} seat" in all_before(steps, f"{fin.id} seat")
+
+
+@pytest.mark.parametrize("sheeted", [True, False])
+@pytest.mark.parametrize("kind", tail_kinds())
+@pytest.mark.parametrize("method", METHODS)
+def test_no_rule_is_broken_whatever_is_chosen(method: str, kind: Kind, sheeted: bool) -> None:
+    for way in WAYS:
+        for surveyed in (True, False):
+            build = model(method, way, kind, sheeted=sheeted, surveyed=surveyed)
+            rules(build, lay_anew(build))
+
+
+@pytest.mark.parametrize("kind", ["ribbed", "foam"])
+def test_an_all_moving_tail_is_in_order_too(kind: Kind) -> None:
+    build = model("sheet-box", "usual", kind, sheeted=True)
+    build = set_figures(build, build.tail[0].id, hinge_at_chord=None, pivot_at_chord=0.25)
+    rules(build, lay_anew(build))
+
+
+@pytest.mark.parametrize("make", [demo_build, *(demo.make for demo in DEMOS)])
+def test_every_demo_has_its_order(make: object) -> None:
+    assert callable(make)
+    build = make()
+    rules(build, lay_anew(build))
+
+
+def test_stages_that_are_laid_one_by_one_wait_for_each_other_all_the_same() -> None:
+    build = model("sheet-box", "usual", "stick", sheeted=True)
+    for first, then in ((TAIL, FRAME), (FRAME, TAIL)):
+        laid = build
+        for stage in (first, then):
+            made = frame_steps(laid) if stage == FRAME else tail_steps(laid)
+            laid = plan_steps(laid, made, stage)
+        assert "read" in all_before(laid.steps, "stab seat"), first
+        check_steps(laid.steps)
+
+
+def test_what_was_ticked_and_what_is_ones_own_stays(clock: StepClock) -> None:
+    build = withy()
+    build = lay_all(build, lay_anew(build))
+    build = tick(build, "cut", clock(), anyway=True)
+    build = add_step(build, "Weigh the sides", "cut")
+    (own,) = [step for step in build.steps if step.stage == OWN]
+    steps = {step.id: step for step in lay_anew(build)}
+    assert steps["cut"].state == "done"
+    assert steps[own.id].title == "Weigh the sides"
+    assert steps[own.id].after == ("cut",)
+
+
+def test_a_member_that_is_taken_out_takes_its_step_along_unless_it_was_done(
+    clock: StepClock,
+) -> None:
+    build = model("sheet-box", "usual", "stick", sheeted=True)
+    build = lay_all(build, lay_anew(build))
+    assert "doublers" in {step.id for step in build.steps}
+    assert build.fuselage is not None
+    bare = set_framing(build, members=())
+    assert "doublers" not in {step.id for step in lay_anew(bare)}
+    done = set_framing(tick(build, "doublers", clock(), anyway=True), members=())
+    kept = {step.id: step for step in lay_anew(done)}
+    assert kept["doublers"].state == "done"
+    check_steps(tuple(kept.values()))
+
+
+def test_the_command_lays_it_anew_and_plan_plans_it(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    path = tmp_path / "build.json"
+    build = demo_build()
+    path.write_text(text_of(build.but(steps=())), encoding="utf-8")
+    assert run_command(["steps", str(path), "--json"]) == 0
+    laid = json.loads(capsys.readouterr().out)["steps"]
+    assert len(laid) > 20
+    assert all(step["title"] for step in laid)
+    seen: set[str] = set()
+    for step in laid:
+        assert set(step["after"]) <= seen
+        seen.add(step["id"])
+    assert run_command(["steps", str(path)]) == 0
+    table = capsys.readouterr().out
+    assert laid[0]["title"] in table
+    assert run_command(["plan", str(path), "--json", "--limit", "2"]) == 0
+    plan = json.loads(capsys.readouterr().out)
+    open_ones = {step["id"] for step in laid if step.get("state", "open") == "open"}
+    planned = {step["id"] for step in plan["steps"]} | {one["id"] for one in plan["impossible"]}
+    assert planned == open_ones
