@@ -72,9 +72,7 @@ class ExportController(QObject):
 
         def left() -> None:
             self._end()
-            self._notice.offer(
-                say.RECORD_LEFT_OFF
-            )  # what is told would go with the build that was left
+            self._notice.tell(say.RECORD_LEFT_OFF)
 
         self._jobs.start(
             self._document.session,

@@ -70,8 +70,9 @@ class Notice(QFrame):
         self._show(_Said(text, answers, about, well) if text else self._offer)
 
     def clear(self) -> None:
-        """Another build comes: what was said of the one before goes; an offer stays."""
-        self._show(self._offer)
+        """Another build comes: what went well with the one before goes; what went wrong stays until it is read."""
+        if self._said.well:
+            self._show(self._offer)
 
     def offer(self, text: str, *answers: Answer) -> None:
         """Offer something until it is answered, whatever else is said meanwhile; nothing takes it back."""
