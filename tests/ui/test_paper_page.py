@@ -161,3 +161,19 @@ def test_ctrl_p_turns_to_the_sheet_of_what_is_shown(qtbot: QtBot, window: MainWi
     sheet = next(one for one in held.sheets if one.key == "pieces")
     laid = [one for one in sheet.pages if one.number in page.pages]
     assert any("F2" in words.text.split("\n")[0] for one in laid for words in one.drawn.words)
+
+
+def test_a_page_is_looked_at_as_the_printer_gets_it(qtbot: QtBot, page: PaperPage) -> None:
+    page.choose("fin")
+    drawn = page.view.grab().toImage()
+    qtbot.mouseClick(page.look, LEFT)
+    qtbot.waitUntil(lambda: page.view.shows_page)
+    shown = page.view.grab().toImage()
+    assert shown != drawn
+    # as tall as there is room, and white
+    middle = shown.width() // 2
+    tall = sum(shown.pixelColor(middle, v).lightness() > 250 for v in range(shown.height()))
+    assert tall > 0.8 * page.view.height()
+    qtbot.mouseClick(page.view, LEFT)
+    qtbot.waitUntil(lambda: not page.view.shows_page)
+    assert page.pages, "that click picked no page"

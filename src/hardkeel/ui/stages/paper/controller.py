@@ -34,6 +34,7 @@ else:
 
 _REST_MS = 250  # after the last of several edits
 _BAR_MM = 100.0
+_EDGE_PX = 24
 _SHOWS = frozenset(
     {
         "fuselage",
@@ -75,6 +76,7 @@ class PaperController(QObject):
         page.unit_changed.connect(self._on_unit)
         page.print_wanted.connect(self.print_pages)
         page.forget_wanted.connect(self._on_forget)
+        page.look_wanted.connect(self.look)
         page.card.paper_picked.connect(self._on_paper)
         page.card.printer_picked.connect(self._on_printer)
         page.card.bars_measured.connect(self._on_bars)
@@ -227,6 +229,13 @@ class PaperController(QObject):
             stop=progress.stop,
             writes=True,
         )
+
+    def look(self, key: str, number: int) -> None:
+        """Show a page as the printer gets it: its own PDF, in the view."""
+        page = paper.Page(self.paper, self.correction)
+        pages = [one for one in self._sheet(key).pages if one.number == number]
+        pdf = paper.pages_pdf(pages, self._title(key), page)
+        self._page.view.show_page(printing.picture_of(pdf, self._page.view.height() - _EDGE_PX))
 
     def _title(self, key: str) -> str:
         build = self._document.build

@@ -39,12 +39,15 @@ class PaperPage(StagePage):
         These pages of a sheet.
     forget_wanted : str
         A sheet's print is lost.
+    look_wanted : str, int
+        A page of a sheet is to be seen as the printer gets it.
     """
 
     woken = pyqtSignal()
     unit_changed = pyqtSignal()
     print_wanted = pyqtSignal(str, object)
     forget_wanted = pyqtSignal(str)
+    look_wanted = pyqtSignal(str, int)
 
     def __init__(self, theme: Theme, unit: LengthUnit) -> None:
         super().__init__()
@@ -59,9 +62,11 @@ class PaperPage(StagePage):
         self.now, self.sheets = NowCard(), SheetsCard(theme)
         self.card = PaperCard((*PAPERS, *ROLLS), unit)
         self.all, self.lost = QPushButton(say.PRINT_ALL), QPushButton(say.FORGET)
-        for button in (self.all, self.lost):
+        self.look = QPushButton(say.LOOK_AT_IT)
+        for button in (self.look, self.all, self.lost):
             button.setObjectName("plain")
         row = QHBoxLayout()
+        row.addWidget(self.look)
         row.addWidget(self.all)
         row.addWidget(self.lost)
         row.addStretch(1)
@@ -82,6 +87,7 @@ class PaperPage(StagePage):
         self.sheets.picked.connect(self.choose)
         self.now.asked.connect(lambda _key: self.print_wanted.emit(self._chosen, self._pages))
         self.all.clicked.connect(self._on_all)
+        self.look.clicked.connect(self._on_look)
         self.lost.clicked.connect(lambda: self.forget_wanted.emit(self._chosen))
         self.show_sheets((), say.LAYING_OUT, "")
 
@@ -192,6 +198,13 @@ class PaperPage(StagePage):
         self._pages ^= {number}
         self.view.pick(self._pages)
         self._say()
+
+    def _on_look(self) -> None:
+        """The first page that would be printed; once more, and the drawing is there again."""
+        if self.view.shows_page:
+            self.view.show_page(None)
+        elif self._chosen:
+            self.look_wanted.emit(self._chosen, min(self._pages, default=1))
 
     def _on_all(self) -> None:
         count = self._sheets[self._chosen].standing.pages

@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from PyQt6.QtCore import QBuffer, QByteArray, QMarginsF, QRectF, QSize, QSizeF
-from PyQt6.QtGui import QPageLayout, QPageSize, QPainter
+from PyQt6.QtCore import QBuffer, QByteArray, QMarginsF, QRectF, QSize, QSizeF, Qt
+from PyQt6.QtGui import QImage, QPageLayout, QPageSize, QPainter
 from PyQt6.QtPdf import QPdfDocument
 from PyQt6.QtPrintSupport import QPrintDialog, QPrinter, QPrinterInfo
 from PyQt6.QtWidgets import QWidget
@@ -32,13 +32,31 @@ def printer_for(name: str) -> QPrinter:
     return printer
 
 
-def send(pdf: bytes, printer: QPrinter) -> int:
-    """Print all pages of a PDF at true size; how many."""
+def _opened(pdf: bytes) -> tuple[QPdfDocument, QBuffer]:
+    """The pages of a PDF, with what they are read from, which must live as long."""
     held = QBuffer()
     held.setData(QByteArray(pdf))
     held.open(QBuffer.OpenModeFlag.ReadOnly)
     document = QPdfDocument(None)
     document.load(held)
+    return document, held
+
+
+def picture_of(pdf: bytes, tall: int) -> QImage:
+    """The first page of a PDF as it will be printed, on white, so many pixels high."""
+    document, _held = _opened(pdf)
+    points = document.pagePointSize(0)
+    size = QSize(max(1, round(tall * points.width() / points.height())), max(1, tall))
+    page = QImage(size, QImage.Format.Format_RGB32)
+    page.fill(Qt.GlobalColor.white)
+    with QPainter(page) as painter:
+        painter.drawImage(0, 0, document.render(0, size))
+    return page
+
+
+def send(pdf: bytes, printer: QPrinter) -> int:
+    """Print all pages of a PDF at true size; how many."""
+    document, _held = _opened(pdf)
     painter = QPainter()
     for number in range(document.pageCount()):
         points = document.pagePointSize(number)

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
+    QImage,
     QMouseEvent,
     QPainter,
     QPainterPath,
@@ -59,6 +60,7 @@ class SheetView(QWidget):
         self._held: QPointF | None = None
         self._moved = False
         self._picked: frozenset[int] = frozenset()
+        self._page: QImage | None = None
 
     def sizeHint(self) -> QSize:
         """A table."""
@@ -71,6 +73,7 @@ class SheetView(QWidget):
 
     def show_boards(self, boards: "Sequence[Board]", *, stay: bool = False) -> None:
         """Lay drawings on the table, the whole of them seen unless the view shall `stay`."""
+        self._page = None
         self._boards = tuple(boards)
         before = QRectF(self._reach)
         self._lay()
@@ -82,6 +85,16 @@ class SheetView(QWidget):
         """Frame the pages that will be printed."""
         self._picked = pages
         self.update()
+
+    def show_page(self, page: QImage | None) -> None:
+        """Show a page as the printer gets it, over the drawing; ``None`` takes it away, and so does a click."""
+        self._page = page
+        self.update()
+
+    @property
+    def shows_page(self) -> bool:
+        """Whether a page lies over the drawing."""
+        return self._page is not None
 
     def fit(self) -> None:
         """See all of it."""
@@ -138,6 +151,13 @@ class SheetView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), self.theme.colour("desk"))
+        if self._page is not None:
+            at = QRectF(self._page.rect())
+            at.moveCenter(QRectF(self.rect()).center())
+            painter.drawImage(at.topLeft(), self._page)
+            painter.setPen(QPen(self.theme.colour("hair"), 1.0))
+            painter.drawRect(at)
+            return
         printed = make_theme("light", round(100 * self.theme.scale))
         if not self._laid:
             painter.setPen(self.theme.colour("soft"))
@@ -251,7 +271,7 @@ class SheetView(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take the sheet by the hand."""
-        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+        if self._page is None and event is not None and event.button() == Qt.MouseButton.LeftButton:
             self._held, self._moved = event.position(), False
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
@@ -266,7 +286,10 @@ class SheetView(QWidget):
             self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        """A click that moved nothing picks a page."""
+        """A click that moved nothing picks a page; where one lies over the drawing it takes that away."""
+        if self._page is not None:
+            self.show_page(None)
+            return
         held, self._held = self._held, None
         if event is None or held is None or self._moved:
             return
