@@ -132,7 +132,9 @@ def pages_of(plates: Sequence[PlanDrawing], page: Page) -> tuple[LaidPage, ...]:
     found: list[LaidPage] = []
     for plate in plates:
         ways = [_used(one, page.room) for one in (plate, plate.upright())]
-        turned, tiles, count = min(ways, key=lambda way: (len(way[1]), way[0].size[1]))
+        turned, tiles, count = min(
+            ways, key=lambda way: (len(way[1]), way[0].size[1] if page.is_roll else 0.0)
+        )
         used = tuple((tile.column, tile.row) for tile in tiles)
         found += [
             LaidPage(turned, tile, count, number, len(tiles), used)

@@ -13,6 +13,7 @@ from hardkeel.export.building_plan import drawings_of
 from hardkeel.export.framing import paper_pieces
 from hardkeel.export.paper import LaidPage, Page, Step, pages_of
 from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_strips import strips_plans
 from hardkeel.export.template_pages import template_pages
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece
@@ -67,6 +68,9 @@ def print_sheets(
         if step is not None:
             step(number, count)
     trim = build.fuselage.framed.trim if build.fuselage is not None else 0.0
+    strips = strips_plans(fuselage_pieces(build), unit, page.room)
+    if strips:
+        found.append(_sheet("strips", strips, {}, page))
     for key, pieces in (("pieces", fuselage_pieces(build)), ("tail-pieces", tail_pieces_of(build))):
         plates = template_pages(pieces, page.room, unit, trim)
         if plates:

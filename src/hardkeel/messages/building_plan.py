@@ -27,6 +27,7 @@ FROM_PORT: Final = "front; from port"
 FROM_BEHIND: Final = "seen from behind"
 STICK_COLUMNS: Final = ("stick", "cut", "wood", "long", "lower or front end", "other end")
 STICK_WORDS: Final = (0, 2)  # the columns that hold words
+STRIP_COLUMNS: Final = ("from its left end", "lower edge", "upper edge")
 _SHEETS: Final = {
     "side": "Sides",
     "top": "From above",
@@ -35,6 +36,7 @@ _SHEETS: Final = {
     "elevation": "The whole model from the side",
     "sticks": "Sticks to cut",
     "tail-sticks": "Sticks to cut for the tail",
+    "strips": "Long strips by their ordinates",
 }
 
 
@@ -142,3 +144,19 @@ def longeron_words(name: str, wood: str, section: tuple[float, float], unit: Len
     return f"{name.replace('_', ' ')} longeron, {wood} {format_size(section, unit)}".replace(
         " longeron longeron", " longeron"
     )
+
+
+def jumps(before: str, behind: str) -> str:
+    """``3.0 mm, then 6.0 mm``: an edge jumps there."""
+    return f"{before}, then {behind}"
+
+
+def strip_words(wood: str, drawn: int, turned_over: int) -> str:
+    """``balsa medium 3.0 mm; cut 2, 1 of them turned over; edges over a straight line along its lowest points``."""
+    told = [wood] if wood else []
+    if turned_over:
+        told.append(f"cut {drawn + turned_over}, {turned_over} turned over")
+    elif drawn > 1:
+        told.append(f"cut {drawn}")
+    told.append("edges over its lowest line")
+    return "; ".join(told)

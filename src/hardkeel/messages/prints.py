@@ -54,6 +54,7 @@ _SAID: Final = {
     "elevation": "the side elevation",
     "sticks": "the list of sticks",
     "tail-sticks": "the tail's list of sticks",
+    "strips": "the long strips",
     "pieces": "the pieces to cut out",
     "tail-pieces": "the tail pieces to cut out",
 }
