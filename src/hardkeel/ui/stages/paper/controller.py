@@ -67,6 +67,7 @@ class PaperController(QObject):
         self._document = context.document
         self.sheets: tuple[print_set.PrintSheet, ...] = ()
         self._known: object = None  # of what the sheets were laid out
+        self._printers: list[str] | None = None  # asked for once: a print server may be slow to answer
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_REST_MS)
@@ -103,7 +104,9 @@ class PaperController(QObject):
     def _show_paper(self) -> None:
         settings = self._context.settings
         self._page.card.show_paper(self.paper)
-        self._page.card.show_printers(printing.printer_names(), settings.printer)
+        if self._printers is None:
+            self._printers = printing.printer_names()
+        self._page.card.show_printers(self._printers, settings.printer)
         self._page.card.show_bars(self.correction)
 
     def _on_paper(self, name: str) -> None:
@@ -195,7 +198,7 @@ class PaperController(QObject):
 
     def print_pages(self, key: str, numbers: frozenset[int]) -> None:
         """Send pages of a sheet to the printer; where none is set up, ask for a file."""
-        if not printing.printer_names():
+        if not self._printers:
             self._ask_for_file(key, "pdf", numbers)
             return
         printer = printing.printer_for(self._context.settings.printer)
