@@ -177,3 +177,22 @@ def test_a_page_is_looked_at_as_the_printer_gets_it(qtbot: QtBot, page: PaperPag
     qtbot.mouseClick(page.view, LEFT)
     qtbot.waitUntil(lambda: not page.view.shows_page)
     assert page.pages, "that click picked no page"
+
+
+def test_what_can_not_be_drawn_is_said_with_its_reason(
+    qtbot: QtBot, window: MainWindow, page: PaperPage
+) -> None:
+    assert not page.left_out.isVisible()
+    build = withy()
+    assert build.fuselage is not None
+    bow_tie = ((-20.0, -20.0), (20.0, 20.0), (20.0, -20.0), (-20.0, 20.0))
+    formers = tuple(
+        one.but(outline=bow_tie, sticks=None) if one.id == "F2" else one
+        for one in build.fuselage.formers
+    )
+    window.start(build.but(fuselage=build.fuselage.but(formers=formers)))
+    window.show_stage("paper")
+    qtbot.waitUntil(page.left_out.isVisible, timeout=30000)
+    assert "F2" in page.left_out.text()
+    assert page.left_out.text().count("\n") < 3, "each reason once"
+    assert any(row.shown.key == "stab" for row in page.sheets.rows)

@@ -1,8 +1,6 @@
 """The building plan: which drawings a build has, and their files."""
 
-from collections.abc import Callable
-from contextlib import suppress
-from functools import partial
+from collections.abc import Callable, Sequence
 from typing import Final
 
 from hardkeel.airframe.parts import woods_of
@@ -19,7 +17,6 @@ from hardkeel.export.plan_side import STICKS, side_plan
 from hardkeel.export.plan_tail import tail_plan
 from hardkeel.export.plan_top import board_plan, top_plan
 from hardkeel.fuselage.cut_list import cut_list_of
-from hardkeel.fuselage.model import Fuselage
 from hardkeel.joinery.cut_part import CutPart
 from hardkeel.messages import diary as say
 from hardkeel.messages.building_plan import in_list, numbered
@@ -34,7 +31,10 @@ _A4: Final = Page().room
 
 
 def drawings_of(
-    build: Build, unit: LengthUnit, room: tuple[float, float] = _A4
+    build: Build,
+    unit: LengthUnit,
+    room: tuple[float, float] = _A4,
+    left_out: Callable[[BadInput], object] = lambda _why: None,
 ) -> tuple[PlanDrawing, ...]:
     """All drawings to build over that a build has; what can't be drawn yet is left out.
 
@@ -42,39 +42,30 @@ def drawings_of(
     ----------
     room : (float, float)
         What a page has to draw on, mm: sections and lists are laid to it.
+    left_out : callable
+        Told why something is left out.
     """
+
+    def made(make: Callable[[], Sequence[PlanDrawing | None]]) -> Sequence[PlanDrawing | None]:
+        try:
+            return make()
+        except BadInput as why:
+            left_out(why)
+            return ()
+
     found: list[PlanDrawing | None] = []
     fuselage = build.fuselage
     if fuselage is not None and len(fuselage.stations) > 1:
-        found += [
-            _made(lambda: side_plan(build, unit)),
-            _made(lambda: top_plan(fuselage, unit)),
-            _made(lambda: board_plan(fuselage, unit)),
-            *_sections(fuselage, unit, room),
-            _made(lambda: elevation_plan(build, unit)),
-        ]
+        found += made(lambda: [side_plan(build, unit)])
+        found += made(lambda: [top_plan(fuselage, unit)])
+        found += made(lambda: [board_plan(fuselage, unit)])
+        found += made(lambda: sections_plans(fuselage, unit, room))
+        found += made(lambda: [elevation_plan(build, unit)])
     for surface in build.tail:
-        found.append(_made(partial(tail_plan, surface, build.profiles)))
-    with suppress(BadInput):
-        found += list_plans(_of_the_frame(build), unit, room, _LISTS[0])
-        found += list_plans(_of_the_tail(build), unit, room, _LISTS[1])
+        found += made(lambda one=surface: [tail_plan(one, build.profiles)])  # type: ignore[misc]
+    found += made(lambda: list_plans(_of_the_frame(build), unit, room, _LISTS[0]))
+    found += made(lambda: list_plans(_of_the_tail(build), unit, room, _LISTS[1]))
     return tuple(one for one in found if one is not None)
-
-
-def _made(make: Callable[[], PlanDrawing | None]) -> PlanDrawing | None:
-    try:
-        return make()
-    except BadInput:  # a figure is missing: its page says which
-        return None
-
-
-def _sections(
-    fuselage: Fuselage, unit: LengthUnit, room: tuple[float, float]
-) -> tuple[PlanDrawing, ...]:
-    try:
-        return sections_plans(fuselage, unit, room)
-    except BadInput:  # an outline that crosses itself: its page says which
-        return ()
 
 
 def _of_the_frame(build: Build) -> list[Listed]:

@@ -1,7 +1,7 @@
 """All sheets of a build that are printed, page by page, and what each page shows in short."""
 
 import hashlib
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -48,7 +48,11 @@ class PrintSheet:
 
 
 def print_sheets(
-    build: Build, unit: LengthUnit, page: Page, step: Step | None = None
+    build: Build,
+    unit: LengthUnit,
+    page: Page,
+    step: Step | None = None,
+    left_out: Callable[[BadInput], object] = lambda _why: None,
 ) -> tuple[PrintSheet, ...]:
     """All sheets: drawings to build over in the order of work, then pieces to cut out.
 
@@ -56,9 +60,11 @@ def print_sheets(
     ----------
     step : callable, optional
         Told how far it is; may raise `GivenUp`.
+    left_out : callable
+        Told why something can't be drawn yet.
     """
     by_key: dict[str, list[PlanDrawing]] = {}
-    for drawing in drawings_of(build, unit, page.room):
+    for drawing in drawings_of(build, unit, page.room, left_out):
         by_key.setdefault(_whole_name(drawing.name, build), []).append(drawing)
     found = []
     count = len(by_key) + 2
@@ -68,10 +74,14 @@ def print_sheets(
         if step is not None:
             step(number, count)
     trim = build.fuselage.framed.trim if build.fuselage is not None else 0.0
-    strips = strips_plans(fuselage_pieces(build), unit, page.room)
+    pieces_of_frame = fuselage_pieces(build, left_out)
+    strips = strips_plans(pieces_of_frame, unit, page.room)
     if strips:
         found.append(_sheet("strips", strips, {}, page))
-    for key, pieces in (("pieces", fuselage_pieces(build)), ("tail-pieces", tail_pieces_of(build))):
+    for key, pieces in (
+        ("pieces", pieces_of_frame),
+        ("tail-pieces", tail_pieces_of(build, left_out)),
+    ):
         plates = template_pages(pieces, page.room, unit, trim)
         if plates:
             rings = {say.outline_of(one.name): one.polygon.length for one in pieces}
@@ -86,22 +96,28 @@ def _whole_name(name: str, build: Build) -> str:
     return name.rstrip("0123456789").rstrip("-")
 
 
-def fuselage_pieces(build: Build) -> tuple[FlatPiece, ...]:
+def fuselage_pieces(
+    build: Build, left_out: Callable[[BadInput], object] = lambda _why: None
+) -> tuple[FlatPiece, ...]:
     """What of the fuselage is cut out of paper; nothing where it can't be framed yet."""
     fuselage = build.fuselage
     if fuselage is None or len(fuselage.stations) < 2 or not fuselage.sections:  # noqa: PLR2004  no loft
         return ()
     try:
         return (*build_pieces(build), *paper_pieces(fuselage))
-    except BadInput:  # its page says what is missing
+    except BadInput as why:
+        left_out(why)
         return ()
 
 
-def tail_pieces_of(build: Build) -> tuple[FlatPiece, ...]:
+def tail_pieces_of(
+    build: Build, left_out: Callable[[BadInput], object] = lambda _why: None
+) -> tuple[FlatPiece, ...]:
     """What of the tail is; nothing where a figure is missing."""
     try:
         return tail_pieces(build)
-    except BadInput:
+    except BadInput as why:
+        left_out(why)
         return ()
 
 

@@ -227,3 +227,8 @@ def made_up(x: float, y: float) -> str:
 def file_written(name: str) -> str:
     """A drawing is there as a file."""
     return f"{name} is written."
+
+
+def left_out_words(why: Sequence[str]) -> str:
+    """``Left out: former F3: its outline crosses itself.``; a line each."""
+    return "\n".join(f"Left out: {one.rstrip('.')}." for one in why)

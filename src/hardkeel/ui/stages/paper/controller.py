@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, cast
 from PyQt6.QtCore import QObject, QTimer
 from PyQt6.QtWidgets import QDialog, QFileDialog
 
-from hardkeel.base.errors import GivenUp, HardKeelError
+from hardkeel.base.errors import BadInput, GivenUp, HardKeelError
 from hardkeel.base.late import late
 from hardkeel.edits import prints as edits
 from hardkeel.export.paper_sizes import PAPERS, ROLLS, paper_for
@@ -15,6 +15,7 @@ from hardkeel.export.renewing import file_stem
 from hardkeel.messages import describe
 from hardkeel.messages import diary as diary_say
 from hardkeel.messages import prints as say
+from hardkeel.messages.faults import told
 from hardkeel.paper.prints import Printed, SheetStanding, standing_of
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
@@ -67,7 +68,9 @@ class PaperController(QObject):
         self._document = context.document
         self.sheets: tuple[print_set.PrintSheet, ...] = ()
         self._known: object = None  # of what the sheets were laid out
-        self._printers: list[str] | None = None  # asked for once: a print server may be slow to answer
+        self._printers: list[str] | None = (
+            None  # asked for once: a print server may be slow to answer
+        )
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(_REST_MS)
@@ -158,15 +161,18 @@ class PaperController(QObject):
         build, unit, known = self._document.build, self._page.unit, self._inputs()
         page = paper.Page(self.paper, self.correction)
         progress = Progress()
+        faults: list[BadInput] = []
 
         def done(found: object) -> None:
             self.sheets, self._known = cast("tuple[print_set.PrintSheet, ...]", found), known
+            why = dict.fromkeys(told(fault, unit) for fault in faults)  # each once
+            self._page.show_left_out(tuple(why))
             self._show()
 
         self._context.jobs.start(
             self._document.session,
             "sheets to print",
-            lambda: print_set.print_sheets(build, unit, page, progress.step),
+            lambda: print_set.print_sheets(build, unit, page, progress.step, faults.append),
             done,
             self._failed,
             stop=progress.stop,

@@ -1,5 +1,6 @@
 """Paper: the very sheets, what of them is out of date since the last print, and one press that prints just that."""
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import Qt, pyqtSignal
@@ -19,8 +20,6 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import Doing, NowCard
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
-
     from hardkeel.ui.stages.paper.shown import SheetShown
 
 _ENTER: Final = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
@@ -65,13 +64,20 @@ class PaperPage(StagePage):
         self.look = QPushButton(say.LOOK_AT_IT)
         for button in (self.look, self.all, self.lost):
             button.setObjectName("plain")
+        self._lay_out(theme)
+        self._connect()
+        self.show_sheets((), say.LAYING_OUT, "")
+
+    def _lay_out(self, theme: Theme) -> None:
         row = QHBoxLayout()
         row.addWidget(self.look)
         row.addWidget(self.all)
         row.addWidget(self.lost)
         row.addStretch(1)
         self.now.column.addLayout(row)
-        self._cards = CardColumn((self.now, self.sheets, self.card), theme)
+        self.left_out = label("warn")
+        self.left_out.hide()
+        self._cards = CardColumn((self.now, self.left_out, self.sheets, self.card), theme)
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.setSpacing(0)
@@ -83,13 +89,14 @@ class PaperPage(StagePage):
         outer.setSpacing(0)
         outer.addLayout(left, 1)
         outer.addWidget(self._cards)
+
+    def _connect(self) -> None:
         self.view.page_picked.connect(self._on_page_picked)
         self.sheets.picked.connect(self.choose)
         self.now.asked.connect(lambda _key: self.print_wanted.emit(self._chosen, self._pages))
         self.all.clicked.connect(self._on_all)
         self.look.clicked.connect(self._on_look)
         self.lost.clicked.connect(lambda: self.forget_wanted.emit(self._chosen))
-        self.show_sheets((), say.LAYING_OUT, "")
 
     @property
     def chosen(self) -> str:
@@ -149,6 +156,11 @@ class PaperPage(StagePage):
         else:
             self.view.show_boards(())
             self.under.setText("")
+
+    def show_left_out(self, why: Sequence[str]) -> None:
+        """What can't be drawn yet, and why."""
+        self.left_out.setText(say.left_out_words(why))
+        self.left_out.setVisible(bool(why))
 
     def choose(self, key: str) -> None:
         """Put a sheet on the table."""
