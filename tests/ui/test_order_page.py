@@ -187,3 +187,35 @@ def test_where_the_order_stands_is_said_on_every_bench(
     assert ", first " in waiting
     qtbot.mouseClick(frame.order_line, Qt.MouseButton.LeftButton)
     assert frame.now == "order"
+
+
+def test_a_step_is_the_builders_to_change(qtbot: QtBot, laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.row_picked.emit(row_of(page, "doublers"))
+    page.own.fold(away=False)
+    page.own.glue.setCurrentIndex(page.own.glue.findData("contact"))
+    page.own.glue.activated.emit(page.own.glue.currentIndex())
+    page.own.note.setText("ask for the wide brush")
+    page.own.note.setModified(True)
+    page.own.note.editingFinished.emit()
+    step = next(one for one in laid_out.document.build.steps if one.id == "doublers")
+    assert (step.glue, step.note) == ("contact", "ask for the wide brush")
+    assert "Note: ask for the wide brush" in page.about.text()
+    assert "contact" in page.about.text()
+    # another step shows its own
+    page.table.row_picked.emit(row_of(page, "cut"))
+    assert page.own.note.text() == ""
+    assert page.own.glue.currentData() == ""
+    page.own.minutes.line.setText("95")
+    page.own.minutes.take()
+    cut = next(one for one in laid_out.document.build.steps if one.id == "cut")
+    assert cut.hands_minutes == 95.0
+    # laid anew it stays
+    qtbot.mouseClick(page.again, LEFT)
+    again = {one.id: one for one in laid_out.document.build.steps}
+    assert again["cut"].hands_minutes == 95.0
+    assert again["doublers"].glue == "contact"
+    laid_out.document.stack.undo()
+    laid_out.document.stack.undo()
+    cut = next(one for one in laid_out.document.build.steps if one.id == "cut")
+    assert cut.hands_minutes != 95.0

@@ -121,7 +121,7 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     assert [p.name[16:] for p in plans] == [
         *(
             f"plan-{name}.{kind}"
-            for name in ("side", "top", "sections", "elevation", "stab", "fin")
+            for name in ("side", "top", "sections", "sections-2", "elevation", "stab", "fin")
             for kind in ("dxf", "svg")
         ),
         "plan-A4.pdf",

@@ -12,13 +12,16 @@ from hardkeel.airframe.orders.tail import STAGE as TAIL
 from hardkeel.airframe.orders.tail import tail_steps
 from hardkeel.airframe.orders.whole import lay_anew
 from hardkeel.airframe.starters import start_from
+from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.fleet import DEMOS, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import frame_as_usual, set_framing
 from hardkeel.edits.fuselage import set_skins
-from hardkeel.edits.steps import add_step, lay_all, plan_steps, tick
+from hardkeel.edits.steps import add_step, lay_all, plan_steps, set_step, tick
 from hardkeel.edits.tail import arrange, set_built, set_figures
+from hardkeel.glue.kinds import KINDS
+from hardkeel.messages.steps import hold_of
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import all_before, check_steps
@@ -158,3 +161,40 @@ def test_the_command_lays_it_anew_and_plan_plans_it(
     open_ones = {step["id"] for step in laid if step.get("state", "open") == "open"}
     planned = {step["id"] for step in plan["steps"]} | {one["id"] for one in plan["impossible"]}
     assert planned == open_ones
+
+
+def test_what_is_set_of_a_step_stays_when_the_order_is_laid_anew() -> None:
+    build = model("sheet-box", "usual", "stick", sheeted=True)
+    build = lay_all(build, lay_anew(build))
+    build = set_step(build, "doublers", glue="contact", hold="both rough sides inward")
+    build = set_step(build, "doublers", note="ask for the wide brush")
+    build = set_step(build, "cut", hands_minutes=95.0)
+    for laid in (lay_anew(build), plan_steps(build, frame_steps(build), FRAME).steps):
+        steps = {step.id: step for step in laid}
+        mine = steps["doublers"]
+        assert (mine.glue, mine.hold) == ("contact", "both rough sides inward")
+        assert mine.note == "ask for the wide brush"
+        assert "solvent" in mine.hazards
+        assert "epoxy" not in mine.hazards, "another glue, other cautions"
+        least, most = KINDS["contact"].handle
+        assert least <= mine.handle_minutes <= most
+        assert steps["cut"].hands_minutes == 95.0
+        assert hold_of(mine) == "both rough sides inward"
+
+
+def test_a_step_has_only_figures_that_it_can_have() -> None:
+    build = model("sheet-box", "usual", "stick", sheeted=True)
+    build = lay_all(build, lay_anew(build))
+    with pytest.raises(BadInput, match="no figure"):
+        set_step(build, "cut", state="done")
+    with pytest.raises(BadInput, match="no step"):
+        set_step(build, "paint it", note="blue")
+    bare = set_step(build, "doublers", glue=None)
+    (step,) = [one for one in bare.steps if one.id == "doublers"]
+    assert (step.glue, step.handle_minutes, step.cure_minutes) == (None, 0.0, 0.0)
+    assert "epoxy" not in step.hazards
+    own = add_step(build, "Weigh the sides", "cut")
+    (mine,) = [one for one in own.steps if one.stage == OWN]
+    own = set_step(own, mine.id, hands_minutes=5.0, glue="aliphatic", needs=("board",))
+    (mine,) = [one for one in own.steps if one.stage == OWN]
+    assert (mine.hands_minutes, mine.handle_minutes, mine.needs) == (5.0, 20.0, ("board",))

@@ -10,6 +10,7 @@ from hardkeel.airframe.parts import parts_of
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.glue import glued, unglued
 from hardkeel.edits.named import edit
+from hardkeel.glue.kinds import KINDS, PLANNED
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES
 from hardkeel.project.model import Build
@@ -18,6 +19,12 @@ from hardkeel.schedule.ordering import all_before, check_steps, ordered, standin
 from hardkeel.schedule.timers import timers_of, with_timers
 
 _LONGEST_SITTING_MINUTES: Final = 16 * 60
+_BY_HAND: Final = frozenset(
+    {
+        "hands_minutes", "glue", "handle_minutes", "cure_minutes", "hold", "hazards", "needs", "no_return",
+        "needs_cure", "note",
+    }
+)  # fmt: skip
 
 
 class OutOfOrder(BadInput):
@@ -41,10 +48,7 @@ def plan_steps(build: Build, steps: Sequence[Step], stage: str) -> Build:
     Those of other stages wait for these where the whole order has it so, in whichever order stages are laid.
     """
     was = {step.id: step for step in build.steps}
-    made = tuple(
-        step.but(state=was[step.id].state, started=was[step.id].started) if step.id in was else step
-        for step in steps
-    )
+    made = tuple(step.as_it_was(was.get(step.id)) for step in steps)
     known = {step.id for step in made}
     others = [step for step in build.steps if step.stage != stage and step.id not in known]
     left = known | {step.id for step in others}
@@ -166,6 +170,40 @@ def add_step(build: Build, title: str, after: str | None) -> Build:
     made = Step(id=f"{OWN} {number}", stage=OWN, title=title.strip(), after=waits)
     at = next((i + 1 for i, step in enumerate(build.steps) if step.id == after), len(build.steps))
     return _with(build, (*build.steps[:at], made, *build.steps[at:]))
+
+
+@edit
+def set_step(build: Build, /, step_id: str, **figures: object) -> Build:
+    """Set figures of a step: its minutes, glue, what to look for, cautions, what it needs, a note.
+
+    With another glue go that glue's times and cautions, where they are not set themselves. What is set stays when the
+    order is laid anew.
+
+    Raises
+    ------
+    BadInput
+        When there is no such step or figure, or it is none that a step can have.
+    """
+    unknown = set(figures) - _BY_HAND
+    if unknown:
+        raise BadInput("", f"no figure {sorted(unknown)[0]}")
+    step = _step(build, step_id)
+    if "glue" in figures:
+        figures = {**_with_glue(step, str(figures["glue"] or "")), **figures}
+    own = tuple(dict.fromkeys((*step.by_hand, *(name for name in figures if name != "note"))))
+    changed = Step.model_validate({**step.model_dump(), **figures, "by_hand": own})
+    return _with(build, tuple(changed if one.id == step_id else one for one in build.steps))
+
+
+def _with_glue(step: Step, glue: str) -> dict[str, object]:
+    """Times and cautions that go with a glue; none of them where none is used."""
+    before = KINDS.get(step.glue or "")  # type: ignore[call-overload]
+    kind = KINDS.get(glue)  # type: ignore[call-overload]
+    others = [one for one in step.hazards if before is None or one not in before.hazards]
+    hazards = tuple(dict.fromkeys((*others, *(kind.hazards if kind is not None else ()))))
+    usual = (sum(kind.handle) / 2, sum(kind.cure) / 2) if kind is not None else (0.0, 0.0)
+    handle, cure = PLANNED.get(glue, usual)
+    return {"handle_minutes": handle, "cure_minutes": cure, "hazards": hazards}
 
 
 @edit

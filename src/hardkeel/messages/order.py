@@ -47,6 +47,17 @@ _GLUES: Final = {
     "thin cyanoacrylate": "Thin cyanoacrylate: only where the joint is tight and stands as it should.",
 }
 
+CHANGE_IT: Final = "Change it"
+NO_GLUE: Final = "no glue"
+HANDS: Final = "hands"
+GLUE: Final = "glue"
+LOOK_FOR: Final = "look for, before it"
+NOTE: Final = "note"
+_FIGURES: Final = {
+    "hands_minutes": "minutes", "glue": "glue", "handle_minutes": "firm after", "cure_minutes": "cure",
+    "hold": "what to look for", "hazards": "cautions", "needs": "needs", "no_return": "no return",
+    "needs_cure": "waits for the cure",
+}  # fmt: skip
 NOTHING_TO_LAY: Final = "Nothing is to do: the build has no fuselage of two stations and no tail that says how it is built."
 
 
@@ -119,3 +130,19 @@ def line_words(now: Step, following: Step | None, waiting: str) -> tuple[str, st
         f"{NEXT}: {step_title(following)}" if following is not None else "",
         f"{NOT_YET_SHORT}: {waiting}" if waiting else "",
     )
+
+
+def note_words(step: Step) -> str:
+    """What the builder wants to remember of it."""
+    return f"Note: {step.note}" if step.note else ""
+
+
+def changed(step: Step) -> str:
+    """Undo's word for what was set of a step."""
+    return f"change “{step_title(step)}”"
+
+
+def by_hand_words(step: Step) -> str:
+    """Which of its figures are the builder's own: ``glue, minutes``."""
+    told = [_FIGURES[name] for name in ("glue", "hands_minutes", "hold") if name in step.by_hand]
+    return f"yours: {', '.join(told)}" if told else ""

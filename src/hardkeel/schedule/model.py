@@ -55,6 +55,10 @@ class Step(Worded):
         The steps before must be cured, not only firm.
     took : float, optional
         Minutes that the hands were at it; our own addition to the file.
+    note : str
+        What the builder wants to remember of it; our own addition.
+    by_hand : tuple of str
+        Which of its figures the builder has set: an order that is laid anew leaves them. Our own addition.
     """
 
     id: Text
@@ -77,6 +81,16 @@ class Step(Worded):
     needs_cure: bool = False
     started: str | None = None
     took: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
+    note: str = ""
+    by_hand: tuple[str, ...] = ()
+
+    def as_it_was(self, was: "Step | None") -> "Step":
+        """With what was done of it when it was laid before, and with what the builder has set of it."""
+        if was is None:
+            return self
+        own = {name: getattr(was, name) for name in was.by_hand if name in Step.model_fields}
+        kept = {"state": was.state, "started": was.started, "took": was.took, "note": was.note}
+        return self.but(**kept, **own, by_hand=was.by_hand)
 
 
 def local_time(text: str) -> datetime:

@@ -23,7 +23,7 @@ def lay_anew(build: Build) -> tuple[Step, ...]:
         When steps wait for each other.
     """
     laid = {step.id: step for step in build.steps}
-    fresh = [_as_it_was(step, laid) for step in asked_for(build)]
+    fresh = [step.as_it_was(laid.get(step.id)) for step in asked_for(build)]
     known = {step.id for step in fresh}
     kept = [
         step
@@ -69,14 +69,6 @@ def with_rigging(build: Build, steps: list[Step]) -> list[Step]:
         for step in steps
     ]
     return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]
-
-
-def _as_it_was(step: Step, laid: dict[str, Step]) -> Step:
-    """With what was done of it, and when."""
-    was = laid.get(step.id)
-    if was is None:
-        return step
-    return step.but(state=was.state, started=was.started, took=was.took)
 
 
 def _without_strangers(steps: Iterable[Step]) -> list[Step]:

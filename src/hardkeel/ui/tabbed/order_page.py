@@ -16,6 +16,7 @@ from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import Standing, standing_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.tabbed.step_fields import StepFields
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -95,6 +96,7 @@ class OrderPage(SubPage):
         self.up, self.down = QPushButton(say.UP), QPushButton(say.DOWN)
         self.cut, self.reopen = QPushButton(say.CUT_IT), QPushButton(say.OPEN_AGAIN)
         self.name, self.add = QLineEdit(), QPushButton(say.ADD_A_STEP)
+        self.own = StepFields()
         self.again = QPushButton(say.AGAIN)
         self._count = QLabel()
         self._lay_out()
@@ -122,6 +124,7 @@ class OrderPage(SubPage):
         adding.addWidget(self.add)
         self.step.column.addWidget(self.title)
         self.step.column.addWidget(self.about)
+        self.step.column.addWidget(self.own)
         self.step.column.addLayout(buttons)
         self.step.column.addLayout(adding)
         work = QVBoxLayout()
@@ -144,6 +147,7 @@ class OrderPage(SubPage):
         self.cut.clicked.connect(self._on_cut)
         self.reopen.clicked.connect(self._on_reopened)
         self.add.clicked.connect(self._on_added)
+        self.own.changed.connect(self._on_changed)
         self.name.returnPressed.connect(self._on_added)
 
     @property
@@ -245,10 +249,12 @@ class OrderPage(SubPage):
                     say.hold_words(step),
                     say.glue_words(step),
                     say.hazard_words(step),
+                    say.note_words(step),
                 )
                 if words
             )
         )
+        self.own.show_step(step)
         self.reopen.setVisible(step.state == "done")
 
     # -- what the hands do -------------------------------------------------------------------------
@@ -300,6 +306,11 @@ class OrderPage(SubPage):
                 say.moved(step),
                 edits.move_step.of(step.id, -1 if way < 0 else 1),
             )
+
+    def _on_changed(self, name: str, value: object) -> None:
+        step = self.picked
+        if step is not None:
+            self.apply(say.changed(step), edits.set_step.of(step.id, **{name: value}))
 
     def _on_cut(self) -> None:
         step = self.picked
