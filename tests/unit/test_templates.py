@@ -258,6 +258,30 @@ def test_lines_and_tags_make_up_the_outline(
     assert min(len(lines), 2) <= len(gaps) <= len(lines) + 1  # the ring may begin within one
 
 
+def test_what_is_drawn_on_a_piece_ends_where_its_wood_does() -> None:
+    for name, data in files_of(demo_build, "A4").items():
+        if not name.endswith(".dxf"):
+            continue
+        space = read(io.StringIO(data.decode())).modelspace()
+        lines = [e for e in space.query("LWPOLYLINE") if isinstance(e, LWPolyline)]
+        rings = {
+            layer: [
+                shapely.Polygon([p[:2] for p in e.get_points()])
+                for e in lines
+                if e.dxf.layer == layer
+            ]
+            for layer in ("CUT", "HOLES")
+        }
+        for e in lines:
+            if e.dxf.layer in ("MARKS", "CENTRE"):
+                drawn = shapely.LineString([p[:2] for p in e.get_points()])
+                assert any(one.buffer(1e-6).covers(drawn) for one in rings["CUT"]), name
+                lying_in = [one for one in rings["CUT"] if one.buffer(1e-6).covers(drawn)]
+                own = min(lying_in, key=lambda one: one.area)
+                holes = [one for one in rings["HOLES"] if own.covers(one)]
+                assert not any(drawn.intersection(one).length > 1e-6 for one in holes), name
+
+
 def test_a_name_is_engraved_inside_its_piece_as_lines() -> None:
     for name, data in files_of(withy, "A4").items():
         if not name.endswith(".dxf"):

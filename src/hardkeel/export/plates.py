@@ -192,7 +192,8 @@ def nested_plate(sheet: NestedSheet, name: str, way: CutterWay) -> Plate:
     for placed in sheet.placed:
         piece, move = placed.piece, placed.move
         strokes += [
-            replace(stroke, points=move(stroke.points)) for stroke in _strokes(piece, way.kerf)
+            replace(stroke, points=move(stroke.points))
+            for stroke in _on_its_wood(piece, _strokes(piece, way.kerf))
         ]
         strokes += _engraved(piece, move, placed.turn)
     return Plate(
@@ -201,6 +202,21 @@ def nested_plate(sheet: NestedSheet, name: str, way: CutterWay) -> Plate:
         note=say.cutter_note(way.kerf, way.tag),
         tag=way.tag + way.kerf if way.tag > 0 else 0.0,
     )
+
+
+def _on_its_wood(piece: FlatPiece, strokes: Iterable[Stroke]) -> Iterable[Stroke]:
+    """Lines that are drawn on a piece, cut off where its wood ends: beside it lies another's."""
+    wood = piece.polygon
+    for stroke in strokes:
+        if stroke.layer in _CUT:
+            yield stroke
+            continue
+        line = shapely.LineString([*stroke.points, *stroke.points[: 1 if stroke.closed else 0]])
+        for part in shapely.get_parts(line.intersection(wood)):
+            if part.geom_type == "LineString" and part.length > _CLEAR_MM:
+                yield Stroke(
+                    stroke.layer, tuple((float(u), float(v)) for u, v in part.coords), closed=False
+                )
 
 
 def _engraved(piece: FlatPiece, move: Callable[[Ring], Ring], turned: float) -> Iterable[Stroke]:
