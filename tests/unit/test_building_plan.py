@@ -24,6 +24,7 @@ from hardkeel.demo.planked import sorrel
 from hardkeel.export.building_plan import drawings_of, plan_files
 from hardkeel.export.plan_drawing import LAYERS, PlanDrawing
 from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.gussets import gusset_places, gussets_of
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.project.model import Build
 from hardkeel.storage.format import text_of
@@ -292,3 +293,25 @@ def test_the_page_for_a_copy_shop_has_the_same_sticks(make: Callable[[], Build])
     for stick in drawn:
         near = tree.query(points(stick + best), predicate="dwithin", distance=0.02)
         assert set(near[0].tolist()) == set(range(len(stick)))
+
+
+def test_every_gusset_has_the_number_of_its_template() -> None:
+    build = withy()
+    assert build.fuselage is not None
+    side = next(one for one in drawings_of(build, "mm") if one.name == "side")
+    drawn = [line for line in side.lines if line.layer == "GUSSETS"]
+    pieces = gussets_of(build.fuselage)
+    assert len(drawn) == len(pieces) > 4
+    written = {words.text for words in side.words}
+    assert {f"G{piece.name.rpartition(' ')[2]}" for piece in pieces} <= written
+    # a triangle's two legs and its angle are those of the piece with its number
+    for place, piece in zip(gusset_places(build.fuselage), pieces, strict=True):
+        assert place.name == piece.name
+        a, b, c = (np.array(point) for point in place.ring)
+        one, other = b - a, c - a
+        angle = math.degrees(math.acos(one @ other / np.hypot(*one) / np.hypot(*other)))
+        at = min(piece.outline, key=lambda p: math.hypot(*p))
+        assert math.hypot(*at) < 1e-6, "its corner is where both legs begin"
+        ends = sorted(piece.outline, key=lambda p: -math.hypot(*p))[:2]
+        ways = [math.degrees(math.atan2(v, u)) for u, v in ends]
+        assert abs(angle - abs(ways[0] - ways[1])) < 0.05

@@ -93,12 +93,11 @@ def _along(strip: LongeronStrip) -> list[tuple[Point2, float]]:
 def _draw_glued_on(
     drawing: PlanDrawing, fuselage: Fuselage
 ) -> list[tuple[str, tuple[Point2, ...]]]:
-    """Gussets, and doublers behind the sticks; what is to be written beside one of each."""
-    gussets: dict[str, tuple[Point2, ...]] = {}
-    for member, ring in gusset_places(fuselage):
-        drawing.line("GUSSETS", ring, closed=True)
-        gussets[member.id.replace("_", " ")] = ring
-    told = list(gussets.items())
+    """Gussets, and doublers behind the sticks; what is to be written beside each."""
+    told = []
+    for place in gusset_places(fuselage):
+        drawing.line("GUSSETS", place.ring, closed=True)
+        told.append((say.short_name(place.name.replace("_", " ")), place.ring))
     low, high = drawing.bounds[0], drawing.bounds[2]
     for piece in doublers_of(fuselage):
         if piece.bounds[2] <= low or piece.bounds[0] >= high:  # on sheet sides ahead of the sticks

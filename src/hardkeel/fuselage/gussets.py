@@ -1,6 +1,7 @@
 """Gussets in the free corners of open bays: the corner's true angle, straight or with a hollow edge."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.model import Fuselage, Member
@@ -24,10 +25,25 @@ def gussets_of(fuselage: Fuselage) -> tuple[FlatPiece, ...]:
     return tuple(piece for member in members for piece in _of(fuselage, member, corners))
 
 
-def gusset_places(fuselage: Fuselage) -> Iterator[tuple[Member, tuple[Point2, ...]]]:
-    """Where they lie on the side as it is pinned down, as triangles of (s, z), each with its member.
+@dataclass(frozen=True, slots=True)
+class GussetPlace:
+    """Where a gusset lies on the side as it is pinned down.
 
-    A hollow edge is too small in a drawing to tell.
+    Attributes
+    ----------
+    name : str
+        Of its piece, as `gussets_of` calls it.
+    ring : tuple of (s, z)
+        Its triangle; a hollow edge is too small in a drawing to tell.
+    """
+
+    member: Member
+    name: str
+    ring: tuple[Point2, ...]
+
+
+def gusset_places(fuselage: Fuselage) -> Iterator[GussetPlace]:
+    """Every gusset's place, in the order of their pieces.
 
     Raises
     ------
@@ -37,40 +53,48 @@ def gusset_places(fuselage: Fuselage) -> Iterator[tuple[Member, tuple[Point2, ..
     members = [member for member in fuselage.framed.members if member.kind == "gusset"]
     if not members:
         return
-    station = {name: stop.station for name, stop in fuselage.stations}
+    corners = free_corners_of(fuselage)
     by_bay: dict[tuple[str, str], list[Corner]] = {}
-    for corner in free_corners_of(fuselage):
+    for corner in corners:
         by_bay.setdefault((corner.before, corner.behind), []).append(corner)
     for member in members:
-        first, last = fuselage.span(member)
-        for (before, _), corners in by_bay.items():
-            if not first <= station[before] < last:
-                continue
-            middle = sum(corner.at[0] for corner in corners) / len(corners)
-            height = sum(corner.at[1] for corner in corners) / len(corners)
-            for corner in corners:
-                leg = min(member.width or 0.0, corner.along / 2, corner.up / 2)
-                s, z = corner.at
-                fore = leg if s < middle else -leg
-                up = leg if z < height else -leg
-                yield member, ((s, z), (s + fore, z + leg * corner.slope), (s, z + up))
+        for number, corner in enumerate(_filled(fuselage, member, corners), start=1):
+            bay = by_bay[corner.before, corner.behind]
+            middle = sum(one.at[0] for one in bay) / len(bay)
+            height = sum(one.at[1] for one in bay) / len(bay)
+            leg = _leg(member, corner)
+            s, z = corner.at
+            fore = leg if s < middle else -leg
+            up = leg if z < height else -leg
+            ring = ((s, z), (s + fore, z + leg * corner.slope), (s, z + up))
+            yield GussetPlace(member, _name(member, number), ring)
+
+
+def _name(member: Member, number: int) -> str:
+    return f"{member.id} {number}"
+
+
+def _leg(member: Member, corner: Corner) -> float:
+    """How long its legs are: two in one bay do not meet, mm."""
+    return min(member.width or 0.0, corner.along / 2, corner.up / 2)
+
+
+def _filled(fuselage: Fuselage, member: Member, corners: tuple[Corner, ...]) -> Iterator[Corner]:
+    """The corners that get a gusset of a member."""
+    first, last = fuselage.span(member)
+    station = {name: stop.station for name, stop in fuselage.stations}
+    for corner in corners:
+        if first <= station[corner.before] < last and ring_of(
+            gusset_outline(_leg(member, corner), corner.angle, curved=member.curved)
+        ):
+            yield corner
 
 
 def _of(fuselage: Fuselage, member: Member, corners: tuple[Corner, ...]) -> Iterator[FlatPiece]:
-    first, last = fuselage.span(member)
-    station = {name: stop.station for name, stop in fuselage.stations}
-    leg = member.width or 0.0
-    number = 0
-    for corner in corners:
-        if not first <= station[corner.before] < last:
-            continue
-        reach = min(leg, corner.along / 2, corner.up / 2)  # two in one bay do not meet
-        outline = ring_of(gusset_outline(reach, corner.angle, curved=member.curved))
-        if not outline:
-            continue
-        number += 1
+    for number, corner in enumerate(_filled(fuselage, member, corners), start=1):
+        outline = ring_of(gusset_outline(_leg(member, corner), corner.angle, curved=member.curved))
         yield FlatPiece(
-            name=f"{member.id} {number}",
+            name=_name(member, number),
             kind="gusset",
             part=member.id,
             outline=outline,

@@ -79,8 +79,8 @@ def laid_flat(build: Build) -> WoodPicture:
                 )
             )
     shapes += [
-        WoodShape(member.id, down(ring), tone=tone_of(member.material))
-        for member, ring in gusset_places(fuselage)
+        WoodShape(place.member.id, down(place.ring), tone=tone_of(place.member.material))
+        for place in gusset_places(fuselage)
     ]
     labels: list[WoodLabel] = []
     low = min((v for _, v in (p for s in shapes for p in s.ring)), default=0.0)
