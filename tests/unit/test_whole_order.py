@@ -182,6 +182,17 @@ def test_what_is_set_of_a_step_stays_when_the_order_is_laid_anew() -> None:
         assert hold_of(mine) == "both rough sides inward"
 
 
+def test_a_file_can_not_rename_a_step_by_what_is_set_of_it() -> None:
+    build = model("sheet-box", "usual", "stick", sheeted=True)
+    build = lay_all(build, lay_anew(build))
+    odd = tuple(
+        step.but(by_hand=("id", "after", "stage", "nonsense")) if step.id == "cut" else step
+        for step in build.steps
+    )
+    again = {step.id: step for step in lay_anew(build.but(steps=odd))}
+    assert again["cut"].stage == "frame"
+
+
 def test_a_step_has_only_figures_that_it_can_have() -> None:
     build = model("sheet-box", "usual", "stick", sheeted=True)
     build = lay_all(build, lay_anew(build))

@@ -14,17 +14,11 @@ from hardkeel.glue.kinds import KINDS, PLANNED
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES
 from hardkeel.project.model import Build
-from hardkeel.schedule.model import OWN, BenchTime, Step, StepState
+from hardkeel.schedule.model import BY_HAND, OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.schedule.timers import timers_of, with_timers
 
 _LONGEST_SITTING_MINUTES: Final = 16 * 60
-_BY_HAND: Final = frozenset(
-    {
-        "hands_minutes", "glue", "handle_minutes", "cure_minutes", "hold", "hazards", "needs", "no_return",
-        "needs_cure", "note",
-    }
-)  # fmt: skip
 
 
 class OutOfOrder(BadInput):
@@ -184,7 +178,7 @@ def set_step(build: Build, /, step_id: str, **figures: object) -> Build:
     BadInput
         When there is no such step or figure, or it is none that a step can have.
     """
-    unknown = set(figures) - _BY_HAND
+    unknown = set(figures) - BY_HAND - {"note"}
     if unknown:
         raise BadInput("", f"no figure {sorted(unknown)[0]}")
     step = _step(build, step_id)

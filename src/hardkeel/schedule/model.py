@@ -8,6 +8,13 @@ from pydantic import Field, field_validator
 from hardkeel.base.values import Text, Value
 
 OWN: Final = "own"  # the stage of steps that the builder adds
+# figures of a step that the builder may set, and that stay when the order is laid anew
+BY_HAND: Final = frozenset(
+    {
+        "hands_minutes", "glue", "handle_minutes", "cure_minutes", "hold", "hazards", "needs", "no_return",
+        "needs_cure",
+    }
+)  # fmt: skip
 StepState = Literal["open", "doing", "done"]
 Minutes = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 
@@ -88,7 +95,7 @@ class Step(Worded):
         """With what was done of it when it was laid before, and with what the builder has set of it."""
         if was is None:
             return self
-        own = {name: getattr(was, name) for name in was.by_hand if name in Step.model_fields}
+        own = {name: getattr(was, name) for name in was.by_hand if name in BY_HAND}
         kept = {"state": was.state, "started": was.started, "took": was.took, "note": was.note}
         return self.but(**kept, **own, by_hand=was.by_hand)
 
