@@ -219,3 +219,20 @@ def test_a_step_is_the_builders_to_change(qtbot: QtBot, laid_out: MainWindow) ->
     laid_out.document.stack.undo()
     cut = next(one for one in laid_out.document.build.steps if one.id == "cut")
     assert cut.hands_minutes != 95.0
+
+
+def test_a_school_of_gluing_is_one_press(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    row = next(i for i in range(page.school.count()) if "Contact" in page.school.itemText(i))
+    page.school.setCurrentIndex(row)
+    page.school.activated.emit(row)
+    step = next(one for one in laid_out.document.build.steps if one.id == "doublers")
+    assert step.glue == "contact"
+    assert page.school_told.isVisible()
+    assert page.school_told.text().startswith(
+        "1 step is glued with contact now: 0.012 g for each cm² of joint, 0.020 before."
+    )
+    assert page.school.currentIndex() == 0
+    laid_out.document.stack.undo()
+    step = next(one for one in laid_out.document.build.steps if one.id == "doublers")
+    assert step.glue == "slow epoxy"

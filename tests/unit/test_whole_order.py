@@ -18,9 +18,18 @@ from hardkeel.demo.fleet import DEMOS, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.framing import frame_as_usual, set_framing
 from hardkeel.edits.fuselage import set_skins
-from hardkeel.edits.steps import add_step, lay_all, plan_steps, set_step, tick
+from hardkeel.edits.steps import (
+    add_step,
+    in_school,
+    lay_all,
+    plan_steps,
+    set_school,
+    set_step,
+    tick,
+)
 from hardkeel.edits.tail import arrange, set_built, set_figures
 from hardkeel.glue.kinds import KINDS
+from hardkeel.glue.schools import SCHOOLS, School, sort_of
 from hardkeel.messages.steps import hold_of
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
@@ -209,3 +218,41 @@ def test_a_step_has_only_figures_that_it_can_have() -> None:
     own = set_step(own, mine.id, hands_minutes=5.0, glue="aliphatic", needs=("board",))
     (mine,) = [one for one in own.steps if one.stage == OWN]
     assert (mine.hands_minutes, mine.handle_minutes, mine.needs) == (5.0, 20.0, ("board",))
+
+
+@pytest.mark.parametrize("school", SCHOOLS, ids=lambda one: one.id)
+def test_a_school_changes_all_its_joints_and_no_other(school: School, clock: StepClock) -> None:
+    build = model("stick", "usual", "stick", sheeted=True)
+    build = lay_all(build, lay_anew(build))
+    before = {step.id: step for step in build.steps}
+    mine = {step.id for step in in_school(build.steps, school)}
+    assert mine
+    done = next(iter(sorted(mine)))
+    ticked = tick(build, done, clock(), anyway=True)
+    for now in (set_school(build, school), set_school(ticked, school) if len(mine) > 1 else ticked):
+        for step in now.steps:
+            if step.id not in mine:
+                assert step.glue == before[step.id].glue
+            elif step.state == "open":
+                assert step.glue == school.glue
+                assert set(KINDS[school.glue].hazards) <= set(step.hazards)
+                assert not school.tacked or "cyanoacrylate" in step.hazards
+            else:
+                assert step.glue == before[step.id].glue, "what was ticked stays"
+    laid = {step.id: step for step in lay_anew(set_school(build, school))}
+    assert all(laid[one].glue == school.glue for one in mine), "laid anew it stays"
+
+
+def test_every_sort_of_joint_is_one_that_some_order_has() -> None:
+    keys = {
+        step.key
+        for method in METHODS
+        for kind in tail_kinds()
+        for step in lay_anew(model(method, "usual", kind, sheeted=True))
+        if step.glue
+    }
+    for sort in ("frame joints", "formers", "wide faces"):
+        assert any(sort_of(key) == sort for key in keys)
+    bare = model("stick", "usual", "stick", sheeted=True)
+    with pytest.raises(BadInput, match="no open step"):
+        set_school(bare, SCHOOLS[0])

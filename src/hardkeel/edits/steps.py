@@ -11,6 +11,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.edits.glue import glued, unglued
 from hardkeel.edits.named import edit
 from hardkeel.glue.kinds import KINDS, PLANNED
+from hardkeel.glue.schools import School, sort_of
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES
 from hardkeel.project.model import Build
@@ -189,12 +190,49 @@ def set_step(build: Build, /, step_id: str, **figures: object) -> Build:
     return _with(build, tuple(changed if one.id == step_id else one for one in build.steps))
 
 
-def _with_glue(step: Step, glue: str) -> dict[str, object]:
-    """Times and cautions that go with a glue; none of them where none is used."""
+@edit
+def set_school(build: Build, school: School) -> Build:
+    """Glue all joints of a school's sorts with its glue; what is begun or done stays as it was.
+
+    Raises
+    ------
+    BadInput
+        When no open step glues any of them.
+    """
+    steps = in_school(build.steps, school)
+    if not steps:
+        raise BadInput("", "no open step glues such joints")
+    for step in steps:
+        figures: dict[str, object] = {"glue": school.glue}
+        if school.tacked:
+            figures["hazards"] = tuple(
+                dict.fromkeys(
+                    (*_hazards_with(step, school.glue), *KINDS["thin cyanoacrylate"].hazards)
+                )
+            )
+        build = set_step(build, step.id, **figures)
+    return build
+
+
+def in_school(steps: Sequence[Step], school: School) -> tuple[Step, ...]:
+    """The open steps that glue joints of a school's sorts."""
+    return tuple(
+        step for step in steps if step.state == "open" and sort_of(step.key) in school.sorts
+    )
+
+
+def _hazards_with(step: Step, glue: str) -> tuple[str, ...]:
+    """A step's cautions with another glue."""
     before = KINDS.get(step.glue or "")  # type: ignore[call-overload]
     kind = KINDS.get(glue)  # type: ignore[call-overload]
     others = [one for one in step.hazards if before is None or one not in before.hazards]
-    hazards = tuple(dict.fromkeys((*others, *(kind.hazards if kind is not None else ()))))
+    return tuple(dict.fromkeys((*others, *(kind.hazards if kind is not None else ()))))
+
+
+def _with_glue(step: Step, glue: str) -> dict[str, object]:
+    """Times and cautions that go with a glue; none of them where none is used."""
+    kind = KINDS.get(glue)  # type: ignore[call-overload]
+    hazards = _hazards_with(step, glue)
     usual = (sum(kind.handle) / 2, sum(kind.cure) / 2) if kind is not None else (0.0, 0.0)
     handle, cure = PLANNED.get(glue, usual)
     return {"handle_minutes": handle, "cure_minutes": cure, "hazards": hazards}

@@ -9,6 +9,7 @@ chalks: about 10 °C on makers' sheets of PVA and aliphatic glues (5 to 12).  An
 third of its strength; makers' sheets give the load-bearing times.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -94,6 +95,12 @@ PLANNED: Final[dict[str, tuple[float, float]]] = {
     "slow epoxy": (480.0, 1440.0),
     "thin cyanoacrylate": (1.0, 60.0),
 }
+
+
+def mean_weight(kinds: Sequence[str]) -> float:
+    """Grams for a cm² of joint on the mean of some glues; 0 where none of them is known."""
+    known = [KINDS[kind].weight for kind in kinds if kind in KINDS]
+    return sum(known) / len(known) if known else 0.0
 
 
 @dataclass(frozen=True, slots=True)

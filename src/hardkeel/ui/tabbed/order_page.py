@@ -5,10 +5,20 @@ from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import steps as edits
+from hardkeel.glue.kinds import KINDS, mean_weight
+from hardkeel.glue.schools import SCHOOLS, School
 from hardkeel.messages import order as say
 from hardkeel.messages.steps import reasons, step_title
 from hardkeel.project.model import Build
@@ -98,6 +108,7 @@ class OrderPage(SubPage):
         self.name, self.add = QLineEdit(), QPushButton(say.ADD_A_STEP)
         self.own = StepFields()
         self.again = QPushButton(say.AGAIN)
+        self.school, self.school_told = QComboBox(), label("soft")
         self._count = QLabel()
         self._lay_out()
         self._connect()
@@ -111,6 +122,11 @@ class OrderPage(SubPage):
         head.addWidget(self._count)
         head.addStretch(1)
         self.again.setObjectName("tool")
+        self.school.addItem(say.SCHOOL, None)
+        for school in SCHOOLS:
+            self.school.addItem(say.school_words(school.id), school)
+        self.school.setAccessibleName(say.SCHOOL)
+        head.addWidget(self.school)
         head.addWidget(self.again)
         buttons = QHBoxLayout()
         for button in (self.up, self.down, self.cut, self.reopen):
@@ -131,6 +147,9 @@ class OrderPage(SubPage):
         work.setContentsMargins(0, 0, 0, 0)
         work.setSpacing(0)
         work.addLayout(head)
+        self.school_told.setContentsMargins(14, 0, 14, 6)
+        self.school_told.hide()
+        work.addWidget(self.school_told)
         work.addWidget(self.table, 1)
         cards = (self.told, self.now, self.extra, self.next, self.not_yet, self.step)
         self._cards = CardColumn(cards, self.theme)
@@ -148,6 +167,7 @@ class OrderPage(SubPage):
         self.reopen.clicked.connect(self._on_reopened)
         self.add.clicked.connect(self._on_added)
         self.own.changed.connect(self._on_changed)
+        self.school.activated.connect(lambda _row: self._on_school(self.school.currentData()))
         self.name.returnPressed.connect(self._on_added)
 
     @property
@@ -173,7 +193,7 @@ class OrderPage(SubPage):
     def refresh(self) -> None:
         """Show the build as it is now."""
         steps = self.steps
-        for widget in (self.table, self.step, self.again, self._count):
+        for widget in (self.table, self.step, self.again, self.school, self._count):
             widget.setVisible(bool(steps))
         if not steps:
             self.extra.show_step(None, self.document.build, self.unit)
@@ -311,6 +331,23 @@ class OrderPage(SubPage):
         step = self.picked
         if step is not None:
             self.apply(say.changed(step), edits.set_step.of(step.id, **{name: value}))
+
+    def _on_school(self, school: School | None) -> None:
+        self.school.setCurrentIndex(0)
+        self.school_told.hide()
+        if school is None:
+            return
+        changed = edits.in_school(self.document.build.steps, school)
+        if self.apply(say.school_edit(school.id), edits.set_school.of(school)):
+            self.school_told.setText(
+                say.school_told(
+                    len(changed),
+                    school.glue,
+                    mean_weight([one.glue or "" for one in changed]),
+                    KINDS[school.glue].weight,
+                )
+            )
+            self.school_told.show()
 
     def _on_cut(self) -> None:
         step = self.picked
