@@ -202,6 +202,11 @@ def test_a_step_is_the_builders_to_change(qtbot: QtBot, laid_out: MainWindow) ->
     assert (step.glue, step.note) == ("contact", "ask for the wide brush")
     assert "Note: ask for the wide brush" in page.about.text()
     assert "contact" in page.about.text()
+    page.own.needs.setText("clamps, clamps,  flat iron")
+    page.own.needs.setModified(True)
+    page.own.needs.editingFinished.emit()
+    step = next(one for one in laid_out.document.build.steps if one.id == "doublers")
+    assert step.needs == ("clamps", "clamps", "flat iron")
     # another step shows its own
     page.table.row_picked.emit(row_of(page, "cut"))
     assert page.own.note.text() == ""

@@ -61,6 +61,7 @@ HANDS: Final = "hands"
 GLUE: Final = "glue"
 LOOK_FOR: Final = "look for, before it"
 NOTE: Final = "note"
+NEEDS: Final = "needs, with commas between"
 _FIGURES: Final = {
     "hands_minutes": "minutes", "glue": "glue", "handle_minutes": "firm after", "cure_minutes": "cure",
     "hold": "what to look for", "hazards": "cautions", "needs": "needs", "no_return": "no return",
@@ -152,7 +153,11 @@ def changed(step: Step) -> str:
 
 def by_hand_words(step: Step) -> str:
     """Which of its figures are the builder's own: ``glue, minutes``."""
-    told = [_FIGURES[name] for name in ("glue", "hands_minutes", "hold") if name in step.by_hand]
+    told = [
+        _FIGURES[name]
+        for name in ("glue", "hands_minutes", "hold", "needs")
+        if name in step.by_hand
+    ]
     return f"yours: {', '.join(told)}" if told else ""
 
 

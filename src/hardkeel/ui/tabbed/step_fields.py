@@ -30,14 +30,19 @@ class StepFields(Folded):
         self.glue.addItem(say.NO_GLUE, "")
         for kind in KINDS:
             self.glue.addItem(kind, kind)
-        self.hold, self.note = QLineEdit(), QLineEdit()
+        self.hold, self.needs, self.note = QLineEdit(), QLineEdit(), QLineEdit()
         for field, words in (
-            (self.minutes.line, say.HANDS), (self.glue, say.GLUE), (self.hold, say.LOOK_FOR), (self.note, say.NOTE),
+            (self.minutes.line, say.HANDS), (self.glue, say.GLUE), (self.hold, say.LOOK_FOR),
+            (self.needs, say.NEEDS), (self.note, say.NOTE),
         ):  # fmt: skip
             field.setAccessibleName(words)
         self.put_pair(0, label("soft", say.HANDS, wrap=False), self.minutes)
         self.put_pair(1, label("soft", say.GLUE, wrap=False), self.glue)
-        for field, words in ((self.hold, say.LOOK_FOR), (self.note, say.NOTE)):
+        for field, words in (
+            (self.hold, say.LOOK_FOR),
+            (self.needs, say.NEEDS),
+            (self.note, say.NOTE),
+        ):
             self.put_across(label("soft", words, wrap=False))
             self.put_across(field)
         self.minutes.value_changed.connect(lambda value: self.changed.emit("hands_minutes", value))
@@ -46,6 +51,7 @@ class StepFields(Folded):
         )
         self.hold.editingFinished.connect(lambda: self._on_words(self.hold, "hold"))
         self.note.editingFinished.connect(lambda: self._on_words(self.note, "note"))
+        self.needs.editingFinished.connect(self._on_needs)
 
     def show_step(self, step: Step) -> None:
         """What it has now."""
@@ -56,7 +62,8 @@ class StepFields(Folded):
         self.glue.setCurrentIndex(self.glue.findData(kind))
         self.hold.setText(hold_of(step))
         self.note.setText(step.note)
-        for line in (self.hold, self.note):
+        self.needs.setText(", ".join(step.needs))
+        for line in (self.hold, self.needs, self.note):
             line.setModified(False)
         self.show_values(say.by_hand_words(step))
 
@@ -64,3 +71,10 @@ class StepFields(Folded):
         if line.isModified():
             line.setModified(False)
             self.changed.emit(name, line.text().strip())
+
+    def _on_needs(self) -> None:
+        """A list with commas: the board, twice named two of it."""
+        if self.needs.isModified():
+            self.needs.setModified(False)
+            names = (one.strip() for one in self.needs.text().split(","))
+            self.changed.emit("needs", tuple(one for one in names if one))
