@@ -76,7 +76,7 @@ def rules(build: Build, steps: tuple[Step, ...]) -> None:
 
 def seats_stand_on_each_other(build: Build, steps: tuple[Step, ...]) -> None:
     """Nothing is glued on what is not glued itself."""
-    built = [one for one in build.tail if one.kind is not None]
+    built = [one for one in build.tail if one.kind is not None or one.le_x is not None]
     for surface in built:
         before = all_before(steps, f"{surface.id} seat")
         for fin in (one for one in built if one.upright and one is not surface):

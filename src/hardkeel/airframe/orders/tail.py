@@ -77,14 +77,15 @@ def _built(work: Work, surface: TailSurface) -> str:
 
 def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
     """On the fuselage: each on what it stands on, what stays bare, what can't be hinged before."""
-    surfaces = [one for one in seating_order(build.tail) if one.id in ready]
+    # one of which nobody said how it is built is glued on all the same, once it is placed
+    surfaces = [one for one in seating_order(build.tail) if one.id in ready or one.le_x is not None]
     seated: list[str] = []
     for surface in surfaces:
         under = tuple(seat for seat in seated if seat != f"{surface.id} seat")
         if surface.upright:
-            _stood_up(work, build, surface, (ready[surface.id], *under))
+            _stood_up(work, build, surface, _own(ready, surface), under)
         else:
-            _laid_on(work, build, surface, (ready[surface.id], *under))
+            _laid_on(work, build, surface, _own(ready, surface), under)
         seated.append(f"{surface.id} seat")
     moving = [one for one in surfaces if one.hinge_at_chord is not None]
     if moving:
@@ -100,6 +101,11 @@ def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
         work.add("throws", (last,), hands_minutes=15.0, looks=True)
 
 
+def _own(ready: dict[str, str], surface: TailSurface) -> tuple[str, ...]:
+    """The last step of a surface by itself, where it has any."""
+    return (ready[surface.id],) if surface.id in ready else ()
+
+
 def seating_order(tail: Iterable[TailSurface]) -> list[TailSurface]:
     """Each behind what it stands on: fins on what lies under them, a stabilizer that sits on a fin last."""
     surfaces = list(tail)
@@ -110,11 +116,13 @@ def seating_order(tail: Iterable[TailSurface]) -> list[TailSurface]:
     )
 
 
-def _laid_on(work: Work, build: Build, surface: TailSurface, after: tuple[str, ...]) -> None:
+def _laid_on(
+    work: Work, build: Build, surface: TailSurface, own: tuple[str, ...], under: tuple[str, ...]
+) -> None:
     if bare_width(surface):
         work.add(
             f"{surface.id} bare",
-            after[:1],
+            own,
             key="bare",
             about=(surface.id,),
             hands_minutes=5.0,
@@ -125,7 +133,7 @@ def _laid_on(work: Work, build: Build, surface: TailSurface, after: tuple[str, .
     slot = "slot" if in_a_slot(build, surface) else "fin" if on_fin else "saddle"
     work.add(
         f"{surface.id} seat",
-        (*after, f"{surface.id} bare", *_frame_ready(build)),
+        (*own, *under, f"{surface.id} bare", *_frame_ready(build)),
         key=f"seat.{slot}.bare half" if bare_half_first else f"seat.{slot}",
         about=(surface.id,),
         why=why,
@@ -138,14 +146,16 @@ def _laid_on(work: Work, build: Build, surface: TailSurface, after: tuple[str, .
     )
 
 
-def _stood_up(work: Work, build: Build, surface: TailSurface, after: tuple[str, ...]) -> None:
+def _stood_up(
+    work: Work, build: Build, surface: TailSurface, own: tuple[str, ...], under: tuple[str, ...]
+) -> None:
     on_stabilizer = any(not one.upright and not stands_on_fin(one, surface) for one in build.tail)
     work.add(
         f"{surface.id} seat",
-        (*after, *_frame_ready(build)),
+        (*own, *under, *_frame_ready(build)),
         key="seat.upright",
         about=(surface.id,),
-        why="glued already" if on_stabilizer and len(after) > 1 else "",
+        why="glued already" if on_stabilizer and under else "",
         parts=(f"{surface.id}_panel",),
         hands_minutes=15.0,
         glue="slow epoxy",
