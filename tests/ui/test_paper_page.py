@@ -9,11 +9,13 @@ from PyQt6.QtPrintSupport import QPrinter
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import withy
+from hardkeel.demo.kettlewick import demo_build as kettlewick
 from hardkeel.edits.fuselage import set_station
+from hardkeel.messages.shell import LEAVE_IT_OFF
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.paper.controller import PaperController
 from hardkeel.ui.stages.paper.page import PaperPage
-from hardkeel.ui.stages.paper.printing import printer_for, send
+from hardkeel.ui.stages.paper.printing import Sending, printer_for
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -40,8 +42,27 @@ def state(page: PaperPage, key: str) -> str:
 
 def write(qtbot: QtBot, page: PaperPage, path: Path, key: str) -> None:
     page.choose(key)
-    controller(page).write(path, key, "pdf", page.pages)
+    held = controller(page)
+    job = held.job(key, page.pages)
+    assert job is not None
+    held.write(path, job, "pdf")
     qtbot.waitUntil(lambda: state(page, key) == "still right", timeout=30000)
+
+
+def into_a_file(path: Path) -> QPrinter:
+    """A printer that writes what it would print."""
+    printer = printer_for("")
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(path))
+    printer.setResolution(50)
+    return printer
+
+
+def move_f4(window: MainWindow) -> None:
+    build = window.document.build
+    former = build.fuselage.former("F4") if build.fuselage is not None else None
+    assert former is not None
+    window.document.apply("move", set_station.of("F4", station=former.station + 2))
 
 
 def test_what_changes_after_a_print_is_to_be_printed_again(
@@ -52,10 +73,7 @@ def test_what_changes_after_a_print_is_to_be_printed_again(
     count = len(PdfReader(tmp_path / "side.pdf").pages)
     assert count > 1
     assert "print 1" in PdfReader(tmp_path / "side.pdf").pages[0].extract_text()
-    build = window.document.build
-    former = build.fuselage.former("F4") if build.fuselage is not None else None
-    assert former is not None
-    window.document.apply("move", set_station.of("F4", station=former.station + 2))
+    move_f4(window)
     qtbot.waitUntil(lambda: state(page, "side").startswith("out of date"), timeout=30000)
     assert 0 < len(page.pages) < count
     assert "F4 went 2.0 mm aft" in page.now.why.text()
@@ -115,12 +133,11 @@ def test_a_printer_is_given_whole_pages_at_true_size(
     qtbot: QtBot, page: PaperPage, tmp_path: Path
 ) -> None:
     write(qtbot, page, tmp_path / "fin.pdf", "fin")
-    printer = printer_for("")
-    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
-    printer.setOutputFileName(str(tmp_path / "out.pdf"))
-    printer.setResolution(100)
+    printer = into_a_file(tmp_path / "out.pdf")
     pdf = (tmp_path / "fin.pdf").read_bytes()
-    assert send(pdf, printer) == len(PdfReader(tmp_path / "fin.pdf").pages)
+    sending = Sending(pdf, printer)
+    while sending.done < sending.count:
+        assert sending.step()
     for was, now in zip(
         PdfReader(tmp_path / "fin.pdf").pages, PdfReader(tmp_path / "out.pdf").pages, strict=True
     ):
@@ -135,8 +152,12 @@ def test_a_build_without_a_fuselage_says_what_is_wanting(
 ) -> None:
     window.start(withy().but(fuselage=None, tail=(), wings=()))
     window.show_stage("paper")
-    qtbot.waitUntil(lambda: not page.sheets.rows, timeout=30000)
-    assert page.view.accessibleDescription().startswith("Nothing to print yet")
+    assert not page.sheets.rows, "the other build's"
+
+    def said() -> str:
+        return page.view.accessibleDescription()
+
+    qtbot.waitUntil(lambda: said().startswith("Nothing to print yet"), timeout=30000)
     assert not page.now.isVisible()
 
 
@@ -196,3 +217,107 @@ def test_what_can_not_be_drawn_is_said_with_its_reason(
     assert "F2" in page.left_out.text()
     assert page.left_out.text().count("\n") < 3, "each reason once"
     assert any(row.shown.key == "stab" for row in page.sheets.rows)
+
+
+def test_what_is_noted_is_what_was_sent(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    held = controller(page)
+    page.choose("side")
+    job = held.job("side", page.pages)
+    assert job is not None
+    held.send(job, into_a_file(tmp_path / "side.pdf"))
+    move_f4(window)  # while it is under way
+    qtbot.waitUntil(lambda: bool(window.document.build.prints), timeout=60000)
+    (noted,) = window.document.build.prints
+    assert noted.figures == job.sheet.figures
+    assert noted.pages == job.sheet.marks
+    assert len(PdfReader(tmp_path / "side.pdf").pages) == len(job.pages)
+    qtbot.waitUntil(lambda: state(page, "side").startswith("out of date"), timeout=30000)
+
+
+def test_printing_is_left_off_and_none_of_it_is_noted(
+    qtbot: QtBot,
+    window: MainWindow,
+    page: PaperPage,
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """Left off while the first page goes."""
+    held = controller(page)
+    job = held.job("side", frozenset({1, 2, 3}))
+    assert job is not None
+    assert len(job.pages) > 1
+    step = Sending.step
+
+    def stopped(sending: Sending) -> bool:
+        sending.leave_off()
+        return step(sending)
+
+    monkeypatch.setattr(Sending, "step", stopped)
+    held.send(job, into_a_file(tmp_path / "side.pdf"))
+    qtbot.waitUntil(lambda: window.notice.text.startswith("Left off after 1 page"), timeout=30000)
+    assert not window.document.build.prints
+
+
+def test_a_button_stays_while_the_sentence_beside_it_counts_on(window: MainWindow) -> None:
+    heard: list[str] = []
+
+    def leave_off() -> None:
+        heard.append("off")
+
+    window.notice.tell("Page 1 of 2", (LEAVE_IT_OFF, leave_off))
+    button = window.notice.buttons[0]
+    assert button.text() == LEAVE_IT_OFF
+    window.notice.tell("Page 2 of 2", (LEAVE_IT_OFF, leave_off))
+    assert window.notice.buttons[0] is button, "a press that began on page 1 is not lost"
+    button.click()
+    assert heard == ["off"]
+    window.notice.tell("Something else")
+    assert window.notice.buttons[0] is not button
+
+
+@pytest.mark.qt_log_ignore("QPainter::begin")
+def test_a_printer_that_takes_nothing_is_told_and_not_noted(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    held = controller(page)
+    page.choose("fin")
+    job = held.job("fin", page.pages)
+    assert job is not None
+    held.send(job, into_a_file(tmp_path / "no such folder" / "fin.pdf"))
+    qtbot.waitUntil(lambda: "none is noted as printed" in window.notice.text, timeout=30000)
+    assert not window.document.build.prints
+
+
+def test_another_builds_sheets_are_not_printed_nor_noted_in_it(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    held = controller(page)
+    job = held.job("side", page.pages)
+    assert job is not None
+    window.start(kettlewick())
+    window.show_stage("paper")
+    assert held.job("side", frozenset()) is None, "they are laid out anew first"
+    held.send(job, into_a_file(tmp_path / "side.pdf"))
+    qtbot.waitUntil(lambda: "sent to" in window.notice.text, timeout=60000)
+    assert not window.document.build.prints
+
+
+def test_each_drawing_of_a_sheet_has_its_own_file(
+    qtbot: QtBot, window: MainWindow, page: PaperPage, tmp_path: Path
+) -> None:
+    held = controller(page)
+    window.start(kettlewick())
+    window.show_stage("paper")
+    qtbot.waitUntil(lambda: len(held.sheets) > 3, timeout=60000)
+    several = next(one for one in held.sheets if len(one.drawn) > 1)
+    job = held.job(several.key, frozenset())
+    assert job is not None
+    out = tmp_path / "out"
+    out.mkdir()
+    held.write(out / "a.dxf", job, "dxf")
+    wanted = ["a.dxf", *(f"a-{n}.dxf" for n in range(2, len(several.drawn) + 1))]
+    qtbot.waitUntil(lambda: "is written" in window.notice.text, timeout=30000)
+    assert sorted(one.name for one in out.iterdir()) == sorted(wanted)
+    assert len({one.read_bytes() for one in out.iterdir()}) == len(wanted)

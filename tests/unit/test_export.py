@@ -3,6 +3,7 @@ import io
 import json
 import re
 from collections import Counter
+from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -380,6 +381,16 @@ def test_the_rigging_card_says_what_is_wanted_and_what_was_reached() -> None:
             wanted = f"{format_angle(check.target)} ± {format_angle(check.tolerance)}"
             assert f"{name} {wanted} {reached}" in text
     assert "0.0 mm 0″" in text, "lengths in both units"
+
+
+def test_a_card_of_many_checks_is_one_page_still() -> None:
+    build = demo_build()
+    judgement = judge_survey(build.surveyed, "dry")
+    many = replace(judgement, checks=judgement.checks * 3)
+    (page,) = PdfReader(io.BytesIO(rigging_card_pdf(build, many))).pages
+    names = [check_name(build.surveyed, check) for check in judgement.checks]
+    text = " ".join(page.extract_text().split())
+    assert all(text.count(name) >= 3 for name in names)
 
 
 def test_the_diary_says_what_the_readings_of_a_day_told() -> None:

@@ -33,7 +33,7 @@ from hardkeel.export.framing import (
 from hardkeel.export.paper import OVERLAP_MM, Page, crosses_of, templates_pdf, tiles_of
 from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.plan_drawing import PlanDrawing, PlanLine
-from hardkeel.export.plates import grown, plate_of
+from hardkeel.export.plates import CutterWay, Plate, grown, nested_plate
 from hardkeel.export.renewing import Destination
 from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -41,6 +41,7 @@ from hardkeel.fuselage.fitting import fitted_formers
 from hardkeel.fuselage.pieces import pieces_of
 from hardkeel.geometry.polygons import shapely
 from hardkeel.joinery.flat import FlatPiece, Mark
+from hardkeel.joinery.nesting import NestedSheet, Placed
 from hardkeel.project.model import Build
 
 
@@ -60,6 +61,15 @@ SQUARE = FlatPiece(
     material="light-ply",
     thickness=3.0,
 )
+
+
+def plate_of_one(piece: FlatPiece) -> Plate:
+    """A sheet of wood with one piece in its corner."""
+    placed = Placed(piece, 0, 0.0, 0.0)
+    sheet = NestedSheet(piece.material, piece.thickness, 1000.0, 100.0, 1, (placed,))
+    return nested_plate(sheet, "a", CutterWay())
+
+
 FILES = files_of(demo_build, "A4")
 
 
@@ -143,14 +153,18 @@ def test_every_dxf_is_sound_closed_and_true_to_size(tmp_path: Path) -> None:
 
 
 def test_a_dxf_holds_the_piece_to_a_thousandth(tmp_path: Path) -> None:
-    (tmp_path / "a.dxf").write_text(plate_dxf(plate_of(SQUARE, "mm")))
+    (tmp_path / "a.dxf").write_text(plate_dxf(plate_of_one(SQUARE)))
     space = readfile(tmp_path / "a.dxf").modelspace()
     layers = {
-        e.dxf.layer: [p[:2] for p in e.get_points()] for e in space if isinstance(e, LWPolyline)
+        e.dxf.layer: [p[:2] for p in e.get_points()]
+        for e in space
+        if isinstance(e, LWPolyline) and e.dxf.layer != "TEXT"
     }
     assert layers["CUT"] == [pytest.approx(p) for p in SQUARE.outline]
     assert layers["HOLES"] == [pytest.approx(p) for p in SQUARE.holes[0]]
-    assert layers["CENTRE"] == [pytest.approx(p) for p in SQUARE.marks[0].points]
+    # it is drawn 4 mm over both edges, where another piece may lie
+    on_the_wood = ((60.0, 0.0), (60.0, 80.0))
+    assert layers["CENTRE"] == [pytest.approx(p) for p in on_the_wood]
 
 
 def svg_size(text: str) -> tuple[float, float, list[float]]:
@@ -162,7 +176,7 @@ def svg_size(text: str) -> tuple[float, float, list[float]]:
 
 
 def test_an_svg_is_sized_in_millimetres() -> None:
-    text = plate_svg(plate_of(SQUARE, "mm"))
+    text = plate_svg(plate_of_one(SQUARE))
     wide, tall, view = svg_size(text)
     assert view == pytest.approx([0, 0, wide, tall])  # a unit is a millimetre
     last = re.findall(r'd="M ([^"]*)"', text)[-1]  # a piece's outline is cut last

@@ -7,6 +7,7 @@ from types import MappingProxyType
 from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.booklet import MARGIN, BookletCanvas, half_of
 from hardkeel.export.paper_sizes import PAPERS
@@ -144,13 +145,16 @@ def _found_on(build: Build, day: str, unit: LengthUnit) -> list[str]:
     phase = today[-1].phase
     earlier = tuple(one for one in taken if (one.taken or "")[:_DAY] < day)
     was_phase = earlier[-1].phase if earlier else phase
-    before = judge_survey(survey.but(readings=earlier), was_phase)
-    now = judge_survey(survey.but(readings=(*earlier, *today)), phase)
+    try:
+        before = judge_survey(survey.but(readings=earlier), was_phase)
+        now = judge_survey(survey.but(readings=(*earlier, *today)), phase)
+    except BadInput:  # so few readings that they do not hang together say nothing
+        return []
     told: dict[str, list[str]] = {}
     for check in now.checks:
         name = check_name(survey, check)
         figure = f"{name[:1].lower()}{name[1:]}"
-        if _is_known(check):
+        if check.verdict != "unsure" or _is_known(check):
             figure += f" {format_value(check, unit)}"
             was = before.check(check.id)
             if was is not None and _is_known(was):

@@ -1,4 +1,4 @@
-"""The neutral drawing that every writer takes: closed and open lines on named layers, words, in mm, v up."""
+"""What a cutter is given: a sheet of wood with its pieces as lines on named layers, in mm, v up, in the order of cutting."""
 
 import math
 from collections.abc import Callable, Iterable
@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 from itertools import groupby
 from typing import Final, Literal
 
-from hardkeel.base.units import LengthUnit
 from hardkeel.export.cutter_tags import tagged
 from hardkeel.export.piece_label import place_inside
 from hardkeel.export.plan_drawing import readable
@@ -19,13 +18,11 @@ from hardkeel.messages import sheets as say
 LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE", "TEXT"]
 LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE", "TEXT")
 _CUT: Final = ("CUT", "HOLES")
-_TEXT_MM: Final = 3.0
 _LETTERS_MM: Final = (3.0, 2.2, 1.6, 1.1)  # of an engraved name, as large as fits
 _MARK_MM: Final = 2.0
 _CLEAR_MM: Final = 0.3
 _IN_MM: Final = 5.0
 _ASIDE_MM: Final = 2.2
-_PLANK_MM: Final = 1.8  # a number between two ticks 3 mm apart
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,15 +32,6 @@ class Stroke:
     layer: LayerName
     points: Ring
     closed: bool = True
-
-
-@dataclass(frozen=True, slots=True)
-class Word:
-    """A word in a drawing, its middle at a place; `size` in mm."""
-
-    at: tuple[float, float]
-    text: str
-    size: float = _TEXT_MM
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +48,6 @@ class Plate:
 
     name: str
     strokes: tuple[Stroke, ...]
-    words: tuple[Word, ...] = ()
     note: str = ""
     tag: float = 0.0
 
@@ -114,29 +101,6 @@ def _inside_first(strokes: list[Stroke]) -> list[Stroke]:
                     outermost[i] = number
     order = sorted(range(len(strokes)), key=lambda i: (outermost[i], shapes[i].area))
     return [strokes[i] for i in order]
-
-
-def plate_of(piece: FlatPiece, unit: LengthUnit, *, kerf: float = 0.0) -> Plate:
-    """A piece with its lines, its name and its wood.
-
-    Parameters
-    ----------
-    kerf : float
-        What a cutter takes, mm: outlines grow and holes shrink by half of it.
-    """
-    left, low, right, high = piece.bounds
-    words = [Word(((left + right) / 2, (low + high) / 2), say.piece_words(piece, unit))]
-    words += _mark_words(piece)
-    return Plate(piece.name.replace("_", " "), tuple(_strokes(piece, kerf)), tuple(words))
-
-
-def _mark_words(piece: FlatPiece) -> Iterable[Word]:
-    """Names of stations and numbers of planks, in the piece's own axes."""
-    for mark in piece.marks:
-        if mark.text and mark.role == "station":
-            yield Word(mark.points[0], mark.text, _TEXT_MM * 0.8)
-        elif mark.text and mark.role == "plank":
-            yield Word(_beyond(mark), mark.text, _PLANK_MM)
 
 
 def _beyond(mark: Mark) -> tuple[float, float]:

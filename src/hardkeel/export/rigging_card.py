@@ -24,16 +24,26 @@ from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
 
-_SCALE: Final = 1.4  # read at arm's length, on a wall
+_SCALES: Final = (1.4, 1.2, 1.0, 0.85, 0.7)  # read at arm's length, on a wall
 _MARGIN_MM: Final = 16.0
-_SIZE: Final = 11.0
+_SIZE: Final = 8.0
 _DAY: Final = 10  # letters of a date
 
 
 def rigging_card_pdf(build: Build, judgement: Judgement, paper: str = "A4") -> bytes:
-    """The card as the bytes of a PDF, every length in both units."""
+    """The card as the bytes of a PDF, every length in both units: as large as it goes on one page."""
+    *larger, least = _SCALES
+    for scale in larger:
+        data, pages = _card(build, judgement, paper, scale)
+        if pages == 1:
+            return data
+    return _card(build, judgement, paper, least)[0]
+
+
+def _card(build: Build, judgement: Judgement, paper: str, scale: float) -> tuple[bytes, int]:
+    """At one size of type, and on how many pages."""
     register_fonts()
-    styles = Styles(_SCALE)
+    styles = Styles(scale)
     wide, tall = (size * mm for size in PAPERS[paper])
     taken = [reading.taken for reading in judgement.readings if reading.taken]
     phase = PHASE_WORDS[judgement.phase] if judgement.phase else say.ALL_PHASES
@@ -58,9 +68,10 @@ def rigging_card_pdf(build: Build, judgement: Judgement, paper: str = "A4") -> b
     ]
     room = wide - 2 * _MARGIN_MM * mm
     shares = (0.25, 0.15, 0.17, 0.24, 0.19)
-    story.append(ruled_table(rows, [share * room for share in shares], (), size=_SIZE))
+    widths = [share * room for share in shares]
+    story.append(ruled_table(rows, widths, (), size=_SIZE * scale))
     out = io.BytesIO()
-    SimpleDocTemplate(
+    document = SimpleDocTemplate(
         out,
         pagesize=(wide, tall),
         leftMargin=_MARGIN_MM * mm,
@@ -70,23 +81,27 @@ def rigging_card_pdf(build: Build, judgement: Judgement, paper: str = "A4") -> b
         title=f"{build.name or say.UNNAMED}: {say.RIGGING_CARD}",
         author="Hard Keel",
         invariant=1,
-    ).build(story)
-    return out.getvalue()
+    )
+    document.build(story)
+    return out.getvalue(), document.page
 
 
 def _reached(check: Check) -> str:
-    """What it is, and how far it may be otherwise; nothing where that says less than the tolerance does."""
-    if check.doubt > check.tolerance:
+    """What it is, and how far it may be otherwise; not where no verdict is told and that says less than the tolerance."""
+    if check.verdict == "unsure" and check.doubt > check.tolerance:
         return say.NOT_READ
-    return f"{_told(check, check.value)} ± {_doubt(check)}"
+    if check.unit != "mm":
+        return f"{format_angle(check.value)} ± {format_angle(check.doubt)}"
+    both = f"{format_length(check.value, 'mm')} ± {format_length(check.doubt, 'mm')}"
+    return f"{both}<br/>{_inches(check.value)}"
 
 
-def _doubt(check: Check) -> str:
-    return format_length(check.doubt, "mm") if check.unit == "mm" else format_angle(check.doubt)
+def _inches(value: float) -> str:
+    return both_units(value).partition(" = ")[2]
 
 
 def _told(check: Check, value: float) -> str:
     """A figure of a check; a length in both units."""
     if check.unit != "mm":
         return format_angle(value)
-    return f"{format_length(value, 'mm')}<br/>{both_units(value).partition(' = ')[2]}"
+    return f"{format_length(value, 'mm')}<br/>{_inches(value)}"

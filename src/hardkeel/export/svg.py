@@ -12,8 +12,6 @@ _COLOURS: Final[dict[LayerName, str]] = {
     "CENTRE": "#5C6A70",
     "TEXT": "#8A9447",
 }
-_WORDS: Final = "WORDS"
-_INK: Final = "#1E2B33"
 _SPACE: Final = "http://www.w3.org/2000/svg"
 _MARGIN_MM: Final = 2.0
 _HAIRLINE_MM: Final = 0.1
@@ -41,12 +39,6 @@ def plate_svg(plate: Plate) -> str:
         for stroke in strokes:
             path = "M " + " L ".join(" ".join(at(*point)) for point in stroke.points)
             ET.SubElement(group, "path", {"d": f"{path}{' Z' if stroke.closed else ''}"})
-    if plate.words:
-        group = ET.SubElement(root, "g", {"id": _WORDS, "fill": _INK, "text-anchor": "middle"})
-        for word in plate.words:
-            x, y = at(*word.at)
-            text = ET.SubElement(group, "text", {"x": x, "y": y, "font-size": f"{word.size:.2f}"})
-            text.text = _printable(word.text)
     ET.indent(root, "")
     body = ET.tostring(root, encoding="unicode")
     return f'<?xml version="1.0" encoding="UTF-8"?>\n{body}\n'

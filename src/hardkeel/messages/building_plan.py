@@ -141,9 +141,7 @@ def block_of(former: str) -> str:
 
 def longeron_words(name: str, wood: str, section: tuple[float, float], unit: LengthUnit) -> str:
     """``upper longeron, spruce 5.0 × 5.0 mm``."""
-    return f"{name.replace('_', ' ')} longeron, {wood} {format_size(section, unit)}".replace(
-        " longeron longeron", " longeron"
-    )
+    return f"{name.replace('_', ' ')} longeron, {wood} {format_size(section, unit)}"
 
 
 def jumps(before: str, behind: str) -> str:

@@ -36,7 +36,6 @@ NEARER: Final = (
 )
 ACROSS: Final = "across"
 UP: Final = "up the page"
-NO_PRINTER: Final = "no printer is set up here: write a PDF"
 AS_IT_COMES: Final = "any printer, as it comes"
 NOTE_IT: Final = "note the print"
 FORGET_IT: Final = "forget the print"
@@ -202,9 +201,20 @@ def written(name: str) -> str:
     return f"{name} is written. Print it at 100 %, not fitted to the page."
 
 
-def printing(name: str) -> str:
+def printing(number: int, count: int) -> str:
     """While pages go to the printer."""
-    return f"{name} goes to the printer…"
+    return f"Page {number} of {count} goes to the printer…"
+
+
+def not_printed(printer: str, count: int) -> str:
+    """The printer would not take the next page."""
+    of_it = f"no more after {number_of(count, 'page')}" if count else "no page"
+    return f"{printer or 'The printer'} takes {of_it}: none is noted as printed."
+
+
+def printing_left_off(count: int) -> str:
+    """The builder stopped it."""
+    return f"Left off after {number_of(count, 'page')}: none is noted as printed."
 
 
 def printed(count: int, printer: str) -> str:

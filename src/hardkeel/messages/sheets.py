@@ -17,19 +17,6 @@ FULL_SIZE: Final = "full size, to build over"
 CAUTION: Final = "Models only. Blade away from the other hand."
 
 
-def piece_words(piece: "FlatPiece", unit: LengthUnit) -> str:
-    """``F3, light-ply 3 mm``."""
-    wood = " ".join(
-        one
-        for one in (
-            piece.material or "",
-            format_length(piece.thickness, unit) if piece.thickness else "",
-        )
-        if one
-    )
-    return ", ".join(one for one in (piece.name.replace("_", " "), wood) if one)
-
-
 def label_lines(
     names: Sequence[str], piece: "FlatPiece", counts: tuple[int, int], unit: LengthUnit
 ) -> list[str]:

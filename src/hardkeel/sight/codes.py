@@ -22,7 +22,6 @@ else:
     cv2 = late("cv2")
 
 MODULES: Final = 6  # black rim and all, along a side
-CORNER_SIGMA_PX: Final = 0.1
 _ALONG: Final = np.linspace(0.12, 0.88, 33)  # of a side; nearer to its ends the other side shows
 _REACH_SHARE: Final = 0.5  # of a module, to each side of an edge
 _GREY: Final = 128

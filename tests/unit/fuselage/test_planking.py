@@ -21,7 +21,6 @@ from hardkeel.edits.framing import frame_as_usual, set_planking, take_planking_o
 from hardkeel.edits.fuselage import delete_former, rename_former
 from hardkeel.edits.sections import set_shape, shape_all_like
 from hardkeel.export.framing import template_files
-from hardkeel.export.plates import plate_of
 from hardkeel.export.template_pages import template_pages
 from hardkeel.fuselage.contours import contour_of, girth_of
 from hardkeel.fuselage.cut_list import cut_list_of
@@ -248,10 +247,13 @@ def test_planks_are_numbered_on_each_formers_edge() -> None:
         assert len(edges) == len(reaching) + 1
         assert {int(mark.text) for mark in ticks} == reaching
         # and the number is printed behind the tick's inner end
-        printed = {(word.text, word.at) for word in plate_of(piece, "mm").words}
-        for mark in ticks:
-            beside = [at for text, at in printed if text == mark.text]
-            assert min(np.hypot(*np.subtract(at, mark.points[-1])) for at in beside) < 2.0
+        (page,) = template_pages([piece], (400.0, 400.0), "mm")
+        numbers = [word for word in page.words if word.text.isdigit()]
+        assert len(numbers) == len(ticks)
+        drawn = [line.points for line in page.lines if line.layer == "MARKS"]
+        for word in numbers:
+            near = min(np.hypot(*np.subtract(word.at, points[-1])) for points in drawn)
+            assert near < 2.0
         wood = piece.polygon.buffer(0.1)
         assert all(wood.contains(shapely.LineString(mark.points)) for mark in ticks)
 

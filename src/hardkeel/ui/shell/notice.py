@@ -87,6 +87,7 @@ class Notice(QFrame):
             self._show(self._offer)
 
     def _show(self, said: _Said) -> None:
+        same = said.answers == self._said.answers and bool(self._buttons)
         self._said = said
         self._goes.stop()
         if said.well and not said.answers:
@@ -95,6 +96,8 @@ class Notice(QFrame):
         self._text.setText(said.text)
         self.setAccessibleName(said.text)  # Qt tells who listens that a name has changed
         self.setVisible(bool(said.text))
+        if same:  # what is being pressed stays, while its sentence counts on
+            return
         for button in self._buttons:
             self._row.removeWidget(button)
             button.deleteLater()

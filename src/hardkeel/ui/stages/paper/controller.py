@@ -1,6 +1,7 @@
 """What the Paper page asks for: sheets laid out beside the window, pages printed or written, prints noted."""
 
-from collections.abc import Callable
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, cast
 
@@ -15,6 +16,7 @@ from hardkeel.export.renewing import file_stem
 from hardkeel.messages import describe
 from hardkeel.messages import diary as diary_say
 from hardkeel.messages import prints as say
+from hardkeel.messages import shell as shell_say
 from hardkeel.messages.faults import told
 from hardkeel.paper.prints import Printed, SheetStanding, standing_of
 from hardkeel.storage.atomic import write_atomically
@@ -24,8 +26,9 @@ from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.paper.page import PaperPage
 
 if TYPE_CHECKING:
+    from PyQt6.QtPrintSupport import QPrinter
+
     from hardkeel.export import framing, paper, plan_pages, print_set
-    from hardkeel.export.plan_drawing import PlanDrawing
     from hardkeel.ui.stages.paper import printing, shown
 else:
     print_set, paper = late("hardkeel.export.print_set"), late("hardkeel.export.paper")
@@ -59,6 +62,40 @@ _FILTERS = {
 }
 
 
+@dataclass(frozen=True, slots=True)
+class _Laid:
+    """Sheets as they were laid out, of which build and on what: what is printed and noted is that, whatever came since.
+
+    Attributes
+    ----------
+    of : object
+        All that they follow from.
+    session : object
+        Of the build that they are of.
+    """
+
+    sheets: "tuple[print_set.PrintSheet, ...]" = ()
+    page: "paper.Page | None" = None
+    of: object = None
+    session: object = None
+
+
+@dataclass(frozen=True, slots=True)
+class PrintJob:
+    """Pages of one sheet that are printed, or written."""
+
+    sheet: "print_set.PrintSheet"
+    page: "paper.Page"
+    numbers: frozenset[int]
+    title: str
+    session: object
+
+    @property
+    def pages(self) -> "list[paper.LaidPage]":
+        """They, in their order."""
+        return [one for one in self.sheet.pages if one.number in self.numbers]
+
+
 class PaperController(QObject):
     """Lives as long as the page."""
 
@@ -66,8 +103,7 @@ class PaperController(QObject):
         super().__init__(page)
         self._context, self._page = context, page
         self._document = context.document
-        self.sheets: tuple[print_set.PrintSheet, ...] = ()
-        self._known: object = None  # of what the sheets were laid out
+        self._laid = _Laid()
         self._printers: list[str] | None = (
             None  # asked for once: a print server may be slow to answer
         )
@@ -148,29 +184,38 @@ class PaperController(QObject):
         )
         return (*drawn, survey.bodies, survey.marks, self._page.unit, self.paper, self.correction)
 
+    @property
+    def sheets(self) -> "tuple[print_set.PrintSheet, ...]":
+        """All sheets, as they were laid out last."""
+        return self._laid.sheets
+
     def _refresh(self) -> None:
-        if self._inputs() == self._known:
-            self._show()
-        elif self._known is None:
+        if self._laid.session is not self._document.session:  # another build's sheets are nobody's
+            self._laid = _Laid(session=self._document.session)
+            self._page.show_left_out(())
+            self._page.show_sheets((), say.LAYING_OUT, self.paper)
             self._lay_out()
+        elif self._inputs() == self._laid.of:
+            self._show()
         else:
             self._rest.start()
 
     def _lay_out(self) -> None:
         """Lay all pages out beside the window."""
         build, unit, known = self._document.build, self._page.unit, self._inputs()
-        page = paper.Page(self.paper, self.correction)
+        page, session = paper.Page(self.paper, self.correction), self._document.session
         progress = Progress()
         faults: list[BadInput] = []
 
         def done(found: object) -> None:
-            self.sheets, self._known = cast("tuple[print_set.PrintSheet, ...]", found), known
+            sheets = cast("tuple[print_set.PrintSheet, ...]", found)
+            self._laid = _Laid(sheets, page, known, session)
             why = dict.fromkeys(told(fault, unit) for fault in faults)  # each once
             self._page.show_left_out(tuple(why))
             self._show()
 
         self._context.jobs.start(
-            self._document.session,
+            session,
             "sheets to print",
             lambda: print_set.print_sheets(build, unit, page, progress.step, faults.append),
             done,
@@ -179,11 +224,13 @@ class PaperController(QObject):
         )
 
     def _show(self) -> None:
-        page = paper.Page(self.paper, self.correction)
+        page = self._laid.page
+        if page is None:
+            return
         standings = {one.key: self._standing(one) for one in self.sheets}
         sheets = [shown.sheet_shown(one, standings[one.key], page) for one in self.sheets]
         nothing = say.NOTHING_TO_PRINT if not self.sheets else ""
-        self._page.show_sheets(sheets, nothing, self.paper)
+        self._page.show_sheets(sheets, nothing, page.paper)
         self._page.say_changed(
             {
                 key: say.changed_words(standing.changed, self._page.unit)
@@ -192,59 +239,74 @@ class PaperController(QObject):
         )
 
     def _standing(self, sheet: "print_set.PrintSheet") -> SheetStanding:
-        return standing_of(self._printed(sheet.key), self.paper, sheet.marks, sheet.figures)
+        paper_now = self._laid.page.paper if self._laid.page is not None else self.paper
+        return standing_of(self._printed(sheet.key), paper_now, sheet.marks, sheet.figures)
 
     def _printed(self, key: str) -> Printed | None:
         return next((one for one in self._document.build.prints if one.sheet == key), None)
 
-    def _sheet(self, key: str) -> "print_set.PrintSheet":
-        return next(one for one in self.sheets if one.key == key)
+    def job(self, key: str, numbers: frozenset[int]) -> PrintJob | None:
+        """What is to be printed, as it lies now; ``None`` where nothing is laid out."""
+        sheet = next((one for one in self.sheets if one.key == key), None)
+        if sheet is None or self._laid.page is None:
+            return None
+        return PrintJob(sheet, self._laid.page, numbers, self._title(key), self._laid.session)
 
     # -- printing ----------------------------------------------------------------------------------
 
     def print_pages(self, key: str, numbers: frozenset[int]) -> None:
         """Send pages of a sheet to the printer; where none is set up, ask for a file."""
+        job = self.job(key, numbers)
+        if job is None:
+            return
         if not self._printers:
-            self._ask_for_file(key, "pdf", numbers)
+            self._ask_for_file(job, "pdf")
             return
         printer = printing.printer_for(self._context.settings.printer)
-        if printing.asked(printer, self._page) != QDialog.DialogCode.Accepted:
-            return
-        self._make(
-            key,
-            numbers,
-            lambda pdf: self._sent(
-                key, numbers, printing.send(pdf, printer), printer.printerName()
-            ),
-        )
+        if printing.asked(printer, self._page) == QDialog.DialogCode.Accepted:
+            self.send(job, printer)
 
-    def _sent(self, key: str, numbers: frozenset[int], count: int, name: str) -> None:
-        self._note(key, numbers)
-        self._context.tell(say.printed(count, name), well=True)
-
-    def _make(self, key: str, numbers: frozenset[int], then: Callable[[bytes], object]) -> None:
-        """Make the PDF of pages beside the window."""
-        sheet, title = self._sheet(key), self._title(key)
-        page = paper.Page(self.paper, self.correction)
-        pages = [one for one in sheet.pages if one.number in numbers]
+    def send(self, job: PrintJob, printer: "QPrinter") -> None:
+        """Make the pages beside the window, then send them one by one."""
         progress = Progress()
-        self._context.tell(say.printing(say.name_of_sheet(key)))
         self._context.jobs.start(
             self._document.session,
             "pages",
-            lambda: paper.pages_pdf(pages, title, page, progress.step),
-            lambda pdf: then(cast("bytes", pdf)),
+            lambda: paper.pages_pdf(job.pages, job.title, job.page, progress.step),
+            lambda pdf: self._next_page(
+                job, printing.Sending(cast("bytes", pdf), printer), printer.printerName()
+            ),
             self._failed,
             stop=progress.stop,
             writes=True,
         )
 
+    def _next_page(self, job: PrintJob, sending: "printing.Sending", name: str) -> None:
+        if sending.done == sending.count:
+            self._note(job)
+            self._context.tell(say.printed(sending.count, name), well=True)
+            return
+        if sending.left_off:
+            sending.stop()
+            self._context.tell(say.printing_left_off(sending.done), well=True)
+            return
+        if not sending.step():
+            self._context.tell(say.not_printed(name, sending.done))
+            return
+        words = say.printing(sending.done, sending.count)
+        self._context.tell(words, (shell_say.LEAVE_IT_OFF, sending.leave_off), well=True)
+        then = QTimer(self)  # it ends with the page
+        then.setSingleShot(True)
+        then.timeout.connect(lambda: self._next_page(job, sending, name))
+        then.timeout.connect(then.deleteLater)
+        then.start(0)
+
     def look(self, key: str, number: int) -> None:
         """Show a page as the printer gets it: its own PDF, in the view."""
-        page = paper.Page(self.paper, self.correction)
-        pages = [one for one in self._sheet(key).pages if one.number == number]
-        pdf = paper.pages_pdf(pages, self._title(key), page)
-        self._page.view.show_page(printing.picture_of(pdf, self._page.view.height() - _EDGE_PX))
+        job = self.job(key, frozenset({number}))
+        if job is not None:
+            pdf = paper.pages_pdf(job.pages, job.title, job.page)
+            self._page.view.show_page(printing.picture_of(pdf, self._page.view.height() - _EDGE_PX))
 
     def _title(self, key: str) -> str:
         build = self._document.build
@@ -256,16 +318,18 @@ class PaperController(QObject):
             describe.class_words(build.model_class),
         )
 
-    def _note(self, key: str, numbers: frozenset[int]) -> None:
-        sheet = self._sheet(key)
+    def _note(self, job: PrintJob) -> None:
+        """Note what lies printed now, as it was laid out when it was sent; not in another build's diary."""
+        if job.session is not self._document.session:
+            return
         made = Printed(
-            sheet=key,
-            paper=self.paper,
+            sheet=job.sheet.key,
+            paper=job.page.paper,
             at=self._document.clock().isoformat(timespec="minutes"),
-            pages=sheet.marks,
-            figures=sheet.figures,
+            pages=job.sheet.marks,
+            figures=job.sheet.figures,
         )
-        self._document.apply(say.NOTE_IT, edits.note_print.of(made, tuple(sorted(numbers))))
+        self._document.apply(say.NOTE_IT, edits.note_print.of(made, tuple(sorted(job.numbers))))
 
     def _on_forget(self, key: str) -> None:
         self._document.apply(say.FORGET_IT, edits.forget_print.of(key))
@@ -273,39 +337,44 @@ class PaperController(QObject):
     # -- files -------------------------------------------------------------------------------------
 
     def _on_file(self, kind: str) -> None:
-        key = self._page.chosen
-        if key:
-            every = frozenset(one.number for one in self._sheet(key).pages)
-            self._ask_for_file(key, kind, self._page.pages or every)
+        job = self.job(self._page.chosen, self._page.pages)
+        if job is not None:
+            every = frozenset(one.number for one in job.sheet.pages)
+            self._ask_for_file(replace(job, numbers=job.numbers or every), kind)
 
-    def _ask_for_file(self, key: str, kind: str, numbers: frozenset[int]) -> None:
+    def _ask_for_file(self, job: PrintJob, kind: str) -> None:
         ending = "pdf" if kind == "whole" else kind
-        name = f"{file_stem(self._document.build.name)}-{key}.{ending}"
+        name = f"{file_stem(self._document.build.name)}-{job.sheet.key}.{ending}"
         chosen, _ = QFileDialog.getSaveFileName(
-            self._page, say.name_of_sheet(key), name, _FILTERS[kind]
+            self._page, say.name_of_sheet(job.sheet.key), name, _FILTERS[kind]
         )
         if chosen:
-            self.write(Path(chosen), key, kind, numbers)
+            self.write(Path(chosen), job, kind)
 
-    def write(self, path: Path, key: str, kind: str, numbers: frozenset[int]) -> None:
-        """Write a sheet into a file: ``pdf`` these pages, ``whole`` one page a drawing, ``dxf``, ``svg``."""
-        sheet, title = self._sheet(key), self._title(key)
-        page = paper.Page(self.paper, self.correction)
-        pages = [one for one in sheet.pages if one.number in numbers]
-        drawings = cast("list[PlanDrawing]", list(sheet.drawn))
-        makers: dict[str, Callable[[], bytes]] = {
-            "pdf": lambda: paper.pages_pdf(pages, title, page),
-            "whole": lambda: plan_pages.whole_pages_pdf(drawings, title),
-            "dxf": lambda: drawings[0].dxf().encode("utf-8"),
-            "svg": lambda: drawings[0].svg().encode("utf-8"),
-        }
+    def write(self, path: Path, job: PrintJob, kind: str) -> None:
+        """Write a sheet into a file: ``pdf`` these pages, ``whole`` one page a drawing, ``dxf``, ``svg``.
+
+        A sheet of several drawings becomes as many DXF or SVG files, numbered from the second on.
+        """
+
+        def made() -> Iterator[tuple[Path, bytes]]:
+            if kind == "pdf":
+                yield path, paper.pages_pdf(job.pages, job.title, job.page)
+            elif kind == "whole":
+                yield path, plan_pages.whole_pages_pdf(job.sheet.drawn, job.title)
+            else:
+                for number, drawing in enumerate(job.sheet.drawn, start=1):
+                    text = drawing.dxf() if kind == "dxf" else drawing.svg()
+                    place = path.with_stem(f"{path.stem}-{number}") if number > 1 else path
+                    yield place, text.encode("utf-8")
 
         def work() -> None:
-            write_atomically(path, makers[kind](), versions=0)
+            for place, data in made():
+                write_atomically(place, data, versions=0)
 
         def done(_none: object) -> None:
             if kind == "pdf":
-                self._note(key, numbers)
+                self._note(job)
             words = say.written(path.name) if kind == "pdf" else say.file_written(path.name)
             self._context.tell(words, well=True)
 

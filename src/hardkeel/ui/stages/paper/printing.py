@@ -54,23 +54,39 @@ def picture_of(pdf: bytes, tall: int) -> QImage:
     return page
 
 
-def send(pdf: bytes, printer: QPrinter) -> int:
-    """Print all pages of a PDF at true size; how many."""
-    document, _held = _opened(pdf)
-    painter = QPainter()
-    for number in range(document.pageCount()):
-        points = document.pagePointSize(number)
+class Sending:
+    """Pages on their way to a printer at true size, one at a time, so that the window lives and it can be left off."""
+
+    def __init__(self, pdf: bytes, printer: QPrinter) -> None:
+        self._document, self._held = _opened(pdf)
+        self._printer, self._painter = printer, QPainter()
+        self.done, self.count = 0, self._document.pageCount()
+        self.left_off = False
+
+    def leave_off(self) -> None:
+        """Send no more; taken up before the next page."""
+        self.left_off = True
+
+    def step(self) -> bool:
+        """Send the next page; whether the printer took it."""
+        points = self._document.pagePointSize(self.done)
         size = QPageSize(QSizeF(points), QPageSize.Unit.Point)
         layout = QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF())
         layout.setMode(QPageLayout.Mode.FullPageMode)
-        printer.setPageLayout(layout)
-        if number == 0:
-            painter.begin(printer)
-        else:
-            printer.newPage()
-        dots = printer.resolution() / _POINTS
+        self._printer.setPageLayout(layout)
+        taken = self._printer.newPage() if self.done else self._painter.begin(self._printer)
+        if not taken:
+            return False
+        dots = self._printer.resolution() / _POINTS
         wide, tall = points.width() * dots, points.height() * dots
-        image = document.render(number, QSize(round(wide), round(tall)))
-        painter.drawImage(QRectF(0, 0, wide, tall), image)
-    painter.end()
-    return document.pageCount()
+        image = self._document.render(self.done, QSize(round(wide), round(tall)))
+        self._painter.drawImage(QRectF(0, 0, wide, tall), image)
+        self.done += 1
+        if self.done == self.count:
+            self._painter.end()
+        return True
+
+    def stop(self) -> None:
+        """Leave the rest off."""
+        self._printer.abort()
+        self._painter.end()
