@@ -9,7 +9,7 @@ from PIL import Image
 from pypdf import PdfReader
 
 from hardkeel.edits.truing import add_note
-from hardkeel.export.diary import diary_pdf
+from hardkeel.export.diary import DayByDay, diary_pdf
 from hardkeel.storage.package import load
 from hardkeel.ui.jobs.scans import PHOTO_PX, read_photo
 from hardkeel.ui.shell.window import MainWindow
@@ -57,7 +57,9 @@ def test_a_photo_goes_into_the_log_the_file_and_the_diary(
     window.save_to(tmp_path / "model.keel")
     loaded = load(tmp_path / "model.keel")
     assert set(loaded.attached()) == set(entry.photos)
-    pages = PdfReader(io.BytesIO(diary_pdf(loaded.build, "mm", loaded.attached()))).pages
+    pages = PdfReader(
+        io.BytesIO(diary_pdf(loaded.build, DayByDay(loaded.build, "mm"), loaded.attached()))
+    ).pages
     assert sum(len(one.images) for one in pages) == 1
     window.document.stack.undo()
     assert not page.photos.isVisible()

@@ -13,7 +13,7 @@ from hardkeel.edits.glue import break_coupon, new_batch
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.edits.truing import add_note
 from hardkeel.export.calendar import calendar_text
-from hardkeel.export.diary import diary_pdf
+from hardkeel.export.diary import DayByDay, diary_pdf
 from hardkeel.export.record import record_pdf
 from hardkeel.messages.deeds import seat_deed
 from hardkeel.messages.steps import title_of
@@ -92,7 +92,7 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
     build = new_batch(build, "slow epoxy", NOW, 48.0, 19.0)
     build = tick(begin(build, "plates", NOW), "plates", datetime(2026, 10, 6, 19, 35, tzinfo=UTC))
     build = break_coupon(build, "batch 1", "joint", datetime(2026, 10, 9, 20, 0, tzinfo=UTC))
-    text = text_of(diary_pdf(build, "mm"))
+    text = text_of(diary_pdf(build, DayByDay(build, "mm")))
     assert "14.6 h at the bench so far" in text  # 14 of them typed, 35 minutes timed
     assert "Tue 6 Oct 2026, 0.6 h" in text
     assert "Done: glue undercarriage plate" in text
@@ -107,7 +107,7 @@ def test_the_diary_tells_days_hours_weights_readings_and_coupons() -> None:
     assert (
         "Stabilizer level 1.03° not known" in text
     )  # nothing of it was read while the glue was wet
-    assert diary_pdf(build, "mm") == diary_pdf(build, "mm")
+    assert diary_pdf(build, DayByDay(build, "mm")) == diary_pdf(build, DayByDay(build, "mm"))
 
 
 def test_a_photo_under_two_notes_is_pasted_in_once_and_what_has_no_letter_is_told() -> None:
@@ -115,13 +115,15 @@ def test_a_photo_under_two_notes_is_pasted_in_once_and_what_has_no_letter_is_tol
     Image.new("RGB", (40, 30), (90, 80, 70)).save(png, "PNG")
     build = add_note(Build(name="Wren 木"), "frame 😀 up", NOW, ("photos/a.png",))
     build = add_note(build, "the same", NOW, ("photos/a.png",))
-    data = diary_pdf(build, "mm", {"photos/a.png": png.getvalue()})
+    data = diary_pdf(build, DayByDay(build, "mm"), {"photos/a.png": png.getvalue()})
     assert sum(len(page.images) for page in PdfReader(io.BytesIO(data)).pages) == 1
     text = text_of(data)
     assert "frame ? up" in text
     assert "2 characters could not be printed and stand as “?”" in text
     assert "grinning face" in text
-    assert "could not be printed" not in text_of(diary_pdf(Build(name="Wren"), "mm"))
+    assert "could not be printed" not in text_of(
+        diary_pdf(Build(name="Wren"), DayByDay(Build(name="Wren"), "mm"))
+    )
 
 
 def test_the_log_tells_deeds_not_orders() -> None:
@@ -150,7 +152,7 @@ def test_the_log_tells_deeds_not_orders() -> None:
 
 
 def test_a_diary_of_nothing_is_still_a_diary() -> None:
-    assert diary_pdf(Build(), "mm").startswith(b"%PDF")
+    assert diary_pdf(Build(), DayByDay(Build(), "mm")).startswith(b"%PDF")
 
 
 def test_the_record_tells_what_is_left_on_evenings_that_are_still_to_come() -> None:

@@ -315,3 +315,54 @@ def test_every_gusset_has_the_number_of_its_template() -> None:
         ends = sorted(piece.outline, key=lambda p: -math.hypot(*p))[:2]
         ways = [math.degrees(math.atan2(v, u)) for u, v in ends]
         assert abs(angle - abs(ways[0] - ways[1])) < 0.05
+
+
+def polylines(data: bytes, layer: str) -> list[np.ndarray]:
+    found = read(io.StringIO(data.decode())).modelspace().query("LWPOLYLINE")
+    return [np.array(e.get_points("xy")) for e in found if isinstance(e, LWPolyline) and e.dxf.layer == layer]  # fmt: skip
+
+
+@pytest.mark.parametrize("made", [demo_build, sorrel])
+def test_a_formers_bevel_is_drawn_as_its_edges_lean(made: Callable[[], Build]) -> None:
+    """The ends' lean is measured on the sheet against how the sides run, by finite differences."""
+    build = made()
+    fuselage = build.fuselage
+    assert fuselage is not None
+    loft = loft_of(fuselage)
+    wanted = []
+    for former in fuselage.formers:
+        x = former.station
+        lean = math.degrees(
+            math.atan(
+                float(loft.half_width.value(x - 0.01) - loft.half_width.value(x + 0.01)) / 0.02
+            )
+        )
+        if abs(lean) > 0.26 and former.thickness is not None:
+            wanted.append((round(former.thickness, 3), lean))
+    files = plan_files(build, "mm")
+    drawn = []
+    for name, data in files.items():
+        if "sections" not in name or not name.endswith(".dxf"):
+            continue
+        for ring in polylines(data, "FORMERS"):
+            if len(ring) == 4 and abs(ring[0, 1] - ring[1, 1]) < 1e-9 < abs(
+                ring[1, 0] - ring[2, 0]
+            ):
+                thick = ring[1, 1] - ring[2, 1]
+                drawn.append(
+                    (round(thick, 3), math.degrees(math.atan((ring[1, 0] - ring[2, 0]) / thick)))
+                )
+    assert len(wanted) > 3
+    for thick, lean in wanted:
+        assert any(t == thick and abs(angle - lean) < 0.02 for t, angle in drawn), (thick, lean)
+
+
+def test_a_hinge_is_cut_through_where_it_is_bevelled() -> None:
+    files = plan_files(marram(), "mm")
+    text = files[
+        "dxf/stab.dxf"
+        if "dxf/stab.dxf" in files
+        else next(n for n in files if n.endswith("stab.dxf"))
+    ]
+    assert b"hinge line cut across at its inner end" in text
+    assert b"hinge line cut" not in files[next(n for n in files if n.endswith("fin.dxf"))]

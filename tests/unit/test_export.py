@@ -22,7 +22,7 @@ from hardkeel.edits.steps import plan_steps, tick
 from hardkeel.edits.truing import set_gluing, set_locked
 from hardkeel.export.booklet import leaves
 from hardkeel.export.bundle import export_record
-from hardkeel.export.diary import diary_pdf
+from hardkeel.export.diary import DayByDay, diary_pdf
 from hardkeel.export.record import record_pdf
 from hardkeel.export.renewing import Destination, file_stem
 from hardkeel.export.rigging_card import rigging_card_pdf
@@ -397,7 +397,7 @@ def test_the_diary_says_what_the_readings_of_a_day_told() -> None:
     build = demo_build()
     text = " ".join(
         " ".join(page.extract_text().split())
-        for page in PdfReader(io.BytesIO(diary_pdf(build, "mm"))).pages
+        for page in PdfReader(io.BytesIO(diary_pdf(build, DayByDay(build, "mm")))).pages
     )
     dry = judge_survey(build.surveyed, "dry").check("wing_incidence")
     wet = judge_survey(build.surveyed, "wet").check("wing_incidence")
@@ -427,7 +427,8 @@ def test_a_booklet_reads_through_when_it_is_folded(count: int) -> None:
 def test_the_folded_diary_holds_the_same_words() -> None:
     build = demo_build()
     flat, folded = (
-        PdfReader(io.BytesIO(diary_pdf(build, "mm", booklet=way))) for way in (False, True)
+        PdfReader(io.BytesIO(diary_pdf(build, DayByDay(build, "mm"), booklet=way)))
+        for way in (False, True)
     )
     assert {round(float(page.mediabox.width)) for page in folded.pages} == {842}
     assert len(folded.pages) % 2 == 0

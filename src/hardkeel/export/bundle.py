@@ -7,7 +7,7 @@ from types import MappingProxyType
 from hardkeel.airframe.parts import parts_of
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.building_plan import plan_files
-from hardkeel.export.diary import diary_pdf
+from hardkeel.export.diary import DayByDay, diary_pdf
 from hardkeel.export.framing import named_templates
 from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.parts import parts_csv
@@ -81,8 +81,9 @@ def export_record(
     }
     begin(say.THE_DIARY)
     if build.log or build.sessions:
-        contents[f"{stem}-diary.pdf"] = diary_pdf(build, unit, attached, to.paper)
-        folded = diary_pdf(build, unit, attached, to.paper, booklet=True)
+        read = DayByDay(build, unit)
+        contents[f"{stem}-diary.pdf"] = diary_pdf(build, read, attached, to.paper)
+        folded = diary_pdf(build, read, attached, to.paper, booklet=True)
         contents[f"{stem}-diary-booklet.pdf"] = folded
     begin(say.THE_LISTS)
     if build.surveyed.bodies:

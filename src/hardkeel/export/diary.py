@@ -43,7 +43,7 @@ from hardkeel.messages.verdicts import format_value, verdict_word
 from hardkeel.project.model import Build
 from hardkeel.schedule.pace import to_go
 from hardkeel.survey.checking import Check
-from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.readings import PHASES
 
 _MARGIN_MM: Final = 18
@@ -52,9 +52,21 @@ _PHOTO_MM: Final = 88
 _DAY: Final = 10  # letters of a date
 
 
+class DayByDay:
+    """What the readings of a build told: by phase, and day by day; worked out once for all its diaries."""
+
+    def __init__(self, build: Build, unit: LengthUnit) -> None:
+        self.unit = unit
+        survey = build.surveyed
+        read = [phase for phase in PHASES if any(r.phase == phase for r in survey.readings)]
+        self.phases = {phase: judge_survey(survey, phase) for phase in read}
+        days = {one.taken[:_DAY] for one in survey.readings if one.taken}
+        self.days = {day: _found_on(build, day, unit) for day in days}
+
+
 def diary_pdf(
     build: Build,
-    unit: LengthUnit,
+    read: DayByDay,
     attached: Mapping[str, bytes] = MappingProxyType({}),
     paper: str = "A4",
     *,
@@ -64,11 +76,14 @@ def diary_pdf(
 
     Parameters
     ----------
+    read : DayByDay
+        What its readings told; its unit is the diary's.
     attached : mapping of str to bytes
         Photos that the log names; one that is not here is left out.
     booklet : bool
         Pages of half the paper, two to a side, so that the stack folds to a booklet.
     """
+    unit = read.unit
     register_fonts()
     styles = Styles()
     size = half_of(paper) if booklet else PAPERS[paper]
@@ -85,8 +100,8 @@ def diary_pdf(
             styles.text,
         ),
         Spacer(1, 4 * mm),
-        *_days(build, unit, styles, attached),
-        *_phases(build, unit, styles, width),
+        *_days(build, read, styles, attached),
+        *_phases(build, read, styles, width),
         *_weights(build, styles, width),
         *_coupons(build, styles),
         *_dropped(build, unit, styles),
@@ -107,11 +122,11 @@ def diary_pdf(
 
 
 def _days(
-    build: Build, unit: LengthUnit, styles: Styles, attached: Mapping[str, bytes]
+    build: Build, read: DayByDay, styles: Styles, attached: Mapping[str, bytes]
 ) -> list[Flowable]:
     told: dict[str, list[tuple[str, str, tuple[str, ...]]]] = defaultdict(list)
     for entry in build.log:
-        text = entry_text(build.surveyed, entry, unit)
+        text = entry_text(build.surveyed, entry, read.unit)
         told[entry.at[:10]].append((entry.at[11:16], text, entry.photos))
     for at, text in _of_glue(build):
         told[at[:10]].append((at[11:16], text, ()))
@@ -127,7 +142,7 @@ def _days(
             fresh = [name for name in photos if name in attached and name not in pasted]
             lines += [_photo(attached[name]) for name in fresh]
             pasted.update(fresh)
-        lines += [Paragraph(safe(text), styles.text) for text in _found_on(build, day, unit)]
+        lines += [Paragraph(safe(text), styles.text) for text in read.days.get(day, ())]
         notes = [one.note for one in build.sessions if one.day == day and one.note]
         lines += [Paragraph(safe(note), styles.text) for note in notes]
         heading = Paragraph(safe(say.day_title(day, hours.get(day, 0.0))), styles.heading)
@@ -201,27 +216,28 @@ def _photo(data: bytes) -> Flowable:
     )
 
 
-def _phases(build: Build, unit: LengthUnit, styles: Styles, width: float) -> list[Flowable]:
+def _phases(build: Build, read: DayByDay, styles: Styles, width: float) -> list[Flowable]:
     """Each check before the glue, while it was wet and cured, as far as it was read."""
-    read = [phase for phase in PHASES if any(r.phase == phase for r in build.surveyed.readings)]
-    if not read:
+    judged = read.phases
+    if not judged:
         return []
-    judged: dict[str, Judgement] = {phase: judge_survey(build.surveyed, phase) for phase in read}
-    first = judged[read[0]]
-    rows = [[say.CHECK, *(PHASE_WORDS[phase] for phase in read)]]
+    first = next(iter(judged.values()))
+    rows = [[say.CHECK, *(PHASE_WORDS[phase] for phase in judged)]]
     for check in first.checks[:_MOST_CHECKS]:
         row = [check_name(build.surveyed, check)]
-        for phase in read:
-            now = judged[phase].check(check.id)
+        for judgement in judged.values():
+            now = judgement.check(check.id)
             row.append(
-                format_value(now, unit) if now is not None and _is_known(now) else say.NOT_KNOWN
+                format_value(now, read.unit)
+                if now is not None and _is_known(now)
+                else say.NOT_KNOWN
             )
         rows.append(row)
     each = min(32 * mm, 0.2 * width)
-    widths = [width - len(read) * each, *[each] * len(read)]
+    widths = [width - len(judged) * each, *[each] * len(judged)]
     return [
         Paragraph(safe(say.BEFORE_AND_AFTER), styles.heading),
-        ruled_table(rows, widths, tuple(range(1, len(read) + 1))),
+        ruled_table(rows, widths, tuple(range(1, len(judged) + 1))),
     ]
 
 

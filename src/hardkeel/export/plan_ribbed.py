@@ -28,11 +28,11 @@ def draw_ribbed(drawing: PlanDrawing, surface: TailSurface, profiles: Profiles) 
             ring = [(hand * y, -x) for y, x in piece.ring]
             drawing.line(_layer(surface, piece), ring, closed=True, open_=core)
         drawing.line("OUTLINE", [(hand * y, -x) for x, y in whole.outline], closed=True, open_=True)
+    draw_marks(drawing, surface)
     for ref, piece in {piece.ref: piece for piece in reversed(pieces)}.items():
         if ref != surface.id:
             ring = [(y, -x) for y, x in piece.ring]
             drawing.point_out(ring, ref.removeprefix(f"{surface.id} "), SMALL_MM)
-    draw_marks(drawing, surface)
     drawing.figures[say.half_span(surface.id)] = surface.half
 
 

@@ -7,7 +7,7 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import SMALL_MM, TEXT_MM, PlanDrawing
 from hardkeel.fuselage.cutting import carve, shape_of
-from hardkeel.fuselage.fitting import fitted_formers
+from hardkeel.fuselage.fitting import FittedFormer, fitted_formers
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.notching import around_of
 from hardkeel.messages import building_plan as say
@@ -19,6 +19,7 @@ _OVER_MM: Final = 10.0
 _COLUMN_MM: Final = 36.0  # what its words need
 _BEVEL_DEG: Final = 0.25
 _CENTRE_MM: Final = 2.0
+_CUT_ROOM_MM: Final = 5.0  # about the cut that shows the bevel of a former's edges
 
 
 def sections_plans(
@@ -36,15 +37,17 @@ def sections_plans(
     BadInput
         When a former's own outline crosses itself.
     """
-    bevels = (
-        {one.id: one.edge_bevel for one in fitted_formers(fuselage)} if fuselage.formers else {}
-    )
+    fitted = {one.id: one for one in fitted_formers(fuselage)} if fuselage.formers else {}
     found: list[PlanDrawing] = []
     v = 0.0
     for row in _rows(fuselage.formers, room[0]):
         top = max(former.top for former in row)
         low = min(former.bottom for former in row)
-        tall = top - low + _OVER_MM + _WORDS_MM
+        thick = max(
+            (one.thickness or 0.0 for one in row if _is_bevelled(fitted[one.id])),
+            default=-_CUT_ROOM_MM,
+        )
+        tall = top - low + _OVER_MM + _WORDS_MM + thick + _CUT_ROOM_MM
         if not found or -v + tall > room[1]:
             found.append(PlanDrawing(f"sections-{len(found) + 1}" if found else "sections"))
             found[-1].write((0.0, 4.0), say.FROM_BEHIND, size=TEXT_MM, anchor="start")
@@ -53,11 +56,11 @@ def sections_plans(
         drawing = found[-1]
         for former in row:
             half = max(2 * former.half_width, _COLUMN_MM) / 2
-            _section(drawing, fuselage, former, (u + half, v))
-            _words(drawing, former, bevels.get(former.id, 0.0), (u + half, v + low - 5.0), unit)
+            wide = _section(drawing, fuselage, former, (u + half, v))
+            _words(drawing, (former, fitted[former.id], wide), (u + half, v + low - 5.0), unit)
             u += 2 * half + _BETWEEN_MM
         drawing.line("CENTRE", [(-4.0, v), (u - _BETWEEN_MM + 4.0, v)])
-        v += low - _WORDS_MM
+        v += low - _WORDS_MM - thick - _CUT_ROOM_MM
     return tuple(found)
 
 
@@ -75,8 +78,8 @@ def _rows(formers: Sequence[Former], room: float) -> Iterable[list[Former]]:
         yield row
 
 
-def _section(drawing: PlanDrawing, fuselage: Fuselage, former: Former, at: Point2) -> None:
-    """A former at a place, its datum on the row's."""
+def _section(drawing: PlanDrawing, fuselage: Fuselage, former: Former, at: Point2) -> float:
+    """A former at a place, its datum on the row's; how far its wood reaches from the middle, mm."""
     shape = shape_of(fuselage, former)
 
     def moved(ring: Iterable[Point2]) -> list[Point2]:
@@ -96,18 +99,33 @@ def _section(drawing: PlanDrawing, fuselage: Fuselage, former: Former, at: Point
                 drawing.line("OUTLINE", moved(part.exterior.coords[:-1]), closed=True, wood=True)
     low, high = former.bottom - _CENTRE_MM, former.top + _CENTRE_MM
     drawing.line("CENTRE", [(at[0], at[1] + low), (at[0], at[1] + high)])
+    return max((abs(y) for ring in shape.wood for y, _ in ring), default=former.half_width)
 
 
 def _words(
-    drawing: PlanDrawing, former: Former, bevel: float, at: Point2, unit: LengthUnit
+    drawing: PlanDrawing,
+    what: tuple[Former, FittedFormer, float],
+    at: Point2,
+    unit: LengthUnit,
 ) -> None:
-    """Its name, how wide and high it is, and how its edges lie."""
-    u, v = at
+    """Its name, how wide and high it is, and how its edges lie: in words, and cut through as seen from above."""
+    (u, v), (former, fitted, half) = at, what
     drawing.write((u, v), stop_words(former.id), size=TEXT_MM)
     wide = format_length(2 * former.half_width, unit)
     tall = format_length(former.top - former.bottom, unit)
     lines = [say.wide_and_high(wide, tall)]
-    if abs(bevel) > _BEVEL_DEG:
+    bevel = fitted.edge_bevel
+    if _is_bevelled(fitted):
         lines.append(say.bevelled(format_angle(abs(bevel), 1), narrower_aft=bevel > 0))
+        if former.thickness is not None:
+            middle = v - 3.6 * len(lines) - (_CUT_ROOM_MM + former.thickness) / 2
+            ring = [
+                (u + y, middle + ahead) for y, ahead in fitted.from_above(half, former.thickness)
+            ]
+            drawing.line("FORMERS", ring, closed=True, wood=True)
     for number, text in enumerate(lines, start=1):
         drawing.write((u, v - 3.6 * number), text, size=SMALL_MM)
+
+
+def _is_bevelled(former: FittedFormer) -> bool:
+    return abs(former.edge_bevel) > _BEVEL_DEG

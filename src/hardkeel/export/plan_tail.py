@@ -1,15 +1,21 @@
 """The building plan of a tail surface framed of sticks: both halves, as it is pinned down."""
 
+from typing import Final
+
 from hardkeel.base.values import Point2
-from hardkeel.export.plan_drawing import PlanDrawing
+from hardkeel.export.plan_drawing import SMALL_MM, PlanDrawing
 from hardkeel.export.plan_ribbed import draw_marks, draw_ribbed
 from hardkeel.messages import building_plan as say
 from hardkeel.messages.names import surface_name
+from hardkeel.tail.controls import hinge_cut, hinge_stations
 from hardkeel.tail.kinds import has
 from hardkeel.tail.lofting import Profiles
-from hardkeel.tail.model import TailSurface
+from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.stick_frame import stick_frame_of
+
+_BEVEL_DEG: Final = 0.5  # less than that no sanding block shows
+_UNDER_MM: Final = 4.0
 
 
 def tail_plan(surface: TailSurface, profiles: Profiles) -> PlanDrawing | None:
@@ -37,7 +43,33 @@ def tail_plan(surface: TailSurface, profiles: Profiles) -> PlanDrawing | None:
     low = min(v for line in drawing.lines for _, v in line.points)
     words = say.plan_of(surface_name(surface.id), upright=surface.upright)
     drawing.write((0.0, low - 6), words)
+    _draw_hinge(drawing, surface, profiles, low - 6)
     return drawing
+
+
+def _draw_hinge(drawing: PlanDrawing, surface: TailSurface, profiles: Profiles, v: float) -> None:
+    """Cuts across the hinge line under the drawing, the front left: how the moving part's faces are bevelled."""
+    controls = surface.controls or Controls()
+    cuts = [
+        (at, station)
+        for at, station in zip(
+            ("inner", "middle", "outer"), hinge_stations(surface, profiles), strict=False
+        )
+        if at != "middle" and max(station.bevel_up, station.bevel_down) >= _BEVEL_DEG
+    ]
+    for at, station in cuts:
+        fixed, moving = station.thickness
+        tall = max(fixed, moving)
+        v -= _UNDER_MM + tall / 2
+        long = max(3 * moving, 18.0)
+        ahead, flap = hinge_cut(station, controls.gap, controls.edge, long)
+        for ring in (ahead, flap):
+            moved = [(x - long / 2, up + v) for x, up in ring]
+            drawing.line("STICKS", moved, closed=True, wood=True)
+        v -= tall / 2 + 3.0
+        drawing.write(
+            (0.0, v), say.hinge_cut(at, station.bevel_up, station.bevel_down), size=SMALL_MM
+        )
 
 
 def _draw_frame(drawing: PlanDrawing, surface: TailSurface) -> None:
@@ -51,11 +83,11 @@ def _draw_frame(drawing: PlanDrawing, surface: TailSurface) -> None:
             if piece.whole and not surface.upright:
                 outline = _whole(piece.strip.outline)
             drawing.line("STICKS", outline, closed=True)
+    draw_marks(drawing, surface)
     for number, piece in enumerate(frame.pieces, start=1):
         outline = [_laid(point, 1.0) for point in piece.strip.outline]
         drawing.figures[say.numbered(piece.kind, number)] = piece.strip.length
         drawing.point_out(outline, say.numbered(piece.kind, number))
-    draw_marks(drawing, surface)
 
 
 def _laid(point: Point2, hand: float) -> Point2:

@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from hardkeel.base.values import Point2
 from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.model import Former, Fuselage
 
@@ -24,6 +25,20 @@ class FittedFormer:
     inner_half_width: float
     edge_bevel: float
     spacer: float | None
+
+    def from_above(self, half: float, thickness: float) -> tuple[Point2, Point2, Point2, Point2]:
+        """A cut through it as it is seen from above, its front up: (to starboard, ahead) of its middle, mm.
+
+        Its ends stand as its edges are bevelled, about its `half` width in the middle of its wood.
+        """
+        ahead = thickness / 2
+        more = ahead * math.tan(math.radians(self.edge_bevel))
+        return (
+            (-half - more, ahead),
+            (half + more, ahead),
+            (half - more, -ahead),
+            (-half + more, -ahead),
+        )
 
 
 def fitted_formers(fuselage: Fuselage) -> tuple[FittedFormer, ...]:

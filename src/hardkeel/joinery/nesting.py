@@ -10,7 +10,7 @@ import math
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
-from typing import Final
+from typing import Final, TypeAlias
 
 import numpy as np
 import numpy.typing as npt
@@ -261,13 +261,20 @@ def laid_inside(
             yield number, Placed(piece, one.turn, one.u + left, one.v + low)
 
 
+_Turned: TypeAlias = tuple[
+    Ring, tuple[Ring, ...], int
+]  # what of a piece makes its cells, and its turn
+
+
 class _Laying:
     """Sheets of one size, filled one after another."""
 
     def __init__(self, size: tuple[float, float], gap: float) -> None:
         self._size, self._gap = size, gap
         self._grids: list[_Mask] = []
-        self._masks: dict[tuple[Ring, tuple[Ring, ...], int], tuple[_Mask, _Mask, int]] = {}
+        self._turned: dict[_Turned, BaseGeometry] = {}
+        self._bodies: dict[_Turned, _Mask] = {}
+        self._arounds: dict[_Turned, tuple[_Mask, int]] = {}
         self.sheets: list[list[Placed]] = []
 
     def add(self, piece: FlatPiece) -> None:
@@ -295,7 +302,7 @@ class _Laying:
         free = grid.size - int(np.count_nonzero(grid))
         seen = _Seen(grid)
         for turn in ((one - turned) % 360 for one in turns_of(piece)):
-            body, _, _ = self._mask(piece, turn)
+            body = self._body(piece, turn)
             if np.count_nonzero(body) > free:  # all that is free is less than it
                 return False
             place = _place(seen, body)
@@ -305,25 +312,43 @@ class _Laying:
         if not found:
             return False
         _, row, column, turn = min(found)
-        _, around, reach = self._mask(piece, turn)
+        around, reach = self._around(piece, turn)
         sheet.append(Placed(piece, turn, column * _CELL_MM, row * _CELL_MM))
         _stamp(grid, around, row - reach, column - reach)
         return True
 
-    def _mask(self, piece: FlatPiece, turn: int) -> tuple[_Mask, _Mask, int]:
-        """The cells of a turned piece, those with the gap around it, and how far these reach out."""
+    def _body(self, piece: FlatPiece, turn: int) -> _Mask:
+        """The cells of a turned piece."""
         key = (piece.outline, piece.holes, turn)
-        if key not in self._masks:
-            turned = affinity.rotate(piece.polygon, turn, origin=(0.0, 0.0))
-            left, low, right, high = turned.bounds
-            shape = affinity.translate(turned, -left, -low)
-            wide = max(1, math.ceil((right - left) / _CELL_MM - _HAIR))
-            tall = max(1, math.ceil((high - low) / _CELL_MM - _HAIR))
+        if key not in self._bodies:
+            shape = self._shape(piece, turn)
+            self._bodies[key] = _cells(shape.buffer(_SAFE_MM * _CELL_MM), *_cells_of(shape), 0)
+        return self._bodies[key]
+
+    def _around(self, piece: FlatPiece, turn: int) -> tuple[_Mask, int]:
+        """The cells of a turned piece with the gap around it, and how far these reach out: only where it is laid."""
+        key = (piece.outline, piece.holes, turn)
+        if key not in self._arounds:
+            shape = self._shape(piece, turn)
             reach = math.ceil((self._gap + 2 * _SAFE_MM) / _CELL_MM)
-            body = _cells(shape.buffer(_SAFE_MM * _CELL_MM), wide, tall, 0)
-            around = _cells(shape.buffer(self._gap + 2 * _SAFE_MM * _CELL_MM), wide, tall, reach)
-            self._masks[key] = body, around, reach
-        return self._masks[key]
+            grown = shape.buffer(self._gap + 2 * _SAFE_MM * _CELL_MM)
+            self._arounds[key] = _cells(grown, *_cells_of(shape), reach), reach
+        return self._arounds[key]
+
+    def _shape(self, piece: FlatPiece, turn: int) -> BaseGeometry:
+        key = (piece.outline, piece.holes, turn)
+        if key not in self._turned:
+            turned = affinity.rotate(piece.polygon, turn, origin=(0.0, 0.0))
+            left, low, _, _ = turned.bounds
+            self._turned[key] = affinity.translate(turned, -left, -low)
+        return self._turned[key]
+
+
+def _cells_of(shape: BaseGeometry) -> tuple[int, int]:
+    """Over how many cells a shape reaches that begins at the origin."""
+    _, _, right, high = shape.bounds
+    wide, tall = (max(1, math.ceil(side / _CELL_MM - _HAIR)) for side in (right, high))
+    return wide, tall
 
 
 def _cells(shape: BaseGeometry, wide: int, tall: int, reach: int) -> _Mask:

@@ -24,7 +24,9 @@ UPPER_EDGE: Final = "upper edge"
 LOWER_EDGE: Final = "lower edge"
 DATUM: Final = "datum"
 FROM_PORT: Final = "front; from port"
-FROM_BEHIND: Final = "seen from behind"
+FROM_BEHIND: Final = (
+    "seen from behind; under it a cut through bevelled edges, seen from above, the front up"
+)
 STICK_COLUMNS: Final = ("stick", "cut", "wood", "long", "lower or front end", "other end")
 STICK_WORDS: Final = (0, 2)  # the columns that hold words
 STRIP_COLUMNS: Final = ("from its left end", "lower edge", "upper edge")
@@ -96,6 +98,16 @@ def wide_and_high(wide: str, tall: str) -> str:
 def bevelled(angle: str, *, narrower_aft: bool) -> str:
     """Of a former's side edges."""
     return f"edges {angle}, {'rear' if narrower_aft else 'front'} narrower"
+
+
+def hinge_cut(at: str, up: float, down: float) -> str:
+    """Of a cut across the hinge line at the moving part's ``inner`` or ``outer`` end; degrees."""
+    faces = (
+        f"{up:.0f}° above and below"
+        if round(up) == round(down)
+        else f"{up:.0f}° above, {down:.0f}° below"
+    )
+    return f"hinge line cut across at its {at} end, front left: bevelled {faces}"
 
 
 def surface_at(surface: str, angle: str) -> str:

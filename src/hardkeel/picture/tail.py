@@ -19,6 +19,7 @@ from hardkeel.picture.wood import (
     down,
     tone_of,
 )
+from hardkeel.tail.controls import HingeStation, hinge_cut
 from hardkeel.tail.flatness import corner_places
 from hardkeel.tail.kinds import has, kind_of
 from hardkeel.tail.lofting import Profiles
@@ -188,25 +189,12 @@ def _rib_shapes(rib: CutRib, ref: str, at: Point2, tone: object) -> list[WoodSha
     return shapes
 
 
-def hinge_picture(
-    surface: TailSurface, thickness: tuple[float, float], bevels: Point2, throw: float
-) -> WoodPicture:
+def hinge_picture(surface: TailSurface, station: HingeStation, throw: float) -> WoodPicture:
     """A cut across the hinge line: fixed part, moving part with its bevels, and where it stands at a throw."""
     controls = surface.controls
     gap = controls.gap if controls is not None else 0.0
     edge = controls.edge if controls is not None else 2.0
-    fixed, moving = thickness
-    long = max(3 * moving, 18.0)
-    half, g = moving / 2, gap / 2
-    up, low = (half * math.tan(math.radians(b)) for b in bevels)
-    ahead = ((-long, fixed / 2), (-g, fixed / 2), (-g, -fixed / 2), (-long, -fixed / 2))
-    flap = (
-        (g, 0.0),
-        (g + up, half),
-        (g + 1.6 * long, edge / 2),
-        (g + 1.6 * long, -edge / 2),
-        (g + low, -half),
-    )
+    ahead, flap = hinge_cut(station, gap, edge, max(3 * station.thickness[1], 18.0))
     turn = math.radians(throw)
     turned = tuple(
         (x * math.cos(turn) - z * math.sin(turn), z * math.cos(turn) + x * math.sin(turn))

@@ -5,12 +5,15 @@ from dataclasses import dataclass
 from typing import Final
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.tail.kinds.kind import kind_of
 from hardkeel.tail.lofting import Profiles, loft_of_tail
 from hardkeel.tail.model import Controls, Linkage, TailSurface
 from hardkeel.tail.planform import planform_of
 from hardkeel.tail.ribs import hinge_x
 from hardkeel.tail.stick_frame import frame_thickness
+
+Ring = tuple[Point2, ...]
 
 _SEEN_MM: Final = 0.5  # a step between fin and rudder that shows through the covering
 _FEWEST_HINGES: Final = 3
@@ -74,6 +77,29 @@ def bevel_for(throw: float, gap: float, thickness: float) -> float:
     turn, half, room = math.radians(throw), thickness / 2, gap / 2
     needed = (half * math.sin(turn) - room * (1 + math.cos(turn))) / (half * math.cos(turn))
     return max(0.0, math.degrees(math.atan(needed)))
+
+
+def hinge_cut(station: HingeStation, gap: float, edge: float, long: float) -> tuple[Ring, Ring]:
+    """A cut across the hinge line at rest, the fixed part and the moving one: (aft, up) of the line, mm.
+
+    Parameters
+    ----------
+    gap : float
+        Between them.
+    edge : float
+        How thick the moving part ends.
+    long : float
+        How much of the fixed part is seen; of the moving one its whole chord, 1.6 times that at the most.
+    """
+    fixed, moving = station.thickness
+    half, g = moving / 2, gap / 2
+    up, low = (half * math.tan(math.radians(b)) for b in (station.bevel_up, station.bevel_down))
+    end = g + min(station.chord, 1.6 * long)
+    taper = math.tan(math.radians(station.taper / 2))
+    thin = max(half - (end - g) * taper, edge / 2)
+    ahead = ((-long, fixed / 2), (-g, fixed / 2), (-g, -fixed / 2), (-long, -fixed / 2))
+    flap = ((g, 0.0), (g + up, half), (end, thin), (end, -thin), (g + low, -half))
+    return ahead, flap
 
 
 def horn_throw(linkage: Linkage, travel: float) -> float:

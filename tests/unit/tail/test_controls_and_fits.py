@@ -8,10 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.geometry.polygons import shapely
+from hardkeel.geometry.polygons import affinity, shapely
 from hardkeel.tail.clearance import Plate, clashes_of
 from hardkeel.tail.controls import (
     bevel_for,
+    hinge_cut,
     hinge_places,
     hinge_stations,
     horn_throw,
@@ -45,6 +46,21 @@ def stab(**more: object) -> TailSurface:
 
 
 # -- hinges and linkage -------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("throw", [8, 25, 40])
+def test_a_hinge_as_it_is_drawn_swings_free(throw: float) -> None:
+    """What is drawn is turned by its throws, both ways: it may touch the fixed part, never enter it."""
+    controls = Controls(up=throw, down=throw / 2, gap=0.6)
+    for station in hinge_stations(stab(controls=controls), {}):
+        ahead, flap = hinge_cut(station, controls.gap, controls.edge, 30.0)
+        fixed, moving = shapely.Polygon(ahead), shapely.Polygon(flap)
+        assert fixed.is_valid
+        assert moving.is_valid
+        assert moving.bounds[3] - moving.bounds[1] == pytest.approx(station.thickness[1])
+        for turn in (throw, -throw / 2, 0.0):
+            turned = affinity.rotate(moving, turn, origin=(0.0, 0.0))
+            assert turned.intersection(fixed).area < 1e-3
 
 
 @given(st.floats(0.2, 3), st.floats(2, 20), st.floats(1, 60))

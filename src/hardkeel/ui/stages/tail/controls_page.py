@@ -100,9 +100,7 @@ class ControlsPage(TailSubPage):
         stations = hinge_stations(surface, build.profiles)
         root = stations[0]
         throw = -controls.down if controls.down > controls.up else controls.up
-        self.hinge.show_picture(
-            hinge_picture(surface, root.thickness, (root.bevel_up, root.bevel_down), throw)
-        )
+        self.hinge.show_picture(hinge_picture(surface, root, throw))
         self.board.set_title(say.FIN_FLAT if surface.upright else say.FROM_ABOVE)
         self.board.show_picture(flat_picture_of(surface, build.profiles), "hinge")
         lines = [say.hinge_sentence(root, self.unit), say.hinges_sentence(surface, self.unit)]
