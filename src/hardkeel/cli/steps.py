@@ -3,10 +3,11 @@
 import argparse
 from typing import Any
 
+from hardkeel.airframe.orders.craft import cautions_of, tools_of
 from hardkeel.airframe.orders.whole import lay_anew
 from hardkeel.cli.options import as_text
 from hardkeel.messages import order as say
-from hardkeel.messages.steps import because_of, hold_of, step_title
+from hardkeel.messages.steps import because_of, hold_of, step_title, then_of
 from hardkeel.schedule.model import Step
 from hardkeel.storage.package import Loaded
 
@@ -29,6 +30,9 @@ def step_json(step: Step) -> Json:
         "title": step_title(step),
         "hold": hold_of(step),
         "because": because_of(step),
+        "then": then_of(step),
+        "hazards": list(cautions_of(step)),
+        "tools": list(tools_of(step)),
     }
 
 
@@ -41,6 +45,12 @@ def steps_table(steps: tuple[Step, ...]) -> str:
         mark = {"done": "x", "doing": ">", "open": " "}[step.state]
         times = say.times_words(step)
         lines.append(f"[{mark}] {step_title(step)}{f' ({times})' if times else ''}")
-        told = (hold_of(step), because_of(step), say.hazard_words(step))
+        told = (
+            hold_of(step),
+            because_of(step),
+            say.then_words(step),
+            say.wait_words(step),
+            say.hazard_words(step),
+        )
         lines += [f"      {words}" for words in told if words]
     return "\n".join(lines) + "\n"

@@ -4,6 +4,9 @@ from collections.abc import Sequence, Set
 from datetime import datetime
 from typing import Final, Literal
 
+from pydantic import ValidationError
+
+from hardkeel.airframe.orders.craft import REPAIRS, Repair, look_again_minutes
 from hardkeel.airframe.orders.reached import reached_by
 from hardkeel.airframe.orders.whole import asked_for
 from hardkeel.airframe.parts import parts_of
@@ -17,7 +20,7 @@ from hardkeel.parts.model import STATES
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import BY_HAND, OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
-from hardkeel.schedule.timers import timers_of, with_timers
+from hardkeel.schedule.timers import timer, timers_of, with_timers
 
 _LONGEST_SITTING_MINUTES: Final = 16 * 60
 
@@ -104,6 +107,9 @@ def tick(build: Build, step_id: str, at: datetime, *, anyway: bool = False) -> B
         ),
     )
     more = timers_of(step, at)
+    look = look_again_minutes(step)
+    if look:
+        more = (timer(f"{step.id} look", "look", at, look, step=step), *more)
     if more:
         bench = changed.bench or BenchTime()
         changed = changed.but(bench=bench.but(timers=with_timers(bench.timers, more, at)))
@@ -157,14 +163,44 @@ def add_step(build: Build, title: str, after: str | None) -> Build:
     """
     if not title.strip():
         raise BadInput("", "a step needs a name")
+    return _with_own(build, after, title=title.strip())
+
+
+def _with_own(build: Build, after: str | None, **figures: object) -> Build:
+    """With a step of the builder's own behind another, or last."""
     used = {step.id for step in build.steps}
     number = 1
     while f"{OWN} {number}" in used:
         number += 1
     waits = (_step(build, after).id,) if after else ()
-    made = Step(id=f"{OWN} {number}", stage=OWN, title=title.strip(), after=waits)
+    made = Step.model_validate({"id": f"{OWN} {number}", "stage": OWN, "after": waits, **figures})
     at = next((i + 1 for i, step in enumerate(build.steps) if step.id == after), len(build.steps))
     return _with(build, (*build.steps[:at], made, *build.steps[at:]))
+
+
+@edit
+def add_repair(build: Build, what: Repair, of: str, after: str | None) -> Build:
+    """Add the mending of something as a step behind another; `of` says in the builder's words of what.
+
+    Raises
+    ------
+    BadInput
+        When there is no such step to stand behind.
+    """
+    minutes, glue = REPAIRS[what]
+    times = (
+        dict(zip(("handle_minutes", "cure_minutes"), PLANNED[glue], strict=True)) if glue else {}
+    )
+    return _with_own(
+        build,
+        after,
+        key=f"{OWN}.repair.{what}",
+        about=(of.strip(),) if of.strip() else (),
+        hands_minutes=minutes,
+        glue=glue,
+        looks=True,
+        **times,
+    )
 
 
 @edit
@@ -186,7 +222,14 @@ def set_step(build: Build, /, step_id: str, **figures: object) -> Build:
     if "glue" in figures:
         figures = {**_with_glue(step, str(figures["glue"] or "")), **figures}
     own = tuple(dict.fromkeys((*step.by_hand, *(name for name in figures if name != "note"))))
-    changed = Step.model_validate({**step.model_dump(), **figures, "by_hand": own})
+    try:
+        changed = Step.model_validate({**step.model_dump(), **figures, "by_hand": own})
+    except ValidationError as fault:
+        wrong = fault.errors()[0]
+        told = wrong["msg"].removeprefix("Value error, ")
+        raise BadInput(
+            "", f"{str(wrong['loc'][0]).replace('_', ' ')} {told[:1].lower()}{told[1:]}"
+        ) from None
     return _with(build, tuple(changed if one.id == step_id else one for one in build.steps))
 
 

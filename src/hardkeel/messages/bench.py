@@ -5,10 +5,11 @@ from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from typing import Final
 
+from hardkeel.airframe.orders.craft import cautions_of, jig_of, tools_of
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.plan import clock_words, day_words, finish_words, minutes_words, proof_words
 from hardkeel.messages.safety import GLUE_CAUTION
-from hardkeel.messages.steps import hold_of, reasons, step_title, title_of
+from hardkeel.messages.steps import hold_of, instead_of, step_title, title_of, why_not
 from hardkeel.schedule.model import Evening, Step, Timer, local_time
 from hardkeel.schedule.ordering import Standing
 from hardkeel.schedule.planning import EveningPlan, Planned
@@ -57,12 +58,14 @@ TIMER_ENDS: Final = {
     "pot": "the glue is past working",
     "handle": "may be handled",
     "cure": "is through",
+    "look": "look again and wipe what has oozed out while it is soft",
     "own": "is up",
 }
 _TIMER_WAITS: Final = {
     "pot": "until the glue is past working",
     "handle": "until it may be handled",
     "cure": "until it is through",
+    "look": "until you look at it again",
     "own": "to go",
 }
 
@@ -113,6 +116,8 @@ def step_under(one: Planned) -> str:
         )
     elif one.cure > one.end:
         told.append(f"lies {minutes_words((one.cure - one.end).total_seconds() / 60)}")
+    if instead := instead_of(jig_of(one.step)):
+        told.append(f"four hands, or {instead}")
     if one.step.needs:
         told.append(f"takes the {' and the '.join(dict.fromkeys(one.step.needs))}")
     return sentence_case("; ".join(told))
@@ -138,7 +143,7 @@ def weeks_proof(plan: EveningPlan, *, looking: bool) -> str:
 def blocked_lines(standing: Standing, count: int = 3) -> list[str]:
     """What must not be done yet, and why."""
     return [
-        f"{sentence_case(_plain(step))}: {reasons(waits)}."
+        f"{sentence_case(_plain(step))}: {why_not(step, waits)}."
         for step, waits in standing.blocked[:count]
     ]
 
@@ -164,7 +169,9 @@ def lies_under(one: Planned) -> str:
 
 def too_early(step: Step, waits: tuple[Step, ...]) -> str:
     """Asked once where a step is begun before its turn."""
-    return f"Not yet: {reasons(waits)}. Press again to begin with {_plain(step)} all the same."
+    return (
+        f"Not yet: {why_not(step, waits)}. Press again to begin with {_plain(step)} all the same."
+    )
 
 
 def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> list[str]:
@@ -185,7 +192,10 @@ def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> lis
             if name in by_id and by_id[name].state == "doing" and one.start > now
         ]
         lines += [f"Dry before {_plain(one.step)}: {_plain(before)}." for before in waits]
-    hazards = dict.fromkeys(name for one in tonight.steps for name in one.step.hazards)
+    tools = dict.fromkeys(name for one in tonight.steps for name in tools_of(one.step))
+    if tools:
+        lines.insert(0, f"Tools: {', '.join(tools)}.")
+    hazards = dict.fromkeys(name for one in tonight.steps for name in cautions_of(one.step))
     if hazards:
         lines.append(f"Mind: {', '.join(hazards)}.")
     return lines

@@ -2,9 +2,19 @@
 
 from typing import Final
 
+from hardkeel.airframe.orders.craft import Repair, cautions_of, is_wiped, jig_of, tools_of
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.frame import STEAM_CAUTION
-from hardkeel.messages.steps import because_of, hold_of, step_title
+from hardkeel.messages.names import sentence_case
+from hardkeel.messages.safety import CARBON_CAUTION, PACK_CAUTION
+from hardkeel.messages.steps import (
+    awaited,
+    because_of,
+    hold_of,
+    instead_of,
+    step_title,
+    then_of,
+)
 from hardkeel.schedule.model import Step
 
 ORDER: Final = "Order"
@@ -39,6 +49,20 @@ _HAZARDS: Final = {
     "foam": "Hot wire and cut foam give off fumes: moving air, and the maker's sheet.",
     "iron": "The iron burns skin and film: rest it on its stand.",
     "cyanoacrylate": "Cyanoacrylate: eyes, skin and fumes; the maker's sheet goes before.",
+    "carbon": CARBON_CAUTION,
+    "saw": "The saw's blade: guard on, push stick, nobody beside it; by its maker's sheet.",
+    "laser": "The cutter's laser: never into eyes, lid shut, its smoke led out, never left alone while it burns.",
+    "solvent": "Solvent: window open, no flame, gloves; by the maker's sheet.",
+    "polyurethane": "Polyurethane: gloves and air; it foams, and sticks to skin.",
+    "lithium": PACK_CAUTION,
+}
+_WIPED_WITH: Final = {
+    "aliphatic": "a damp cloth, never a wet one",
+    "pva": "a damp cloth, never a wet one",
+    "epoxy": "alcohol on a cloth",
+    "polyurethane": "nothing while it is wet: pare it off when it is like rubber",
+    "cyanoacrylate": "nothing: it smears; a sharp blade when it is hard",
+    "contact": "the cleaner of its maker",
 }
 
 
@@ -62,10 +86,24 @@ GLUE: Final = "glue"
 LOOK_FOR: Final = "look for, before it"
 NOTE: Final = "note"
 NEEDS: Final = "needs, with commas between"
+TOOLS: Final = "tools, with commas between"
+CAUTIONS: Final = "cautions beside those of its tools and glue, with commas between"
+WAITS_FOR: Final = "waits for"
+WAITS_UNTIL: Final = "until"
+A_DATE: Final = "a date, such as 2026-12-20"
+REPAIR: Final = "A repair…"
+REPAIR_WORDS: Final[dict[Repair, str]] = {
+    "cracked": "Mend a cracked stick",
+    "stripped": "Mend a stripped hole",
+    "starved": "Feed a starved joint",
+    "crushed": "Raise a dent",
+    "ooze": "Cut off glue that hardened",
+}
 _FIGURES: Final = {
     "hands_minutes": "minutes", "glue": "glue", "handle_minutes": "firm after", "cure_minutes": "cure",
     "hold": "what to look for", "hazards": "cautions", "needs": "needs", "no_return": "no return",
-    "needs_cure": "waits for the cure",
+    "needs_cure": "waits for the cure", "tools": "tools", "wait_until": "when it can begin",
+    "wait_for": "what it waits for",
 }  # fmt: skip
 NOTHING_TO_LAY: Final = "Nothing is to do: the build has no fuselage of two stations and no tail that says how it is built."
 
@@ -92,7 +130,26 @@ def times_words(step: Step) -> str:
 
 def hazard_words(step: Step) -> str:
     """Cautions of a step."""
-    return " ".join(_HAZARDS[one] for one in step.hazards if one in _HAZARDS)
+    return " ".join(_HAZARDS.get(one, sentence_case(one) + ".") for one in cautions_of(step))
+
+
+def then_words(step: Step) -> str:
+    """What is done while its glue is wet, or right after it, and with what it is wiped; empty where nothing is said."""
+    told = then_of(step)
+    if not told:
+        return ""
+    words = f"{'While it is wet' if step.glue and is_wiped(step) else 'Then'}: {told}."
+    wiped = next((how for name, how in _WIPED_WITH.items() if name in (step.glue or "")), "")
+    return f"{words} Wipe with {wiped}." if wiped and is_wiped(step) else words
+
+
+def tools_words(step: Step) -> str:
+    """What to lay out for it, and what holds in place of a second hand."""
+    tools, instead = tools_of(step), instead_of(jig_of(step))
+    told = [f"Lay out: {', '.join(tools)}."] if tools else []
+    if instead:
+        told.append(f"Four hands, or {instead}.")
+    return " ".join(told)
 
 
 def hold_words(step: Step) -> str:
@@ -141,6 +198,12 @@ def line_words(now: Step, following: Step | None, waiting: str) -> tuple[str, st
     )
 
 
+def wait_words(step: Step) -> str:
+    """What it waits for, as a sentence; empty for nothing."""
+    told = awaited(step)
+    return f"{sentence_case(told)}." if told else ""
+
+
 def note_words(step: Step) -> str:
     """What the builder wants to remember of it."""
     return f"Note: {step.note}" if step.note else ""
@@ -155,7 +218,16 @@ def by_hand_words(step: Step) -> str:
     """Which of its figures are the builder's own: ``glue, minutes``."""
     told = [
         _FIGURES[name]
-        for name in ("glue", "hands_minutes", "hold", "needs")
+        for name in (
+            "glue",
+            "hands_minutes",
+            "hold",
+            "needs",
+            "tools",
+            "hazards",
+            "wait_until",
+            "wait_for",
+        )
         if name in step.by_hand
     ]
     return f"yours: {', '.join(told)}" if told else ""

@@ -1,6 +1,7 @@
 """What a step is called, what to look at before it and why it can't be undone: by its key, when it is shown."""
 
 from dataclasses import dataclass
+from datetime import date
 from typing import Final, Protocol
 
 from hardkeel.messages.names import surface_name
@@ -12,6 +13,10 @@ _SQUARE_ON_CRUTCH: Final = "square on the crutch, fore and aft and across"
 _SQUARE: Final = (
     "square each former at its top and at its foot; both diagonals of every bay; then glue"
 )
+_CORNERS: Final = "wipe what squeezes out of the corners: dry, it keeps corner stock and gussets from seating, and their corner must be chamfered"
+_OOZE: Final = "look again when the timer says so: what has oozed out is wiped while it is soft; a fillet of thickened glue where one is wanted"
+_LIFT: Final = "lean the pins outward over the wood, twist them as you draw them, a finger beside"
+_END_GRAIN: Final = "coat end grain, let it soak in, coat it again"
 
 # {all}: what the step is about, as a list; {first} and {rest} of it
 STEPS: Final[dict[str, Wording]] = {
@@ -20,7 +25,21 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.drill": Wording(
         "Drill and cut the holes for {all} while the parts are flat",
-        because="once the sides stand no drill comes square through both of them",
+        "formers and trays stacked on their centre lines and clamped: one drill through all, square; "
+        "rods and wires snug in their holes, and waxed, so that they come out again",
+        "once the sides stand no drill comes square through both of them",
+    ),
+    "frame.openings": Wording(
+        "Cut the openings of {all} and drill the pilot holes of their screws",
+        "a servo drops in without force, its leads pass; the tray lies flat on the bench now and never again",
+        "boxed in, no drill comes square to a tray",
+        "a drop of thin cyanoacrylate in each pilot hole, then the screw once in and out",
+    ),
+    "frame.nuts": Wording(
+        "Drill for the bolts of {all} and pull the blind nuts in from behind",
+        "the mount itself as drilling template, its middle on the thrust line that is drawn; every bolt turns in by hand",
+        "behind a closed bay no nut is set and none that turns is held",
+        "a ring of epoxy round each nut's flange, grease on the bolt's thread: none in the nut's",
     ),
     "frame.board": Wording(
         "Level the board both ways, draw centre line and stations",
@@ -28,36 +47,53 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.doublers": Wording(
         "Glue {all} to both sides under weights",
-        "both doublers on the inside? Lay the sides face to face: one port, one starboard",
+        "both doublers on the inside? Lay the sides face to face: one port, one starboard; "
+        "one that has curled: iron its hollow side's other face, until it lies flat by itself",
         "two port sides are two sides to cut again",
+        "a sheet of film and a flat board over all of it, weights from the middle outward; wipe the edges",
     ),
     "frame.strips": Wording(
         "Glue {all} along both sides",
-        "on the inside, clear of the formers' slots: one port, one starboard",
+        "on the inside, clear of the formers' slots: one port, one starboard; a triangular strip with its wide face down, on the side",
+        then=_CORNERS,
     ),
     "frame.port side": Wording(
         "Pin the longerons down and glue the sticks of the port side",
-        "pins beside the wood, film under it",
+        "pins beside the wood, leaning over it, film under it",
+        then=f"{_END_GRAIN}; light pressure, a caul where a pin would dent; {_CORNERS}",
     ),
     "frame.starboard side": Wording(
         "Build the starboard side on top of the port side, film between",
         "every longeron over its twin, from nose to tail",
+        then=_END_GRAIN,
+    ),
+    "frame.part sides": Wording(
+        "Free both sides from the board and from each other",
+        "the joints are hard: an edge of film that pulls out clean",
+        then=f"{_LIFT}; slide a card along under it; look at the reverse of every joint: a starved one gets its glue now",
     ),
     "frame.seats": Wording(
         "Fix the wing seats",
         "both seats at one height over the board, both at one angle",
         "a former that does not go in would push the seats apart afterwards",
     ),
+    "frame.seats.standing": Wording(
+        "Fix the wing seats",
+        "both seats at one height over the board, both at one angle: the sides stand by now, read them first",
+        "the wing's angle stands on them from here on",
+    ),
     "frame.try in": Wording(
         "Try every former in between the sides, dry",
         "each former home without force; sand it now, not with glue on it",
+        then="lay the sides face to face once more: the same stations, the same notches",
     ),
     "frame.soak": Wording(
         "Soak the {first} of the sides, clamp it over the dry formers, leave it overnight",
-        "film between wet wood and formers; when the clamps are off read how far it springs back",
+        "film between wet wood and formers; no water within a hand's breadth of a joint glued with a water-borne glue: it softens it",
+        then="battens under the clamps; when they are off, look at the joints beside it and read how far it springs back",
     ),
-    "frame.pull in": Wording("Pull the {first} in and glue {rest}", _SQUARE),
-    "frame.glue in": Wording("Glue {all} between the sides", _SQUARE),
+    "frame.pull in": Wording("Pull the {first} in and glue {rest}", _SQUARE, then=_CORNERS),
+    "frame.glue in": Wording("Glue {all} between the sides", _SQUARE, then=_CORNERS),
     "frame.side down": Wording(
         "Pin one side flat on the board, its inside up",
         "film under it; stations in line with the board's, square across",
@@ -105,6 +141,15 @@ STEPS: Final[dict[str, Wording]] = {
     "frame.thread": Wording(
         "Wax the wires and thread the formers on them", "waxed? an unwaxed wire stays for ever"
     ),
+    "frame.wires out": Wording(
+        "Pull {all} out",
+        "the strips hold every former; turn the wire first, then draw it straight",
+        "once the last joint is made there is no way out for it",
+    ),
+    "frame.rods out": Wording(
+        "Draw {all} out sideways, where it held the sides in line only",
+        "the joints beside it are through; turn it first, then draw it straight",
+    ),
     "frame.formers up": Wording(
         "Stand {all} on their spacers and pin them",
         "read both diagonals and the corner heights; move what is off before any glue",
@@ -135,7 +180,8 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.gussets": Wording(
         "Glue {all} into the corners",
-        "the bay's diagonals once more: a gusset holds it as it then stands",
+        "the bay's diagonals once more: a gusset holds it as it then stands; each tried dry, its corner clean",
+        then="hard glue in a corner: chamfer the gusset's corner, do not force it",
     ),
     "frame.plates": Wording("Glue {all}", "level across, at one height on both sides"),
     "frame.hatch": Wording("Glue {all}; tack its twin to the hatch"),
@@ -147,9 +193,40 @@ STEPS: Final[dict[str, Wording]] = {
         "Glue the {all} to the firewall layer by layer, and carve it to its lines",
         "a ring's hole clears what must come out; the front square to the thrust line",
     ),
+    "frame.guides": Wording(
+        "Thread {all} through the formers and tack them at each",
+        "the wire runs in it by its own weight; no bend is tighter than in the bay before, no stringer in its way at the exit",
+        "no hand reaches its middle once the bays are closed",
+        "leave both ends long; file the exits' slots until the guide lies in them without force",
+    ),
+    "frame.bracket": Wording(
+        "Fit {all} at the post",
+        "room to turn, screws that a driver reaches, in line with the keel",
+        then="wood in front of it takes the blow of a landing: grain along, both faces wetted with glue",
+    ),
+    "frame.leads": Wording(
+        "Draw leads, or a thread for each, through to every servo, the speed controller and the receiver",
+        "plugs pass every hole; nothing rubs on an edge; a thread is tied at both ends",
+        then="tape the ends outside, so that none slips back in",
+    ),
     "frame.access": Wording(
         "Try pack, servos, tank and a hand through every hatch",
-        "the pack slides to its foremost place; a finger reaches every screw",
+        "the pack goes in as it will at the field, flat, on edge or nose first, and slides to its foremost place; "
+        "straps thread through their slots; a finger reaches every screw, a driver every nut",
+    ),
+    "frame.lift": Wording(
+        "Free the frame from the board and look at it from behind",
+        "cured, not only firm",
+        then=f"{_LIFT}; a card under the frame from one end; the reverse of every joint: a starved one gets its glue now",
+    ),
+    "frame.fair": Wording(
+        "Fair the frame: a long block over formers and longerons until nothing stands proud",
+        "lumps of glue cut off first, a block over three stations at the least; a batten shows dips: fill, do not sand down to them",
+    ),
+    "frame.panels": Wording(
+        "Make the panels: edges trued, joined with the grain as drawn, tried dry one after another",
+        "each lies on the frame by hand pressure alone and does not pull the sides; wet it outside where it curves, and let it dry round a tube or on the frame under battens",
+        then="number them; bevel the edges that meet on the centre line",
     ),
     "frame.read": Wording(
         "Read the whole frame again, cured: heights, diagonals, centre marks",
@@ -157,16 +234,20 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.planks": Wording(
         "Lay planks {all} from the keel up, port and starboard turn about",
-        "the edge of the last ones lies fair over every former",
-        because="planks close the bays, and hold the frame as it then is",
+        "the edge of the last ones lies fair over every former, cleaned of glue",
+        "planks close the bays, and hold the frame as it then is",
     ),
     "frame.top sheet": Wording(
-        "Sheet the top, panel by panel from the nose",
-        because="it closes the bays, and makes the tail rigid as it then is",
+        "Sheet the top, panel by panel",
+        "the frame is read and true; the rear deck is pulled to the post first, then forward from it; battens under the clamps",
+        "it closes the bays, and makes the tail rigid as it then is",
+        "wipe inside while a finger still reaches; trim when it is cured",
     ),
     "frame.bottom sheet": Wording(
-        "Sheet the bottom, panel by panel from the nose",
-        because="no twist can be taken out of a closed box",
+        "Sheet the bottom, panel by panel",
+        "the frame on its board again, sighted from the nose: no twist can be taken out afterwards",
+        "no twist can be taken out of a closed box",
+        "trim when it is cured, with a block along the side",
     ),
     **{f"tail.{key}": words for key, words in KIND_STEPS.items()},
     "tail.bevel": Wording(
@@ -177,6 +258,10 @@ STEPS: Final[dict[str, Wording]] = {
         "Fit the {first}'s pivot and horn, both halves at one setting",
         "both halves turn as one without play, and it stays where it is put: lead ahead of the pivot where it drops",
     ),
+    "tail.pivot.upright": Wording(
+        "Fit the {first}'s pivot and horn",
+        "it turns without play, and stays where it is put",
+    ),
     "tail.hinges": Wording(
         "Slot for the {first}'s hinges and try them dry",
         "it swings freely by its own weight, all hinges on one line",
@@ -185,11 +270,26 @@ STEPS: Final[dict[str, Wording]] = {
         "Mark the strip of the {first} that stays bare, on both faces",
         "half the seat to either side of the middle",
     ),
+    "tail.props": Wording(
+        "Set the props for the {first}: under each half, under nose and tail of the fuselage",
+        "heights by their stop blocks; the whole run made once dry, with every prop and weight; weights inboard on the seat, never at the tips",
+    ),
+    "tail.cover.before": Wording(
+        "Cover the {first}",
+        "its bare strip as a template under the film's edge: film stops there. Cut film on a strip of film or card, never on the wood: a scored skin breaks there",
+        then="slots of hinges opened with the iron's tip, allowance left at the root to lap the fillet; weigh it, and put its weight in the ledger",
+    ),
+    "tail.cover.after": Wording(
+        "Cover the {first} as it stands on the model",
+        "fillets first, then outward from the root; film cut beside the wood, never on it",
+        then="slots of hinges opened with the iron's tip; the covering's weight into the balance",
+    ),
     **{
         f"tail.seat.{way}": Wording(
             f"Glue the {{first}} {how}",
             "it reads level with the wing and square to the keel line, on True",
             "its incidence and squareness can't be changed afterwards",
+            _OOZE,
         )
         for way, how in {
             "saddle": "to its seat",
@@ -204,10 +304,11 @@ STEPS: Final[dict[str, Wording]] = {
         "Glue the {first} on, square to the stabilizer",
         "square to the stabilizer and in line with the keel line, on True",
         "it can't be moved afterwards",
+        _OOZE,
     ),
     "tail.hinge all": Wording(
-        "Cover, then glue the hinges and set the horns",
-        "the joint is bare wood, the hinge line is clean",
+        "Glue the hinges and set the horns",
+        "the joint is bare wood, the hinge line is clean; film opened over every slot",
         "a hinge that is glued comes out only with its slot",
     ),
     "tail.throws": Wording(
@@ -219,6 +320,52 @@ STEPS: Final[dict[str, Wording]] = {
         "Set the {first} dry: read it, correct its seat, read again",
         "the checks of this part are true, or known and accepted",
     ),
+    **{
+        f"own.repair.{what}": Wording(*words)
+        for what, words in {
+            "cracked": (
+                "Mend the cracked stick {all}",
+                "spring the crack open, thin glue into it, closed and straight over a caul",
+                "",
+                "a splint beside it, tapered at both ends, twelve times as long as the stick is thick",
+            ),
+            "stripped": (
+                "Mend the stripped hole {all}",
+                "the loose threads cut out",
+                "",
+                "plug it with hardwood glued in, grain across the screw; drill anew, harden with thin cyanoacrylate",
+            ),
+            "starved": (
+                "Feed the starved joint {all}",
+                "look at the reverse; the joint still stands as it should",
+                "",
+                "thin glue drawn in along the grain, then a bead; both end grains coated twice",
+            ),
+            "crushed": (
+                "Raise the dent {all}",
+                "no break in the grain: water and a warm iron over a cloth swell it out",
+                "",
+                "no water beside a joint of water-borne glue; fill only what does not rise",
+            ),
+            "ooze": (
+                "Cut the hardened glue off {all}",
+                "a sharp chisel along the wood, never levering",
+                "",
+                "chamfer the corner stock where it can't be reached",
+            ),
+        }.items()
+    },
+}
+_INSTEAD: Final = {  # what stands in for a second hand, by `orders.craft`'s word
+    "faces": "both sides face to face in one press: weights on a board over all of it",
+    "nose block": "a block cut to the nose's width, a clamp over both sides on it",
+    "blocks": "square blocks clamped beside every second former, before any glue",
+    "battens": "a batten along each side under the clamps: four clamps hold the length",
+    "tapes": "strips of tape every few centimetres, drawn from the middle outward",
+    "clips": "spring clips over pairs of formers, every third one first",
+    "rod": "one rod through both halves' tubes, on two blocks of one height",
+    "props": "stop blocks as props, cut to the heights of its sheet",
+    "cradle": "a cradle under the wing and one under the tail, padded",
 }
 WHY: Final = {
     "bare half": "with both elevators hinged it does not pass its slot",
@@ -272,7 +419,7 @@ def _spoken(one: str) -> str:
 def title_of(one: Worded) -> str:
     """What a step or a timer is called; empty where nothing is said."""
     words = STEPS.get(one.key)
-    return one.title or (_Ids(one.about).filled(words.title) if words is not None else "")
+    return one.title or (_Ids(one.about).filled(words.title).strip() if words is not None else "")
 
 
 def step_title(step: Step) -> str:
@@ -292,6 +439,31 @@ def because_of(step: Step) -> str:
     return step.because or WHY.get(step.why, "") or (words.because if words is not None else "")
 
 
+def then_of(step: Step) -> str:
+    """What is done while its glue is wet, or right after it; empty where nothing is said."""
+    words = STEPS.get(step.key)
+    return words.then if words is not None else ""
+
+
+def instead_of(jig: str) -> str:
+    """What stands in for a second hand; empty where two hands do."""
+    return _INSTEAD.get(jig, "")
+
+
+def why_not(step: Step, waits: tuple[Step, ...]) -> str:
+    """Why a step can't be begun: what comes first, or what it waits for."""
+    return reasons(waits) if waits else awaited(step)
+
+
+def awaited(step: Step) -> str:
+    """``waits for the hinges, until 12 December``; empty where it waits for nothing."""
+    if step.wait_until is None:
+        return ""
+    day = date.fromisoformat(step.wait_until)
+    until = f"until {day.day} {day:%B}"
+    return f"waits for {step.wait_for}, {until}" if step.wait_for else f"waits {until}"
+
+
 def reasons(waits: tuple[Step, ...]) -> str:
     """Why a step can't be done yet."""
     title, why = step_title(waits[0]), because_of(waits[0])
@@ -302,4 +474,4 @@ def reasons(waits: tuple[Step, ...]) -> str:
 
 def out_of_order(step: Step, waits: tuple[Step, ...]) -> str:
     """Why a step can't be moved or done yet, as a sentence."""
-    return f"{step_title(step)}: {reasons(waits)}"
+    return f"{step_title(step)}: {why_not(step, waits)}"

@@ -1,4 +1,4 @@
-"""The words of a step, as templates: what it is called, what to look at first, why it can't be undone."""
+"""The words of a step, as templates: what it is called, what to look at first, why it can't be undone, what to do after."""
 
 from dataclasses import dataclass
 
@@ -10,3 +10,4 @@ class Wording:
     title: str
     hold: str = ""
     because: str = ""
+    then: str = ""

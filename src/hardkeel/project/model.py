@@ -25,6 +25,18 @@ FORMAT: Final = f"{FORMAT_NAME}/{FORMAT_VERSION}"
 ModelClass = Literal["trainer", "sport", "precision"]
 
 
+class Covering(Value):
+    """How the tail is covered; our own key.
+
+    Attributes
+    ----------
+    when : {"after", "before"}
+        Once it stands on the model, or by itself with its seat left bare.
+    """
+
+    when: Literal["after", "before"] = "after"
+
+
 class Build(Value):
     """One model aircraft on the bench.
 
@@ -58,6 +70,7 @@ class Build(Value):
     steps: tuple[Step, ...] = ()
     bench: BenchTime | None = None
     glue: Shelf | None = None
+    covering: Covering = Covering()
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
 

@@ -12,7 +12,7 @@ OWN: Final = "own"  # the stage of steps that the builder adds
 BY_HAND: Final = frozenset(
     {
         "hands_minutes", "glue", "handle_minutes", "cure_minutes", "hold", "hazards", "needs", "no_return",
-        "needs_cure",
+        "needs_cure", "tools", "wait_until", "wait_for",
     }
 )  # fmt: skip
 StepState = Literal["open", "doing", "done"]
@@ -64,6 +64,10 @@ class Step(Worded):
         Minutes that the hands were at it; our own addition to the file.
     note : str
         What the builder wants to remember of it; our own addition.
+    tools : tuple of str
+        What is to be laid out for it, where the builder says so; our own addition.
+    wait_until, wait_for : str
+        A date (ISO) before which it can't begin, and what it waits for: a part on order.  Our own additions.
     by_hand : tuple of str
         Which of its figures the builder has set: an order that is laid anew leaves them. Our own addition.
     """
@@ -89,7 +93,24 @@ class Step(Worded):
     started: str | None = None
     took: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
     note: str = ""
+    tools: tuple[str, ...] = ()
+    wait_until: str | None = None
+    wait_for: str = ""
     by_hand: tuple[str, ...] = ()
+
+    @field_validator("wait_until")
+    @classmethod
+    def _is_a_date(cls, text: str | None) -> str | None:
+        if text:
+            try:
+                date.fromisoformat(text)
+            except ValueError:
+                raise ValueError("must be a date such as 2026-10-02") from None
+        return text or None
+
+    def waits_on(self, today: date) -> bool:
+        """Whether what it waits for is not there yet."""
+        return self.wait_until is not None and date.fromisoformat(self.wait_until) > today
 
     def as_it_was(self, was: "Step | None") -> "Step":
         """With what was done of it when it was laid before, and with what the builder has set of it."""
@@ -129,7 +150,7 @@ class Evening(Value):
         return text
 
 
-TimerKind = Literal["pot", "handle", "cure", "own"]
+TimerKind = Literal["pot", "handle", "cure", "look", "own"]
 
 
 class Timer(Worded):

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence, Set
 from dataclasses import dataclass
+from datetime import date
 from graphlib import CycleError, TopologicalSorter
 
 from hardkeel.base.errors import BadInput
@@ -18,7 +19,7 @@ class Standing:
     now : tuple of Step
         Begun, or open with all before it done; in order.
     blocked : tuple of (Step, tuple of Step)
-        Not yet, with the steps that must be done before.
+        Not yet, with the steps that must be done before; none where only a date is waited for.
     """
 
     now: tuple[Step, ...]
@@ -77,15 +78,21 @@ def ordered(steps: Sequence[Step], place: str = "steps") -> tuple[Step, ...]:
     return tuple(found)
 
 
-def standing_of(steps: Sequence[Step]) -> Standing:
-    """What can be done now, what not yet and why, what is done."""
+def standing_of(steps: Sequence[Step], today: date | None = None) -> Standing:
+    """What can be done now, what not yet and why, what is done.
+
+    Parameters
+    ----------
+    today : date, optional
+        What waits for a later one can't be begun; without it dates are not looked at.
+    """
     by_id = {step.id: step for step in steps}
     now, blocked, done = [], [], []
     for step in ordered(steps):
         waits = tuple(by_id[one] for one in step.after if by_id[one].state != "done")
         if step.state == "done":
             done.append(step)
-        elif step.state == "doing" or not waits:
+        elif step.state == "doing" or not (waits or (today is not None and step.waits_on(today))):
             now.append(step)
         else:
             blocked.append((step, waits))

@@ -4,7 +4,7 @@ import math
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime, timedelta
+from datetime import date, datetime, time, timedelta
 from typing import Final, Literal
 
 from hardkeel.base.errors import BadInput
@@ -144,7 +144,7 @@ def problem_without(
     doing = {step.id: (step, _since(step, zero)) for step in steps if step.state == "doing"}
     tasks = []
     for step in possible:
-        after, ready = [], 0
+        after, ready = [], _awaited(step, zero)
         for before in step.after:
             if before in index:
                 lag = _lags(possible[index[before]])[2 if step.needs_cure else 1]
@@ -198,6 +198,14 @@ def _since(step: Step, zero: datetime) -> int:
     except ValueError:
         raise BadInput("steps", f'"{step.id}" was started at no time that can be read') from None
     return math.floor((started - zero).total_seconds() / 60)
+
+
+def _awaited(step: Step, zero: datetime) -> int:
+    """The minute at which the day begins on which what it waits for is there; 0 where it waits for nothing."""
+    if step.wait_until is None:
+        return 0
+    there = datetime.combine(date.fromisoformat(step.wait_until), time())
+    return max(0, round((there - zero).total_seconds() / 60))
 
 
 def _lags(step: Step) -> tuple[int, int, int]:

@@ -9,6 +9,7 @@ from hardkeel.tail.laminating import lamination_of
 from hardkeel.tail.model import TailSurface
 from hardkeel.tail.stick_frame import frame_thickness
 
+USUAL_TUBE: Final = "carbon-strip"
 _SQUARE: Final = ((90.0,), (90.0,))
 _TEMPLATE_MM: Final = 1.5  # ply that a stack is sanded between, a core is cut along
 MATERIAL_OF_TEMPLATES: Final = "birch-ply"
@@ -24,7 +25,7 @@ def tube_parts(surface: TailSurface) -> list[CutPart]:
             (tube.diameter, tube.diameter),
             tube.length,
             _SQUARE,
-            tube.material or "carbon-strip",
+            tube.material or USUAL_TUBE,
             key=f"{surface.id} {tube.id}",
             member=surface.id,
         )

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from typing import Any, Final
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
+from hardkeel.airframe.orders.craft import brought_by
 from hardkeel.airframe.orders.work import Work
 from hardkeel.airframe.parts import parts_of
 from hardkeel.fuselage.closing import closings_of
@@ -23,12 +24,15 @@ from hardkeel.schedule.model import Step
 STAGE: Final = "frame"
 _UNSAID: Final[Method] = "sheet-sides"  # of a fuselage nobody has said how it is built
 _MINUTES_A_FITTED: Final = 10.0
+_CLOSED_TAIL: Final = frozenset({"guides", "bracket"})
 _MINUTES_A_PLANK, _PLANKS_AT_ONCE = 5.0, 5  # of a side: what an hour takes, both sides by turns
 # what goes in before the box is closed, by the step that its kind names
 _FITTED: Final[dict[str, dict[str, Any]]] = {
     "bearers": {"glue": "slow epoxy", "hands_minutes": 20.0, "hazards": ("epoxy",), "looks": True},
     "gussets": {"glue": "aliphatic", "hands_minutes": 20.0, "looks": True},
     "plates": {"glue": "slow epoxy", "hazards": ("epoxy",), "looks": True},
+    "guides": {"glue": "thin cyanoacrylate", "looks": True, "no_return": True},
+    "bracket": {"glue": "slow epoxy", "hands_minutes": 20.0, "looks": True},
     "hatch": {"glue": "aliphatic", "hands_minutes": 20.0},
     "nose": {
         "glue": "aliphatic",
@@ -61,7 +65,27 @@ def frame_steps(build: Build) -> tuple[Step, ...]:
     _inside(work, fuselage)
     _decks(work, fuselage)
     _close(work, fuselage)
-    return tuple(work.steps)
+    return tuple(_with_cautions(step, fuselage) for step in work.steps)
+
+
+def _with_cautions(step: Step, fuselage: Fuselage) -> Step:
+    """With what the materials bring that are cut or put in by it, and the cutter that some are cut by."""
+    materials = _materials(fuselage)
+    if step.id == "cut":
+        brought = [*brought_by(materials.values())]
+        if fuselage.framed.cutter_kerf > 0:
+            brought.append("laser")
+    else:
+        brought = [*brought_by(materials.get(one) for one in (*step.parts, *step.about))]
+    return step.but(hazards=tuple(dict.fromkeys((*step.hazards, *brought))))
+
+
+def _materials(fuselage: Fuselage) -> dict[str, str | None]:
+    """What members, longerons and formers are of, by what steps call them."""
+    found = {one.id: one.material for one in fuselage.framed.members}
+    found |= {f"longeron_{one.id}": one.material for one in fuselage.longerons}
+    found |= {one.id: one.material for one in fuselage.formers}
+    return {**found, "side": fuselage.side_material}
 
 
 def _add(work: Work, steps: Iterable[OrderStep]) -> None:
@@ -93,6 +117,30 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
             hands_minutes=15.0,
             no_return=True,
             hazards=("drill",),
+            looks=True,
+        )
+    opened = _with_step(fuselage, "openings")
+    if opened:
+        work.add(
+            "openings",
+            ("cut", "drill"),
+            about=opened,
+            hands_minutes=20.0,
+            no_return=True,
+            looks=True,
+        )
+    bolted = _with_step(fuselage, "nuts")
+    if fuselage.engine is not None and fuselage.formers:
+        bolted = tuple(dict.fromkeys((fuselage.formers[0].id, *bolted)))
+    if bolted:
+        work.add(
+            "nuts",
+            ("cut", "drill"),
+            about=bolted,
+            hands_minutes=30.0,
+            glue="slow epoxy",
+            no_return=True,
+            looks=True,
         )
     work.add("board", hands_minutes=40.0, needs=("board",), looks=True)
     doublers = members_with(fuselage, "doubler")
@@ -111,17 +159,35 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
         )
 
 
+def _with_step(fuselage: Fuselage, step: str) -> tuple[str, ...]:
+    """Members that a step puts in."""
+    return tuple(one.id for one in fuselage.framed.members if member_kind(one.kind).step == step)
+
+
 def _inside(work: Work, fuselage: Fuselage) -> None:
     """What goes in before the box is closed."""
-    boxed = ("straight part", "lower sides", "stringers", "formers up", "other half")
+    boxed = ("straight part", "lower sides", "stringers", "formers up", "other half", "openings")
     for step, figures in _FITTED.items():
-        members = tuple(
-            one.id for one in fuselage.framed.members if member_kind(one.kind).step == step
-        )
+        members = _with_step(fuselage, step)
         if members:
             minutes = figures.get("hands_minutes", _MINUTES_A_FITTED * len(members))
             more = {**figures, "hands_minutes": minutes}
-            work.add(step, boxed, about=members, parts=members, **more)
+            # what runs through bays, and what stands at the post, once the tail is closed
+            last = ("tail", "upper sides", "sides", "plates") if step in _CLOSED_TAIL else ()
+            work.add(step, (*boxed, *last), about=members, parts=members, **more)
+    rods = tuple(one.id for one in fuselage.framed.members if one.kind == "rod")
+    if rods:
+        work.add(
+            "rods out",
+            (*boxed, "upper sides", "sides"),
+            about=rods,
+            hands_minutes=5.0,
+            needs_cure=True,
+            looks=True,
+        )
+    wired = members_with(fuselage, "wired")
+    if wired:
+        work.add("leads", (*boxed, "plates", "guides"), hands_minutes=20.0, looks=True)
 
 
 def _decks(work: Work, fuselage: Fuselage) -> None:
@@ -141,7 +207,7 @@ def _decks(work: Work, fuselage: Fuselage) -> None:
 
 def _plank(work: Work, fuselage: Fuselage) -> None:
     """A few planks an evening, the next ones on what has set."""
-    last: tuple[str, ...] = ("access", "read", "plates", "hatch")
+    last: tuple[str, ...] = ("fair", "access", "read", "plates", "hatch")
     numbers = list(dict.fromkeys(plank.number for plank in planks_of(fuselage).planks))
     for start in range(0, len(numbers), _PLANKS_AT_ONCE):
         laid = numbers[start : start + _PLANKS_AT_ONCE]
@@ -155,6 +221,7 @@ def _plank(work: Work, fuselage: Fuselage) -> None:
                 glue="aliphatic",
                 hands_minutes=_MINUTES_A_PLANK * 2 * len(laid),
                 needs=("clamps",),
+                looks=True,
                 no_return=True,
                 hazards=("blade",),
             ),
@@ -179,19 +246,26 @@ def _close(work: Work, fuselage: Fuselage) -> None:
         needs_cure=True,
         looks=True,
     )
-    _plank(work, fuselage)
+    work.add("lift", ("read",), hands_minutes=15.0, looks=True, needs_cure=True)
     stations = [stop.station for _, stop in fuselage.stations]
-    if planked_length(fuselage) >= stations[-1] - stations[0]:
+    planked = planked_length(fuselage)
+    sheeted = planked < stations[-1] - stations[0] and fuselage.top_skin + fuselage.bottom_skin > 0
+    if planked or sheeted:
+        work.add("fair", ("lift", "access", *framed), hands_minutes=30.0, looks=True)
+    _plank(work, fuselage)
+    if not sheeted:
         return
+    work.add("panels", ("fair",), hands_minutes=40.0, glue="aliphatic", looks=True)
     for face, skin in (("top", fuselage.top_skin), ("bottom", fuselage.bottom_skin)):
         if skin > 0:
             work.add(
                 f"{face} sheet",
-                ("access", "read", "plates", "hatch"),
+                ("panels", "access", "read", "plates", "hatch"),
                 parts=(f"{face}_sheet",),
                 glue="aliphatic",
                 hands_minutes=45.0,
                 needs=("clamps",),
+                looks=True,
                 no_return=True,
                 hazards=("blade",),
             )

@@ -19,6 +19,8 @@ _REACHED_OF_A_SURFACE: Final[dict[str, State]] = {
     "cut": "cleaned",
     "pin": "dry-fitted",
     "feet": "dry-fitted",
+    "spar": "dry-fitted",
+    "strips": "dry-fitted",
 }
 
 

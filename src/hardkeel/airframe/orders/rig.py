@@ -33,7 +33,7 @@ def rig_steps(build: Build, known: frozenset[str] = frozenset()) -> tuple[Work, 
     done = {
         one
         for one in known
-        if one in ("read", "top sheet", "bottom sheet") or one.startswith("planks ")
+        if one in ("read", "lift", "top sheet", "bottom sheet") or one.startswith("planks ")
     }
     last = work.add(
         "true level",

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from typing import Final
 
 from hardkeel.airframe.orders import frame
+from hardkeel.airframe.orders.craft import brought_by
 from hardkeel.airframe.orders.work import Work
 from hardkeel.airframe.tails import in_a_slot, passing_in
 from hardkeel.base.errors import BadInput
@@ -12,8 +13,10 @@ from hardkeel.schedule.model import Step
 from hardkeel.tail.kinds import kind_of
 from hardkeel.tail.model import TailSurface, stands_on_fin
 from hardkeel.tail.pieces import bare_width
+from hardkeel.tail.running import USUAL_TUBE
 
 STAGE: Final = "tail"
+_MINUTES_A_COVER: Final = 40.0
 
 
 def tail_steps(build: Build) -> tuple[Step, ...]:
@@ -23,8 +26,55 @@ def tail_steps(build: Build) -> tuple[Step, ...]:
     for surface in build.tail:
         if surface.kind is not None:
             ready[surface.id] = _built(work, surface)
+            if build.covering.when == "before":
+                ready[surface.id] = _covered(work, surface, (ready[surface.id],), "before")
     _joined(work, build, ready)
-    return tuple(work.steps)
+    laser = build.fuselage is not None and build.fuselage.framed.cutter_kerf > 0
+    return tuple(_with_cautions(step, build.tail, laser=laser) for step in work.steps)
+
+
+def _with_cautions(step: Step, tail: Iterable[TailSurface], *, laser: bool) -> Step:
+    """With what the surface's materials bring where they are cut, and the cutter that ribs are cut by."""
+    surface = next((one for one in tail if step.id in (f"{one.id} cut", f"{one.id} tubes")), None)
+    if surface is None:
+        return step
+    tubes = [tube.material or USUAL_TUBE for tube in surface.tubes]
+    materials = tubes if step.id.endswith(" tubes") else [*_materials(surface), *tubes]
+    brought = [*brought_by(materials)]
+    if laser and step.id.endswith(" cut") and surface.kind != "foam":
+        brought.append("laser")
+    return step.but(hazards=tuple(dict.fromkeys((*step.hazards, *brought))))
+
+
+def _materials(surface: TailSurface) -> Iterable[str | None]:
+    yield from (surface.material, surface.skin_material)
+    yield from (spar.material for spar in surface.spars)
+
+
+def _covered(work: Work, surface: TailSurface, after: tuple[str, ...], when: str) -> str:
+    """Covering a surface: by itself with its seat left bare, or as it stands on the model."""
+    bare: tuple[str, ...] = ()
+    if when == "before" and not surface.upright and bare_width(surface):
+        bare = (_bare(work, surface, after),)
+    return work.add(
+        f"{surface.id} cover",
+        (*after, *bare),
+        key=f"cover.{when}",
+        about=(surface.id,),
+        hands_minutes=_MINUTES_A_COVER,
+        looks=True,
+    )
+
+
+def _bare(work: Work, surface: TailSurface, after: tuple[str, ...]) -> str:
+    return work.add(
+        f"{surface.id} bare",
+        after,
+        key="bare",
+        about=(surface.id,),
+        hands_minutes=5.0,
+        looks=True,
+    )
 
 
 def _built(work: Work, surface: TailSurface) -> str:
@@ -36,7 +86,7 @@ def _built(work: Work, surface: TailSurface) -> str:
         last = work.add(
             f"{part} {one.name}",
             tuple(f"{part} {before}" for before in one.after),
-            key=f"{surface.kind}.{one.name}",
+            key=f"{surface.kind}.{one.key or one.name}",
             about=(part,),
             parts=panel if one.panel else (),
             looks=one.looks,
@@ -46,7 +96,7 @@ def _built(work: Work, surface: TailSurface) -> str:
         return work.add(
             f"{part} pivot",
             (last,),
-            key="pivot",
+            key="pivot.upright" if surface.upright else "pivot",
             about=(part,),
             hands_minutes=40.0,
             hazards=("drill",),
@@ -87,14 +137,17 @@ def _joined(work: Work, build: Build, ready: dict[str, str]) -> None:
         else:
             _laid_on(work, build, surface, _own(ready, surface), under)
         seated.append(f"{surface.id} seat")
+    if build.covering.when == "after":
+        for surface in surfaces:
+            _covered(work, surface, tuple(seated), "after")
     moving = [one for one in surfaces if one.hinge_at_chord is not None]
     if moving:
         last = work.add(
             "hinge all",
-            tuple(f"{s.id} seat" for s in moving),
-            hands_minutes=60.0,
+            (*(f"{s.id} seat" for s in moving), *(f"{s.id} cover" for s in surfaces)),
+            hands_minutes=30.0,
             glue="thin cyanoacrylate",
-            hazards=("cyanoacrylate", "iron"),
+            hazards=("cyanoacrylate",),
             no_return=True,
             looks=True,
         )
@@ -119,21 +172,22 @@ def seating_order(tail: Iterable[TailSurface]) -> list[TailSurface]:
 def _laid_on(
     work: Work, build: Build, surface: TailSurface, own: tuple[str, ...], under: tuple[str, ...]
 ) -> None:
-    if bare_width(surface):
-        work.add(
-            f"{surface.id} bare",
-            own,
-            key="bare",
-            about=(surface.id,),
-            hands_minutes=5.0,
-            looks=True,
-        )
+    if bare_width(surface) and build.covering.when == "after":
+        _bare(work, surface, own)
+    props = work.add(
+        f"{surface.id} props",
+        (*own, *under, f"{surface.id} bare", *_frame_ready(build)),
+        key="props",
+        about=(surface.id,),
+        hands_minutes=20.0,
+        looks=True,
+    )
     bare_half_first, why = _slot_rule(build, surface)
     on_fin = any(one.upright and stands_on_fin(surface, one) for one in build.tail)
     slot = "slot" if in_a_slot(build, surface) else "fin" if on_fin else "saddle"
     work.add(
         f"{surface.id} seat",
-        (*own, *under, f"{surface.id} bare", *_frame_ready(build)),
+        (*own, *under, f"{surface.id} bare", props, *_frame_ready(build)),
         key=f"seat.{slot}.bare half" if bare_half_first else f"seat.{slot}",
         about=(surface.id,),
         why=why,
@@ -184,4 +238,4 @@ def _frame_ready(build: Build) -> tuple[str, ...]:
             names = {step.id for step in frame.frame_steps(build)}
         except BadInput:  # its page says what is missing
             return ()
-    return tuple(one for one in ("read",) if one in names)
+    return tuple(one for one in ("read", "lift") if one in names)

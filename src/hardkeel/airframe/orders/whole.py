@@ -64,8 +64,10 @@ def with_rigging(build: Build, steps: list[Step]) -> list[Step]:
     done = {f"true {body}" for body in locked}
     if done:
         done.add("true level")
+    # the props are tried on what is set, and stand when it is glued
+    waits = seats | {f"{seat.removesuffix(' seat')} props": for_ for seat, for_ in seats.items()}
     bound = [
-        step.but(after=(*step.after, *seats[step.id])) if step.id in seats else step
+        step.but(after=(*step.after, *waits[step.id])) if step.id in waits else step
         for step in steps
     ]
     return [*bound, *(one.but(state="done") if one.id in done else one for one in work.steps)]

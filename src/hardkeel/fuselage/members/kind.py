@@ -30,6 +30,7 @@ Trait = Literal[
     "threaded",  # formers are threaded on it
     "triangular",  # may be cut corner to corner
     "curved",  # may have a hollow edge
+    "wired",  # leads run to it
 ]
 
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.late import late
-from hardkeel.fuselage.members.kind import MemberSort, Seen, box
+from hardkeel.fuselage.members.kind import MemberSort, Seen, Trait, box
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.joinery.flat import FlatPiece
 
@@ -37,13 +37,13 @@ def _above(side: "Side", member: Member) -> Iterator[Seen]:
     yield from lying_above(flatwork.plate_pieces(side, member), member)
 
 
-def _kind(name: MemberKind, **starts: object) -> MemberSort:
+def _kind(name: MemberKind, /, *traits: Trait, **starts: object) -> MemberSort:
     return MemberSort(
         name=name,
         needs=("thickness",),
         starts=starts,
         shows=("thickness", "width", "z"),
-        traits=frozenset({"plate"}),
+        traits=frozenset({"plate", *traits}),
         step="plates",
         flat=_flat,
         aside=lying_aside,
@@ -54,6 +54,6 @@ def _kind(name: MemberKind, **starts: object) -> MemberSort:
 KINDS: Final = (
     _kind("dowel-plate", thickness=3.0, material="birch-ply"),
     _kind("undercarriage-plate", thickness=3.0, material="birch-ply"),
-    _kind("servo-tray", thickness=2.0, material="light-ply"),
-    _kind("battery-tray", thickness=2.0, width=40.0, material="light-ply"),
+    _kind("servo-tray", "wired", thickness=2.0, material="light-ply"),
+    _kind("battery-tray", "wired", thickness=2.0, width=40.0, material="light-ply"),
 )

@@ -38,7 +38,7 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
         yield OrderStep("thread", ("drill", "cut"), parts=wires, looks=True, figures=minutes)
     yield OrderStep(
         "formers up",
-        ("cut", "board", "thread"),
+        ("cut", "board", "thread", "nuts"),
         key="formers tacked" if tacked else "",
         about=whole,
         parts=whole,
@@ -58,10 +58,20 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
             looks=True,
             figures={**glued, **minutes, "needs": ("board",)},
         )
+    if wires and (strips or order.sides):
+        # what holds the formers by then: strips, or without any the sides
+        yield OrderStep(
+            "wires out",
+            ("stringers",) if strips else ("sides",),
+            about=wires,
+            looks=True,
+            figures={"hands_minutes": 10.0, "needs_cure": True, "no_return": True},
+        )
+    last = ("wires out",) if strips else ()
     if split:
         yield OrderStep(
             "tail",
-            ("stringers", "formers up"),
+            ("stringers", "formers up", *last),
             key="close tail",
             about=split,
             parts=split,
@@ -71,7 +81,7 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
     if order.sides:
         yield OrderStep(
             "sides",
-            ("formers up", "stringers", "tail", "doublers"),
+            ("formers up", "stringers", "tail", "doublers", *last),
             parts=(*order.sides, *whole),
             looks=True,
             figures={**glued, "hands_minutes": 45.0},

@@ -60,7 +60,7 @@ def on_its_side(formers: tuple[str, ...], sides: tuple[str, ...]) -> Iterator[Or
 def boxed(order: InOrder, glued: Glued = glued_between) -> Iterator[OrderStep]:
     """Try every former in, glue the straight part with the sides on it, pull nose and tail in."""
     straight, nose, tail = _parts(order.fuselage)
-    sides = ("doublers", "strips", "port side", "starboard side", "cut")
+    sides = ("doublers", "strips", "port side", "starboard side", "part sides", "nuts", "cut")
     yield OrderStep(
         "try in",
         sides,
@@ -68,7 +68,7 @@ def boxed(order: InOrder, glued: Glued = glued_between) -> Iterator[OrderStep]:
         parts=(*nose, *straight, *tail),
         figures={"hands_minutes": 30.0},
     )
-    yield from seats_step(order, "try in")
+    yield from seats_step(order, "try in", standing=False)
     if straight:
         yield from glued(straight, order.sides)
     for closing in order.closings:

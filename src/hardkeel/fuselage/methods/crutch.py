@@ -30,7 +30,7 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
         figures={"glue": "aliphatic", "hands_minutes": 30.0, "needs": ("board",)},
     )
     for name, after in (
-        ("lower formers", ("crutch",)),
+        ("lower formers", ("crutch", "nuts")),
         ("lower sides", ("lower formers", "drill", "doublers", "strips")),
         ("upper formers", ("lower sides",)),
         ("upper sides", ("upper formers",)),

@@ -40,7 +40,12 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
         figures={"hands_minutes": 15.0, "needs": ("board",), "hazards": ("pins",)},
     )
     yield OrderStep(
-        "first half", ("keel down",), about=formers, parts=formers, looks=True, figures=halves
+        "first half",
+        ("keel down", "nuts"),
+        about=formers,
+        parts=formers,
+        looks=True,
+        figures=halves,
     )
     if strips:
         yield OrderStep(

@@ -134,11 +134,12 @@ def free_name(name: str, taken: Set[str]) -> str:
     return free
 
 
-def seats_step(order: InOrder, *after: str) -> Iterator[OrderStep]:
-    """Fixing what wings sit on, where there is a wing."""
+def seats_step(order: InOrder, *after: str, standing: bool = True) -> Iterator[OrderStep]:
+    """Fixing what wings sit on, where there is a wing: on sides that stand, or on loose ones after a dry fit."""
     if order.seats:
         figures = {"glue": "aliphatic", "hands_minutes": 20.0, "no_return": True}
-        yield OrderStep("seats", after, looks=True, parts=order.seats, figures=figures)
+        key = "seats.standing" if standing else ""
+        yield OrderStep("seats", after, looks=True, parts=order.seats, figures=figures, key=key)
 
 
 def ids(members: tuple[Member, ...]) -> tuple[str, ...]:

@@ -38,6 +38,12 @@ def _sides(order: InOrder) -> Iterator[OrderStep]:
         looks=True,
         figures={**figures, "needs_cure": True},
     )
+    yield OrderStep(
+        "part sides",
+        ("starboard side",),
+        looks=True,
+        figures={"hands_minutes": 15.0, "needs_cure": True},
+    )
 
 
 def _put_up(order: InOrder) -> Iterator[OrderStep]:

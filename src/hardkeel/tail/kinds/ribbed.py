@@ -64,20 +64,27 @@ def _pivoted(surface: TailSurface) -> tuple[Tube, ...]:
     )
 
 
+def _standing(surface: TailSurface) -> str:
+    """On what its ribs stand while they are glued."""
+    if surface.feet:
+        return "feet"
+    return "spar" if any(spar.face == "bottom" for spar in surface.spars) else "strips"
+
+
 def _order(surface: TailSurface) -> tuple[OrderStep, ...]:
     steps = [
         OrderStep("cut", (), panel=True, figures={"hands_minutes": 60.0, "hazards": ("blade", "dust")}),
         OrderStep("slots", ("cut",), looks=True, figures={"hands_minutes": 25.0, "hazards": ("blade",)}),
         OrderStep(
-            "feet", ("slots",), panel=True,
+            _standing(surface), ("slots",), panel=True, looks=not surface.feet,
             figures={"hands_minutes": 20.0, "needs": ("board",), "hazards": ("pins",)},
         ),
         OrderStep(
-            "glue", ("feet",), looks=True,
+            "glue", (_standing(surface),), looks=True,
             figures={"hands_minutes": 30.0, "glue": "aliphatic", "needs": ("board",)},
         ),
         OrderStep(
-            "flat", ("glue",),
+            "flat", ("glue",), looks=True,
             figures={
                 "hands_minutes": 10.0,
                 "handle_minutes": _OVERNIGHT,  # it lies under weight, and the board with it

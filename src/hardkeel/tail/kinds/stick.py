@@ -28,9 +28,10 @@ def _usual(surface: TailSurface) -> dict[str, object]:
     }
 
 
-def _order(_surface: TailSurface) -> tuple[OrderStep, ...]:
+def _order(surface: TailSurface) -> tuple[OrderStep, ...]:
+    key = "cut.upright" if surface.upright else ""  # it has no halves
     return (
-        OrderStep("cut", (), panel=True, figures={"hands_minutes": 40.0, "hazards": ("blade",)}),
+        OrderStep("cut", (), key=key, panel=True, figures={"hands_minutes": 40.0, "hazards": ("blade",)}),
         OrderStep(
             "pin", ("cut",), panel=True, looks=True,
             figures={"hands_minutes": 25.0, "hazards": ("pins",), "needs": ("board",)},
@@ -40,7 +41,7 @@ def _order(_surface: TailSurface) -> tuple[OrderStep, ...]:
             figures={"hands_minutes": 25.0, "glue": "aliphatic", "needs": ("board",)},
         ),
         OrderStep(
-            "flat", ("glue",),
+            "flat", ("glue",), looks=True,
             figures={
                 "hands_minutes": 10.0,
                 "handle_minutes": _OVERNIGHT,  # it lies under weight, and the board with it

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import order as say
-from hardkeel.messages.steps import reasons, step_title
+from hardkeel.messages.steps import step_title, why_not
 from hardkeel.schedule.model import OWN
 from hardkeel.schedule.ordering import standing_of
 from hardkeel.ui.document.document import Change, Document
@@ -66,14 +66,16 @@ class OrderLine(QWidget):
 
     def refresh(self) -> None:
         """Show the steps as they are now."""
-        standing = standing_of(self._document.build.steps).of_stages({self._stage, OWN})
+        standing = standing_of(self._document.build.steps, self._document.clock().date()).of_stages(
+            {self._stage, OWN}
+        )
         if standing.now:
             now, *rest = (*standing.now, *(step for step, _ in standing.blocked))
             blocked = [one for one in standing.blocked if not rest or one[0] is not rest[0]]
             waiting = ""
             if blocked:
                 step, waits = blocked[0]
-                waiting = f"{step_title(step)}, {reasons(waits)}"
+                waiting = f"{step_title(step)}, {why_not(step, waits)}"
             self.words = say.line_words(now, rest[0] if rest else None, waiting)
         else:
             self.words = ()

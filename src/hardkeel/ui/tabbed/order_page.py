@@ -15,12 +15,14 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.airframe.orders.craft import Repair
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import steps as edits
 from hardkeel.glue.kinds import KINDS, mean_weight
 from hardkeel.glue.schools import SCHOOLS, School
 from hardkeel.messages import order as say
-from hardkeel.messages.steps import reasons, step_title
+from hardkeel.messages.names import sentence_case
+from hardkeel.messages.steps import step_title, why_not
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import Standing, standing_of
@@ -106,6 +108,11 @@ class OrderPage(SubPage):
         self.up, self.down = QPushButton(say.UP), QPushButton(say.DOWN)
         self.cut, self.reopen = QPushButton(say.CUT_IT), QPushButton(say.OPEN_AGAIN)
         self.name, self.add = QLineEdit(), QPushButton(say.ADD_A_STEP)
+        self.repair = QComboBox()
+        self.repair.addItem(say.REPAIR, None)
+        for what, words in say.REPAIR_WORDS.items():
+            self.repair.addItem(words, what)
+        self.repair.setAccessibleName(say.REPAIR)
         self.own = StepFields()
         self.again = QPushButton(say.AGAIN)
         self.school, self.school_told = QComboBox(), label("soft")
@@ -138,6 +145,7 @@ class OrderPage(SubPage):
         adding = QHBoxLayout()
         adding.addWidget(self.name, 1)
         adding.addWidget(self.add)
+        adding.addWidget(self.repair)
         self.step.column.addWidget(self.title)
         self.step.column.addWidget(self.about)
         self.step.column.addWidget(self.own)
@@ -167,13 +175,16 @@ class OrderPage(SubPage):
         self.reopen.clicked.connect(self._on_reopened)
         self.add.clicked.connect(self._on_added)
         self.own.changed.connect(self._on_changed)
+        self.repair.activated.connect(lambda _row: self._on_repair(self.repair.currentData()))
         self.school.activated.connect(lambda _row: self._on_school(self.school.currentData()))
         self.name.returnPressed.connect(self._on_added)
 
     @property
     def standing(self) -> Standing:
         """Where the work of this stage stands, whatever stage it waits for."""
-        return standing_of(self.document.build.steps).of_stages({self.order.stage, OWN})
+        return standing_of(self.document.build.steps, self.document.clock().date()).of_stages(
+            {self.order.stage, OWN}
+        )
 
     @property
     def steps(self) -> tuple[Step, ...]:
@@ -244,7 +255,16 @@ class OrderPage(SubPage):
         self.now.show_doing(
             Doing(
                 step_title(step),
-                "\n".join(t for t in (say.hold_words(step), say.glue_words(step)) if t),
+                "\n".join(
+                    t
+                    for t in (
+                        say.hold_words(step),
+                        say.glue_words(step),
+                        say.then_words(step),
+                        say.tools_words(step),
+                    )
+                    if t
+                ),
                 say.hazard_words(step),
                 say.DONE,
                 f"tick {step.id}",
@@ -252,7 +272,9 @@ class OrderPage(SubPage):
         )
         following = standing.now[1:2] or tuple(s for s, _ in standing.blocked[:1])
         self.next.show_lines("", [step_title(one) for one in following])
-        waiting = [f"{step_title(one)}: {reasons(waits)}." for one, waits in standing.blocked[:2]]
+        waiting = [
+            f"{step_title(one)}: {why_not(one, waits)}." for one, waits in standing.blocked[:2]
+        ]
         self.not_yet.show_lines("", waiting)
 
     def _show_step(self) -> None:
@@ -268,6 +290,9 @@ class OrderPage(SubPage):
                     say.times_words(step),
                     say.hold_words(step),
                     say.glue_words(step),
+                    say.then_words(step),
+                    say.tools_words(step),
+                    say.wait_words(step),
                     say.hazard_words(step),
                     say.note_words(step),
                 )
@@ -296,7 +321,7 @@ class OrderPage(SubPage):
         blocked = {one.id: waits for one, waits in self.standing.blocked}
         if step_id in blocked and not anyway:
             self._asked = step_id
-            self.tell(f"{reasons(blocked[step_id])}. {say.ANYWAY}")
+            self.tell(f"{sentence_case(why_not(step, blocked[step_id]))}. {say.ANYWAY}")
             return
         if self.apply(say.ticked(step), edits.tick.of(step_id, at, anyway=anyway)):
             now = self.standing.now
@@ -358,6 +383,16 @@ class OrderPage(SubPage):
         step = self.picked
         if step is not None:
             self.apply(say.opened(step), edits.untick.of(step.id))
+
+    def _on_repair(self, what: Repair | None) -> None:
+        """A repair behind the step in hand; what is typed says of what."""
+        self.repair.setCurrentIndex(0)
+        if what is None:
+            return
+        step = self.picked
+        made = edits.add_repair.of(what, self.name.text(), step.id if step is not None else None)
+        if self.apply(say.REPAIR_WORDS[what].lower(), made):
+            self.name.clear()
 
     def _on_added(self) -> None:
         title, step = self.name.text(), self.picked

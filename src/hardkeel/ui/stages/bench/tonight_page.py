@@ -289,7 +289,7 @@ class TonightPage(SubPage):
         self.left.setText(to_go_words(to_go(steps)))
         self.otherwise.show_chips(otherwise_of(steps))
         self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start))
-        standing = standing_of(steps)
+        standing = standing_of(steps, tonight.start.date())
         self.waits.show_lines("", say.blocked_lines(standing))
         self._show_in_hand()
 
