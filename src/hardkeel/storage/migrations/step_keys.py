@@ -10,7 +10,7 @@ from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 
 # key, what it was called, what was to be looked at, why it could not be undone
-_THEN: Final = (
+SAID_THEN: Final = (
     (
         "frame.cut",
         "Cut and clean formers, sides and plates; mark centre lines on both faces",
@@ -345,7 +345,7 @@ def _keyed(step: Step) -> Step:
     return step
 
 
-_LONGEST_FIRST: Final = sorted(_THEN, key=lambda row: -len(row[1]))
+_LONGEST_FIRST: Final = sorted(SAID_THEN, key=lambda row: -len(row[1]))
 
 
 def _matching(title: str) -> "re.Pattern[str]":
