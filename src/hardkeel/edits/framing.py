@@ -1,6 +1,7 @@
 """Pure edits of what a fuselage is framed of, and of what is cut of it."""
 
 from collections.abc import Iterable
+from itertools import pairwise
 from typing import Final
 
 from hardkeel.airframe.framing import usual_framing
@@ -12,7 +13,17 @@ from hardkeel.edits.named import edit
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.methods.method import free_name
-from hardkeel.fuselage.model import Bracing, Former, Framing, Fuselage, Member, MemberKind, Planking
+from hardkeel.fuselage.model import (
+    Bracing,
+    Former,
+    Framing,
+    Fuselage,
+    Member,
+    MemberKind,
+    Planking,
+    TailPost,
+)
+from hardkeel.fuselage.routing import line_of
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
 from hardkeel.project.model import Build
@@ -20,6 +31,10 @@ from hardkeel.project.model import Build
 _FEWEST_STRINGERS, _MOST_STRINGERS = 3, 80
 _BEFORE_MM: Final = 30.0  # where what stands before a former begins
 _STICK_MM: Final = 4.0
+_BESIDE: Final = 0.3  # of the half width: where a guide begins beside the middle
+_OUT_MM: Final = 5.0  # so far outside the skin it ends
+_ENDS: Final = 2
+Point3 = tuple[float, float, float]
 _THINNEST_STICK_MM: Final = 1.5
 
 
@@ -94,9 +109,84 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
         figures["station"] = round((stations[first].station + stations[last].station) / 2, 1)
     if runs == "former" and "station" in member_kind(kind).needs:
         figures["station"] = round(stations[first].station - _BEFORE_MM, 1)
+    if runs == "route":
+        figures["route"] = _first_route(stations[first], stations[last])
+        figures.pop("from")
+        figures.pop("to")
     if runs in ("former", "to"):
         figures.pop("to" if runs == "former" else "from")
     return _with_members(build, (*fuselage.framed.members, Member.model_validate(figures)))
+
+
+def _first_route(first: Former | TailPost, last: Former | TailPost) -> tuple[Point3, ...]:
+    """From beside the middle of one stop out through the starboard side at another."""
+    a, b = ((one.bottom + one.top) / 2 for one in (first, last))
+    return (
+        (round(first.station, 1), round(first.half_width * _BESIDE, 1), round(a, 1)),
+        (round(last.station, 1), round(last.half_width + _OUT_MM, 1), round(b, 1)),
+    )
+
+
+@edit
+def add_place(build: Build, member_id: str) -> Build:
+    """Give a guide one more place to run through, in the middle of its longest stretch, where it lies now.
+
+    Raises
+    ------
+    BadInput
+        When there is no such guide.
+    """
+    member = _guide(build, member_id)
+    lengths = [b[0] - a[0] for a, b in pairwise(member.route)]
+    at = lengths.index(max(lengths))
+    x = round((member.route[at][0] + member.route[at + 1][0]) / 2, 1)
+    across, up = line_of(member)
+    place = (x, round(float(across.value(x)), 1), round(float(up.value(x)), 1))
+    return set_member(
+        build, member_id, route=(*member.route[: at + 1], place, *member.route[at + 1 :])
+    )
+
+
+@edit
+def set_place(build: Build, member_id: str, number: int, axis: int, value: float) -> Build:
+    """Move one of a guide's places, counted from the nose, along an axis.
+
+    Raises
+    ------
+    BadInput
+        When there is no such guide or place, or it would lie before the one ahead of it.
+    """
+    member = _guide(build, member_id)
+    if not 0 <= number < len(member.route):
+        raise BadInput("", f"{member_id} has no place {number + 1}")
+    places = [list(place) for place in member.route]
+    places[number][axis] = value
+    return set_member(build, member_id, route=tuple(map(tuple, places)))
+
+
+@edit
+def take_place(build: Build, member_id: str) -> Build:
+    """Take the last place between a guide's ends out again.
+
+    Raises
+    ------
+    BadInput
+        When there is no such guide, or none between its ends.
+    """
+    member = _guide(build, member_id)
+    if len(member.route) <= _ENDS:
+        raise BadInput("", f"{member_id} has nothing but its ends")
+    return set_member(build, member_id, route=(*member.route[:-2], member.route[-1]))
+
+
+def _guide(build: Build, member_id: str) -> Member:
+    found = next(
+        (one for one in fuselage_of(build).framed.members if one.id == member_id and one.route),
+        None,
+    )
+    if found is None:
+        raise BadInput("", f'no guide "{member_id}"')
+    return found
 
 
 @edit

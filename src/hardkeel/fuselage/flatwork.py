@@ -18,6 +18,7 @@ from hardkeel.fuselage.loft import former_at
 from hardkeel.fuselage.members import both_sides, kinds_with, member_kind
 from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Board, Former, Fuselage, Member
+from hardkeel.fuselage.openings import openings_in
 from hardkeel.fuselage.sheeted import REGISTER_MM, Side, registers_of
 from hardkeel.fuselage.standing import faces_of
 from hardkeel.geometry.polygons import BaseGeometry, shapely
@@ -196,11 +197,19 @@ def plate_pieces(side: Side, member: Member) -> Iterator[FlatPiece]:
     half = inner_half(side, x, member.z, member.thickness or 0.0)
     if member.width is not None:
         half = np.minimum(half, member.width / 2)
+    outline = ring_of(_both(x, half))
+    wood = shapely.Polygon(outline) if len(outline) > 2 else None  # noqa: PLR2004  an area
+    holes = tuple(
+        ring
+        for ring in openings_in(fuselage, member)
+        if wood is not None and wood.contains_properly(shapely.Polygon(ring))
+    )
     yield FlatPiece(
         name=member.id,
         kind=member.kind,
         part=member.id,
-        outline=ring_of(_both(x, half)),
+        outline=outline,
+        holes=holes,
         marks=(Mark("centre", ((a, 0.0), (b, 0.0))),),
         thickness=member.thickness or 0.0,
         material=member.material,

@@ -13,11 +13,13 @@ import numpy as np
 
 from hardkeel.base.values import Point2
 from hardkeel.fuselage.cutting import Carved, carve, sizable
-from hardkeel.fuselage.flatwork import inner_half
+from hardkeel.fuselage.flatwork import inner_half, plate_pieces
 from hardkeel.fuselage.fronting import unlanded
 from hardkeel.fuselage.members import kinds_with
 from hardkeel.fuselage.model import Former, Fuselage, Longeron
 from hardkeel.fuselage.notching import Around, Passage, around_of
+from hardkeel.fuselage.openings import rings_of, tray_of
+from hardkeel.fuselage.routing import met_by
 from hardkeel.fuselage.sheeted import Side
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 
@@ -33,6 +35,8 @@ Trouble = Literal[
     "barred",
     "outside",
     "unlanded",
+    "caught",
+    "unseated",
 ]
 _DEFAULT_FORMER_MM: Final = 3.0
 _HAIR: Final = 1e-6
@@ -57,7 +61,9 @@ class Finding:
         ``neck``: the wood narrows · ``unfit``: a longeron is too large for it · ``crowded``: it stands in
         the next · ``barred``: something can't be put in past it · ``outside``: a plate behind it lies
         outside the skin; `left` then has where it may lie, ``low`` and ``high`` · ``unlanded``: a canopy's
-        edge, `other`, lies so far from it, and no former is nearer.
+        edge, `other`, lies so far from it, and no former is nearer · ``caught``: a guide runs into `other` behind
+        it, at the station `figure` · ``unseated``: no tray lies under a servo or strap at the station `figure`, or
+        it reaches over the edge of `other`.
     ref, other : str
         What does it, and with what.
     figure : float
@@ -93,6 +99,8 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
     found += _barred(fuselage, formers)
     found += _outside(fuselage, formers)
     found += _unlanded(fuselage)
+    found += _caught(fuselage, formers)
+    found += _unseated(fuselage, formers)
     order = {former.id: i for i, former in enumerate(formers)}
     return tuple(sorted(found, key=lambda one: order[one.former]))
 
@@ -322,3 +330,40 @@ def _unlanded(fuselage: Fuselage) -> Iterator[Finding]:
         if member.kind == "canopy":
             for edge, _, nearest, gap in unlanded(fuselage, member):
                 yield Finding(nearest, "unlanded", member.id, edge, figure=gap)
+
+
+def _ahead_of(formers: list[Former], station: float) -> str:
+    """The former before a station, the first where it lies before them all."""
+    before = [one.id for one in formers if one.station <= station]
+    return before[-1] if before else formers[0].id
+
+
+def _caught(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
+    guides = [one for one in fuselage.framed.members if one.kind == "guide"]
+    if not guides or not formers or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
+        return
+    for member in guides:
+        for ref, station in met_by(fuselage, member):
+            yield Finding(_ahead_of(formers, station), "caught", member.id, ref, figure=station)
+
+
+def _unseated(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
+    """A servo or a strap that is cut in no tray, or in part of one."""
+    opened = [one for one in fuselage.framed.members if one.kind in kinds_with("opening")]
+    if not opened or not formers or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
+        return
+    side = Side(fuselage)
+    for member in opened:
+        station = member.station or 0.0
+        tray = tray_of(fuselage, member)
+        held = () if tray is None else [p.polygon for p in plate_pieces(side, tray)]
+        rings = [shapely.Polygon(ring) for ring in rings_of(member)]
+        whole = [shapely.Polygon(shape.exterior) for shape in held]
+        if not all(any(shape.contains_properly(ring) for shape in whole) for ring in rings):
+            yield Finding(
+                _ahead_of(formers, station),
+                "unseated",
+                member.id,
+                tray.id if tray is not None else "",
+                figure=station,
+            )

@@ -62,6 +62,11 @@ MemberKind = Literal[
     "gusset",
     "nose-block",
     "canopy",
+    "guide",
+    "servo",
+    "strap",
+    "bolts",
+    "tail-bracket",
 ]
 
 
@@ -282,6 +287,10 @@ class Member(Value):
         stop a ``canopy`` begins, mm.
     short : float
         How far a doubler stops short of its last stop, so that the side bends there, mm.
+    route : tuple of (x, y, z)
+        Places of a ``guide``, from nose to tail, airframe axes, mm.
+    slant : (float, float)
+        How far a hole is drawn out across and up because what passes it slants, mm; reckoned, never in a file.
     """
 
     id: Text
@@ -304,6 +313,8 @@ class Member(Value):
     inset: SmallGap = 0.0
     short: Annotated[SizeOrZero, Usual(0, 150)] = 0.0
     material: str | None = None
+    route: Annotated[tuple[tuple[Place, Place, Upward], ...], Field(max_length=40)] = ()
+    slant: tuple[SizeOrZero, SizeOrZero] = (0.0, 0.0)
 
 
 class Planking(Value):

@@ -125,8 +125,12 @@ def crossing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
 
 def passing(fuselage: Fuselage, former: Former) -> tuple[Member, ...]:
     """Members that pass a former, without where they end: that is not this former's concern."""
+    there = (
+        member_kind(member.kind).placed(fuselage, member, former)
+        for member in crossing(fuselage, former)
+    )
     return tuple(
-        member if member.kind == "key" else lying(member) for member in crossing(fuselage, former)
+        member if member.kind == "key" else lying(member) for member in there if member is not None
     )
 
 
@@ -136,6 +140,8 @@ def _passes(stations: dict[str, float], former: Former, member: Member) -> bool:
         return member.from_ == former.id
     if not kind.passes:
         return False
+    if kind.runs == "route":
+        return bool(member.route) and member.route[0][0] <= former.station <= member.route[-1][0]
     first = stations[member.from_] if member.from_ else min(stations.values())
     last = stations[member.to] if member.to else max(stations.values())
     if kind.runs == "to" and member.station is not None:

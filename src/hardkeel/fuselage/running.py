@@ -226,6 +226,25 @@ def stringer_places(fuselage: Fuselage) -> dict[str, tuple[tuple[float, float, f
     return found
 
 
+def longeron_line(fuselage: Fuselage, longeron: Longeron) -> tuple[tuple[float, float, float], ...]:
+    """The middle of a longeron at each former that it lies in, (x, y, z), mm, on the starboard side, by station.
+
+    Raises
+    ------
+    BadInput
+        When a former's own outline crosses itself.
+    """
+    across, deep = longeron.section
+    up = 1.0 if longeron.is_lower else -1.0
+    found = []
+    for one in sorted(fuselage.formers, key=lambda one: one.station):
+        edges = edges_of(one) if one.section is not None else None
+        corner = longeron_corner(longeron, inside_skins(fuselage, one), edges=edges)
+        if corner is not None:
+            found.append((one.station, corner[0] - across / 2, corner[1] + up * deep / 2))
+    return tuple(found)
+
+
 def _by_span(fuselage: Fuselage) -> Iterator[tuple[float, float, tuple[Member, ...]]]:
     """Stringers that run between the same stations, together."""
     groups: dict[tuple[float, float], list[Member]] = {}

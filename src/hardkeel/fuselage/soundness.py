@@ -8,6 +8,7 @@ from hardkeel.fuselage.members.kind import member_kind
 from hardkeel.fuselage.model import TAIL_POST, Former, Fuselage, Member, TailPost
 from hardkeel.fuselage.planking import planked_between
 
+_FEWEST_PLACES = 2
 CLOSEST_MM = 1e-6  # stations nearer to each other than this are the same place
 
 
@@ -58,11 +59,21 @@ def _check_member(fuselage: Fuselage, member: Member, place: str) -> None:
         if getattr(member, field) is None:
             raise BadInput(f"{place}.{field}", f"is missing: a {member.kind} needs it")
     if kind.runs == "former" and (member.from_ is None or fuselage.former(member.from_) is None):
-        raise BadInput(f"{place}.from", "is missing: a key names its former")
+        raise BadInput(f"{place}.from", f"is missing: a {member.kind} names its former")
+    if kind.runs == "route":
+        _check_route(member, place)
     if kind.runs == "span" and known:
         first, last = fuselage.span(member)
         if last <= first:
             raise BadInput(f"{place}.to", f"{member.to} does not stand behind {member.from_}")
+
+
+def _check_route(member: Member, place: str) -> None:
+    if len(member.route) < _FEWEST_PLACES:
+        raise BadInput(f"{place}.route", "needs two places at the least, (x, y, z) each")
+    for i, (before, after) in enumerate(pairwise(member.route), start=1):
+        if after[0] - before[0] <= CLOSEST_MM:
+            raise BadInput(f"{place}.route[{i}]", "does not lie behind the place before it")
 
 
 def _check_stop(stop: Former | TailPost, place: str) -> None:

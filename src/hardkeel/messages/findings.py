@@ -33,7 +33,17 @@ def finding_title(one: "Finding") -> str:
         "barred": f"The {named} can't be put in past it.",
         "outside": f"The {named} behind it lies outside.",
         "unlanded": f"The {named}'s {one.other} edge lands on no former.",
+        "caught": f"The {named} behind it runs into the {_named(one.other)}.",
+        "unseated": f"The {named} behind it reaches over the edge of the {one.other}."
+        if one.other
+        else f"The {named} behind it has no tray.",
     }[one.kind]
+
+
+def _named(ref: str) -> str:
+    """``longeron_upper`` is the upper longeron."""
+    kind, _, which = ref.partition("_")
+    return f"{which} longeron" if kind == "longeron" else ref
 
 
 def _parted(one: "Finding") -> str:
@@ -63,6 +73,8 @@ def finding_sentence(one: "Finding", unit: LengthUnit, web: float) -> str:
             told = f"{mm(one.figure)} at the narrowest; {mm(web)} are wanted."
         case "outside" | "unlanded":
             return _lies_outside(one, unit) if one.kind == "outside" else _lands_nowhere(one, unit)
+        case "caught" | "unseated":
+            told = f"At {mm(one.figure)}."
         case _:
             told = _FIGURED.get(one.kind, "").format(mm(one.figure))
     return f"{told} {_CURES[one.kind]}".strip()
@@ -80,6 +92,8 @@ _CURES: Final = {
     "opened": "Make it smaller, or move it.",
     "meet": "Move one, or take a smaller section.",
     "neck": "Move what narrows it, or make it smaller.",
+    "caught": "Move a place of its way, or end it before.",
+    "unseated": "Put a tray under it, make the tray larger, or move it.",
     "unfit": "Take a smaller section, or end it before.",
     "crowded": "Move one.",
     "barred": "Cut one out, make it narrower, or end it before this former.",

@@ -65,6 +65,11 @@ MEMBER_WORDS: Final[dict[str, str]] = {
     "gusset": "gussets",
     "nose-block": "nose block or ring",
     "canopy": "canopy",
+    "guide": "pushrod or cable guide",
+    "servo": "servo and its opening",
+    "strap": "slots of a pack strap",
+    "bolts": "bolts with blind nuts",
+    "tail-bracket": "bracket of a tail wheel or skid",
 }
 
 _MUCH_LESS: Final = 0.7  # of the greatest force: worth telling that it was loose
@@ -470,7 +475,22 @@ MEMBER_FIGURES: Final[dict[str, str]] = {
     "gap": "gap",
     "inset": "inset",
     "short": "stops short",
+    "servo.height": "opening, along",
+    "servo.width": "opening, across",
+    "servo.diameter": "pilot holes",
+    "strap.width": "strap",
+    "strap.thickness": "slot",
+    "strap.y": "slot off the middle",
+    "tail-bracket.height": "along",
+    "tail-bracket.width": "across",
+    "x": "station",
 }
+
+
+def member_figure(kind: str, key: str) -> str:
+    """What a figure of a kind of member is called."""
+    return MEMBER_FIGURES.get(f"{kind}.{key}", MEMBER_FIGURES[key])
+
 
 THIS_ONE_IS_SOUND: Final = "This one is sound."
 

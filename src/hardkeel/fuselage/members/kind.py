@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any, Final, Literal, cast, get_args
 
 import hardkeel.fuselage.members as home
 from hardkeel.base.values import Point2
-from hardkeel.fuselage.model import Fuselage, Member, MemberKind
+from hardkeel.fuselage.model import Former, Fuselage, Member, MemberKind
 from hardkeel.geometry.polygons import BaseGeometry
 from hardkeel.joinery.flat import FlatPiece
 
@@ -17,8 +17,8 @@ if TYPE_CHECKING:
     from hardkeel.fuselage.sheeted import Side
 
 Ring = tuple[Point2, ...]
-# by what it is placed: two stations, one former, a place of its own, from a place of its own to a station
-Runs = Literal["span", "former", "place", "to"]
+# by what it is placed: two stations, one former, a place of its own, from a place of its own to a station, its places
+Runs = Literal["span", "former", "place", "to", "route"]
 Trait = Literal[
     "doubler",  # lies on a side's inner face, and bends with it
     "on the sides",  # bends with them, glued on flat
@@ -31,6 +31,7 @@ Trait = Literal[
     "triangular",  # may be cut corner to corner
     "curved",  # may have a hollow edge
     "wired",  # leads run to it
+    "opening",  # is cut in a tray
 ]
 
 
@@ -55,6 +56,10 @@ class Seen:
     faint: bool = False
 
 
+def _as_it_lies(_fuselage: Fuselage, member: Member, _former: Former) -> Member | None:
+    return member
+
+
 def _nothing(*_given: object) -> Iterator[Any]:
     return iter(())
 
@@ -73,6 +78,8 @@ class MemberSort:
         Figures that its card shows, beside where it runs; ``across`` and ``deep`` are its section's.
     step : str
         The step that puts it in, where that is none of the frame's own: ``bearers``, ``plates``.
+    placed : callable
+        The same as it lies where it passes a former; ``None`` where it does not.
     takes : callable
         What it takes out of a former whose edge is given; with `passes` it crosses those between its ends.
     sort : str
@@ -93,6 +100,7 @@ class MemberSort:
     traits: frozenset[Trait] = frozenset()
     step: str = ""
     passes: bool = False
+    placed: Callable[[Fuselage, Member, Former], Member | None] = _as_it_lies
     takes: Callable[[Member, BaseGeometry], Iterator[BaseGeometry]] = _nothing
     sort: Literal["notch", "hole", "gap"] = "notch"
     flat: Callable[["Side", Member], Iterator[FlatPiece]] = _nothing

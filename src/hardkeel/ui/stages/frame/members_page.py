@@ -1,5 +1,6 @@
 """Members: what the fuselage is framed of, from port and from above, each with its figures."""
 
+from collections.abc import Callable
 from typing import Final, get_args
 
 from PyQt6.QtWidgets import (
@@ -16,10 +17,12 @@ from hardkeel.airframe.framing import limits_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length, format_size
 from hardkeel.edits import framing as edits
+from hardkeel.edits.named import Edit
 from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
+from hardkeel.messages import guides as guides_say
 from hardkeel.messages import planking as planking_say
 from hardkeel.messages import stringers as stringers_say
 from hardkeel.messages.faults import told
@@ -28,6 +31,7 @@ from hardkeel.picture.framing import side_view, view_from_above
 from hardkeel.picture.wood import WoodPicture
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.frame.frame_page import SHOWS, FrameSubPage
+from hardkeel.ui.stages.frame.guide_rows import GuideRows
 from hardkeel.ui.stages.frame.planking_card import PlankingCard
 from hardkeel.ui.stages.frame.stringers_card import StringersCard
 from hardkeel.ui.tabbed.sticks_shown import wood_name
@@ -64,6 +68,7 @@ class MembersPage(FrameSubPage):
         self.first, self.last, self.wood = QComboBox(), QComboBox(), QComboBox()
         self.triangular, self.curved = QCheckBox("triangular"), QCheckBox("hollow edge")
         self.remove = QPushButton(say.TAKE_IT_OUT)
+        self.guide = GuideRows()
         self.kind, self.add = QComboBox(), QPushButton(say.ADD_A_MEMBER)
         self.usual = QPushButton(say.FRAME_AS_USUAL)
         self.new = Card(say.ADD_A_MEMBER)
@@ -107,6 +112,7 @@ class MembersPage(FrameSubPage):
         row_of_buttons.addStretch(1)
         row_of_buttons.addWidget(self.remove)
         self.card.column.addLayout(row_of_buttons)
+        self.card.column.addWidget(self.guide)
         adding = QHBoxLayout()
         adding.addWidget(self.kind, 1)
         self.add.setObjectName("primary")
@@ -152,6 +158,8 @@ class MembersPage(FrameSubPage):
             )
         )
         self.remove.clicked.connect(self._on_removed)
+        self.guide.more.connect(lambda: self._on_places(edits.add_place.of))
+        self.guide.fewer.connect(lambda: self._on_places(edits.take_place.of))
         self.add.clicked.connect(self._on_added)
         self.usual.clicked.connect(
             lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual.of())
@@ -262,12 +270,17 @@ class MembersPage(FrameSubPage):
         figures = tuple(
             Figure(
                 key,
-                say.MEMBER_FIGURES[key],
+                say.member_figure(member.kind, key),
                 _figure(member, key),
                 "angle" if key == "angle" else "length",
             )
             for key in member_kind(member.kind).shows
+        ) + tuple(
+            Figure(f"place.{i}.{axis}", guides_say.place_figure(i, name), place[axis])
+            for i, place in enumerate(member.route)
+            for axis, name in enumerate(("x", "y", "z"))
         )
+        self.guide.show_guide(self.fuselage, member, self.unit)
         self.card.show_figures(say.member_title(member.id), figures, self.unit)
         names = [name for name, _ in self.fuselage.stations]
         for box, now in (
@@ -316,11 +329,20 @@ class MembersPage(FrameSubPage):
         member = self.member
         if member is None:
             return
-        if key in ("across", "deep"):
+        if key.startswith("place."):
+            _, number, axis = key.split(".")
+            moved = edits.set_place.of(member.id, int(number), int(axis), value)
+            self.apply(say.set_edit(member.id), moved)
+        elif key in ("across", "deep"):
             across, deep = member.section or (value, value)
             self._set(section=(value, deep) if key == "across" else (across, value))
         else:
             self._set(**{key: value})
+
+    def _on_places(self, of: Callable[[str], Edit]) -> None:
+        member = self.member
+        if member is not None:
+            self.apply(say.set_edit(member.id), of(member.id))
 
     def _on_bracing(self, key: str, value: float) -> None:
         name, place = key.split(".")
