@@ -1,15 +1,21 @@
 """Where it balances, where the pack must sit, and what the nose wants."""
 
-from collections.abc import Sequence
+import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Final
+from typing import Final, Literal
+
+import numpy as np
 
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import unique_ids
 from hardkeel.survey.model import role_by_id
 
+WayIn = Literal["flat", "on edge", "end first", "nose first, aslant", "turned crosswise"]
+_SLOPES: Final = 400
+_UPRIGHT: Final = 1e-9
 _FINGER_MM: Final = 3.0  # to spare on each side, so that the pack comes out again
 
 
@@ -145,22 +151,66 @@ def check_balance(masses: Sequence[Mass], wanted: Balance) -> None:
             raise BadInput(f"balance.hatches[{i}].between", "must run from front to rear")
 
 
-def hatch_for(pack: Battery, hatches: Sequence[Hatch]) -> tuple[Hatch, str] | None:
-    """The first hatch that the pack passes, and how: ``flat`` or ``end first``; ``None`` for none.
+def hatch_for(
+    pack: Battery,
+    hatches: Sequence[Hatch],
+    deep: Callable[[Hatch], float | None] = lambda _hatch: None,
+) -> tuple[Hatch, WayIn] | None:
+    """The first hatch that the pack passes, and how; ``None`` for none.
 
     Needs the pack's size.  A few millimetres are left for fingers.
+
+    Parameters
+    ----------
+    deep : callable
+        What is free under a hatch, mm; ``None`` where that is not known: then end first is taken to have room.
     """
     if pack.size is None:
         return None
-    length, width, height = pack.size
     for hatch in hatches:
-        opening = hatch.between[1] - hatch.between[0] - 2 * _FINGER_MM
-        across = hatch.width - 2 * _FINGER_MM
-        if length <= opening and min(width, height) <= across:
-            return hatch, "flat"
-        if (height <= opening and width <= across) or (width <= opening and height <= across):
-            return hatch, "end first"
+        way = way_in(pack.size, hatch, deep(hatch))
+        if way is not None:
+            return hatch, way
     return None
+
+
+def way_in(
+    size: tuple[float, float, float], hatch: Hatch, depth: float | None = None
+) -> WayIn | None:
+    """How a pack of (length, width, height) passes a hatch over a bay so deep; ``None`` where it does not."""
+    length, width, height = size
+    opening = hatch.between[1] - hatch.between[0] - 2 * _FINGER_MM
+    across = hatch.width - 2 * _FINGER_MM
+    if length <= opening and min(width, height) <= across:
+        return "flat" if width <= across else "on edge"
+    for thick, broad in ((height, width), (width, height)):
+        if broad > across or thick > opening:
+            continue
+        if depth is None or length <= depth or length <= longest_aslant(opening, depth, thick):
+            return "end first" if depth is None or length <= depth else "nose first, aslant"
+    if length <= across and min(width, height) <= opening:
+        return "turned crosswise"
+    return None
+
+
+def longest_aslant(opening: float, depth: float, thick: float) -> float:
+    """How long a pack may be that is slid under a deck through an opening, nose first, in a bay so deep; mm.
+
+    At a slope θ its upper face lies against the opening's front edge.  So much of it is below as the floor lets,
+    (depth − thick·cos θ)/sin θ; so much may be left behind that its tail clears the opening's rear edge,
+    (opening − thick·sin θ)/cos θ.  Above θ = arcsin(thick/opening) it slides through whatever its length; from there
+    down to lying flat the least sum of both is its greatest length: the ladder round the corner, with a thin deck.
+    """
+    if thick > min(opening, depth):
+        return 0.0
+    slopes = np.linspace(1e-3, math.asin(thick / opening), _SLOPES)
+    sin, cos = np.sin(slopes), np.cos(slopes)
+    with np.errstate(divide="ignore"):
+        below = (depth - thick * cos) / sin
+        behind = np.where(
+            cos > _UPRIGHT, (opening - thick * sin) / np.maximum(cos, _UPRIGHT), np.inf
+        )
+    return float(np.min(below + behind))
 
 
 def nose_cost(extra_mass: float, x: float, target_x: float, nose_x: float) -> float | None:

@@ -3,6 +3,7 @@
 import argparse
 from typing import Any
 
+from hardkeel.airframe.hatches import depth_under
 from hardkeel.balance.balancing import Balanced, balance_of
 from hardkeel.balance.model import Balance
 from hardkeel.base.errors import BadInput
@@ -44,7 +45,7 @@ def balance_table(build: Build, unit: LengthUnit) -> str:
     found: Balanced = balance_of(build.masses, build.wings, wanted)
     lines = [
         f"{build.name or 'Unnamed build'}: {balance_sentence(found, wanted, unit)}",
-        f"  {bay_sentence(found, wanted, unit)} {hatch_sentence(wanted)}".rstrip(),
+        f"  {bay_sentence(found, wanted, unit)} {hatch_sentence(wanted, depth_under(build.fuselage))}".rstrip(),
         "",
         f"  all-up mass    {found.mass:8.0f} g",
         f"  balance point  {format_length(found.x, unit):>10}"

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from hardkeel.airframe.hatches import depth_under
 from hardkeel.balance.balancing import balance_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit, format_length
@@ -73,7 +74,7 @@ def _balance(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     said = [
         balance_sentence(found, wanted, unit),
         bay_sentence(found, wanted, unit),
-        hatch_sentence(wanted),
+        hatch_sentence(wanted, depth_under(build.fuselage)),
         f"{found.mass:.0f} g all up, balance at {format_length(found.x, unit)}"
         + (f", {found.percent:.1f} % of the mean chord." if found.percent is not None else "."),
     ]

@@ -1,7 +1,10 @@
 """Balance in sentences: where the pack sits, what the nose wants, which hatch it passes."""
 
-from hardkeel.balance.balancing import Balanced, hatch_for
-from hardkeel.balance.model import Balance
+from collections.abc import Callable
+from typing import Final
+
+from hardkeel.balance.balancing import Balanced, WayIn, hatch_for
+from hardkeel.balance.model import Balance, Hatch
 from hardkeel.base.units import LengthUnit, format_length
 
 
@@ -31,15 +34,29 @@ def bay_sentence(found: Balanced, wanted: Balance, unit: LengthUnit = "mm") -> s
     return f"It would have to go {over} further {way} than its bay allows."
 
 
-def hatch_sentence(wanted: Balance) -> str:
-    """Through which hatch the pack goes."""
+def hatch_sentence(
+    wanted: Balance, deep: Callable[[Hatch], float | None] = lambda _hatch: None
+) -> str:
+    """Through which hatch the pack goes, and how."""
     pack = wanted.battery
     if pack is None or not wanted.hatches:
         return ""
     if pack.size is None:
         return "Give the pack's size, and it is checked against the hatch."
-    passed = hatch_for(pack, wanted.hatches)
+    passed = hatch_for(pack, wanted.hatches, deep)
     if passed is None:
-        return "It passes no hatch: make one longer or wider."
+        return "It passes no hatch, however it is turned: make one longer or wider."
     hatch, way = passed
-    return f"It goes in through the {hatch.id}, {way}."
+    told = f"It goes in through the {hatch.id}, {_WAYS_IN[way]}."
+    if way == "end first" and deep(hatch) is None:
+        told += " How deep it is under it is not known."
+    return told
+
+
+_WAYS_IN: Final[dict[WayIn, str]] = {
+    "flat": "flat",
+    "on edge": "turned on its edge",
+    "end first": "end first",
+    "nose first, aslant": "nose first and aslant, under the deck ahead",
+    "turned crosswise": "turned crosswise: it must lie so, or turn inside",
+}

@@ -1,13 +1,27 @@
 """Balance: the contract's formulas against moments worked another way."""
 
+import math
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy import ndimage
 
-from hardkeel.balance.balancing import balance_of, hatch_for, mean_chord, mean_chord_of, nose_cost
+from hardkeel.airframe.hatches import depth_under
+from hardkeel.balance.balancing import (
+    balance_of,
+    hatch_for,
+    longest_aslant,
+    mean_chord,
+    mean_chord_of,
+    nose_cost,
+    way_in,
+)
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass, Wing
 from hardkeel.base.errors import BadInput
+from hardkeel.fuselage.model import Former, Framing, Fuselage, Member
+from hardkeel.geometry.polygons import shapely
 from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
 from tests.draws import draws
 
@@ -124,6 +138,91 @@ def test_the_pack_passes_a_hatch_flat_end_first_or_not_at_all() -> None:
     assert hatch_for(pack(0, 1, size=fat), [hatch]) is None
     wanted = Balance(target_x=1, battery=pack(0, 1, size=fat), hatches=(hatch,))
     assert "no hatch" in hatch_sentence(wanted)
+
+
+@pytest.mark.parametrize(
+    ("size", "depth", "way"),
+    [
+        ((105, 36, 30), 60, "flat"),
+        ((105, 50, 30), 60, "on edge"),
+        ((140, 40, 34), 150, "end first"),
+        ((140, 40, 34), 70, "nose first, aslant"),
+        ((300, 40, 34), 70, None),
+        ((140, 40, 34), 30, None),
+        ((44, 118, 60), 20, "turned crosswise"),
+    ],
+)
+def test_a_pack_is_turned_until_it_goes_in(
+    size: tuple[float, float, float], depth: float, way: str | None
+) -> None:
+    hatch = Hatch(id="hatch", between=(0, 120), width=50)
+    assert way_in(size, hatch, depth) == way
+
+
+@pytest.mark.parametrize(("opening", "depth", "thick"), [(80, 50, 20), (60, 60, 25), (110, 40, 30)])
+def test_the_longest_pack_that_slides_in_aslant_is_that_of_a_search_over_all_places(
+    opening: float, depth: float, thick: float
+) -> None:
+    """Every place and slope on a grid, walls as shapes: is what lies outside joined with what lies inside?"""
+    longest = longest_aslant(opening, depth, thick)
+    assert _slides_in(0.94 * longest, opening, depth, thick)
+    assert not _slides_in(1.06 * longest, opening, depth, thick)
+
+
+def _slides_in(long: float, opening: float, depth: float, thick: float) -> bool:
+    far = 3 * long
+    deck = shapely.union_all(
+        [
+            shapely.box(-far, -0.2, 0, 0),
+            shapely.box(opening, -0.2, far, 0),
+            shapely.box(-far, -depth - 9, far, -depth),
+        ]
+    )
+    xs = np.arange(-0.75 * long, opening + 0.5 * long, 1.6)
+    zs = np.arange(-depth + thick / 2 + 0.05, 0.62 * long, 1.6)
+    slopes = np.linspace(0, math.pi / 2, 46)  # the nose, to the left, points down
+    x, z, slope = np.meshgrid(xs, zs, slopes, indexing="ij")
+    corners = np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)]) * (long / 2, thick / 2)
+    cos, sin = np.cos(slope)[..., None], np.sin(slope)[..., None]
+    u = x[..., None] + corners[:, 0] * cos - corners[:, 1] * sin
+    v = z[..., None] + corners[:, 0] * sin + corners[:, 1] * cos
+    shapes = shapely.polygons(np.stack([u, v], axis=-1))
+    shapely.prepare(deck)
+    free = ~shapely.intersects(deck, shapes)
+    parts, _ = ndimage.label(free, structure=np.ones((3, 3, 3)))
+    outside = parts[len(xs) // 2, -1, 0]
+    flat = parts[0, :, 0]
+    inside = set(flat[(zs < -thick / 2) & (flat > 0)])
+    assert outside > 0
+    assert inside
+    return outside in inside
+
+
+def test_how_deep_it_is_under_a_hatch_follows_from_skins_and_trays() -> None:
+    formers = tuple(
+        Former(id=f"F{i}", station=100.0 * i, bottom=-30.0, top=40.0 - 5 * i, half_width=30.0)
+        for i in range(4)
+    )
+    bare = Fuselage(formers=formers, top_skin=1.5, bottom_skin=1.5)
+    hatch = Hatch(id="hatch", between=(100, 200), width=50)
+    assert depth_under(bare)(hatch) == pytest.approx(
+        70 - 10 - 3, abs=0.2
+    )  # as narrow as at its rear end
+    tray = Member.model_validate(
+        {
+            "id": "tray",
+            "kind": "battery-tray",
+            "from": "F0",
+            "to": "F2",
+            "thickness": 2.0,
+            "z": -11.0,
+        }
+    )
+    trayed = bare.but(framing=Framing(members=(tray,)))
+    assert depth_under(trayed)(hatch) == pytest.approx(30 - 1.5 + 10, abs=0.2)
+    assert depth_under(trayed)(hatch.but(id="belly hatch")) == pytest.approx(30 - 1.5 - 12, abs=0.2)
+    assert depth_under(None)(hatch) is None
+    assert depth_under(bare)(hatch.but(between=(-50.0, 40.0))) is None
 
 
 def test_a_bay_holds_the_whole_pack_and_not_its_middle_alone() -> None:

@@ -4,6 +4,7 @@ from typing import Final
 
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from hardkeel.airframe.hatches import depth_under
 from hardkeel.airframe.parts import balance_wanted
 from hardkeel.balance.balancing import Balanced, balance_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
@@ -134,7 +135,8 @@ class BalancePage(SubPage):
             return
         self._says.setText(balance_sentence(found, wanted, self.unit))
         self._bay.setText(
-            f"{bay_sentence(found, wanted, self.unit)} {hatch_sentence(wanted)}".strip()
+            f"{bay_sentence(found, wanted, self.unit)} "
+            f"{hatch_sentence(wanted, depth_under(self.document.build.fuselage))}".strip()
         )
         parts = [f"{found.mass:.0f} g all up"]
         if found.chord is not None:
