@@ -12,6 +12,7 @@ from hardkeel.export.plan_drawing import PlanDrawing
 from hardkeel.export.plan_elevation import elevation_plan
 from hardkeel.export.plan_list import Listed, list_plans
 from hardkeel.export.plan_pages import whole_pages_pdf
+from hardkeel.export.plan_props import props_plan
 from hardkeel.export.plan_sections import sections_plans
 from hardkeel.export.plan_side import STICKS, side_plan
 from hardkeel.export.plan_tail import tail_plan
@@ -63,6 +64,8 @@ def drawings_of(
         found += made(lambda: [elevation_plan(build, unit)])
     for surface in build.tail:
         found += made(lambda one=surface: [tail_plan(one, build.profiles)])  # type: ignore[misc]
+    for surface in build.tail:
+        found += made(lambda one=surface: [props_plan(build, one, unit)])  # type: ignore[misc]
     found += made(lambda: list_plans(_of_the_frame(build), unit, room, _LISTS[0]))
     found += made(lambda: list_plans(_of_the_tail(build), unit, room, _LISTS[1]))
     return tuple(one for one in found if one is not None)

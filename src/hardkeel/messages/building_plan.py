@@ -30,6 +30,7 @@ FROM_BEHIND: Final = (
 STICK_COLUMNS: Final = ("stick", "cut", "wood", "long", "lower or front end", "other end")
 STICK_WORDS: Final = (0, 2)  # the columns that hold words
 STRIP_COLUMNS: Final = ("from its left end", "lower edge", "upper edge")
+_PROPS: Final = "props-"
 _SHEETS: Final = {
     "side": "Sides",
     "top": "From above",
@@ -43,7 +44,9 @@ _SHEETS: Final = {
 
 
 def sheet_name(name: str) -> str:
-    """What a drawing is called: ``Sides``, ``Stabilizer``."""
+    """What a drawing is called: ``Sides``, ``Stabilizer``, ``Stop blocks for the stabilizer``."""
+    if name.startswith(_PROPS):
+        return f"Stop blocks for the {surface_name(name.removeprefix(_PROPS))}"
     words = _SHEETS.get(name.rstrip("0123456789").rstrip("-")) or surface_name(name)
     return words[:1].upper() + words[1:]
 

@@ -7,7 +7,6 @@ from typing import Final
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.building_plan import sheet_name
 from hardkeel.messages.counting import number_of
-from hardkeel.messages.names import surface_name
 
 PAPER: Final = "Paper"
 NOW: Final = "Now"
@@ -68,7 +67,8 @@ def name_of_sheet(key: str) -> str:
 
 def said_of_sheet(key: str) -> str:
     """The same within a sentence."""
-    return _SAID.get(key) or f"the {surface_name(key)}"
+    name = sheet_name(key)
+    return _SAID.get(key) or f"the {name[:1].lower()}{name[1:]}"
 
 
 def outline_of(piece: str) -> str:
