@@ -35,7 +35,7 @@ class Prop:
     Attributes
     ----------
     under : str
-        ``fuselage``, or the surface.
+        ``front`` or ``rear`` of the fuselage, or the surface.
     hand : int
         1 to starboard, -1 to port, 0 in the middle.
     at : (float, float)
@@ -70,8 +70,10 @@ def props_of(build: Build, surface: TailSurface) -> tuple[Prop, ...]:
     lowest = min(float(np.min(loft.bottom.value(x))), *(z for _, _, _, z in tips))
     bench = lowest - CLEAR_MM
     blocks = [
-        Prop("fuselage", 0, (at, 0.0), float(loft.bottom.value(at)) - bench)
-        for at in (first + share * (last - first) for share in _BLOCKS)
+        Prop(under, 0, (at, 0.0), float(loft.bottom.value(at)) - bench)
+        for under, at in zip(
+            ("front", "rear"), (first + share * (last - first) for share in _BLOCKS), strict=True
+        )
     ]
     under = [Prop(surface.id, hand, (px, y), z - bench) for hand, px, y, z in tips]
     return (*blocks, *under)

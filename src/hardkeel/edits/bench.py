@@ -111,6 +111,16 @@ def start_timer(build: Build, kind: TimerKind, title: str, minutes: float, now: 
 
 
 @edit
+def set_tool_place(build: Build, tool: str, place: str) -> Build:
+    """Write down where a tool lies; nothing written is forgotten."""
+    bench = _bench(build)
+    places = {name: at for name, at in bench.places.items() if name != tool}
+    if place.strip():
+        places[tool] = place.strip()
+    return build.but(bench=bench.but(places=places))
+
+
+@edit
 def stop_timer(build: Build, name: str) -> Build:
     """Strike a timer out."""
     bench = _bench(build)

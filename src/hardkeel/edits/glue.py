@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.glue.kinds import KINDS
-from hardkeel.glue.model import Batch, Bottle, Broke, Coupon, GlueKind, Shelf
+from hardkeel.glue.model import Batch, Bottle, Broke, Coupon, GlueKind, Preparation, Shelf
 from hardkeel.project.model import Build
 
 
@@ -48,7 +48,12 @@ def new_batch(
 
 @edit
 def break_coupon(
-    build: Build, batch: str, broke: Broke, now: datetime, age_hours: float | None = None
+    build: Build,
+    batch: str,
+    broke: Broke,
+    now: datetime,
+    age_hours: float | None = None,
+    prepared: Preparation | None = None,
 ) -> Build:
     """Write down how a coupon of a batch broke.
 
@@ -60,7 +65,9 @@ def break_coupon(
     shelf, found = _shelf(build), _batch(build, batch)
     mixed = datetime.fromisoformat(found.mixed)
     age = age_hours if age_hours is not None else max(0.0, (now - mixed).total_seconds() / 3600)
-    coupon = Coupon(at=now.isoformat(timespec="seconds"), broke=broke, age_hours=age)
+    coupon = Coupon(
+        at=now.isoformat(timespec="seconds"), broke=broke, age_hours=age, prepared=prepared
+    )
     changed = found.but(coupons=(*found.coupons, coupon))
     batches = tuple(changed if one.id == batch else one for one in shelf.batches)
     return build.but(glue=shelf.but(batches=batches))

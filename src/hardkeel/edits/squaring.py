@@ -105,6 +105,21 @@ def set_tacked(build: Build, *, tacked: bool) -> Build:
 
 
 @edit
+def set_board_length(build: Build, length: float | None) -> Build:
+    """Say how long the board is, mm; ``None`` where it is long enough.
+
+    Raises
+    ------
+    BadInput
+        When there is no board.
+    """
+    fuselage = fuselage_of(build)
+    if fuselage.board is None:
+        raise BadInput("", "there is no board yet")
+    return with_fuselage(build, fuselage.but(board=fuselage.board.but(length=length)))
+
+
+@edit
 def set_board_height(build: Build, under: float) -> Build:
     """Set how far the board lies from the datum line, mm: under it, or over it where the frame is inverted.
 

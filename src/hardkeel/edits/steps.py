@@ -6,6 +6,7 @@ from typing import Final, Literal
 
 from pydantic import ValidationError
 
+from hardkeel.airframe.orders import tail
 from hardkeel.airframe.orders.craft import REPAIRS, Repair, look_again_minutes
 from hardkeel.airframe.orders.reached import reached_by
 from hardkeel.airframe.orders.whole import asked_for
@@ -17,7 +18,7 @@ from hardkeel.glue.kinds import KINDS, PLANNED
 from hardkeel.glue.schools import School, sort_of
 from hardkeel.logbook.entries import Entry, StepDone
 from hardkeel.parts.model import STATES
-from hardkeel.project.model import Build
+from hardkeel.project.model import Build, Covering
 from hardkeel.schedule.model import BY_HAND, OWN, BenchTime, Step, StepState
 from hardkeel.schedule.ordering import all_before, check_steps, ordered, standing_of
 from hardkeel.schedule.timers import timer, timers_of, with_timers
@@ -279,6 +280,25 @@ def _with_glue(step: Step, glue: str) -> dict[str, object]:
     usual = (sum(kind.handle) / 2, sum(kind.cure) / 2) if kind is not None else (0.0, 0.0)
     handle, cure = PLANNED.get(glue, usual)
     return {"handle_minutes": handle, "cure_minutes": cure, "hazards": hazards}
+
+
+@edit
+def set_covering(build: Build, when: Literal["after", "before"]) -> Build:
+    """Cover the tail after it stands on the model, or each surface before; steps that are laid follow."""
+    changed = build.but(covering=Covering(when=when))
+    if not any(step.stage == tail.STAGE for step in build.steps):
+        return changed
+    fresh = tail.tail_steps(changed)
+    there = {step.id for step in fresh}
+    # what the other school has and this has not is let go, as far as nothing was done of it
+    gone = [
+        step.id
+        for step in changed.steps
+        if step.stage == tail.STAGE and step.id not in there and step.state == "open"
+    ]
+    for step_id in gone:
+        changed = delete_step(changed, step_id)
+    return plan_steps(changed, fresh, tail.STAGE)
 
 
 @edit

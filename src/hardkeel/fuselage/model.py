@@ -245,11 +245,14 @@ class Board(Value):
     ----------
     tacked : bool
         Its spacers are sacrificial blocks, tacked to glass or board with a drop of glue and broken off; our own key.
+    length : float, optional
+        Of the board, mm; without it it is long enough. Our own key.
     """
 
     z: Upward = 0.0
     inverted: bool = False
     tacked: bool = False
+    length: Annotated[Size, Usual(150, 3000)] | None = None
 
 
 class Member(Value):

@@ -7,6 +7,15 @@ from hardkeel.fuselage.model import Former, Fuselage
 USUAL_FORMER_MM: Final = 3.0  # the usual former of a sport model, where nothing is said
 
 
+def beyond_the_board(fuselage: Fuselage) -> tuple[str, ...]:
+    """Formers that stand behind the board's end, where its front end lies under the first; none on a long enough one."""
+    board = fuselage.board
+    if board is None or board.length is None or not fuselage.formers:
+        return ()
+    first = min(former.station for former in fuselage.formers)
+    return tuple(one.id for one in fuselage.formers if one.station > first + board.length)
+
+
 def faces_of(fuselage: Fuselage, former: Former) -> tuple[float, float]:
     """Stations of a former's front and rear face, mm.
 

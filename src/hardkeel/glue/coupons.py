@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from typing import Final, Literal
 
 from hardkeel.glue.kinds import KINDS, WARM, times_of
-from hardkeel.glue.model import Batch, Bottle, Coupon
+from hardkeel.glue.model import PREPARATIONS, Batch, Bottle, Coupon, Preparation
 
 Verdict = Literal["untried", "good", "doubtful", "bad"]
 SURE: Final = 0.95
@@ -70,6 +70,18 @@ def verdict_on(batch: Batch, bottle: Bottle | None = None) -> BatchVerdict:
     else:
         verdict = "good" if least >= _GOOD else "doubtful"
     return BatchVerdict(verdict, tried, held, least, soft, let_go, early)
+
+
+def by_preparation(
+    batch: Batch, bottle: Bottle | None = None
+) -> tuple[tuple[Preparation, BatchVerdict], ...]:
+    """The same for each way in which faces were prepared, of which something was broken; what is not said is left out."""
+    found = []
+    for way in PREPARATIONS:
+        mine = tuple(one for one in batch.coupons if one.prepared == way)
+        if mine:
+            found.append((way, verdict_on(batch.but(coupons=mine), bottle)))
+    return tuple(found)
 
 
 def _is_ripe(coupon: Coupon, batch: Batch, bottle: Bottle | None) -> bool:

@@ -19,6 +19,8 @@ GlueKind = Literal[
     "contact",
     "polyurethane",
 ]
+Preparation = Literal["as sawn", "sanded", "wiped", "glossy"]
+PREPARATIONS: Final[tuple[Preparation, ...]] = ("as sawn", "sanded", "wiped", "glossy")
 Broke = Literal["wood", "joint", "soft"]
 COLDEST: Final = -10.0
 HOTTEST: Final = 60.0
@@ -53,12 +55,15 @@ class Coupon(Value):
         ``wood``: as it should; ``joint``: along the glue; ``soft``: the glue was not hard.
     age_hours : float
         After gluing.
+    prepared : {"as sawn", "sanded", "wiped", "glossy"}, optional
+        What was done to its faces before.
     """
 
     at: str
     broke: Broke
     age_hours: NotNegative = 24.0
     note: str = ""
+    prepared: Preparation | None = None
 
 
 class Batch(Value):

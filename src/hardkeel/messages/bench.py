@@ -1,8 +1,9 @@
 """The bench in words: tonight, what runs, what must wait and why, the weeks to come."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date, datetime, timedelta
+from types import MappingProxyType
 from typing import Final
 
 from hardkeel.airframe.orders.craft import cautions_of, jig_of, tools_of
@@ -17,6 +18,10 @@ from hardkeel.schedule.tonight import Tonight
 from hardkeel.schedule.what_if import WhatIf
 
 TONIGHT: Final = "Tonight"
+NOWHERE: Final[Mapping[str, str]] = MappingProxyType({})
+WHICH_TOOL: Final = "a tool…"
+WHERE_IT_LIES: Final = "where it lies"
+PLACE_EDIT: Final = "say where a tool lies"
 EVENINGS: Final = "Evenings"
 I_HAVE: Final = "I have"
 RUNNING: Final = "Glue running"
@@ -174,8 +179,15 @@ def too_early(step: Step, waits: tuple[Step, ...]) -> str:
     )
 
 
-def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> list[str]:
-    """What to have at hand before it begins, and what must be dry."""
+def tools_tonight(tonight: Tonight) -> tuple[str, ...]:
+    """What to lay out for the evening, in the order in which it is wanted."""
+    return tuple(dict.fromkeys(name for one in tonight.steps for name in tools_of(one.step)))
+
+
+def lay_out_lines(
+    tonight: Tonight, steps: Sequence[Step], now: datetime, places: Mapping[str, str] = NOWHERE
+) -> list[str]:
+    """What to have at hand before it begins, where it lies, and what must be dry."""
     glues = dict.fromkeys(one.step.glue for one in tonight.steps if one.step.glue)
     needs = dict.fromkeys(name for one in tonight.steps for name in one.step.needs)
     lines = []
@@ -192,7 +204,9 @@ def lay_out_lines(tonight: Tonight, steps: Sequence[Step], now: datetime) -> lis
             if name in by_id and by_id[name].state == "doing" and one.start > now
         ]
         lines += [f"Dry before {_plain(one.step)}: {_plain(before)}." for before in waits]
-    tools = dict.fromkeys(name for one in tonight.steps for name in tools_of(one.step))
+    tools = [
+        f"{name} ({places[name]})" if name in places else name for name in tools_tonight(tonight)
+    ]
     if tools:
         lines.insert(0, f"Tools: {', '.join(tools)}.")
     hazards = dict.fromkeys(name for one in tonight.steps for name in cautions_of(one.step))

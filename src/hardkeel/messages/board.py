@@ -5,6 +5,8 @@ from typing import Final
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.fuselage.members import members_with
 from hardkeel.fuselage.model import Fuselage
+from hardkeel.fuselage.standing import beyond_the_board
+from hardkeel.messages.steps import named
 
 BOARD: Final = "Board"
 FROM_ABOVE: Final = "from above: what is drawn on the board"
@@ -13,6 +15,7 @@ SETTING_UP: Final = "Setting up"
 SPACERS: Final = "Spacers"
 TURN_IT_OVER: Final = "Turn it over"
 BOARD_HEIGHT: Final = "board under the datum"
+BOARD_LENGTH: Final = "length of the board"
 UPRIGHT: Final = "Upright on the board."
 INVERTED: Final = "Upside down on the board."
 TURNED: Final = "turn the frame over on its board"
@@ -45,8 +48,16 @@ def setting_up(fuselage: Fuselage) -> list[str]:
         if fuselage.board is not None and fuselage.board.tacked
         else "5. Pin the spacers, film between them and the wood, so that glue does not hold the frame down.",
     ]
+    over = beyond_the_board(fuselage)
+    if over:
+        told.append(
+            f"6. The board ends before {named(over)}: clamp a straight strip as wide as the board under it, its upper "
+            "face one plane with the board's, and hold a long rule over both. What stands on it is read once more at the end."
+        )
     if wires:
-        told.append("6. Thread the formers on the wires, waxed, or they stay for ever.")
+        told.append(
+            f"{len(told) + 1}. Thread the formers on the wires, waxed, or they stay for ever."
+        )
     if rods:
         told.append(
             f"{len(told) + 1}. Put the cross rods through both sides while they are parallel."

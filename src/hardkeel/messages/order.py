@@ -79,6 +79,18 @@ _SCHOOLS: Final = {
     "slow epoxy": "Slow epoxy for doublers and formers",
     "contact": "Contact for wide faces",
 }
+WHEN_COVERED: Final = "when the tail is covered"
+COVERING: Final = {
+    "after": "Cover it once it stands on the model",
+    "before": "Cover each surface first, its seat left bare",
+}
+COVERING_EDIT: Final = "when the tail is covered"
+COVERING_ASKS: Final = {
+    "after": "Covered on the model: every joint is bare wood, the film is cut beside the wood at the root and laps the "
+    "fillet; the iron reaches into the corner badly.",
+    "before": "Covered first: film stops at the bare strip, which is its own template; it is cut on card, never on the "
+    "wood. The joint holds on the strip alone, and glue that oozes must be wiped off film.",
+}
 CHANGE_IT: Final = "Change it"
 NO_GLUE: Final = "no glue"
 HANDS: Final = "hands"

@@ -9,12 +9,15 @@ from hardkeel.messages.names import sentence_case, surface_name
 
 PROPS: Final = "Props, from the bench up"
 BENCH_LINE: Final = "bench; each block stands on this line, its top under the face that rests on it; two of a pair alike"
+_BLOCKS: Final = {"front": "fuselage, ahead", "rear": "fuselage, aft"}
 _HANDS: Final = {-1: "port", 0: "", 1: "starboard"}
 
 
 def prop_title(prop: Prop) -> str:
-    """``stabilizer, port``, ``fuselage``."""
-    name = surface_name(prop.under) if prop.under != "fuselage" else "fuselage"
+    """``stabilizer, port``, ``fuselage, ahead``."""
+    if prop.under in _BLOCKS:
+        return _BLOCKS[prop.under]
+    name = surface_name(prop.under)
     hand = _HANDS[prop.hand]
     return f"{name}, {hand}" if hand else name
 

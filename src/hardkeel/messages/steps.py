@@ -45,6 +45,10 @@ STEPS: Final[dict[str, Wording]] = {
         "Level the board both ways, draw centre line and stations",
         "level across at both ends, then along: no bubble off",
     ),
+    "frame.board.short": Wording(
+        "Level the board, carry {all} on a straight strip clamped under its end, draw centre line and stations",
+        "level across at both ends, then along: no bubble off; a long rule lies on board and strip without light under it",
+    ),
     "frame.doublers": Wording(
         "Glue {all} to both sides under weights",
         "both doublers on the inside? Lay the sides face to face: one port, one starboard; "

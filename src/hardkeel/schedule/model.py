@@ -199,12 +199,15 @@ class BenchTime(Value):
         What runs, and what went off of late; our own addition to the file.
     days : mapping of str to tuple of Evening
         Single dates (ISO) that are other than the week: none is a day away from the bench.  Our own addition too.
+    places : mapping of str to str
+        Where tools lie, by their names.  Our own addition too.
     """
 
     evenings: tuple[Evening, ...] = ()
     resources: dict[str, Annotated[int, Field(ge=0, le=1000)]] = Field(default_factory=dict)
     timers: tuple[Timer, ...] = ()
     days: dict[str, tuple[Evening, ...]] = Field(default_factory=dict)
+    places: dict[str, str] = Field(default_factory=dict)
 
     @field_validator("days")
     @classmethod

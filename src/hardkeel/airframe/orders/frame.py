@@ -17,6 +17,7 @@ from hardkeel.fuselage.methods import InOrder, method_named
 from hardkeel.fuselage.methods.method import MINUTES_A_FORMER, ids
 from hardkeel.fuselage.model import METHODS, Fuselage, Method
 from hardkeel.fuselage.planking import planked_length, planks_of
+from hardkeel.fuselage.standing import beyond_the_board
 from hardkeel.joinery.order_step import OrderStep
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
@@ -24,6 +25,7 @@ from hardkeel.schedule.model import Step
 STAGE: Final = "frame"
 _UNSAID: Final[Method] = "sheet-sides"  # of a fuselage nobody has said how it is built
 _MINUTES_A_FITTED: Final = 10.0
+_MINUTES_AN_EXTENSION: Final = 15.0
 _CLOSED_TAIL: Final = frozenset({"guides", "bracket"})
 _MINUTES_A_PLANK, _PLANKS_AT_ONCE = 5.0, 5  # of a side: what an hour takes, both sides by turns
 # what goes in before the box is closed, by the step that its kind names
@@ -142,7 +144,15 @@ def _prepare(work: Work, fuselage: Fuselage, sides: tuple[str, ...]) -> None:
             no_return=True,
             looks=True,
         )
-    work.add("board", hands_minutes=40.0, needs=("board",), looks=True)
+    over = beyond_the_board(fuselage)
+    work.add(
+        "board",
+        key="board.short" if over else "",
+        about=over,
+        hands_minutes=40.0 + _MINUTES_AN_EXTENSION * bool(over),
+        needs=("board",),
+        looks=True,
+    )
     doublers = members_with(fuselage, "doubler")
     if doublers:
         work.add(

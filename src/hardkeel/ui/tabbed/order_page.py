@@ -124,7 +124,7 @@ class OrderPage(SubPage):
 
     def _lay_out(self) -> None:
         self._count.setObjectName("heading")
-        head = QHBoxLayout()
+        head = self.head = QHBoxLayout()
         head.setContentsMargins(14, 8, 14, 6)
         head.addWidget(self._count)
         head.addStretch(1)

@@ -1,19 +1,67 @@
 """Cards beside the evening: the step in hand, what runs, what must wait."""
 
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 from PyQt6.QtCore import QTimer, pyqtSignal
-from PyQt6.QtWidgets import QPushButton, QSpinBox
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QPushButton, QSpinBox
 
 from hardkeel.messages import bench as say
 from hardkeel.schedule.model import Timer
 from hardkeel.schedule.timers import gone_off, running
 from hardkeel.ui.document.document import Clock
 from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.flow import FlowLayout
 
 _SECOND_MS: Final = 1000
 _THEN: Final = 4
+
+
+class LayOutCard(LinesCard):
+    """What to lay out, and where a tool lies.
+
+    Signals
+    -------
+    placed : str, str
+        A tool, and where it lies.
+    """
+
+    placed = pyqtSignal(str, str)
+
+    def __init__(self) -> None:
+        super().__init__(say.LAY_OUT)
+        self.tool, self.place = QComboBox(), QLineEdit()
+        self.tool.setAccessibleName(say.WHICH_TOOL)
+        self.place.setAccessibleName(say.WHERE_IT_LIES)
+        self.place.setPlaceholderText(say.WHERE_IT_LIES)
+        self._places: dict[str, str] = {}
+        row = QHBoxLayout()
+        row.addWidget(self.tool)
+        row.addWidget(self.place, 1)
+        self.column.addLayout(row)
+        self.tool.activated.connect(lambda _row: self._show_place())
+        self.place.editingFinished.connect(self._on_place)
+
+    def show_tools(self, tools: Sequence[str], places: Mapping[str, str]) -> None:
+        """Which tools there are tonight, and where they lie; the one in hand stays so."""
+        now = self.tool.currentText()
+        self._places = dict(places)
+        self.tool.clear()
+        self.tool.addItems(list(tools))
+        self.tool.setCurrentIndex(max(self.tool.findText(now), 0))
+        for widget in (self.tool, self.place):
+            widget.setVisible(bool(tools))
+        self._show_place()
+
+    def _show_place(self) -> None:
+        self.place.setText(self._places.get(self.tool.currentText(), ""))
+        self.place.setModified(False)
+
+    def _on_place(self) -> None:
+        if self.place.isModified() and self.tool.currentText():
+            self.place.setModified(False)
+            self.placed.emit(self.tool.currentText(), self.place.text())
 
 
 class StepInHand(Card):
@@ -35,9 +83,11 @@ class StepInHand(Card):
         self.button.clicked.connect(self.pressed)
         for widget in (self.answer, self.why, self.caution, self.button):
             self.column.addWidget(widget)
+        self.hide()  # until there is one
 
     def show_step(self, title: str, why: str, caution: str, button: str) -> None:
-        """Show another."""
+        """Show another; without a title there is none, and no empty card."""
+        self.setVisible(bool(title))
         for widget, text in ((self.answer, title), (self.why, why), (self.caution, caution)):
             widget.setText(text)
             widget.setVisible(bool(text))

@@ -17,8 +17,8 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import glue as edits
-from hardkeel.glue.coupons import BatchVerdict, through, verdict_on
-from hardkeel.glue.model import Batch, Bottle
+from hardkeel.glue.coupons import BatchVerdict, by_preparation, through, verdict_on
+from hardkeel.glue.model import PREPARATIONS, Batch, Bottle, Preparation
 from hardkeel.messages import glue as say
 from hardkeel.messages.steps import step_title
 from hardkeel.ui.document.document import Document
@@ -43,12 +43,15 @@ class BatchShown:
         Glued with this kind, and written to no batch.
     wait : str
         From when its coupons may be judged; empty once they may.
+    by_faces : str
+        How coupons broke by how their faces were prepared; empty where that was not said.
     """
 
     verdict: BatchVerdict
     joints: tuple[str, ...]
     others: tuple[tuple[str, str], ...]
     wait: str
+    by_faces: str = ""
 
 
 class BatchCard(Card):
@@ -56,13 +59,13 @@ class BatchCard(Card):
 
     Signals
     -------
-    broken : str, str
-        Its id, and how a coupon of it broke.
+    broken : str, str, object
+        Its id, how a coupon of it broke, and how its faces were prepared, if that was said.
     tied : str, str
         Its id, and a step that was glued with it.
     """
 
-    broken = pyqtSignal(str, str)
+    broken = pyqtSignal(str, str, object)
     tied = pyqtSignal(str, str)
 
     def __init__(self, batch: Batch, shown: BatchShown) -> None:
@@ -73,14 +76,27 @@ class BatchCard(Card):
         self.wait = label("heading", shown.wait)
         self.wait.setVisible(bool(shown.wait))
         self.column.addWidget(self.said)
+        self.by_faces = label("soft", shown.by_faces)
+        self.by_faces.setVisible(bool(shown.by_faces))
+        self.column.addWidget(self.by_faces)
+        self.prepared = QComboBox()
+        self.prepared.addItem(say.PREPARED, None)
+        for way in PREPARATIONS:
+            self.prepared.addItem(way, way)
+        self.prepared.setAccessibleName(say.PREPARED)
         self.column.addWidget(self.wait)
         self.column.addWidget(self.joints)
         row = QHBoxLayout()
         self.buttons: dict[str, QPushButton] = {}
         for broke, words in say.BROKE:
             button = self.buttons[broke] = QPushButton(words)
-            button.clicked.connect(lambda _on, broke=broke: self.broken.emit(batch.id, broke))
+            button.clicked.connect(
+                lambda _on, broke=broke: self.broken.emit(
+                    batch.id, broke, self.prepared.currentData()
+                )
+            )
             row.addWidget(button)
+        row.addWidget(self.prepared)
         self.also = QComboBox()
         self.also.addItem(say.ALSO_GLUED, "")
         for step, title in shown.others:
@@ -159,7 +175,8 @@ class CouponsPage(SubPage):
         )
         joints = tuple(titles.get(one, one) for one in batch.joints)
         wait = say.wait_words(through(batch, bottle), self._now_for(batch))
-        return BatchShown(verdict_on(batch, bottle), joints, others, wait)
+        by_faces = say.prepared_words(by_preparation(batch, bottle))
+        return BatchShown(verdict_on(batch, bottle), joints, others, wait, by_faces)
 
     def _bottle(self, batch: Batch) -> Bottle | None:
         shelf = self.document.build.glue
@@ -189,12 +206,13 @@ class CouponsPage(SubPage):
         self.tell(say.too_young(end))
         return True
 
-    def _on_broken(self, batch: str, broke: str) -> None:
+    def _on_broken(self, batch: str, broke: str, prepared: Preparation | None = None) -> None:
         if self._is_too_young(batch, broke):
             return
         now = self.document.clock()
         kinds = {key: key for key, _ in say.BROKE}
-        self.apply(say.COUPON_EDIT, edits.break_coupon.of(batch, kinds[broke], now))  # type: ignore[index]
+        broken = edits.break_coupon.of(batch, kinds[broke], now, prepared=prepared)  # type: ignore[index]
+        self.apply(say.COUPON_EDIT, broken)
 
 
 def _emptied(layout: QLayout) -> None:

@@ -30,7 +30,7 @@ from hardkeel.schedule.what_if import Otherwise, WhatIf, otherwise_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.bench.bench_shown import evening_rows, strip_of
-from hardkeel.ui.stages.bench.cards import StepInHand, TimersCard
+from hardkeel.ui.stages.bench.cards import LayOutCard, StepInHand, TimersCard
 from hardkeel.ui.stages.bench.evening_view import EveningRow, EveningView
 from hardkeel.ui.stages.bench.otherwise import OtherwiseRow
 from hardkeel.ui.stages.bench.weeks_strip import WeeksStrip
@@ -88,7 +88,7 @@ class TonightPage(SubPage):
         self.otherwise = OtherwiseRow()
         self.step = StepInHand()
         self.timers = TimersCard(document.clock)
-        self.waits, self.lay_out = LinesCard(say.NOT_YET), LinesCard(say.LAY_OUT)
+        self.waits, self.lay_out = LinesCard(say.NOT_YET), LayOutCard()
         self.waits.set_edge("out")
         column = CardColumn((self.told, self.step, self.timers, self.lay_out, self.waits), theme)
         self.themed = (self.evening, self.strip, column)
@@ -167,6 +167,7 @@ class TonightPage(SubPage):
         self.timers.started.connect(self._on_timer)
         self.timers.told.connect(self._on_told)
         self.timers.struck.connect(self._on_struck)
+        self.lay_out.placed.connect(self._on_placed)
         self.timers.wanted_large.connect(self.show_large)
         for key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             shortcut = QShortcut(key, self.evening)
@@ -288,7 +289,10 @@ class TonightPage(SubPage):
         steps, _ = self.steps_now()
         self.left.setText(to_go_words(to_go(steps)))
         self.otherwise.show_chips(otherwise_of(steps))
-        self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start))
+        held = self.document.build.bench
+        places = held.places if held is not None else say.NOWHERE
+        self.lay_out.show_tools(say.tools_tonight(tonight), places)
+        self.lay_out.show_lines("", say.lay_out_lines(tonight, steps, tonight.start, places))
         standing = standing_of(steps, tonight.start.date())
         self.waits.show_lines("", say.blocked_lines(standing))
         self._show_in_hand()
@@ -436,6 +440,9 @@ class TonightPage(SubPage):
     def _on_told(self) -> None:
         now = self.document.clock()
         self.apply(say.TOLD_EDIT, bench_edits.told_timers.of(now))
+
+    def _on_placed(self, tool: str, place: str) -> None:
+        self.apply(say.PLACE_EDIT, bench_edits.set_tool_place.of(tool, place))
 
     def _on_struck(self, timer: str) -> None:
         self.apply(say.STRIKE_EDIT, bench_edits.stop_timer.of(timer))

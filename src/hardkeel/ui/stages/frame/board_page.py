@@ -121,7 +121,13 @@ class BoardPage(FrameSubPage):
         title = say.INVERTED if board.inverted else say.UPRIGHT
         under = board.z if board.inverted else -board.z
         self.figures.show_figures(
-            title, (Figure("z", say.BOARD_HEIGHT, under),), self.unit, " ".join(through)
+            title,
+            (
+                Figure("z", say.BOARD_HEIGHT, under),
+                Figure("length", say.BOARD_LENGTH, board.length),
+            ),
+            self.unit,
+            " ".join(through),
         )
         self._tacked.setChecked(board.tacked)
         self.setting.show_lines("", say.setting_up(fuselage))
@@ -142,5 +148,8 @@ class BoardPage(FrameSubPage):
     def _set_on_board(self, *, inverted: bool) -> None:
         self.apply(say.TURNED, edits.set_on_board.of(inverted=inverted))
 
-    def _on_height(self, _key: str, value: float) -> None:
+    def _on_height(self, key: str, value: float) -> None:
+        if key == "length":
+            self.apply(say.BOARD_LENGTH, edits.set_board_length.of(value))
+            return
         self.apply(say.MOVED, edits.set_board_height.of(value))

@@ -2,12 +2,14 @@
 
 from typing import Final
 
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QComboBox, QWidget
 
 from hardkeel.airframe.orders.tail import STAGE, tail_steps
 from hardkeel.airframe.propping import Prop, props_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
+from hardkeel.edits.steps import set_covering
+from hardkeel.messages import order as say_order
 from hardkeel.messages import propping as propping_say
 from hardkeel.messages import tail as say
 from hardkeel.project.model import Build
@@ -23,7 +25,7 @@ def _is_built(build: Build) -> bool:
     return any(surface.kind is not None for surface in build.tail)
 
 
-_ORDER: Final = StageOrder(STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS)
+_ORDER: Final = StageOrder(STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS | {"covering"})
 
 
 _PROPPED: Final = ("tail.props", "tail.seat")
@@ -62,4 +64,24 @@ class TailOrderPage(OrderPage):
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
     ) -> None:
         self.props = PropsCard()
+        self.covering = QComboBox()
+        for when, words in say_order.COVERING.items():
+            self.covering.addItem(words, when)
+        self.covering.setAccessibleName(say_order.WHEN_COVERED)
+        self.covering.activated.connect(lambda _row: self._on_covering())
         super().__init__(document, theme, unit, _ORDER, self.props, parent)
+        self.head.insertWidget(self.head.count() - 1, self.covering)
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        super().refresh()
+        self.covering.setVisible(bool(self.steps))
+        now = self.covering.findData(self.document.build.covering.when)
+        self.covering.setCurrentIndex(now)
+
+    def _on_covering(self) -> None:
+        when = self.covering.currentData()
+        if when != self.document.build.covering.when and self.apply(
+            say_order.COVERING_EDIT, set_covering.of(when)
+        ):
+            self.tell(say_order.COVERING_ASKS[when])
