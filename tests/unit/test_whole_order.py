@@ -2,10 +2,12 @@
 
 import json
 from pathlib import Path
+from typing import Literal, get_args
 
 import pytest
 
 from hardkeel.airframe.arranging import Arrangement
+from hardkeel.airframe.orders.craft import TOOL_HAZARDS, cautions_of, tools_of
 from hardkeel.airframe.orders.frame import STAGE as FRAME
 from hardkeel.airframe.orders.frame import frame_steps
 from hardkeel.airframe.orders.tail import STAGE as TAIL
@@ -16,7 +18,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.fleet import DEMOS, withy
 from hardkeel.demo.kettlewick import demo_build
-from hardkeel.edits.framing import frame_as_usual, set_framing
+from hardkeel.edits.framing import add_member, frame_as_usual, set_framing, set_member
 from hardkeel.edits.fuselage import set_skins
 from hardkeel.edits.steps import (
     add_step,
@@ -28,10 +30,12 @@ from hardkeel.edits.steps import (
     tick,
 )
 from hardkeel.edits.tail import arrange, set_built, set_figures
+from hardkeel.fuselage.model import MemberKind, Method
 from hardkeel.glue.kinds import KINDS
 from hardkeel.glue.schools import SCHOOLS, School, sort_of
+from hardkeel.messages.order import HAZARD_WORDS
 from hardkeel.messages.steps import hold_of
-from hardkeel.project.model import Build
+from hardkeel.project.model import Build, Covering
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import all_before, check_steps
 from hardkeel.storage.format import text_of
@@ -39,6 +43,7 @@ from hardkeel.tail.kinds import tail_kinds
 from hardkeel.tail.model import Kind, stands_on_fin
 from tests.conftest import StepClock
 
+BUILT: tuple[Method, ...] = get_args(Method)
 METHODS = ("stick", "sheet-box", "crutch", "board")
 WAYS: tuple[Arrangement, ...] = ("usual", "t", "v", "twin")
 
@@ -69,9 +74,95 @@ def rules(build: Build, steps: tuple[Step, ...]) -> None:
         if step.stage == "frame" and ("sheet" in step.id or step.id.startswith("planks")):
             assert {"read", "access"} <= all_before(steps, step.id)
     seats_stand_on_each_other(build, steps)
+    the_craft_is_kept(steps)
+    every_member_is_put_in(build, steps)
+    every_caution_is_said(build, steps)
     for name in ("doublers", "lower sides", "formers up", "try in", "sides"):
         if "drill" in place and name in place:
             assert "drill" in all_before(steps, name), name
+
+
+def the_craft_is_kept(steps: tuple[Step, ...]) -> None:
+    """What must come before what, as builders know it."""
+    before = {step.id: all_before(steps, step.id) for step in steps}
+    put_up = ("straight part", "lower formers", "formers up", "first half")
+    closes = [one for one in before if one.endswith(" sheet") or one.startswith("planks")]
+    for first, then in (
+        *((first, then) for first in ("nuts", "drill") for then in put_up),
+        ("part sides", "try in"), ("starboard side", "part sides"), ("openings", "plates"),
+        ("wires out", "tail"), ("wires out", "upper sides"), ("read", "lift"),
+        *((first, "access") for first in ("guides", "bracket", "leads", "plates", "bearers", "gussets", "wires out", "rods out")),
+        *((first, then) for first in ("guides", "leads", "bracket", "access", "read", "lift", "fair") for then in closes),
+        *(("panels", one) for one in closes if one.endswith(" sheet")),
+        ("fair", "panels"), ("lift", "fair"),
+    ):  # fmt: skip
+        if first in before and then in before:
+            assert first in before[then], f"{first} before {then}"
+    props_and_covers(steps, before)
+
+
+def props_and_covers(steps: tuple[Step, ...], before: dict[str, frozenset[str]]) -> None:
+    """Props under what is set, a cover on its side of the seat."""
+    for step in steps:
+        surface, _, what = step.id.rpartition(" ")
+        if what == "seat":
+            assert {"read", "lift"} & before.keys() <= before[step.id]
+            for name in ("props", "bare", "flat"):
+                if f"{surface} {name}" in before:
+                    assert f"{surface} {name}" in before[step.id]
+            if f"true {surface}" in before and f"{surface} props" in before:
+                assert f"true {surface}" in before[f"{surface} props"], (
+                    "props stand under what is set"
+                )
+        if what == "cover":
+            if step.key.endswith("before"):
+                assert step.id in before[f"{surface} seat"]
+            else:
+                assert {one for one in before if one.endswith(" seat")} <= before[step.id] | {
+                    "true seat"
+                }
+            if "hinge all" in before:
+                assert step.id in before["hinge all"]
+
+
+_NOT_PUT_IN = {"key"}  # is part of its former, and of the sides
+
+
+def every_member_is_put_in(build: Build, steps: tuple[Step, ...]) -> None:
+    """Glued, screwed or, where it is only threaded through, drawn out again."""
+    assert build.fuselage is not None
+    named = {
+        one
+        for step in steps
+        for one in (*step.parts, *step.about)
+        if step.id not in ("cut", "drill")
+    }
+    for member in build.fuselage.framed.members:
+        assert member.kind in _NOT_PUT_IN or member.id in named, member.id
+
+
+def every_caution_is_said(build: Build, steps: tuple[Step, ...]) -> None:
+    """Each that a material, a glue or a tool brings, and none twice at one step."""
+    said = {one for step in steps for one in cautions_of(step)}
+    for step in steps:
+        told = cautions_of(step)
+        assert len(set(told)) == len(told), step.id
+        for one in told:
+            assert one in HAZARD_WORDS, one
+        if step.glue in KINDS:
+            assert set(KINDS[step.glue].hazards) <= set(told), step.id
+        for tool in tools_of(step):
+            assert tool not in TOOL_HAZARDS or TOOL_HAZARDS[tool] in told, step.id
+    for surface in build.tail:
+        tubes = [tube.material or "carbon-strip" for tube in surface.tubes]
+        for material in (surface.material, *(spar.material for spar in surface.spars), *tubes):
+            if surface.kind is not None and (material or "").startswith("carbon"):
+                assert "carbon" in said
+        if surface.kind == "foam":
+            assert "foam" in said
+    assert build.fuselage is not None
+    if any((one.material or "").startswith("carbon") for one in build.fuselage.framed.members):
+        assert "carbon" in said
 
 
 def seats_stand_on_each_other(build: Build, steps: tuple[Step, ...]) -> None:
@@ -94,6 +185,51 @@ def test_no_rule_is_broken_whatever_is_chosen(method: str, kind: Kind, sheeted: 
         for surveyed in (True, False):
             build = model(method, way, kind, sheeted=sheeted, surveyed=surveyed)
             rules(build, lay_anew(build))
+
+
+OF_EVERY_KIND: dict[MemberKind, dict[str, object]] = {
+    kind: {} for kind in get_args(MemberKind) if kind not in ("crutch", "key")
+}
+OF_EVERY_KIND["stringer"] = {"material": "carbon-strip"}
+
+
+def with_members(build: Build) -> Build:
+    """One of every kind that is not there yet."""
+    assert build.fuselage is not None
+    names = [former.id for former in build.fuselage.formers]
+    there = {member.kind for member in build.fuselage.framed.members}
+    for kind, more in OF_EVERY_KIND.items():
+        if kind not in there:
+            build = add_member(build, kind, names[1], names[3])
+            assert build.fuselage is not None
+            made = build.fuselage.framed.members[-1]
+            if more:
+                build = set_member(build, made.id, **more)
+    return build
+
+
+@pytest.mark.parametrize("feet", [0.0, 18.0])
+@pytest.mark.parametrize("sheeted", [True, False])
+@pytest.mark.parametrize("when", ["after", "before"])
+@pytest.mark.parametrize("method", BUILT)
+def test_members_of_every_kind_are_put_in_whatever_the_method(
+    method: Method, when: Literal["after", "before"], sheeted: bool, feet: float
+) -> None:
+    for way in WAYS:
+        build = model("sheet-box", way, "ribbed", sheeted=sheeted)
+        assert build.fuselage is not None
+        sections = tuple(one.but(method=method) for one in build.fuselage.sections)
+        bare = build.but(fuselage=build.fuselage.but(sections=sections, framing=None))
+        build = with_members(frame_as_usual(bare)).but(covering=Covering(when=when))
+        tail = tuple(one.but(feet=feet) for one in build.tail)
+        build = build.but(tail=tail)
+        steps = lay_anew(build)
+        rules(build, steps)
+        stands = {step.key for step in steps if step.key.startswith("tail.ribbed.")}
+        assert ("tail.ribbed.feet" in stands) == (feet > 0)
+        assert {"guides", "openings", "nuts", "bracket", "leads", "rods out", "gussets"} <= {
+            step.id for step in steps
+        }
 
 
 @pytest.mark.parametrize("kind", ["ribbed", "foam"])

@@ -115,12 +115,38 @@ def bring_parts_in(build: Build) -> Build:
     weights = weights_of(build, parts)
     own = {part.id for part in parts}
     kept = [mass for mass in build.masses if mass.id not in own]
+    whole = {mass.id for mass in kept if mass.weighed} & {surface.id for surface in build.tail}
     for part in parts:
         best = weights[part.id].best
+        if part.of in whole and part.kind != "seat":
+            continue  # it was weighed with its surface
         if best and part.x is not None:
             weighed = weights[part.id].weighed is not None
             kept.append(Mass(id=part.id, mass=best, x=part.x, weighed=weighed))
     return _balanced(build.but(masses=tuple(kept)))
+
+
+@edit
+def weigh_surface(build: Build, surface_id: str, grams: float) -> Build:
+    """Take a tail surface's weight as it stands, covered and with its glue, in the place of its parts' masses.
+
+    Raises
+    ------
+    BadInput
+        When it weighs nothing, has no place yet, or is not there.
+    """
+    if not grams > 0:
+        raise BadInput("", "a weight must be more than 0")
+    parts = [part for part in parts_of(build) if part.of == surface_id and part.kind != "seat"]
+    weights = weights_of(build, tuple(parts))
+    placed = [(part.x, weights[part.id].best or 1.0) for part in parts if part.x is not None]
+    if not placed:
+        raise BadInput("", f"{surface_id} has no place yet")
+    x = sum(at * mass for at, mass in placed) / sum(mass for _, mass in placed)
+    gone = {part.id for part in parts} | {surface_id}
+    rest = tuple(mass for mass in build.masses if mass.id not in gone)
+    whole = Mass(id=surface_id, mass=grams, x=round(x, 1), weighed=True)
+    return _balanced(build.but(masses=(*rest, whole)))
 
 
 @edit

@@ -39,7 +39,7 @@ ANYWAY: Final = "Tick it again to do it all the same."
 HEADS: Final = ("", "step", "hands", "glue", "firm after", "needs")
 STATES: Final = {"open": "", "doing": "doing", "done": "done"}
 LAY_IT: Final = "lay out the order of work"
-_HAZARDS: Final = {
+HAZARD_WORDS: Final = {
     "blade": "Blade away from the other hand.",
     "dust": "Mask and extraction for the dust.",
     "drill": "Hold the part down; eyes away from the chips.",
@@ -142,7 +142,7 @@ def times_words(step: Step) -> str:
 
 def hazard_words(step: Step) -> str:
     """Cautions of a step."""
-    return " ".join(_HAZARDS.get(one, sentence_case(one) + ".") for one in cautions_of(step))
+    return " ".join(HAZARD_WORDS.get(one, sentence_case(one) + ".") for one in cautions_of(step))
 
 
 def then_words(step: Step) -> str:

@@ -166,6 +166,15 @@ STEPS: Final[dict[str, Wording]] = {
         "Glue {all}, port and starboard by turns",
         "one to port, one to starboard: one side alone pulls the frame into a bow",
     ),
+    "frame.others": Wording(
+        "Glue {all} in",
+        "home in its notches, straight and level",
+    ),
+    "frame.canopy": Wording(
+        "Fit {all} over the deck",
+        "its edges land on formers; front and rear lie without force before a hole is drilled",
+        then="no vapour of cyanoacrylate near it: it clouds",
+    ),
     "frame.keel in": Wording(
         "Let the {all} into the formers and glue",
         "home in every slot, straight from nose to tail: sight along it",

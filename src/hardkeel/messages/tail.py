@@ -564,3 +564,7 @@ def surface_read_words(lying: "Lying", hinge: tuple[float, float] | None) -> str
 def outline_edit(surface: "TailSurface") -> str:
     """The step's name for undo."""
     return f"outline of the {surface_name(surface.id)}"
+
+
+COVERED: Final = "Covered"
+WEIGHS_COVERED: Final = "weighs, covered and hinged; it takes the place of its parts in the balance"

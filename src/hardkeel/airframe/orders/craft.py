@@ -72,6 +72,8 @@ _TOOLS: Final[dict[str, tuple[str, ...]]] = {
     "frame.formers tacked": ("square", "string"),
     "frame.stringers": ("pins", "clamps", "string"),
     "frame.keel in": ("clamps", "string"),
+    "frame.others": ("clamps", "square"),
+    "frame.canopy": ("pencil", "tape", "drill", "sanding block"),
     "frame.close tail": ("clamps", "string"),
     "frame.sides": ("clamps", "film"),
     "frame.bearers": ("clamps", "square", "level"),

@@ -26,6 +26,9 @@ STAGE: Final = "frame"
 _UNSAID: Final[Method] = "sheet-sides"  # of a fuselage nobody has said how it is built
 _MINUTES_A_FITTED: Final = 10.0
 _MINUTES_AN_EXTENSION: Final = 15.0
+_MINUTES_A_STRIP: Final = 12.0
+_ONLY_CUT: Final = frozenset({"cut", "drill"})
+_OF_OTHERS: Final = frozenset({"key", "rod"})  # a part of its former; drawn out with the rods
 _CLOSED_TAIL: Final = frozenset({"guides", "bracket"})
 _MINUTES_A_PLANK, _PLANKS_AT_ONCE = 5.0, 5  # of a side: what an hour takes, both sides by turns
 # what goes in before the box is closed, by the step that its kind names
@@ -64,9 +67,11 @@ def frame_steps(build: Build) -> tuple[Step, ...]:
     _prepare(work, fuselage, sides)
     _add(work, max(known, key=lambda one: one.sides_before).sides(order))
     _add(work, max(known, key=lambda one: one.put_up_before).put_up(order))
+    _left_over(work, fuselage)
     _inside(work, fuselage)
     _decks(work, fuselage)
     _close(work, fuselage)
+    _canopy(work, fuselage)
     return tuple(_with_cautions(step, fuselage) for step in work.steps)
 
 
@@ -198,6 +203,53 @@ def _inside(work: Work, fuselage: Fuselage) -> None:
     wired = members_with(fuselage, "wired")
     if wired:
         work.add("leads", (*boxed, "plates", "guides"), hands_minutes=20.0, looks=True)
+
+
+def _left_over(work: Work, fuselage: Fuselage) -> None:
+    """Members that no step of the method puts in: strips over formers that stand, wires that are drawn out, the rest."""
+    put_in = {
+        one for step in work.steps for one in (*step.parts, *step.about) if step.id not in _ONLY_CUT
+    }
+    left = [
+        one
+        for one in fuselage.framed.members
+        if one.id not in put_in and one.kind not in _OF_OTHERS and not member_kind(one.kind).step
+    ]
+    over = tuple(one.id for one in left if one in members_with(fuselage, "over formers"))
+    wires = tuple(one.id for one in left if one in members_with(fuselage, "threaded"))
+    others = tuple(one.id for one in left if one.id not in (*over, *wires) and one.kind != "canopy")
+    stands = ("tail", "nose", "straight part", "upper sides", "sides", "other half")
+    for name, key, about in (("strips over", "stringers", over), ("others", "others", others)):
+        if about:
+            work.add(
+                name,
+                stands,
+                key=key,
+                about=about,
+                parts=about,
+                glue="aliphatic",
+                hands_minutes=_MINUTES_A_STRIP * len(about),
+                needs=("clamps",),
+                looks=True,
+            )
+    if wires:
+        work.add(
+            "wires out",
+            (*stands, "strips over"),
+            about=wires,
+            hands_minutes=_MINUTES_A_FITTED,
+            needs_cure=True,
+            no_return=True,
+            looks=True,
+        )
+
+
+def _canopy(work: Work, fuselage: Fuselage) -> None:
+    """Over the closed deck."""
+    canopies = tuple(one.id for one in fuselage.framed.members if one.kind == "canopy")
+    closed = tuple(step.id for step in work.steps)
+    if canopies:
+        work.add("canopy", closed, about=canopies, hands_minutes=40.0, looks=True)
 
 
 def _decks(work: Work, fuselage: Fuselage) -> None:

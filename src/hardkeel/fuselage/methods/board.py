@@ -12,6 +12,7 @@ from hardkeel.fuselage.methods.method import (
     running,
     seats_step,
     stringers,
+    wires_out,
 )
 from hardkeel.fuselage.model import TAIL_POST, Fuselage, Member, Section
 from hardkeel.joinery.order_step import OrderStep
@@ -58,15 +59,8 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
             looks=True,
             figures={**glued, **minutes, "needs": ("board",)},
         )
-    if wires and (strips or order.sides):
-        # what holds the formers by then: strips, or without any the sides
-        yield OrderStep(
-            "wires out",
-            ("stringers",) if strips else ("sides",),
-            about=wires,
-            looks=True,
-            figures={"hands_minutes": 10.0, "needs_cure": True, "no_return": True},
-        )
+    # what holds the formers by then: strips, or without any the sides
+    yield from wires_out(order, *(("stringers",) if strips else ("sides",)))
     last = ("wires out",) if strips else ()
     if split:
         yield OrderStep(

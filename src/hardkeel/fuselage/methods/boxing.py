@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from typing import Final
 
 from hardkeel.fuselage.closing import End, straight_part
-from hardkeel.fuselage.methods.method import MINUTES_A_FORMER, InOrder, seats_step
+from hardkeel.fuselage.methods.method import MINUTES_A_FORMER, InOrder, seats_step, wires_out
 from hardkeel.fuselage.model import TAIL_POST, Fuselage
 from hardkeel.joinery.order_step import OrderStep
 
@@ -71,12 +71,14 @@ def boxed(order: InOrder, glued: Glued = glued_between) -> Iterator[OrderStep]:
     yield from seats_step(order, "try in", standing=False)
     if straight:
         yield from glued(straight, order.sides)
+    if straight:
+        yield from wires_out(order, "straight part")
     for closing in order.closings:
         if closing.soaked:
             yield _soaked(closing.end)
-    yield from _pulled_in("nose", nose, ("straight part",))
+    yield from _pulled_in("nose", nose, ("straight part", "wires out"))
     closed = tail if order.fuselage.tail_post is None else (*tail, TAIL_POST)
-    yield from _pulled_in("tail", closed, ("straight part", "nose"))
+    yield from _pulled_in("tail", closed, ("straight part", "wires out", "nose"))
 
 
 def steps_of_end(end: End) -> tuple[str, str]:

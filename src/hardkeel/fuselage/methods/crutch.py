@@ -11,6 +11,7 @@ from hardkeel.fuselage.methods.method import (
     ids,
     running,
     seats_step,
+    wires_out,
 )
 from hardkeel.fuselage.methods.sheet_sides import strips
 from hardkeel.fuselage.model import Fuselage, Member, Section
@@ -30,11 +31,13 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
         figures={"glue": "aliphatic", "hands_minutes": 30.0, "needs": ("board",)},
     )
     for name, after in (
-        ("lower formers", ("crutch", "nuts")),
+        ("lower formers", ("crutch", "nuts", "drill")),
         ("lower sides", ("lower formers", "drill", "doublers", "strips")),
         ("upper formers", ("lower sides",)),
-        ("upper sides", ("upper formers",)),
+        ("upper sides", ("upper formers", "wires out")),
     ):
+        if name == "upper sides":
+            yield from wires_out(order, "upper formers")
         yield OrderStep(
             name,
             after,

@@ -6,6 +6,7 @@ from functools import cache
 from importlib import import_module
 from typing import TYPE_CHECKING, Final, Literal, cast
 
+from hardkeel.fuselage.members import members_with
 from hardkeel.fuselage.model import METHODS, Fuselage, Member, Method, Section
 from hardkeel.joinery.order_step import OrderStep
 
@@ -140,6 +141,14 @@ def seats_step(order: InOrder, *after: str, standing: bool = True) -> Iterator[O
         figures = {"glue": "aliphatic", "hands_minutes": 20.0, "no_return": True}
         key = "seats.standing" if standing else ""
         yield OrderStep("seats", after, looks=True, parts=order.seats, figures=figures, key=key)
+
+
+def wires_out(order: InOrder, *after: str) -> Iterator[OrderStep]:
+    """Drawing out what formers were threaded on, once something else holds them and before the last joint."""
+    wires = ids(members_with(order.fuselage, "threaded"))
+    if wires:
+        figures = {"hands_minutes": 10.0, "needs_cure": True, "no_return": True}
+        yield OrderStep("wires out", after, about=wires, looks=True, figures=figures)
 
 
 def ids(members: tuple[Member, ...]) -> tuple[str, ...]:

@@ -8,6 +8,7 @@ from hardkeel.airframe.orders.tail import STAGE, tail_steps
 from hardkeel.airframe.propping import Prop, props_of
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
+from hardkeel.edits.ledger import weigh_surface
 from hardkeel.edits.steps import set_covering
 from hardkeel.messages import order as say_order
 from hardkeel.messages import propping as propping_say
@@ -19,31 +20,46 @@ from hardkeel.ui.stages.tail.tail_page import SHOWS
 from hardkeel.ui.tabbed.order_page import OrderPage, StageOrder, StepCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fields import QuantityEdit
 
 
 def _is_built(build: Build) -> bool:
     return any(surface.kind is not None for surface in build.tail)
 
 
-_ORDER: Final = StageOrder(STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS | {"covering"})
+_ORDER: Final = StageOrder(
+    STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS | {"covering", "masses"}
+)
 
 
 _PROPPED: Final = ("tail.props", "tail.seat")
+_COVERED: Final = "tail.cover"
 
 
-class PropsCard(StepCard):
-    """What props a surface while its seat sets: the height of each block, and where it stands."""
+class TailStepCard(StepCard):
+    """What props a surface while its seat sets, block by block; what it weighs once it is covered."""
 
     def __init__(self) -> None:
         super().__init__(propping_say.PROPS)
         self.lines = label("soft")
-        self.column.addWidget(self.lines)
+        self.asks, self.weight = label("soft", say.WEIGHS_COVERED), QuantityEdit(plain="g")
+        self.weight.line.setAccessibleName(say.WEIGHS_COVERED)
+        for widget in (self.lines, self.asks, self.weight):
+            self.column.addWidget(widget)
 
     def show_step(self, step: Step | None, build: Build, unit: LengthUnit) -> None:
-        """Tell of the props of the surface that a step props or seats; of any other nothing."""
+        """Tell of the surface that a step props, seats or covers; of any other step nothing."""
         props = props_at(step, build)
-        self.setVisible(bool(props))
+        covers = step is not None and step.key.startswith(_COVERED)
+        self.setVisible(bool(props) or covers)
+        self.eyebrow.setText(say.COVERED if covers else propping_say.PROPS)
         self.lines.setText("\n".join(propping_say.prop_lines(props, unit)))
+        self.lines.setVisible(bool(props))
+        for widget in (self.asks, self.weight):
+            widget.setVisible(covers)
+        if covers and step is not None:
+            known = {mass.id: mass.mass for mass in build.masses if mass.weighed}
+            self.weight.set_value(known.get(step.about[0]))
 
 
 def props_at(step: Step | None, build: Build) -> tuple[Prop, ...]:
@@ -63,7 +79,8 @@ class TailOrderPage(OrderPage):
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
     ) -> None:
-        self.props = PropsCard()
+        self.props = TailStepCard()
+        self.props.weight.value_changed.connect(self._on_weight)
         self.covering = QComboBox()
         for when, words in say_order.COVERING.items():
             self.covering.addItem(words, when)
@@ -78,6 +95,11 @@ class TailOrderPage(OrderPage):
         self.covering.setVisible(bool(self.steps))
         now = self.covering.findData(self.document.build.covering.when)
         self.covering.setCurrentIndex(now)
+
+    def _on_weight(self, grams: float) -> None:
+        step = self.picked
+        if step is not None:
+            self.apply(say.WEIGHS_COVERED, weigh_surface.of(step.about[0], grams))
 
     def _on_covering(self) -> None:
         when = self.covering.currentData()
