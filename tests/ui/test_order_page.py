@@ -28,7 +28,7 @@ def page_of(window: MainWindow) -> FrameOrderPage:
 @pytest.fixture
 def laid_out(qtbot: QtBot, make_window: Callable[[], MainWindow]) -> MainWindow:
     window = make_window()
-    window.start(withy())
+    window.start(withy().but(steps=()))
     page = page_of(window)
     assert not page.table.isVisible()
     qtbot.mouseClick(page.now.button, LEFT)

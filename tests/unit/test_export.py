@@ -73,7 +73,7 @@ def test_the_record_tells_frame_squareness_and_order_of_work() -> None:
 
 
 def test_a_frame_that_was_never_read_or_ordered_takes_no_room_in_the_record() -> None:
-    build = withy()
+    build = withy().but(steps=())
     text = text_of_pdf(record_pdf(build, judge_survey(build.surveyed, "dry"), "in"))
     assert "Order of work" not in text
     assert "Readings of the frame" not in text
@@ -122,7 +122,16 @@ def test_the_command_writes_pdf_csv_and_a_build_that_loads(
     assert [p.name[16:] for p in plans] == [
         *(
             f"plan-{name}.{kind}"
-            for name in ("side", "top", "sections", "sections-2", "elevation", "stab", "fin")
+            for name in (
+                "side",
+                "top",
+                "sections",
+                "sections-2",
+                "elevation",
+                "stab",
+                "fin",
+                "props-stab",
+            )
             for kind in ("dxf", "svg")
         ),
         "plan-A4.pdf",

@@ -136,7 +136,7 @@ def test_a_split_section_leaves_the_other_sections_weights_where_they_are() -> N
 
 def test_a_ledger_that_numbered_its_sides_is_read_by_their_ends() -> None:
     guessed = ledger_renamed(DEMO.listed, {"doubler": "doubler_F1_F4"})
-    bare = DEMO.but(fuselage=DEMO.fuselage.but(framing=None), ledger=guessed)  # type: ignore[union-attr]
+    bare = DEMO.but(fuselage=DEMO.fuselage.but(framing=None), ledger=guessed, steps=())  # type: ignore[union-attr]
     text = text_of(bare).replace("side_F1_F4", "side1").replace("doubler_F1_F4", "doubler1")
     text = text.replace('"revision": 3', '"revision": 0')
     assert build_from_text(text) == bare

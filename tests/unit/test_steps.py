@@ -88,6 +88,7 @@ def test_now_not_yet_and_done_are_told_apart() -> None:
 def test_a_plan_breaks_none_of_the_trades_rules(make: Callable[[], Build]) -> None:
     steps = planned(make).steps
     ids = [one.id for one in steps]
+    framed = {one.id for one in steps if one.stage == STAGE} - {"canopy"}
     assert [one.id for one in ordered(steps)] == ids
 
     def comes_before(first: str, second: str) -> None:
@@ -108,7 +109,7 @@ def test_a_plan_breaks_none_of_the_trades_rules(make: Callable[[], Build]) -> No
         ("stringers", "tail"),
         ("crutch", "lower formers"),
         ("lower sides", "upper formers"),
-        *((one, sheet) for sheet in ("top sheet", "bottom sheet") for one in ids if "sheet" not in one),
+        *((one, sheet) for sheet in ("top sheet", "bottom sheet") for one in ids if one in framed and "sheet" not in one),
     ):  # fmt: skip
         comes_before(first, second)
     for one in steps:

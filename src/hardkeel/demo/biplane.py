@@ -5,6 +5,7 @@ from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
+from hardkeel.demo.laid import with_order
 from hardkeel.edits import framing as edits
 from hardkeel.edits.seats import set_laid, set_seat_kind
 from hardkeel.project.model import Build
@@ -26,6 +27,7 @@ _SPARS: Final = (0.18, 0.66)  # of the chord: where a strut is held
 
 
 @cache
+@with_order
 def teasel() -> Build:
     """The bare airframe, nothing measured yet; its gauges measure `TRUTH`."""
     build = edits.frame_as_usual(start_from("biplane", 1100.0, 946.0, NAME))

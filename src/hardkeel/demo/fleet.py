@@ -8,6 +8,7 @@ from typing import Final
 from hardkeel.airframe.starters import start_from
 from hardkeel.demo.biplane import NAME, teasel
 from hardkeel.demo.boarded import squared_in_part
+from hardkeel.demo.laid import with_order
 from hardkeel.demo.other_shapes import GLIDER, PUSHER, VEE, bracken, tansy, yarrow
 from hardkeel.demo.planked import PLANKED, sorrel
 from hardkeel.demo.tails import of_foam, that_lifts, with_bent_tips
@@ -28,6 +29,7 @@ class Demo:
 
 
 @cache
+@with_order
 def withy() -> Build:
     """A stick fuselage for indoor light: longerons, uprights, zigzag bracing, formers of sticks aft."""
     build = edits.frame_as_usual(start_from("stick", 820.0, 640.0, "Withy 820"))
@@ -45,6 +47,7 @@ def withy() -> Build:
 
 
 @cache
+@with_order
 def marram() -> Build:
     """A round fuselage on a crutch, with bearers for an engine and wing dowels."""
     build = edits.frame_as_usual(start_from("crutch", 1450.0, 1130.0, "Marram 1450"))
@@ -56,6 +59,7 @@ def marram() -> Build:
 
 
 @cache
+@with_order
 def sallow() -> Build:
     """Formers on a board: keel, stringers, wires that hold them in line, a tail that is closed last."""
     build = edits.frame_as_usual(start_from("board", 1120.0, 850.0, "Sallow 1120"))

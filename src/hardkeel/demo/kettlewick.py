@@ -7,6 +7,7 @@ from typing import Any, Final
 import numpy as np
 
 from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.demo.laid import with_order
 from hardkeel.demo.tails import of_sticks
 from hardkeel.demo.workshop import furnish
 from hardkeel.edits import truing as edits
@@ -90,6 +91,7 @@ _MISREAD: Final = ("nose_pin", "stab_tip_te_starboard")
 
 
 @cache
+@with_order
 def demo_build() -> Build:
     """The demo as it opens: dry fit nearly measured, wing already wet."""
     # its stand-in gauges err each by itself, so nothing is supposed to be shared

@@ -10,6 +10,7 @@ import numpy as np
 
 from hardkeel.airframe.figures import Figures, build_from, proposed
 from hardkeel.balance.model import Balance, Mass
+from hardkeel.demo.laid import with_order
 from hardkeel.edits import framing
 from hardkeel.edits.tail import set_built, set_figures
 from hardkeel.practice.hidden import hidden_from
@@ -65,6 +66,7 @@ def _read(build: Build, truth: dict[str, dict[str, float]], share: float, seed: 
 
 
 @cache
+@with_order
 def bracken() -> Build:
     """A glider with polyhedral wings and its stabilizer on the fin, all of it read: the fin leans."""
     figures = proposed("tee").model_copy(
@@ -82,6 +84,7 @@ def bracken() -> Build:
 
 
 @cache
+@with_order
 def yarrow() -> Build:
     """A pusher whose foreplane stands too low at its leading edge: what that does in the air."""
     build = framing.frame_as_usual(
@@ -113,6 +116,7 @@ def yarrow() -> Build:
 
 
 @cache
+@with_order
 def tansy() -> Build:
     """A V whose starboard half stands too steep, its engine a little up."""
     figures = Figures(

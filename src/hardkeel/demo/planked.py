@@ -4,6 +4,7 @@ from functools import cache
 from typing import Final
 
 from hardkeel.airframe.starters import start_from
+from hardkeel.demo.laid import with_order
 from hardkeel.edits import framing as edits
 from hardkeel.edits.fuselage import fuselage_of, take_longerons_out, with_fuselage
 from hardkeel.fuselage.model import CutOut, Former, SectionShape, TailPost
@@ -33,6 +34,7 @@ _FIREWALL_MM, _FORMER_MM = 5.0, 3.0
 
 
 @cache
+@with_order
 def sorrel() -> Build:
     """The build, framed and planked, nothing cut yet."""
     build = start_from("board", _SPAN_MM, _LENGTH_MM, PLANKED)

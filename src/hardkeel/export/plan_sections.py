@@ -1,6 +1,6 @@
 """Every station as it is seen from behind, at full size: its outline, the former in it, the wood that passes."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -97,9 +97,30 @@ def _section(drawing: PlanDrawing, fuselage: Fuselage, former: Former, at: Point
         for part in getattr(inside, "geoms", (inside,)):
             if part.geom_type == "Polygon" and not part.is_empty:
                 drawing.line("OUTLINE", moved(part.exterior.coords[:-1]), closed=True, wood=True)
+    for ring in _corner_stock(fuselage, former, carved.inner.bounds):
+        drawing.line("OUTLINE", moved(ring), closed=True, hidden=True)
     low, high = former.bottom - _CENTRE_MM, former.top + _CENTRE_MM
     drawing.line("CENTRE", [(at[0], at[1] + low), (at[0], at[1] + high)])
     return max((abs(y) for ring in shape.wood for y, _ in ring), default=former.half_width)
+
+
+def _corner_stock(
+    fuselage: Fuselage, former: Former, inner: Sequence[float]
+) -> Iterator[tuple[Point2, ...]]:
+    """Strips in the corners between formers, as they lie: a triangular one with its square corner in the side's."""
+    left, low, right, high = inner
+    for member in fuselage.framed.members:
+        if member.kind != "corner-strip" or member.section is None:
+            continue
+        first, last = fuselage.span(member)
+        if not first <= former.station <= last:
+            continue
+        across, deep = member.section
+        for y, into in ((left, 1), (right, -1)):
+            for z, up in ((low, 1), (high, -1)):
+                corner = ((y, z), (y + into * across, z))
+                far = () if member.triangular else ((y + into * across, z + up * deep),)
+                yield (*corner, *far, (y, z + up * deep))
 
 
 def _words(

@@ -227,6 +227,12 @@ STEPS: Final[dict[str, Wording]] = {
         "the pack goes in as it will at the field, flat, on edge or nose first, and slides to its foremost place; "
         "straps thread through their slots; a finger reaches every screw, a driver every nut",
     ),
+    "frame.access.hidden": Wording(
+        "Try pack, servos, tank and a hand through every hatch, before it is closed",
+        "no hand reaches {all} once the sheet is on: pull at each now; the pack goes in as it will at the field, flat, on "
+        "edge or nose first, and slides to its foremost place; straps thread through their slots; a finger reaches every "
+        "screw, a driver every nut",
+    ),
     "frame.lift": Wording(
         "Free the frame from the board and look at it from behind",
         "cured, not only firm",
@@ -443,7 +449,7 @@ def step_title(step: Step) -> str:
 def hold_of(step: Step) -> str:
     """What must be seen or read before it; empty for nothing."""
     words = STEPS.get(step.key)
-    return step.hold or (words.hold if words is not None else "")
+    return step.hold or (_Ids(step.about).filled(words.hold) if words is not None else "")
 
 
 def because_of(step: Step) -> str:

@@ -68,7 +68,7 @@ class MembersPage(FrameSubPage):
         self.first, self.last, self.wood = QComboBox(), QComboBox(), QComboBox()
         self.triangular, self.curved = QCheckBox("triangular"), QCheckBox("hollow edge")
         self.remove = QPushButton(say.TAKE_IT_OUT)
-        self.guide = GuideRows()
+        self._guide = GuideRows()
         self.kind, self.add = QComboBox(), QPushButton(say.ADD_A_MEMBER)
         self.usual = QPushButton(say.FRAME_AS_USUAL)
         self.new = Card(say.ADD_A_MEMBER)
@@ -112,7 +112,7 @@ class MembersPage(FrameSubPage):
         row_of_buttons.addStretch(1)
         row_of_buttons.addWidget(self.remove)
         self.card.column.addLayout(row_of_buttons)
-        self.card.column.addWidget(self.guide)
+        self.card.column.addWidget(self._guide)
         adding = QHBoxLayout()
         adding.addWidget(self.kind, 1)
         self.add.setObjectName("primary")
@@ -158,8 +158,8 @@ class MembersPage(FrameSubPage):
             )
         )
         self.remove.clicked.connect(self._on_removed)
-        self.guide.more.connect(lambda: self._on_places(edits.add_place.of))
-        self.guide.fewer.connect(lambda: self._on_places(edits.take_place.of))
+        self._guide.more.connect(lambda: self._on_places(edits.add_place.of))
+        self._guide.fewer.connect(lambda: self._on_places(edits.take_place.of))
         self.add.clicked.connect(self._on_added)
         self.usual.clicked.connect(
             lambda: self.apply(say.FRAME_AS_USUAL.lower(), edits.frame_as_usual.of())
@@ -280,7 +280,7 @@ class MembersPage(FrameSubPage):
             for i, place in enumerate(member.route)
             for axis, name in enumerate(("x", "y", "z"))
         )
-        self.guide.show_guide(self.fuselage, member, self.unit)
+        self._guide.show_guide(self.fuselage, member, self.unit)
         self.card.show_figures(say.member_title(member.id), figures, self.unit)
         names = [name for name, _ in self.fuselage.stations]
         for box, now in (
