@@ -13,6 +13,7 @@ from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import start_timer
+from hardkeel.edits.steps import tick
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.messages.steps import title_of
 from hardkeel.schedule.model import local_time
@@ -95,6 +96,7 @@ def test_a_tick_moves_the_parts_on_starts_timers_and_is_one_step_to_undo(
         for row in tonight.rows
         if row.glue and row.id in ("hatch", "plates", "stab glue", "fin glue")
     )
+    laid = window.document.build.steps
     tonight.evening.picked.emit(glue)
     tonight.go_on()
     tonight.go_on()
@@ -105,7 +107,7 @@ def test_a_tick_moves_the_parts_on_starts_timers_and_is_one_step_to_undo(
     assert tonight.timers.left.text()
     window.document.stack.undo()
     window.document.stack.undo()
-    assert window.document.build.steps == ()
+    assert window.document.build.steps == laid
 
 
 def test_arrow_keys_go_through_the_evening_and_enter_begins(
@@ -367,13 +369,10 @@ def test_a_failed_coupon_names_what_was_glued_with_its_batch(
     assert bench_of(window).now == "coupons"
     page = cast("CouponsPage", bench_of(window).page("coupons"))
     bench_of(window).turn_to("tonight")
-    plates = next(row for row in tonight.rows if row.id == "plates")
-    tonight.evening.picked.emit(plates.id)
-    tonight.go_on()
-    tonight.go_on()
+    window.document.apply("tick", tick.of("plates", window.document.clock(), anyway=True))
     bench_of(window).turn_to("coupons")
     card = page.batches["batch 1"]
-    assert plates.title in card.joints.text()
+    assert "Glue undercarriage plate" in card.joints.text()
     assert card.said.text() == "No coupon broken yet."
     assert card.wait.text().startswith("Judge them from ")
     qtbot.mouseClick(card.buttons["joint"], LEFT)  # the glue is not through: asked about once
@@ -471,3 +470,27 @@ def test_a_timer_that_is_not_needed_is_struck_out(
     assert window.document.build.bench is not None
     assert window.document.build.bench.timers == ()
     assert tonight.timers.what.text() == "no glue is running"
+
+
+def test_tools_are_laid_out_and_where_they_lie_is_remembered(
+    window: MainWindow, tonight: TonightPage
+) -> None:
+    card = tonight.lay_out
+    assert card.lines.text().startswith("Tools: ")
+    assert card.tool.count() > 2
+    card.tool.setCurrentIndex(1)
+    card.tool.activated.emit(1)
+    name = card.tool.currentText()
+    card.place.setText("left drawer")
+    card.place.setModified(True)
+    card.place.editingFinished.emit()
+    assert window.document.build.bench is not None
+    assert window.document.build.bench.places == {name: "left drawer"}
+    tonight.look_at_clock()
+
+
+def test_no_card_stands_empty_before_there_is_a_plan(window: MainWindow) -> None:
+    page = cast("TonightPage", bench_of(window).page("tonight"))
+    page.show_nothing("")
+    assert page.step.isHidden()
+    assert page.lay_out.isHidden()

@@ -4,9 +4,11 @@ from collections.abc import Callable
 
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QLineEdit
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import withy
+from hardkeel.edits.framing import add_member
 from hardkeel.messages.steps import title_of
 from hardkeel.project.model import Build, empty_build
 from hardkeel.ui.shell.window import MainWindow
@@ -171,7 +173,7 @@ def test_where_the_order_stands_is_said_on_every_bench(
     qtbot: QtBot, make_window: Callable[[], MainWindow]
 ) -> None:
     window = make_window()
-    window.start(withy())
+    window.start(withy().but(steps=()))
     window.show_stage("frame")
     frame = frame_of(window)
     frame.turn_to("sticks")
@@ -241,3 +243,52 @@ def test_a_school_of_gluing_is_one_press(laid_out: MainWindow) -> None:
     laid_out.document.stack.undo()
     step = next(one for one in laid_out.document.build.steps if one.id == "doublers")
     assert step.glue == "slow epoxy"
+
+
+def typed(line: QLineEdit, text: str) -> None:
+    line.setText(text)
+    line.setModified(True)
+    line.editingFinished.emit()
+
+
+def test_a_step_waits_for_a_part_and_brings_its_tools_cautions(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.row_picked.emit(row_of(page, "board"))
+    page.own.fold(away=False)
+    typed(page.own.waits_for, "the new board")
+    typed(page.own.until, "2199-12-12")
+    step = next(one for one in laid_out.document.build.steps if one.id == "board")
+    assert (step.wait_for, step.wait_until) == ("the new board", "2199-12-12")
+    assert "Waits for the new board, until 12 December." in page.about.text()
+    assert "board" not in {one.id for one in page.standing.now}
+    before = laid_out.document.build
+    typed(page.own.until, "soon")
+    assert laid_out.document.build == before
+    assert "must be a date" in page.told.text()
+    typed(page.own.tools, "power saw, fence")
+    assert "guard on" in page.about.text()
+    assert "Lay out: power saw, fence." in page.about.text()
+
+
+def test_a_repair_is_one_press(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    page.table.row_picked.emit(row_of(page, "cut"))
+    page.name.setText("longeron by F4")
+    row = page.repair.findData("cracked")
+    page.repair.setCurrentIndex(row)
+    page.repair.activated.emit(row)
+    step = next(one for one in laid_out.document.build.steps if one.stage == "own")
+    assert title_of(step) == "Mend the cracked stick longeron by F4"
+    assert step.after == ("cut",)
+    assert page.name.text() == ""
+    assert page.repair.currentIndex() == 0
+    laid_out.document.stack.undo()
+    assert not any(one.stage == "own" for one in laid_out.document.build.steps)
+
+
+def test_the_order_follows_a_member_that_is_added(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    laid_out.document.apply("add a guide", add_member.of("guide", "F2", "F6"))
+    assert row_of(page, "guides") > 0
+    laid_out.document.stack.undo()
+    assert "guides" not in {one.id for one in laid_out.document.build.steps}

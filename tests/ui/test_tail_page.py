@@ -12,6 +12,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.fleet import marram, sallow
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.paper import add_plan
+from hardkeel.edits.steps import lay_all
 from hardkeel.edits.tail import outline_from_plan, put_surface, surface_of
 from hardkeel.paper.model import KnownLength, Plan, Trace
 from hardkeel.project.model import Build, empty_build
@@ -334,6 +335,7 @@ def test_sheets_are_nested_and_written(
 
 
 def test_the_order_is_laid_out_and_stands_on_every_bench(qtbot: QtBot, demo: MainWindow) -> None:
+    demo.document.apply("nothing laid", lay_all.of(()))
     page = bench(demo, "order")
     assert isinstance(page, TailOrderPage)
     qtbot.mouseClick(page.now.button, LEFT)
@@ -364,3 +366,45 @@ def test_units_and_themes_reach_every_bench(demo: MainWindow) -> None:
     assert surface_page(demo).frame.pinch.give.text().endswith("″")
     tail_of(demo).set_unit("mm")
     assert surface_page(demo).frame.pinch.give.text().endswith("mm")
+
+
+def pick(page: TailOrderPage, step_id: str) -> None:
+    rows = (page.model.row(i) for i in range(page.model.rowCount()))
+    number = next(i for i, row in enumerate(rows) if row is not None and row.key == step_id)
+    page.table.row_picked.emit(number)
+
+
+def test_a_seat_shows_its_props_and_a_cover_takes_a_weight(demo: MainWindow) -> None:
+    page = bench(demo, "order")
+    assert isinstance(page, TailOrderPage)
+    pick(page, "stab cut")
+    assert page.props.isHidden()
+    pick(page, "stab seat")
+    assert page.props.isVisible()
+    assert page.props.lines.text().count("mm, at station") == 4
+    assert not page.props.weight.isVisible()
+    pick(page, "stab cover")
+    assert page.props.weight.isVisible()
+    page.props.weight.line.setText("61.5")
+    page.props.weight.take()
+    masses = {mass.id: mass for mass in demo.document.build.masses}
+    assert (masses["stab"].mass, masses["stab"].weighed) == (61.5, True)
+    pick(page, "fin cover")
+    assert page.props.weight.value is None
+    pick(page, "stab cover")
+    assert page.props.weight.value == 61.5
+
+
+def test_covering_first_turns_the_order_round_and_says_what_it_asks(demo: MainWindow) -> None:
+    page = bench(demo, "order")
+    assert isinstance(page, TailOrderPage)
+    ids = [step.id for step in demo.document.build.steps]
+    assert ids.index("stab cover") > ids.index("stab seat")
+    row = page.covering.findData("before")
+    page.covering.setCurrentIndex(row)
+    page.covering.activated.emit(row)
+    ids = [step.id for step in demo.document.build.steps]
+    assert ids.index("stab cover") < ids.index("stab seat")
+    assert "never on the wood" in page.told.text()
+    demo.document.stack.undo()
+    assert page.covering.currentData() == "after"

@@ -18,10 +18,10 @@ from hardkeel.demo.fleet import DEMOS, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.bench import set_tool_place
 from hardkeel.edits.framing import add_member, delete_member, set_member
-from hardkeel.edits.fuselage import set_skins
+from hardkeel.edits.fuselage import rename_former, set_skins
 from hardkeel.edits.glue import break_coupon, new_batch
 from hardkeel.edits.ledger import bring_parts_in, weigh_surface
-from hardkeel.edits.squaring import set_board_length, set_on_board
+from hardkeel.edits.squaring import set_board_length
 from hardkeel.edits.steps import (
     add_repair,
     add_step,
@@ -97,6 +97,24 @@ def test_what_is_ticked_cut_added_or_set_by_the_builder_stays_when_the_airframe_
         "the wide sheet",
     )
     check_steps(more.steps)
+
+
+def test_what_comes_after_its_step_was_done_is_a_step_of_its_own() -> None:
+    """Nobody drilled the formers for a guide that was drawn after they were drilled."""
+    build = demo_build()
+    assert step(build, "drill").state == "done"
+    more = followed(build, add_member(build, "guide", "F4", "F7"))
+    (name,) = step(more, "guides").about
+    assert step(more, "drill") == step(build, "drill")
+    late = step(more, "drill, more")
+    assert (late.about, late.state, late.after[-1]) == ((name,), "open", "drill")
+    assert "drill, more" in step(more, "access").after or "guides" in step(more, "access").after
+    check_steps(more.steps)
+    done = tick(more, "drill, more", datetime(2026, 11, 1, tzinfo=UTC), anyway=True)
+    assert {one.id: one.state for one in lay_anew(done)}["drill, more"] == "done"
+    renamed = followed(done, rename_former(done, "F4", "wing former"))
+    assert len(renamed.steps) == len(done.steps), "another name is no new part"
+    assert followed(more, delete_member(more, name)).steps == build.steps
 
 
 def test_a_figure_that_is_dragged_asks_for_nothing_and_skins_do() -> None:
@@ -238,9 +256,10 @@ def test_a_covered_tails_weight_takes_the_place_of_its_parts_in_the_balance() ->
 
 
 def test_a_board_that_is_too_short_is_lengthened_in_words_and_as_a_step() -> None:
-    build = demo_build()
+    build = sallow()
     assert build.fuselage is not None
-    stood = set_on_board(build) if build.fuselage.board is None else build
+    assert build.fuselage.board is not None
+    stood = build
     short = followed(stood, set_board_length(stood, 600.0))
     assert short.fuselage is not None
     assert step(short, "board").key == "frame.board.short"

@@ -6,7 +6,7 @@ what the builder set of a step, cut or added stays.
 
 from collections.abc import Sequence
 
-from hardkeel.airframe.orders.whole import asked_for
+from hardkeel.airframe.orders.whole import as_they_were, asked_for
 from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
@@ -18,12 +18,13 @@ def followed(before: Build, after: Build) -> Build:
     """The build after an edit, its laid steps as it asks for them now."""
     if not before.steps or after.steps != before.steps or make_of(before) == make_of(after):
         return after
-    was = {step.id for step in asked_for(before)}
-    now = {step.id: step for step in asked_for(after)}
+    known = {step.id: step for step in before.steps}
+    was = {step.id for step in as_they_were(asked_for(before), known)}
+    now = {step.id: step for step in as_they_were(asked_for(after), known)}
     stages = {step.stage for step in after.steps}
     laid = {step.id for step in after.steps}
     kept = [
-        now[step.id].as_it_was(step) if step.id in now and step.stage != OWN else step
+        now[step.id] if step.id in now and step.stage != OWN else step
         for step in after.steps
         if step.id in now or step.id not in was or step.state != "open" or step.stage == OWN
     ]

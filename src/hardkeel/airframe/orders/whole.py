@@ -1,6 +1,7 @@
 """The order of work of all stages together, laid anew from the build: what Frame, Tail, True, Bench and the commands share."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from typing import Final
 
 from hardkeel.airframe.bodies import bodies_of_tail
 from hardkeel.airframe.orders import frame, rig, tail
@@ -9,6 +10,8 @@ from hardkeel.base.errors import BadInput
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import ordered
+
+SINCE: Final = ", more"  # ends the id of a step that goes on with one that was done
 
 
 def lay_anew(build: Build) -> tuple[Step, ...]:
@@ -23,7 +26,7 @@ def lay_anew(build: Build) -> tuple[Step, ...]:
         When steps wait for each other.
     """
     laid = {step.id: step for step in build.steps}
-    fresh = [step.as_it_was(laid.get(step.id)) for step in asked_for(build)]
+    fresh = as_they_were(asked_for(build), laid)
     known = {step.id for step in fresh}
     kept = [
         step
@@ -47,6 +50,34 @@ def asked_for(build: Build) -> tuple[Step, ...]:
     if build.survey is not None:
         steps = with_rigging(build, steps)
     return tuple(_without_strangers(steps))
+
+
+def as_they_were(fresh: Iterable[Step], laid: Mapping[str, Step]) -> list[Step]:
+    """Fresh steps with what was done of those that were laid.
+
+    What was done was done to what it was about then: what has come since is a step of its own behind it, which those
+    wait for that wait for it.
+    """
+    found: list[Step] = []
+    since: dict[str, str] = {}
+    for step in fresh:
+        was = laid.get(step.id)
+        new = tuple(one for one in step.about if was is not None and one not in was.about)
+        # as many gone as have come: they were called otherwise
+        if was is None or was.state == "open" or len(step.about) <= len(was.about):
+            found.append(step.as_it_was(was))
+            continue
+        found.append(step.as_it_was(was).but(about=was.about, parts=was.parts))
+        name = since[step.id] = f"{step.id}{SINCE}"
+        parts = tuple(one for one in step.parts if one not in was.parts)
+        more = step.but(id=name, about=new, parts=parts, after=(*step.after, step.id))
+        found.append(more.as_it_was(laid.get(name)))
+    return [
+        step.but(after=(*step.after, *(since[one] for one in step.after if one in since)))
+        if step.state == "open" and not step.id.endswith(SINCE)
+        else step
+        for step in found
+    ]
 
 
 def with_rigging(build: Build, steps: list[Step]) -> list[Step]:

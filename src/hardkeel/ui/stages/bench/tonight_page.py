@@ -18,7 +18,7 @@ from hardkeel.messages.calendar import WRITE
 from hardkeel.messages.diary import to_go_words
 from hardkeel.messages.gluing import list_words, pot_timer
 from hardkeel.messages.names import sentence_case
-from hardkeel.messages.order import hazard_words
+from hardkeel.messages.order import hazard_words, then_words
 from hardkeel.messages.steps import step_title
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
@@ -370,7 +370,10 @@ class TonightPage(SubPage):
             if doing:
                 under = f"{sentence_case(say.begun_word(one))}. {under}"
             self.step.show_step(
-                step_title(step), under, hazard_words(step), say.DONE if doing else say.BEGIN
+                step_title(step),
+                "\n".join(t for t in (under, then_words(step)) if t),
+                hazard_words(step),
+                say.DONE if doing else say.BEGIN,
             )
         if self._large is not None and self._large.isVisible():
             self._large.show_large(self._large_shown())

@@ -96,7 +96,7 @@ class MembersPage(FrameSubPage):
         }  # fmt: skip
         for box, name in names.items():
             box.setAccessibleName(name)
-        grid = QGridLayout()
+        grid = self._ends = QGridLayout()
         for row, (words, box) in enumerate(
             (("from", self.first), ("to", self.last), ("of", self.wood))
         ):
@@ -238,20 +238,30 @@ class MembersPage(FrameSubPage):
         self.apply(stringers_say.SPREAD.lower(), what)
 
     def _row(self, member: Member) -> Row:
-        first, last = self.fuselage.stations[0][0], self.fuselage.stations[-1][0]
         return Row(
             member.id,
             (
                 say.member_title(member.id),
                 say.MEMBER_WORDS[member.kind],
-                say.stop_words(member.from_ or first),
-                ""
-                if member_kind(member.kind).runs == "former"
-                else say.stop_words(member.to or last),
+                *self._from_to(member),
                 self._size(member),
                 wood_name(self.document.build, member.material),
             ),
         )
+
+    def _from_to(self, member: Member) -> tuple[str, str]:
+        """Between which stops it runs; a guide between which stations, what has one place only at which."""
+        first, last = self.fuselage.stations[0][0], self.fuselage.stations[-1][0]
+        if member.route:
+            a, b = (
+                format_length(place[0], self.unit) for place in (member.route[0], member.route[-1])
+            )
+            return a, b
+        runs = member_kind(member.kind).runs
+        if runs == "place" and member.station is not None and member.from_ is None:
+            return format_length(member.station, self.unit), ""
+        end = "" if runs == "former" else say.stop_words(member.to or last)
+        return say.stop_words(member.from_ or first), end
 
     def _size(self, member: Member) -> str:
         if member.section is not None:
@@ -292,6 +302,12 @@ class MembersPage(FrameSubPage):
                 box.addItem(say.stop_words(name), name)
             box.setCurrentIndex(box.findData(now))
         kind = member_kind(member.kind)
+        for row in range(2):  # a guide runs from place to place
+            for column in range(2):
+                item = self._ends.itemAtPosition(row, column)
+                widget = item.widget() if item is not None else None
+                if widget is not None:
+                    widget.setVisible(kind.runs != "route")
         self.first.setEnabled(kind.runs in ("span", "former"))
         self.last.setEnabled(kind.runs in ("span", "to"))
         self.wood.setCurrentIndex(self.wood.findData(member.material))
