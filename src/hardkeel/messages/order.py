@@ -259,4 +259,12 @@ def school_told(steps: int, glue: str, before: float, now: float) -> str:
     """``9 steps are glued with contact now: 0.012 g for each cm² of joint, 0.020 before.``."""
     told = f"{number_of(steps, 'step')} {'is' if steps == 1 else 'are'} glued with {glue} now"
     weighed = f": {now:.3f} g for each cm² of joint, {before:.3f} before" if before else ""
-    return f"{told}{weighed}. What it does to your evenings stands on Bench."
+    return f"{told}{weighed}."
+
+
+def school_evenings(before: int, now: int) -> str:
+    """`` To the end 9 evenings, 8 before; Bench looks for a shorter plan.``."""
+    if not before or not now:
+        return ""
+    was = "as before" if before == now else f"{before} before"
+    return f" To the end {number_of(now, 'evening')} by a first plan, {was}; Bench looks for a shorter one."

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Final, Protocol
 
+from hardkeel.airframe.orders.whole import LATE
 from hardkeel.messages.names import surface_name
 from hardkeel.messages.tail_kinds import KIND_STEPS
 from hardkeel.messages.wording import Wording
@@ -28,6 +29,11 @@ STEPS: Final[dict[str, Wording]] = {
         "formers and trays stacked on their centre lines and clamped: one drill through all, square; "
         "rods and wires snug in their holes, and waxed, so that they come out again",
         "once the sides stand no drill comes square through both of them",
+    ),
+    "frame.drill.late": Wording(
+        "Drill the holes for {all} through the formers as they stand",
+        "a long bit or a sharpened tube, led by a block on the centre line; somebody sights along it: it drifts with the grain",
+        "a hole that has drifted is plugged and drilled anew",
     ),
     "frame.openings": Wording(
         "Cut the openings of {all} and drill the pilot holes of their screws",
@@ -435,9 +441,14 @@ def _spoken(one: str) -> str:
     return f"{which} longeron" if kind == "longeron" else surface_name(one)
 
 
+def words_of(key: str) -> Wording | None:
+    """The words of a key; of one that goes on later with what was done those of the first, where it has none itself."""
+    return STEPS.get(key) or STEPS.get(key.removesuffix(LATE))
+
+
 def title_of(one: Worded) -> str:
     """What a step or a timer is called; empty where nothing is said."""
-    words = STEPS.get(one.key)
+    words = words_of(one.key)
     return one.title or (_Ids(one.about).filled(words.title).strip() if words is not None else "")
 
 
@@ -448,19 +459,19 @@ def step_title(step: Step) -> str:
 
 def hold_of(step: Step) -> str:
     """What must be seen or read before it; empty for nothing."""
-    words = STEPS.get(step.key)
+    words = words_of(step.key)
     return step.hold or (_Ids(step.about).filled(words.hold) if words is not None else "")
 
 
 def because_of(step: Step) -> str:
     """Why it can't be undone, or why it comes where it does; empty where nothing is said."""
-    words = STEPS.get(step.key)
+    words = words_of(step.key)
     return step.because or WHY.get(step.why, "") or (words.because if words is not None else "")
 
 
 def then_of(step: Step) -> str:
     """What is done while its glue is wet, or right after it; empty where nothing is said."""
-    words = STEPS.get(step.key)
+    words = words_of(step.key)
     return words.then if words is not None else ""
 
 

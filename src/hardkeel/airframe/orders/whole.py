@@ -12,6 +12,7 @@ from hardkeel.schedule.model import OWN, Step
 from hardkeel.schedule.ordering import ordered
 
 SINCE: Final = ", more"  # ends the id of a step that goes on with one that was done
+LATE: Final = ".late"  # and its key
 
 
 def lay_anew(build: Build) -> tuple[Step, ...]:
@@ -70,7 +71,8 @@ def as_they_were(fresh: Iterable[Step], laid: Mapping[str, Step]) -> list[Step]:
         found.append(step.as_it_was(was).but(about=was.about, parts=was.parts))
         name = since[step.id] = f"{step.id}{SINCE}"
         parts = tuple(one for one in step.parts if one not in was.parts)
-        more = step.but(id=name, about=new, parts=parts, after=(*step.after, step.id))
+        key = f"{step.key}{LATE}"
+        more = step.but(id=name, key=key, about=new, parts=parts, after=(*step.after, step.id))
         found.append(more.as_it_was(laid.get(name)))
     return [
         step.but(after=(*step.after, *(since[one] for one in step.after if one in since)))

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.airframe.orders.craft import Repair
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import steps as edits
 from hardkeel.glue.kinds import KINDS, mean_weight
@@ -24,8 +25,10 @@ from hardkeel.messages import order as say
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.steps import step_title, why_not
 from hardkeel.project.model import Build
-from hardkeel.schedule.model import OWN, Step
+from hardkeel.schedule.evenings import upcoming
+from hardkeel.schedule.model import OWN, BenchTime, Step, local_time
 from hardkeel.schedule.ordering import Standing, standing_of
+from hardkeel.schedule.planning import list_evenings
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.tabbed.step_fields import StepFields
@@ -362,7 +365,8 @@ class OrderPage(SubPage):
         self.school_told.hide()
         if school is None:
             return
-        changed = edits.in_school(self.document.build.steps, school)
+        before = self.document.build.steps
+        changed = edits.in_school(before, school)
         if self.apply(say.school_edit(school.id), edits.set_school.of(school)):
             self.school_told.setText(
                 say.school_told(
@@ -371,8 +375,19 @@ class OrderPage(SubPage):
                     mean_weight([one.glue or "" for one in changed]),
                     KINDS[school.glue].weight,
                 )
+                + say.school_evenings(
+                    *(self._evenings(one) for one in (before, self.document.build.steps))
+                )
             )
             self.school_told.show()
+
+    def _evenings(self, steps: tuple[Step, ...]) -> int:
+        """How many evenings are needed to the end by a first plan."""
+        bench, now = self.document.build.bench, local_time(self.document.clock().isoformat())
+        try:
+            return list_evenings(steps, BenchTime(evenings=upcoming(bench, now))).evenings_used
+        except BadInput:  # no evening is long enough: Bench says why
+            return 0
 
     def _on_cut(self) -> None:
         step = self.picked
