@@ -315,7 +315,7 @@ def test_a_hold_names_what_no_hand_reaches_later() -> None:
     build = set_skins(sallow(), top_skin=1.5, bottom_skin=1.5)
     build = add_member(build, "guide", "F2", "F6")
     access = next(one for one in lay_anew(build) if one.id == "access")
-    assert "no hand reaches" in hold_of(access)
+    assert "no hand comes again" in hold_of(access)
     assert "guide" in hold_of(access)
     assert all("{" not in words.then for words in STEPS.values())
 

@@ -139,6 +139,11 @@ def every_member_is_put_in(build: Build, steps: tuple[Step, ...]) -> None:
     }
     for member in build.fuselage.framed.members:
         assert member.kind in _NOT_PUT_IN or member.id in named, member.id
+    # of a half shell each half has its own
+    glued = [one for step in steps if step.glue and step.id != "other strips" for one in step.about]
+    along = [f"longeron_{one.id}" for one in build.fuselage.longerons]
+    for name in (*along, *(member.id for member in build.fuselage.framed.members)):
+        assert glued.count(name) <= 1, f"{name} is glued twice"
 
 
 def every_caution_is_said(build: Build, steps: tuple[Step, ...]) -> None:

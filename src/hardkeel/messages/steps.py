@@ -42,7 +42,7 @@ STEPS: Final[dict[str, Wording]] = {
         "a drop of thin cyanoacrylate in each pilot hole, then the screw once in and out",
     ),
     "frame.nuts": Wording(
-        "Drill for the bolts of {all} and pull the blind nuts in from behind",
+        "Drill the bolt holes ({all}) and pull the blind nuts in from behind",
         "the mount itself as drilling template, its middle on the thrust line that is drawn; every bolt turns in by hand",
         "behind a closed bay no nut is set and none that turns is held",
         "a ring of epoxy round each nut's flange, grease on the bolt's thread: none in the nut's",
@@ -235,7 +235,7 @@ STEPS: Final[dict[str, Wording]] = {
     ),
     "frame.access.hidden": Wording(
         "Try pack, servos, tank and a hand through every hatch, before it is closed",
-        "no hand reaches {all} once the sheet is on: pull at each now; the pack goes in as it will at the field, flat, on "
+        "pull at {all} now: where no hatch lies over it no hand comes again; the pack goes in as it will at the field, flat, on "
         "edge or nose first, and slides to its foremost place; straps thread through their slots; a finger reaches every "
         "screw, a driver every nut",
     ),

@@ -29,7 +29,7 @@ _MINUTES_AN_EXTENSION: Final = 15.0
 _MINUTES_A_STRIP: Final = 12.0
 _ONLY_CUT: Final = frozenset({"cut", "drill"})
 _OF_OTHERS: Final = frozenset({"key", "rod"})  # a part of its former; drawn out with the rods
-_OUT_OF_REACH: Final = frozenset({"guides", "nuts", "bracket", "bearers", "plates"})
+_OUT_OF_REACH: Final = frozenset({"guides", "nuts", "bracket", "bearers"})
 _CLOSED_TAIL: Final = frozenset({"guides", "bracket"})
 _MINUTES_A_PLANK, _PLANKS_AT_ONCE = 5.0, 5  # of a side: what an hour takes, both sides by turns
 # what goes in before the box is closed, by the step that its kind names
@@ -292,7 +292,7 @@ def _plank(work: Work, fuselage: Fuselage) -> None:
 
 
 def _hidden(fuselage: Fuselage) -> tuple[str, ...]:
-    """What lies in the bays that sheet or planks close: guides, nuts, bearers, trays."""
+    """What lies in the bays that sheet or planks close: guides, nuts, bearers, a bracket."""
     if not (fuselage.top_skin or fuselage.bottom_skin or planked_length(fuselage)):
         return ()
     return tuple(

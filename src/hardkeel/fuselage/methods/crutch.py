@@ -20,6 +20,12 @@ from hardkeel.joinery.order_step import OrderStep
 _CRUTCH_MM: Final = (8.0, 6.0)  # a rail as wide as a thumb, as thick as a sheet of it is sold
 
 
+def _sides(order: InOrder) -> Iterator[OrderStep]:
+    """What lies along the sides, glued on while they are flat; where there are none it goes over the formers."""
+    if order.sides:
+        yield from strips(order)
+
+
 def _put_up(order: InOrder) -> Iterator[OrderStep]:
     crutch = tuple(one.id for one in order.fuselage.framed.members if one.kind == "crutch")
     formers = tuple(former.id for former in order.fuselage.formers)
@@ -50,13 +56,16 @@ def _put_up(order: InOrder) -> Iterator[OrderStep]:
                 "needs_cure": name == "upper formers",
             },
         )
-    over = (*ids(members_with(order.fuselage, "over formers")), *order.longerons)
+    along = set(ids(members_with(order.fuselage, "along the edges"))) if order.sides else set()
+    over = [one for one in ids(members_with(order.fuselage, "over formers")) if one not in along]
+    if not order.sides:  # nothing lies flat to glue them along
+        over += order.longerons
     if over:
         yield OrderStep(
             "stringers",
             ("upper formers",),
-            about=over,
-            parts=over,
+            about=tuple(over),
+            parts=tuple(over),
             looks=True,
             figures={"glue": "aliphatic", "hands_minutes": 12.0 * len(over), "needs": ("clamps",)},
         )
@@ -89,7 +98,7 @@ METHOD: Final = BuildingMethod(
     name="crutch",
     traits=frozenset({"sheet", "parted"}),
     put_up_before=3,
-    sides=strips,
+    sides=_sides,
     put_up=_put_up,
     usual=_usual,
 )
