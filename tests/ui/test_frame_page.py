@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QLineEdit, QMenu
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.fleet import DEMOS, marram, sallow, withy
+from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import framing as edits
 from hardkeel.edits.fuselage import fuselage_of, set_station
 from hardkeel.joinery.jig import settings_needed
@@ -16,6 +17,7 @@ from hardkeel.project.model import empty_build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.bends_page import BendsPage
 from hardkeel.ui.stages.frame.formers_page import FormersPage
+from hardkeel.ui.stages.frame.guide_rows import GuideRows
 from hardkeel.ui.stages.frame.members_page import MembersPage
 from hardkeel.ui.stages.frame.sticks_page import SticksPage
 from hardkeel.ui.tabbed.sheets_page import SheetsPage
@@ -507,3 +509,41 @@ def test_edits_of_a_frame_reach_ledger_weights_and_balance(framed: MainWindow) -
     framed.document.apply("thicken", edits.set_member.of("servo tray", thickness=4.0))
     after = {mass.id: mass.mass for mass in framed.document.build.masses}
     assert after["servo tray"] == pytest.approx(2 * before["servo tray"], rel=0.02)
+
+
+def places(page: MembersPage) -> int:
+    return len(page.member.route) if page.member is not None else 0
+
+
+def test_a_guide_runs_from_place_to_place_and_says_where_it_comes_out(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    window = make_window()
+    window.start(demo_build())
+    window.show_stage("frame")
+    frame_of(window).turn_to("members")
+    page = frame_of(window).page("members")
+    assert isinstance(page, MembersPage)
+    page.kind.setCurrentIndex(page.kind.findData("guide"))
+    qtbot.mouseClick(page.add, Qt.MouseButton.LeftButton)
+    assert page.member is not None
+    assert page.member.kind == "guide"
+    rows = page.findChild(GuideRows)
+    assert rows is not None
+    assert rows.isVisible()
+    assert "comes through the starboard side" in rows.way.text()
+    assert not page.first.isVisible()
+    assert not rows.one_fewer.isEnabled()
+    qtbot.mouseClick(rows.one_more, Qt.MouseButton.LeftButton)
+    assert places(page) == 3
+    page.card.figure_changed.emit("place.1.2", 18.0)
+    assert page.member.route[1][2] == 18.0
+    assert "Tightest at" in rows.way.text()
+    page.card.figure_changed.emit("place.1.0", 5000.0)
+    assert page.told.isVisible()
+    assert "behind" in page.told.text()
+    qtbot.mouseClick(rows.one_fewer, Qt.MouseButton.LeftButton)
+    assert places(page) == 2
+    page.choose("doubler")
+    assert not rows.isVisible()
+    assert page.first.isVisible()

@@ -10,7 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import faults_told
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
-from hardkeel.fuselage.members import member_kind
+from hardkeel.fuselage.members import kinds_with, member_kind
 from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.methods.method import free_name
 from hardkeel.fuselage.model import (
@@ -23,6 +23,7 @@ from hardkeel.fuselage.model import (
     Planking,
     TailPost,
 )
+from hardkeel.fuselage.openings import tray_of
 from hardkeel.fuselage.routing import line_of
 from hardkeel.joinery.cut_part import Stock
 from hardkeel.parts.model import CutPiece
@@ -83,6 +84,20 @@ def _with_doublers_drawn(build: Build, usual: list[Member]) -> Build:
     return said
 
 
+def usual_ends(fuselage: Fuselage, kind: MemberKind) -> tuple[str, str]:
+    """Between which stops a new member of a kind is likely to go: a guide aft, an opening over its tray, else the nose."""
+    names = [name for name, _ in fuselage.stations]
+    trays = {"servo": "servo-tray", "strap": "battery-tray"}
+    tray = next((one for one in fuselage.framed.members if one.kind == trays.get(kind)), None)
+    if tray is not None:
+        return tray.from_ or names[0], tray.to or names[-1]
+    if kind == "guide":
+        return names[max(len(names) // 2 - 1, 0)], names[max(len(names) - 2, 1)]
+    if kind == "tail-bracket":
+        return names[-2], names[-1]
+    return names[0], names[min(2, len(names) - 1)]
+
+
 @edit
 def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     """Put a member in between two stops, with figures to start from.
@@ -107,6 +122,9 @@ def add_member(build: Build, kind: MemberKind, first: str, last: str) -> Build:
     runs = member_kind(kind).runs
     if runs == "place":
         figures["station"] = round((stations[first].station + stations[last].station) / 2, 1)
+    if kind in kinds_with("opening"):
+        tray = tray_of(fuselage, Member.model_validate(figures))
+        figures["z"] = tray.z if tray is not None else 0.0
     if runs == "former" and "station" in member_kind(kind).needs:
         figures["station"] = round(stations[first].station - _BEFORE_MM, 1)
     if runs == "route":

@@ -37,6 +37,7 @@ Trouble = Literal[
     "unlanded",
     "caught",
     "unseated",
+    "wide",
 ]
 _DEFAULT_FORMER_MM: Final = 3.0
 _HAIR: Final = 1e-6
@@ -63,7 +64,7 @@ class Finding:
         outside the skin; `left` then has where it may lie, ``low`` and ``high`` · ``unlanded``: a canopy's
         edge, `other`, lies so far from it, and no former is nearer · ``caught``: a guide runs into `other` behind
         it, at the station `figure` · ``unseated``: no tray lies under a servo or strap at the station `figure`, or
-        it reaches over the edge of `other`.
+        it reaches over the edge of `other` · ``wide``: a bracket lacks so much room between the sides at its rear end.
     ref, other : str
         What does it, and with what.
     figure : float
@@ -101,6 +102,7 @@ def findings_of(fuselage: Fuselage) -> tuple[Finding, ...]:
     found += _unlanded(fuselage)
     found += _caught(fuselage, formers)
     found += _unseated(fuselage, formers)
+    found += _wide(fuselage, formers)
     order = {former.id: i for i, former in enumerate(formers)}
     return tuple(sorted(found, key=lambda one: order[one.former]))
 
@@ -367,3 +369,20 @@ def _unseated(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
                 tray.id if tray is not None else "",
                 figure=station,
             )
+
+
+def _wide(fuselage: Fuselage, formers: list[Former]) -> Iterator[Finding]:
+    """A bracket of a tail wheel or skid that finds no room between the sides, or reaches past the last station."""
+    brackets = [one for one in fuselage.framed.members if one.kind == "tail-bracket"]
+    if not brackets or not formers or len(fuselage.stations) < 2:  # noqa: PLR2004  no loft
+        return
+    side = Side(fuselage)
+    end = fuselage.stations[-1][1].station
+    for member in brackets:
+        station, half = member.station or 0.0, (member.height or 0.0) / 2
+        ends = np.clip([station - half, station + half], fuselage.stations[0][1].station, end)
+        low = float(np.max(side.loft.bottom.value(ends))) + fuselage.bottom_skin
+        room = 2 * float(np.min(inner_half(side, ends, low + (member.thickness or 0.0) / 2)))
+        lacking = max((member.width or 0.0) - room, station + half - end)
+        if lacking > _SURE_MM:
+            yield Finding(_ahead_of(formers, station), "wide", member.id, figure=lacking)

@@ -65,7 +65,7 @@ MemberKind = Literal[
     "guide",
     "servo",
     "strap",
-    "bolts",
+    "bolt",
     "tail-bracket",
 ]
 

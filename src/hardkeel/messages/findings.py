@@ -37,6 +37,7 @@ def finding_title(one: "Finding") -> str:
         "unseated": f"The {named} behind it reaches over the edge of the {one.other}."
         if one.other
         else f"The {named} behind it has no tray.",
+        "wide": f"The {named} behind it finds no room at the post.",
     }[one.kind]
 
 
@@ -82,6 +83,7 @@ def finding_sentence(one: "Finding", unit: LengthUnit, web: float) -> str:
 
 _FIGURED: Final = {
     "unfit": "{} are lacking to the middle.",
+    "wide": "{} are lacking.",
     "crowded": "{} too near for their thicknesses.",
     "barred": "It needs an opening {} wide there.",
     "parted": "What is cut out reaches through.",
@@ -92,6 +94,7 @@ _CURES: Final = {
     "opened": "Make it smaller, or move it.",
     "meet": "Move one, or take a smaller section.",
     "neck": "Move what narrows it, or make it smaller.",
+    "wide": "Make it narrower or shorter, or move it ahead.",
     "caught": "Move a place of its way, or end it before.",
     "unseated": "Put a tray under it, make the tray larger, or move it.",
     "unfit": "Take a smaller section, or end it before.",

@@ -68,7 +68,7 @@ MEMBER_WORDS: Final[dict[str, str]] = {
     "guide": "pushrod or cable guide",
     "servo": "servo and its opening",
     "strap": "slots of a pack strap",
-    "bolts": "bolts with blind nuts",
+    "bolt": "bolt with a blind nut, one on each side",
     "tail-bracket": "bracket of a tail wheel or skid",
 }
 

@@ -9,7 +9,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from hardkeel.base.errors import BadInput
-from hardkeel.edits.framing import add_member, add_place, set_member, set_place, take_place
+from hardkeel.edits.framing import (
+    add_member,
+    add_place,
+    set_member,
+    set_place,
+    take_place,
+    usual_ends,
+)
 from hardkeel.fuselage.cutting import shape_of
 from hardkeel.fuselage.flatwork import plate_pieces
 from hardkeel.fuselage.inspecting import findings_of
@@ -288,7 +295,7 @@ def test_a_strap_has_a_slot_on_each_side_in_the_tray_nearest_in_height() -> None
 
 def test_bolts_are_holes_of_their_former_on_both_sides() -> None:
     bolts = Member.model_validate(
-        {"id": "mount", "kind": "bolts", "from": "F1", "diameter": 4.0, "y": 20.0, "z": 15.0}
+        {"id": "mount", "kind": "bolt", "from": "F1", "diameter": 4.0, "y": 20.0, "z": 15.0}
     )
     fuselage = framed(bolts)
     holes = through(fuselage, "F1")
@@ -304,3 +311,37 @@ def test_holes_of_a_guide_too_near_an_edge_are_told_like_any_other() -> None:
     told = [one for one in findings_of(near) if one.kind == "thin"]
     assert [one.former for one in told] == ["F2", "F3", "F4", "F5"]
     assert all(b.former >= a.former for a, b in pairwise(told))
+
+
+@pytest.mark.parametrize(
+    ("figures", "lacking"),
+    [
+        ({"station": 450.0, "width": 14.0, "height": 30.0}, None),
+        ({"station": 450.0, "width": 60.0, "height": 30.0}, 6.0),  # 54 between the sides
+        ({"station": 490.0, "width": 14.0, "height": 30.0}, 5.0),  # 5 past the last former
+    ],
+)
+def test_a_bracket_wants_room_at_the_post(figures: dict[str, float], lacking: float | None) -> None:
+    bracket = Member.model_validate(
+        {"id": "skid", "kind": "tail-bracket", "thickness": 3.0, **figures}
+    )
+    told = [one for one in findings_of(framed(bracket)) if one.kind == "wide"]
+    assert [one.figure for one in told] == ([] if lacking is None else [pytest.approx(lacking)])
+    for one in told:
+        assert "room" in finding_title(one)
+        assert "lacking" in finding_sentence(one, "mm", 3.0)
+
+
+def test_new_ones_go_where_they_are_likely_to() -> None:
+    build = add_member(Build(fuselage=box()), "servo-tray", "F3", "F5")
+    build = set_member(build, "servo tray", z=-12.0)
+    assert build.fuselage is not None
+    assert usual_ends(build.fuselage, "servo") == ("F3", "F5")
+    build = add_member(build, "servo", *usual_ends(build.fuselage, "servo"))
+    assert build.fuselage is not None
+    made = build.fuselage.framed.members[-1]
+    assert made.z == -12.0, "in its tray"
+    assert not [one for one in findings_of(build.fuselage) if one.kind == "unseated"]
+    assert usual_ends(build.fuselage, "guide") == ("F3", "F5")
+    assert usual_ends(build.fuselage, "tail-bracket") == ("F5", "F6")
+    assert usual_ends(build.fuselage, "keel") == ("F1", "F3")

@@ -94,7 +94,7 @@ KINDS: Final = (
         above=_opened_above,
     ),
     MemberSort(
-        name="bolts",
+        name="bolt",
         needs=("diameter",),
         starts={"diameter": 4.0, "y": 20.0},
         shows=("diameter", "y", "z"),

@@ -172,6 +172,9 @@ class WoodBoard(QWidget):
                 for shape, path in self._paths:
                     if shape.ref == ref:
                         painter.drawPath(path)
+                for line in self._picture.lines:
+                    if line.ref == ref and len(line.points) > 1 and self._view is not None:
+                        painter.drawPolyline(self._view.polygon(line.points))
         if self._near is not None and self._view is not None:
             painter.setPen(QPen(self._theme.colour("act"), 2.0))
             painter.drawEllipse(self._view.point(self._near.at), 6.0, 6.0)

@@ -378,12 +378,11 @@ class MembersPage(FrameSubPage):
             self.apply(f"take out {member.id}", edits.delete_member.of(member.id))
 
     def _on_added(self) -> None:
-        names = [name for name, _ in self.fuselage.stations]
         kind = self.kind.currentData()
         before = {one.id for one in self.fuselage.framed.members}
         if self.apply(
             f"add {say.MEMBER_WORDS[kind]}",
-            edits.add_member.of(kind, names[0], names[min(2, len(names) - 1)]),
+            edits.add_member.of(kind, *edits.usual_ends(self.fuselage, kind)),
         ):
             new = [one.id for one in self.fuselage.framed.members if one.id not in before]
             if new:
