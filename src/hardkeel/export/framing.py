@@ -31,7 +31,7 @@ from hardkeel.project.model import Build
 from hardkeel.storage.dxf import Layer, dxf_text
 
 Step = Callable[[int, int], None]
-_COLOURS: Final = {"CUT": 1, "HOLES": 5, "MARKS": 7, "CENTRE": 8, "TEXT": 3}
+_COLOURS: Final = {"CUT": 1, "HOLES": 5, "SCORE": 6, "MARKS": 7, "CENTRE": 8, "TEXT": 3}
 _HEAD: Final = (
     "part", "kind", "quantity", "material", "across_mm", "deep_mm", "length_mm", "width_mm",
     "angle_a_deg", "angle_b_deg", "grain",

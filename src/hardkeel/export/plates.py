@@ -15,8 +15,9 @@ from hardkeel.joinery.flat import FlatPiece, Mark, Ring
 from hardkeel.joinery.nesting import NestedSheet
 from hardkeel.messages import sheets as say
 
-LayerName = Literal["CUT", "HOLES", "MARKS", "CENTRE", "TEXT"]
-LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "MARKS", "CENTRE", "TEXT")
+LayerName = Literal["CUT", "HOLES", "SCORE", "MARKS", "CENTRE", "TEXT"]
+LAYERS: Final[tuple[LayerName, ...]] = ("CUT", "HOLES", "SCORE", "MARKS", "CENTRE", "TEXT")
+_OF_ROLE: Final[dict[str, LayerName]] = {"centre": "CENTRE", "bend": "SCORE"}
 _CUT: Final = ("CUT", "HOLES")
 _LETTERS_MM: Final = (3.0, 2.2, 1.6, 1.1)  # of an engraved name, as large as fits
 _MARK_MM: Final = 2.0
@@ -115,8 +116,7 @@ def _strokes(piece: FlatPiece, kerf: float) -> Iterable[Stroke]:
     for hole in holes:
         yield Stroke("HOLES", hole)
     for mark in piece.marks:
-        layer: LayerName = "CENTRE" if mark.role == "centre" else "MARKS"
-        yield Stroke(layer, mark.points, mark.closed)
+        yield Stroke(_OF_ROLE.get(mark.role, "MARKS"), mark.points, mark.closed)
 
 
 def grown(piece: FlatPiece, kerf: float) -> tuple[Ring, tuple[Ring, ...]]:
@@ -197,7 +197,7 @@ def _engraved(piece: FlatPiece, move: Callable[[Ring], Ring], turned: float) -> 
         (there,) = move((at,))
         wide = wide_of(mark.text, _MARK_MM) / 2
         room = shapely.box(at[0] - wide, at[1] - wide, at[0] + wide, at[1] + wide)
-        if mark.text and mark.role in ("station", "plank") and wood.contains(room):
+        if mark.text and mark.role in ("station", "bend", "plank") and wood.contains(room):
             for line in strokes_of(mark.text, there, _MARK_MM):
                 yield Stroke("TEXT", line, closed=False)
 

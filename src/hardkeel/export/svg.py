@@ -8,6 +8,7 @@ from hardkeel.export.plates import LayerName, Plate
 _COLOURS: Final[dict[LayerName, str]] = {
     "CUT": "#B8391B",
     "HOLES": "#0B5D6B",
+    "SCORE": "#7A3F8F",
     "MARKS": "#1E2B33",
     "CENTRE": "#5C6A70",
     "TEXT": "#8A9447",

@@ -3,6 +3,7 @@
 The drawing is (s, z): along the developed station from the first one, up the height, mm.
 """
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -24,6 +25,8 @@ from hardkeel.geometry.spline import NaturalCubic, arc_length_at, arc_lengths
 from hardkeel.joinery.flat import FlatPiece, Mark, Ring, cut_from, ring_of
 
 REGISTER_MM: Final = 8.0  # width of the tab by which a crutch registers with a doubler
+_BESIDE_MM: Final = 1e-3  # a corner's slopes are taken so far to each side of it
+_LEAST_BEND_DEG: Final = 0.5  # less a side takes without being scored
 _STEP_MM: Final = 4.0
 _FEW: Final = 6  # places between two stops
 _AGREE_MM: Final = 0.3  # edges that differ by less are pulled even by the glue
@@ -191,8 +194,11 @@ def _blanks(
     a, b = side.station[section.from_], side.station[section.to]
     name = "side" if number == 1 else f"side {number}"
     outline = side.strip(a, b)
+    bent = bends_at_corners(fuselage)
     marks = [
-        Mark("station", side.line(stop.station), stop_name)
+        Mark("bend", side.line(stop.station), f"{stop_name}, bend {bent[stop_name]:.1f}°")
+        if a < stop.station < b and stop_name in bent
+        else Mark("station", side.line(stop.station), stop_name)
         for stop_name, stop in fuselage.stations
         if a <= stop.station <= b
     ]
@@ -223,6 +229,22 @@ def _blanks(
     yield from _parted_at(piece, crutch)
 
 
+def bends_at_corners(fuselage: Fuselage) -> dict[str, float]:
+    """Formers at which the plan's line has a corner, and by how much a side is bent there, degrees: it is scored there."""
+    curve = loft_of(fuselage).half_width
+    found = {}
+    for former in fuselage.formers:
+        if "half_width" in former.line_corners:
+            ahead, behind = (
+                math.atan(float(curve.slope(former.station + aside)))
+                for aside in (-_BESIDE_MM, _BESIDE_MM)
+            )
+            angle = abs(math.degrees(behind - ahead))
+            if angle >= _LEAST_BEND_DEG:
+                found[former.id] = angle
+    return found
+
+
 def _under_planks(side: Side, piece: FlatPiece) -> Iterator[BaseGeometry]:
     """Where planks lie there is no sheet."""
     planked = planked_between(side.fuselage)
@@ -249,10 +271,10 @@ def _parted_at(piece: FlatPiece, crutch: Member) -> Iterator[FlatPiece]:
 def _clipped(mark: Mark, low: float, high: float) -> Mark | None:
     """A station's line between two heights; other lines where they lie there already."""
     zs = [z for _, z in mark.points]
-    if mark.role == "station":
+    if mark.role in ("station", "bend"):
         a, b = max(min(zs), low), min(max(zs), high)
         s = mark.points[0][0]
-        return Mark("station", ((s, a), (s, b)), mark.text) if b > a else None
+        return Mark(mark.role, ((s, a), (s, b)), mark.text) if b > a else None
     return mark if low <= min(zs) and max(zs) <= high else None
 
 

@@ -14,7 +14,7 @@ from hardkeel.geometry.polygons import BaseGeometry, shapely
 
 Ring = tuple[Point2, ...]
 Grain = Literal["u", "v", "any"]
-MarkRole = Literal["station", "centre", "member", "seat", "drawn", "plank"]
+MarkRole = Literal["station", "centre", "member", "seat", "drawn", "plank", "bend"]
 _GRAIN_MM: Final = 1e-4
 _CRUMB_MM2: Final = 1.0
 _STRAIGHT_MM: Final = 0.005  # points of a curve that lie this near to a straight line are left out

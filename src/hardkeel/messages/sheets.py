@@ -64,7 +64,7 @@ def cutter_note(kerf: float, tag: float) -> str:
     """What a cutter's file says of itself."""
     grown = f"kerf {kerf:g} mm is in the outlines and holes" if kerf else "no kerf is in it"
     held = f"tags of {tag:g} mm are left" if tag else "no tags"
-    return f"millimetres, 1:1; {grown}; {held}; layers CUT, HOLES, MARKS, CENTRE, TEXT; what lies inside is cut first"
+    return f"millimetres, 1:1; {grown}; {held}; layers CUT, HOLES, SCORE (half through, where a side is bent), MARKS, CENTRE, TEXT; what lies inside is cut first"
 
 
 def page_of_pieces(number: int) -> str:

@@ -6,12 +6,17 @@ import pytest
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import fuselage as edits
+from hardkeel.export.framing import plate_dxf
+from hardkeel.export.plates import CutterWay, nested_plate
+from hardkeel.export.svg import plate_svg
 from hardkeel.fuselage.bending import bends_of
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.fuselage.loft import loft_of
-from hardkeel.fuselage.model import Former, Fuselage, Line, Longeron, TailPost
+from hardkeel.fuselage.model import Former, Fuselage, Line, Longeron, Section, TailPost
+from hardkeel.fuselage.sheeted import bends_at_corners, blanks_of
 from hardkeel.fuselage.surface import surface_of
 from hardkeel.geometry.spline import NaturalCubic, arc_lengths
+from hardkeel.joinery.nesting import nested
 from hardkeel.messages.frame import bend_answer
 from hardkeel.project.model import Build
 
@@ -125,3 +130,42 @@ def test_a_longeron_is_joined_at_a_corner_and_not_called_bent_there() -> None:
     assert (told[True].radius or 0) > 600
     assert told[True].corners == ("F3", "F4")
     assert "cut and joined at its corners, F3, F4" in bend_answer(told[True])
+
+
+def bent_box(*, declared: bool) -> Fuselage:
+    """Sides parallel to F4, then closing in straight by a tenth."""
+    formers = tuple(
+        Former(
+            id=f"F{i}", station=100.0 * i, bottom=-40.0, top=40.0,
+            half_width=30.0 - max(0.0, 10.0 * (i - 4)),
+            line_corners=("half_width",) if declared and i == 4 else (),
+        )
+        for i in range(1, 7)
+    )  # fmt: skip
+    sections = (Section.model_validate({"from": "F1", "to": "F6", "method": "sheet-sides"}),)
+    return Fuselage(
+        formers=formers, sections=sections, side_thickness=2.0, side_material="balsa-medium"
+    )
+
+
+def test_a_side_is_scored_where_its_line_has_a_corner() -> None:
+    """The bend by hand: the sides turn in by atan(1/10) at F4, 300 mm behind where they begin."""
+    assert bends_at_corners(bent_box(declared=False)) == {}
+    fuselage = bent_box(declared=True)
+    assert bends_at_corners(fuselage) == pytest.approx({"F4": np.degrees(np.arctan(0.1))}, abs=0.02)
+    (side,) = blanks_of(fuselage)
+    (bend,) = [mark for mark in side.marks if mark.role == "bend"]
+    assert bend.text == "F4, bend 5.7°"
+    assert [u for u, _ in bend.points] == pytest.approx([300.0, 300.0], abs=0.05)
+    assert "F4" not in [mark.text for mark in side.marks if mark.role == "station"]
+    sheet = nested([side], (1000.0, 100.0), 2.0)[0]
+    plate = nested_plate(sheet, "sheet", CutterWay())
+    (score,) = [stroke for stroke in plate.strokes if stroke.layer == "SCORE"]
+    assert not score.closed
+    (piece,) = [stroke for stroke in plate.strokes if stroke.layer == "CUT"]
+    xs = [u for u, _ in piece.points]
+    at = score.points[0][0]
+    assert min(at - min(xs), max(xs) - at) == pytest.approx(200 / np.cos(np.arctan(0.1)), abs=0.1)
+    assert "SCORE" in plate.note
+    assert b"SCORE" in plate_dxf(plate).encode()
+    assert 'class="SCORE"' in plate_svg(plate)
