@@ -11,7 +11,7 @@ from hardkeel.sight.codes import MODULES, bits_of
 
 WIDE, TALL, K1 = 3000, 2250, 0.05
 FOCAL = 0.8 * WIDE
-_OVER = 2
+_OVER = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +66,9 @@ def photograph(labels: tuple[Lying, ...], noise: float = 3.0) -> NDArray[np.uint
         bits = bits_of(label.code)
         shade = np.where(rim, 245.0, 215.0)
         shade[inside] = np.where(bits[cell[inside, 1], cell[inside, 0]], 35.0, 245.0)
-        made = shade.reshape(len(v) // _OVER, _OVER, len(u) // _OVER, _OVER).mean(axis=(1, 3))
+        light = ((shade / 255 + 0.055) / 1.055) ** 2.4  # a pixel gathers light, not grey levels
+        mixed = light.reshape(len(v) // _OVER, _OVER, len(u) // _OVER, _OVER).mean(axis=(1, 3))
+        made = (1.055 * mixed ** (1 / 2.4) - 0.055) * 255
         grey[low[1] : high[1], low[0] : high[0]] = made
     rng = np.random.default_rng(4)
     return np.clip(np.round(grey + rng.normal(size=grey.shape) * noise), 0, 255).astype(np.uint8)

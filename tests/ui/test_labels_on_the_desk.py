@@ -5,11 +5,13 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from pypdf import PdfReader
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QImage
 from pytestqt.qtbot import QtBot
 
 from hardkeel.export.desk_labels import CODES, SIDE_MM, desk_labels_pdf
+from hardkeel.export.target_sheet import targets_pdf
 from hardkeel.sight.codes import codes_in
 from hardkeel.ui.jobs.scans import image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
@@ -17,6 +19,7 @@ from hardkeel.ui.stages.layout.label_controller import LabelController
 from hardkeel.ui.stages.layout.scan_copies import greys
 from tests.labelled import TALL, WIDE, Lying, photograph, seen
 from tests.stages_of import layout_of, scans_of
+from tests.targeted import bench
 
 FOUR = (
     Lying(90, (-190.0, 130.0), 4.0),
@@ -64,6 +67,26 @@ def test_the_printed_page_has_six_labels_of_their_size(tmp_path: Path, paper: st
     for one in found:
         sides = np.hypot(*np.diff(np.array([*one.corners, one.corners[0]]), axis=0).T) / per_mm
         assert sides == pytest.approx([SIDE_MM] * 4, abs=0.05)
+
+
+@pytest.mark.parametrize(("paper", "size"), [("A4", 20.0), ("Letter", 12.0), ("A3", 25.0)])
+def test_the_sheet_of_targets_has_all_of_them_in_their_size(
+    tmp_path: Path, paper: str, size: float
+) -> None:
+    survey = bench(0).survey
+    (tmp_path / "targets.pdf").write_bytes(targets_pdf(survey, size, paper))
+    pages = PdfReader(tmp_path / "targets.pdf").pages
+    text = "".join(page.extract_text() for page in pages)
+    assert "27  twenty-seven" in text
+    image, _ = image_from(read_scan(tmp_path / "targets.pdf"))
+    found = codes_in(greys(image))
+    codes = [target.code for target in survey.targets]
+    assert [one.code for one in found] == codes[: len(found)]
+    assert len(found) == len(codes) or len(pages) > 1
+    per_mm = image.dotsPerMeterX() / 1000
+    for one in found:
+        sides = np.hypot(*np.diff(np.array([*one.corners, one.corners[0]]), axis=0).T) / per_mm
+        assert sides == pytest.approx([size] * 4, abs=0.06)
 
 
 def test_a_printer_that_makes_it_too_long_is_allowed_for(tmp_path: Path) -> None:

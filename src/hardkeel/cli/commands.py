@@ -19,9 +19,13 @@ from hardkeel.cli.options import (
     OVERWRITE,
     PAPER,
     PHASE,
+    PHOTOS,
+    SAVE,
     SECONDS,
     SHEETS,
+    SIZE,
     TO,
+    TO_PDF,
     Option,
 )
 
@@ -76,6 +80,12 @@ COMMANDS: Final = {
     command.name: command
     for command in (
         Command("true", "what is out of true, and by how much", (JSON, PHASE, INCHES)),
+        Command(
+            "sight",
+            "what photographs of its printed targets tell",
+            (PHOTOS, JSON, PHASE, INCHES, SAVE),
+        ),
+        Command("targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER)),
         Command(
             "frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS, AT)
         ),

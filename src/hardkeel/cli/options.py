@@ -57,6 +57,30 @@ PAPER: Final = Option(
     "what the printer holds, A4 without it",
     {"choices": tuple(PAPERS), "default": "A4"},
 )
+TO_PDF: Final = Option(
+    "--to",
+    "--to FILE.pdf",
+    "where it is written",
+    {"type": Path, "required": True, "metavar": "FILE.pdf"},
+)
+SIZE: Final = Option(
+    "--size",
+    "[--size MM]",
+    "side of the black square, 20 without it",
+    {"type": float, "metavar": "MM"},
+)
+PHOTOS: Final = Option(
+    "photos",
+    "PHOTO…",
+    "JPEG or PNG as the camera wrote them",
+    {"type": Path, "nargs": "+", "metavar": "PHOTO"},
+)
+SAVE: Final = Option(
+    "--save",
+    "[--save FILE]",
+    "write the build with the photos and sightings there",
+    {"type": Path, "metavar": "FILE"},
+)
 OVERWRITE: Final = Option(
     "--overwrite", "[--overwrite]", "write over files that are not this build's, too", _SWITCH
 )

@@ -3,10 +3,11 @@
 import io
 from typing import Final
 
+from hardkeel.export.coded_label import draw_code
 from hardkeel.export.paper_sizes import PAPERS
-from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts, white
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
 from hardkeel.messages import desk_labels as say
-from hardkeel.sight.codes import MODULES, bits_of
+from hardkeel.sight.codes import MODULES
 
 SIDE_MM: Final = 25.0
 CODES: Final = (
@@ -69,25 +70,6 @@ def _draw_label(canvas: Canvas, code: int, x: float, y: float, each: float) -> N
     """One label, its cutting lines round it and its number under it; mm from the page's lower left corner."""
     canvas.setLineWidth(0.2)
     canvas.rect(x * mm, y * mm, each * mm, each * mm, stroke=1, fill=0)
-    module = SIDE_MM / MODULES
-    # black as one square, so that its edges are one line each, and what is white over it
-    canvas.rect(
-        (x + _RIM_MM) * mm, (y + _RIM_MM) * mm, SIDE_MM * mm, SIDE_MM * mm, stroke=0, fill=1
-    )
-    bits = bits_of(code)
-    canvas.setFillColor(white)
-    for row in range(MODULES):
-        start = 0
-        while start < MODULES:
-            end = start + 1
-            while end < MODULES and bits[row, end] == bits[row, start]:
-                end += 1
-            if not bits[row, start]:
-                low = y + _RIM_MM + (MODULES - 1 - row) * module
-                left = x + _RIM_MM + start * module
-                wide = (end - start) * module
-                canvas.rect(left * mm, low * mm, wide * mm, module * mm, stroke=0, fill=1)
-            start = end
-    canvas.setFillColor(INK)
+    draw_code(canvas, code, (x + _RIM_MM, y + _RIM_MM), SIDE_MM)
     canvas.setFont(REGULAR, 8)
     canvas.drawCentredString((x + each / 2) * mm, (y - 4.5) * mm, say.label_words(code, SIDE_MM))

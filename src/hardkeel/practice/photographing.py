@@ -11,6 +11,7 @@ from hardkeel.fuselage.model import Fuselage
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.hidden import Hidden
 from hardkeel.sight.pictures import Pixels
+from hardkeel.sight.printed import Label, with_labels
 from hardkeel.sight.standin import HULL, PEN, PIN, WOOD, Dot, Plank, Scene, photographed
 from hardkeel.sight.viewpoints import WAYS, Place, camera_at, hidden_marks, panels_of
 from hardkeel.survey.cameras import Camera
@@ -25,6 +26,8 @@ _PIN_MM: Final = 2.6
 _PEN_MM: Final = 1.5
 _FLAT: Final = math.cos(math.radians(150.0))
 _SAME_MM: Final = 1e-6
+_SIDE_MM: Final = 20.0  # of a target's black square, where the survey does not say
+_FLAT_FACE: Final = 0.7  # a normal that points up more than that lies flat
 
 
 def film_focal(size: tuple[int, int]) -> float:
@@ -48,8 +51,58 @@ def picture_of(
     rng: np.random.Generator,
     size: tuple[int, int] = SIZE,
 ) -> Pixels:
-    """The picture that a camera takes, shape (h, w, 3)."""
-    return photographed(_scene(hidden, hull_of(fuselage), camera), camera, size, rng)
+    """The picture that a camera takes, shape (h, w, 3), with the survey's printed targets on it."""
+    taken = photographed(_scene(hidden, hull_of(fuselage), camera), camera, size, rng)
+    labels = labels_on(hidden)
+    if not labels:
+        return taken
+    gone = hidden_marks(hidden.net.survey, _points(hidden), camera, hull_of(fuselage))
+    seen = [label for mark, label in labels.items() if mark not in gone]
+    return with_labels(taken, seen, camera, rng)
+
+
+def labels_on(hidden: Hidden) -> dict[str, Label]:
+    """The survey's printed targets where they really sit, by mark."""
+    survey = hidden.net.survey
+    found = {}
+    for target in survey.targets:
+        mark = survey.mark(target.mark)
+        if mark is None:
+            continue
+        normal = np.array(survey.normal_of(target))
+        # upright as seen from outside: its right hand lies level, or to starboard where it lies flat
+        level = (
+            np.array([1.0, 0.0, 0.0]) if abs(normal[2]) < _FLAT_FACE else np.array([0.0, 1.0, 0.0])
+        )
+        right = level - (level @ normal) * normal
+        right /= np.linalg.norm(right)
+        up = np.cross(normal, right)
+        at = np.array(mark.at)
+        places = [(mark.body, _place(one)) for one in (at, at + right, at + up)]
+        middle, beside, over = hidden.net.placer_of(places).place(hidden.unknowns).airframe
+        real = hidden.net.placer.place(hidden.unknowns).airframe[hidden.net.index[mark.id]]
+        found[mark.id] = Label(
+            target.code,
+            real,
+            _unit(beside - middle),
+            _unit(over - middle),
+            survey.target_size or _SIDE_MM,
+        )
+    return found
+
+
+def outlines_of(hidden: Hidden) -> dict[str, Array]:
+    """Bodies' outlines where they really stand, shape (k, 3), as ``outline wing``."""
+    return {name: at for name, at in _points(hidden).items() if name.startswith("outline ")}
+
+
+def _place(at: Array) -> tuple[float, float, float]:
+    return float(at[0]), float(at[1]), float(at[2])
+
+
+def _unit(way: Array) -> Array:
+    found: Array = way / np.linalg.norm(way)
+    return found
 
 
 def seen_from(hidden: Hidden, fuselage: Fuselage | None, camera: Camera) -> dict[str, Array]:

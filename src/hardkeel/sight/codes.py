@@ -25,7 +25,18 @@ MODULES: Final = 6  # black rim and all, along a side
 _ALONG: Final = np.linspace(0.12, 0.88, 33)  # of a side; nearer to its ends the other side shows
 _REACH_SHARE: Final = 0.5  # of a module, to each side of an edge
 _GREY: Final = 128
-_LEAST_SIDE_PX: Final = 14.0
+_CLEAR: Final = 0.05  # of full light
+_LEVELS: Final = np.arange(256) / 255.0
+_STRAIGHT: Final = 0.04045  # below it a level is straight to its light
+# from grey levels to light (IEC 61966-2-1)
+LIGHT: Final = np.where(_LEVELS <= _STRAIGHT, _LEVELS / 12.92, ((_LEVELS + 0.055) / 1.055) ** 2.4)
+_LEAST_SIDE_PX: Final = 9.0
+_LEAST_ROUND_PX: Final = 48.0  # of a label's four sides together
+_SMALL_PX, _LARGE_PX = 12.0, 160.0  # of what is looked at again
+_MARGIN_SHARE, _MARGIN_PX = 0.5, 8.0  # round it: its white rim
+_HAIR: Final = 1e-9
+_SEED: Final = 7
+_SAMPLES, _SURE = 400, 0.999
 _FAR_PX, _FAR_SHARE = (
     2.5,
     0.25,
@@ -45,19 +56,89 @@ class CodeSeen:
     code: int
     corners: tuple[Point2, Point2, Point2, Point2]
 
+    @property
+    def middle(self) -> Point2:
+        """Where the diagonals cross: a square's middle in any perspective."""
+        a, b, c, d = (np.array(one) for one in self.corners)
+        ways = np.column_stack([c - a, b - d])
+        if abs(float(np.linalg.det(ways))) < _HAIR:
+            u, v = np.mean(self.corners, axis=0)
+        else:
+            u, v = a + np.linalg.solve(ways, b - a)[0] * (c - a)
+        return float(u), float(v)
+
+    @property
+    def sides(self) -> tuple[float, float]:
+        """The shortest and the longest side, pixels."""
+        found = [math.dist(self.corners[i], self.corners[(i + 1) % 4]) for i in range(4)]
+        return min(found), max(found)
+
 
 def codes_in(grey: NDArray[np.uint8]) -> tuple[CodeSeen, ...]:
-    """All labels in a picture, shape (h, w), dark on light."""
-    detector = cv2.aruco.ArucoDetector(_dictionary(), cv2.aruco.DetectorParameters())
-    found, codes, _ = detector.detectMarkers(np.ascontiguousarray(grey))
+    """All labels in a picture, shape (h, w), dark on light; one that is there twice is found twice.
+
+    What looks like a label and could not be read is looked at again at twice its size: small ones are read so.
+    """
+    detector = cv2.aruco.ArucoDetector(_dictionary(), _careful(grey.shape))
+    picture = np.ascontiguousarray(grey)
+    found, codes, unread = detector.detectMarkers(picture)
+    rough = [
+        (int(code), np.asarray(corners, dtype=float).reshape(4, 2) + 0.5)
+        for corners, code in zip(found, np.ravel(codes) if len(found) else (), strict=True)
+    ]
+    rough += _read_larger(
+        detector, picture, [np.asarray(one, dtype=float).reshape(4, 2) for one in unread], rough
+    )
     seen = []
-    for corners, code in zip(found, np.ravel(codes) if len(found) else (), strict=True):
-        rough = np.asarray(corners, dtype=float).reshape(4, 2) + 0.5
+    for code, corners in rough:
         # once more from what was found: the detector may lie two pixels off on a large clean label
-        fine = _sharpened(grey, _sharpened(grey, rough))
+        fine = _sharpened(grey, _sharpened(grey, corners))
         spots = tuple((float(u), float(v)) for u, v in fine)
-        seen.append(CodeSeen(int(code), spots))  # type: ignore[arg-type]
-    return tuple(sorted(seen, key=lambda one: one.code))
+        seen.append(CodeSeen(code, spots))  # type: ignore[arg-type]
+    return tuple(sorted(seen, key=lambda one: (one.code, one.corners)))
+
+
+def _careful(shape: tuple[int, ...]) -> "cv2.aruco.DetectorParameters":
+    """More pixels to a module, and only the middle of each: small labels aslant are read so."""
+    careful = cv2.aruco.DetectorParameters()
+    careful.perspectiveRemovePixelPerCell = 10
+    careful.perspectiveRemoveIgnoredMarginPerCell = 0.33
+    # by default nothing under 0.03 of the picture's longer side is looked at: 30 pixels of a telephone's
+    careful.minMarkerPerimeterRate = _LEAST_ROUND_PX / max(shape)
+    return careful
+
+
+def _read_larger(
+    detector: "cv2.aruco.ArucoDetector",
+    picture: NDArray[np.uint8],
+    unread: list[Array],
+    known: list[tuple[int, Array]],
+) -> list[tuple[int, Array]]:
+    """What is read of quadrilaterals that could not be, at twice their size; what is known already is left out."""
+    high, wide = picture.shape
+    found: list[tuple[int, Array]] = []
+    for quad in unread:
+        low, top = quad.min(axis=0), quad.max(axis=0)
+        if not _SMALL_PX <= float((top - low).max()) <= _LARGE_PX or _is_there(quad, known):
+            continue
+        edge = np.maximum(_MARGIN_SHARE * (top - low), _MARGIN_PX)
+        u0, v0 = (int(one) for one in np.maximum(low - edge, 0))
+        u1, v1 = (int(one) for one in np.minimum(top + edge + 1, (wide, high)))
+        crop = picture[v0:v1, u0:u1]
+        if min(crop.shape) < _SMALL_PX:
+            continue
+        larger = cv2.resize(crop, None, fx=2, fy=2, interpolation=cv2.INTER_CUBIC)
+        corners, codes, _ = detector.detectMarkers(larger)
+        for one, code in zip(corners, np.ravel(codes) if len(corners) else (), strict=True):
+            spots = (np.asarray(one, dtype=float).reshape(4, 2) + 0.5) / 2 + (u0, v0)
+            if not _is_there(spots, [*known, *found]):
+                found.append((int(code), spots))
+    return found
+
+
+def _is_there(quad: Array, known: list[tuple[int, Array]]) -> bool:
+    middle, reach = quad.mean(axis=0), float(np.ptp(quad, axis=0).max()) / 2
+    return any(float(np.abs(one.mean(axis=0) - middle).max()) < reach for _, one in known)
 
 
 def bits_of(code: int) -> NDArray[np.bool_]:
@@ -110,12 +191,10 @@ def _side(grey: NDArray[np.uint8], a: Array, b: Array, middle: Array) -> tuple[A
     reach = max(2.0, _REACH_SHARE * long / MODULES)
     across = np.arange(-reach, reach + 0.05, 0.1)
     spots = a + _ALONG[:, None, None] * run + across[None, :, None] * normal - 0.5
-    rows = ndimage.map_coordinates(
-        grey, [spots[..., 1], spots[..., 0]], output=np.float64, order=1, mode="nearest"
-    )
+    rows = _light_at(grey, spots)
     inside, outside = np.median(rows[:, :5], axis=1), np.median(rows[:, -5:], axis=1)
     half = (inside + outside) / 2
-    clear = outside - inside > 25  # noqa: PLR2004  grey levels between black and the rim
+    clear = outside - inside > _CLEAR  # between black and the rim
     edges = []
     for row, level, good in zip(rows, half, clear, strict=True):
         over = np.flatnonzero((row[:-1] < level) & (row[1:] >= level))
@@ -134,8 +213,73 @@ def _side(grey: NDArray[np.uint8], a: Array, b: Array, middle: Array) -> tuple[A
     return _line_through(places[left <= max(3 * float(np.median(left)), 0.05)])
 
 
+def _light_at(grey: NDArray[np.uint8], spots: Array) -> Array:
+    """Light at places (u, v) between pixels' middles, 0 to 1: a pixel gathers light, so levels are turned into it first."""
+    high, wide = grey.shape
+    flat = spots.reshape(-1, 2)
+    u0, v0 = (max(int(one) - 1, 0) for one in np.floor(flat.min(axis=0)))
+    u1 = min(int(flat[:, 0].max()) + 3, wide)
+    v1 = min(int(flat[:, 1].max()) + 3, high)
+    if u1 <= u0 or v1 <= v0:
+        return np.zeros(spots.shape[:-1])
+    light = LIGHT[grey[v0:v1, u0:u1]]
+    found: Array = ndimage.map_coordinates(
+        light, [spots[..., 1] - v0, spots[..., 0] - u0], order=1, mode="nearest"
+    )
+    return found
+
+
 def _line_through(places: Array) -> tuple[Array, Array]:
     """A point of the line that leaves least, and its normal."""
     centre = places.mean(axis=0)
     way = np.linalg.svd(places - centre, full_matrices=False)[2][0]
     return centre, np.array([way[1], -way[0]])
+
+
+@dataclass(frozen=True)
+class Pose:
+    """A camera by most of what it sees.
+
+    Attributes
+    ----------
+    place : Array
+        Shape (3,), mm.
+    agree : ndarray of bool
+        Shape (m,): which of the points fall near enough where they were seen.
+    """
+
+    place: Array
+    agree: NDArray[np.bool_]
+
+
+def pose_by_samples(
+    points: Array, pixels: Array, focal: float, size: tuple[int, int], within: float
+) -> Pose | None:
+    """A camera of a known focal length by random samples of points; ``None`` where there is none.
+
+    Parameters
+    ----------
+    points, pixels : Array
+        Shape (m, 3), mm, and (m, 2).
+    within : float
+        How far a point may fall from where it was seen to agree, pixels.
+    """
+    lens = np.array([[focal, 0.0, size[0] / 2], [0.0, focal, size[1] / 2], [0.0, 0.0, 1.0]])
+    cv2.setRNGSeed(_SEED)
+    try:
+        good, turn, shift, _ = cv2.solvePnPRansac(
+            points.astype(np.float64), pixels.astype(np.float64), lens, None,
+            iterationsCount=_SAMPLES, reprojectionError=within, confidence=_SURE, flags=cv2.SOLVEPNP_SQPNP,
+        )  # fmt: skip
+    except cv2.error:
+        return None
+    if not good:
+        return None
+    rotation, _ = cv2.Rodrigues(turn)
+    away = points @ rotation.T + shift.ravel()
+    before = away[:, 2] > 1.0
+    fallen = np.full(pixels.shape, np.inf)
+    fallen[before] = away[before, :2] / away[before, 2:] * focal + np.array(size) / 2
+    agree = np.hypot(*(fallen - pixels).T) <= within
+    place = np.asarray(-rotation.T @ shift.ravel(), dtype=float)
+    return Pose(place, np.asarray(agree))

@@ -30,6 +30,7 @@ LEAST_PX: Final = 64  # smaller than this nothing is to be seen
 _MOST_BYTES: Final = 80_000_000
 _QUALITY: Final = 92
 _FILM_DIAGONAL: Final = math.hypot(36.0, 24.0)  # mm: what "35 mm equivalent" is counted against
+_FILM_LONG: Final = 36.0  # mm
 _EXIF: Final = 0x8769
 _FOCAL, _FOCAL_35 = 0x920A, 0xA405
 _PLANE_X, _PLANE_UNIT = 0xA20E, 0xA210
@@ -65,6 +66,47 @@ def read_picture(data: bytes, name: str) -> Picture:
     BadInput
         When it is no picture, is cut off, or is too large or too small to be one.
     """
+    plain, focal, _ = _opened(data, name)
+    return Picture(_as_jpeg(plain), (plain.width, plain.height), focal)
+
+
+@dataclass(frozen=True, slots=True)
+class Shades:
+    """A photo to look for codes in.
+
+    Attributes
+    ----------
+    grey : ndarray of uint8
+        Shape (h, w), upright.
+    focal : float, optional
+        Pixels: what the camera wrote as for 35 mm film, of its longer side to the film's.
+    """
+
+    grey: NDArray[np.uint8]
+    focal: float | None
+
+    @property
+    def size(self) -> tuple[int, int]:
+        """Width and height, pixels."""
+        high, wide = self.grey.shape
+        return wide, high
+
+
+def read_shades(data: bytes, name: str) -> Shades:
+    """A JPEG or PNG as a camera wrote it, in grey.
+
+    Raises
+    ------
+    BadInput
+        When it is no picture, is cut off, or is too large or too small to be one.
+    """
+    plain, _, film = _opened(data, name)
+    grey = np.asarray(plain.convert("L"))
+    return Shades(grey, max(plain.size) * film / _FILM_LONG if film is not None else None)
+
+
+def _opened(data: bytes, name: str) -> "tuple[Image.Image, float | None, float | None]":
+    """Upright in three colours; its focal length in pixels, and as for 35 mm film, where the camera wrote them."""
     if len(data) > _MOST_BYTES:
         raise BadInput(name, f"{len(data) / 1e6:.0f} MB are more than any photo of a model needs")
     try:
@@ -79,12 +121,12 @@ def read_picture(data: bytes, name: str) -> Picture:
     if wide * high > MOST_PIXELS:
         raise BadInput(name, f"{wide} × {high} pixels are too many: save it smaller")
     try:
-        focal = _focal_px(image)
+        focal, film = _focal_px(image), _film_of(image)
         image.load()
         plain = _plain(ImageOps.exif_transpose(image))
     except Exception as fault:
         raise BadInput(name, "is cut off or spoilt: it can't be read to its end") from fault
-    return Picture(_as_jpeg(plain), (plain.width, plain.height), focal)
+    return plain, focal, film
 
 
 def _plain(image: "Image.Image") -> "Image.Image":
@@ -112,6 +154,11 @@ def _focal_px(image: "Image.Image") -> float | None:
     if focal and per_unit and per_mm:
         return focal * per_unit * per_mm
     return None
+
+
+def _film_of(image: "Image.Image") -> float | None:
+    """The focal length as for 35 mm film, mm."""
+    return _number(image.getexif().get_ifd(_EXIF).get(_FOCAL_35))
 
 
 def _number(value: Any) -> float | None:

@@ -69,7 +69,7 @@ class Camera:
 def prior_of(photo: Photo) -> tuple[float, float]:
     """Ln f as it is known beforehand, and its sigma."""
     if photo.focal is not None:
-        return math.log(photo.focal), FOCAL_SIGMA
+        return math.log(photo.focal), photo.focal_sigma or FOCAL_SIGMA
     return math.log(UNTOLD_FOCAL * max(photo.size)), UNTOLD_FOCAL_SIGMA
 
 

@@ -12,6 +12,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.base.values import Point
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.model import FUSELAGE, Body
 
@@ -48,16 +49,42 @@ AIRFRAME: Final = Priors()
 
 @dataclass(frozen=True, slots=True)
 class SharedPart:
-    """What several readings share: ``mark``, ``gauge`` …, whose, and one sigma of it."""
+    """What several readings share: ``mark``, ``gauge`` …, whose, and one sigma of it.
+
+    Attributes
+    ----------
+    along, normal : float, (float, float, float)
+        Of a mark with a printed target: its sigma along the target's normal, which `sigma` is across.
+    """
 
     what: str
     owner: str
     sigma: float
+    along: float | None = None
+    normal: Point | None = None
 
     @property
     def size(self) -> int:
         """Its unknowns: a mark's three shifts, else one."""
         return _AXES if self.what == "mark" else 1
+
+    @property
+    def sigmas(self) -> tuple[float, ...]:
+        """Of each of its unknowns."""
+        if self.along is None:
+            return (self.sigma,) * self.size
+        return (self.sigma, self.sigma, self.along)
+
+    @property
+    def frame(self) -> Array | None:
+        """Shape (3, 3), body axes: the ways of its three shifts as columns, the normal last; the axes' own without one."""
+        if self.normal is None:
+            return None
+        normal = np.array(self.normal)
+        aside = np.eye(_AXES)[int(np.argmin(np.abs(normal)))]
+        first = np.cross(aside, normal)
+        first /= np.linalg.norm(first)
+        return np.column_stack([first, np.cross(normal, first), normal])
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +117,8 @@ class Columns:
         First column of what readings share, by what it is and whose.
     bend : Bend, optional
         Where the fuselage bends, if it may.
+    frames : mapping of str to Array
+        Of a mark whose shifts run along ways of their own, by its id: shape (3, 3), body axes, the ways as columns.
     """
 
     start: dict[str, int]
@@ -99,6 +128,7 @@ class Columns:
     has_bench: bool = True
     shared: Mapping[tuple[str, str], int] = field(default_factory=lambda: MappingProxyType({}))
     bend: Bend | None = None
+    frames: Mapping[str, Array] = field(default_factory=lambda: MappingProxyType({}))
 
     @property
     def own(self) -> int:
@@ -136,9 +166,21 @@ def lay_out(
     if priors.bench:
         sigmas += [_BENCH_SIGMA[name] for name in BENCH]
     shared: dict[tuple[str, str], int] = {}
+    frames: dict[str, Array] = {}
     for part in parts:
         shared[part.what, part.owner] = len(sigmas)
-        sigmas += [part.sigma] * part.size
+        sigmas += part.sigmas
+        if part.frame is not None:
+            frames[part.owner] = part.frame
     weight = 1.0 / np.square(np.array(sigmas))
     weight.setflags(write=False)
-    return Columns(start, names, bench, weight, priors.bench, MappingProxyType(shared), bend)
+    return Columns(
+        start,
+        names,
+        bench,
+        weight,
+        priors.bench,
+        MappingProxyType(shared),
+        bend,
+        MappingProxyType(frames),
+    )

@@ -404,6 +404,11 @@ def _shared(
         at = net.columns.shared[key.what, key.owner]
         span = slice(at, at + part.size)
         values, sigmas = solution.unknowns[span].tolist(), sigma[span].tolist()
+        frame = net.columns.frames.get(key.owner) if key.what == "mark" else None
+        if frame is not None:  # told along the axes
+            values = (frame @ solution.unknowns[span]).tolist()
+            turned = frame @ solution.covariance[span, span] @ frame.T
+            sigmas = np.sqrt(np.maximum(np.diag(turned), 0.0)).tolist()
         found.append(SharedFound(key.what, key.owner, tuple(values), tuple(sigmas), part.sigma))
     return tuple(found)
 

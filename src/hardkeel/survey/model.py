@@ -3,6 +3,7 @@
 Lengths in mm, angles in degrees, airframe axes: x aft, y starboard, z up.
 """
 
+import math
 from datetime import datetime
 from typing import Annotated, Final, Literal
 
@@ -298,6 +299,8 @@ class Photo(Value):
         Width and height in pixels, turned as its EXIF says and never cropped.
     focal : float, optional
         Focal length in pixels, as the camera said.
+    focal_sigma : float, optional
+        Of its logarithm; without it the contract's for a photograph that was clicked in.  Our own addition.
     original : str, optional
         SHA-256 of the file that it came from; our own addition to the file.
     unseen : tuple of str
@@ -308,8 +311,25 @@ class Photo(Value):
     image: Text
     size: tuple[Pixels, Pixels]
     focal: Positive | None = None
+    focal_sigma: Positive | None = None
     original: str | None = None
     unseen: tuple[Text, ...] = ()
+
+
+class Target(Value):
+    """A printed code on a mark, so that a photograph tells which it is and where.
+
+    Attributes
+    ----------
+    code : int
+        Of the dictionary, 0 to 99.
+    normal : (float, float, float), optional
+        Out of its face, body axes; without it up, on a fin to starboard.
+    """
+
+    code: Annotated[int, Field(ge=0, le=99)]
+    mark: Text
+    normal: Point | None = None
 
 
 class Survey(Value):
@@ -331,6 +351,10 @@ class Survey(Value):
     squared_to : str
         What stabilizer and fin are set square to where the tail bends: the ``fore`` part, or the ``line`` from
         nose to tail.  Our own addition to the file.
+    targets : tuple of Target
+        Which printed code sits on which mark.
+    target_size : float, optional
+        The side of their black square, mm.
     """
 
     bodies: tuple[Body, ...] = ()
@@ -346,6 +370,8 @@ class Survey(Value):
     photos: tuple[Photo, ...] = ()
     shared: Shared | None = None
     squared_to: SquaredTo = "fore"
+    targets: tuple[Target, ...] = ()
+    target_size: Positive | None = None
 
     @field_validator("locked_at")
     @classmethod
@@ -374,6 +400,16 @@ class Survey(Value):
             if body.id == body_id:
                 return body
         return Body(id=FUSELAGE) if body_id == FUSELAGE else None
+
+    def normal_of(self, target: Target) -> Point:
+        """Out of a target's face: as the file has it, else up, of one on a fin to starboard; unit length, body axes."""
+        if target.normal is not None:
+            length = math.sqrt(sum(one * one for one in target.normal))
+            x, y, z = (one / length for one in target.normal)
+            return x, y, z
+        mark = self.mark(target.mark)
+        body = self.body(mark.body) if mark is not None else None
+        return (0.0, 1.0, 0.0) if body is not None and role_of(body) == "fin" else (0.0, 0.0, 1.0)
 
     def mark(self, mark_id: str) -> Mark | None:
         """The mark with this id."""

@@ -129,7 +129,7 @@ class Placer:
         beside = self._beside
         if beside is not None:
             arm = arm.copy()
-            arm[beside.free] += unknowns[beside.free_columns]
+            arm[beside.free] += beside.free_shifts(unknowns)
         local = turn
         if self._twisted is not None:
             arm, local = self._twist(unknowns, arm, turn, moves)
@@ -138,7 +138,8 @@ class Placer:
         if beside is not None:
             # a mark's shift goes through all that its body goes through
             which = beside.free
-            moves[rows[which][:, None], :, beside.free_columns] = np.swapaxes(local[which], 1, 2)
+            ways = local[which] @ beside.free_frames
+            moves[rows[which][:, None], :, beside.free_columns] = np.swapaxes(ways, 1, 2)
         out[rows] = self._pivot + unknowns[self._shift_at] + (turn @ arm[:, :, None])[:, :, 0]
         axes = np.arange(3)
         moves[rows[:, None], axes, self._shift_at] = 1.0
@@ -203,6 +204,8 @@ class _Beside:
         Those on bodies, as places among the points that move.
     free_columns : ndarray of int
         Shape (k, 3): where their shifts stand.
+    free_frames : Array
+        Shape (k, 3, 3): the ways of their shifts, as columns.
     """
 
     def __init__(
@@ -219,6 +222,8 @@ class _Beside:
         axes = np.arange(3)
         self.free = np.array([place[i] for i in free], dtype=np.intp)
         self.free_columns = np.array([at[i] for i in free], dtype=np.intp)[:, None] + axes
+        self.free_frames = _frames(columns, [names[i] for i in free])
+        self._fixed_frames = _frames(columns, [names[i] for i in fixed])
         self._fixed = np.array(fixed, dtype=np.intp)
         self._fixed_columns = np.array([at[i] for i in fixed], dtype=np.intp)[:, None] + axes
         self._bent: list[tuple[int, int, Rows, Array]] = []
@@ -234,11 +239,24 @@ class _Beside:
                 if column is not None:
                     self._bent.append((axis, column, rows, amounts))
 
+    def free_shifts(self, unknowns: Array) -> Array:
+        """How far those on bodies sit beside their places, shape (k, 3), body axes."""
+        return _along(self.free_frames, unknowns[self.free_columns])
+
     def place_fixed(self, unknowns: Array, out: Array, moves: Array) -> None:
         """Shift and bend the fuselage's marks."""
-        out[self._fixed] += unknowns[self._fixed_columns]
-        axes = np.arange(3)
-        moves[self._fixed[:, None], axes, self._fixed_columns] = 1.0
+        out[self._fixed] += _along(self._fixed_frames, unknowns[self._fixed_columns])
+        moves[self._fixed[:, None], :, self._fixed_columns] = np.swapaxes(self._fixed_frames, 1, 2)
         for axis, column, rows, amounts in self._bent:
             out[rows, axis] += unknowns[column] * amounts
             moves[rows, axis, column] = amounts
+
+
+def _frames(columns: Columns, names: Sequence[str]) -> Array:
+    """The ways of marks' shifts, shape (k, 3, 3)."""
+    return np.array([columns.frames.get(name, np.eye(3)) for name in names]).reshape(-1, 3, 3)
+
+
+def _along(frames: Array, shifts: Array) -> Array:
+    """Shifts along ways of their own as shifts along the axes, both shape (k, 3)."""
+    return np.asarray(np.einsum("kij,kj->ki", frames, shifts))

@@ -20,6 +20,9 @@ class Shared(Value):
         mm: a bent hook, a worn end.
     tape_stretch : float
         A share of the length.
+    target : (float, float), optional
+        How far a printed target may lie beside its mark in its own plane, and along its normal, mm; in the place of
+        `mark` for a mark that has one.
     bend_y, bend_z : float
         mm that the fuselage bends sideways and upwards from behind the wing to its last mark.
     """
@@ -32,6 +35,7 @@ class Shared(Value):
     tape_stretch: NotNegative = 0.0
     bend_y: NotNegative = 0.0
     bend_z: NotNegative = 0.0
+    target: tuple[NotNegative, NotNegative] | None = None
 
 
 USUAL_SHARED: Final = Shared(

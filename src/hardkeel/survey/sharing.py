@@ -17,6 +17,7 @@ from hardkeel.survey.readings import Observation, marks_of
 
 BOARD_POINT: Final = "board."  # a building board's own points are the reference
 _LEAST_BEND_MM: Final = 1.0
+_LEAST_PLACE_MM: Final = 1e-3  # nobody lays a label better
 # what takes its zero from which key, and the tools that read it
 ZEROS: Final = (
     # a level laid on the fuselage's datum reads an incidence too
@@ -34,12 +35,15 @@ def shared_parts(survey: Survey) -> tuple[SharedPart, ...]:
     if shared is None:
         return ()
     found: list[SharedPart] = []
-    if shared.mark > 0:
-        found += [
-            SharedPart("mark", mark.id, shared.mark)
-            for mark in survey.marks
-            if not mark.id.startswith(BOARD_POINT)
-        ]
+    targets = {one.mark: one for one in survey.targets} if shared.target is not None else {}
+    for mark in survey.marks:
+        target = targets.get(mark.id)
+        if target is not None and shared.target is not None:
+            across, along = (max(one, _LEAST_PLACE_MM) for one in shared.target)
+            normal = survey.normal_of(target)
+            found.append(SharedPart("mark", mark.id, across, along, normal))
+        elif shared.mark > 0 and not mark.id.startswith(BOARD_POINT):
+            found.append(SharedPart("mark", mark.id, shared.mark))
     for key, kind, kinds in ZEROS:
         sigma = float(getattr(shared, key))
         if sigma > 0:

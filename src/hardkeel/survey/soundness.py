@@ -62,8 +62,27 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
             )
         if not reading.ignored:
             seen.add(sighted)
+    _check_targets(survey, marks, place)
     _check_aims(survey, body_ids - {FUSELAGE}, place)
     unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def _check_targets(survey: Survey, marks: set[str], place: str) -> None:
+    """Raise where a printed target sits on no mark, faces nowhere, or one is used twice."""
+    codes: set[int] = set()
+    taken: set[str] = set()
+    for i, target in enumerate(survey.targets):
+        here = f"{place}.targets[{i}]"
+        if target.mark not in marks:
+            raise BadInput(f"{here}.mark", f'no mark "{target.mark}"')
+        if target.code in codes:
+            raise BadInput(f"{here}.code", f"{target.code} is used twice")
+        if target.mark in taken:
+            raise BadInput(f"{here}.mark", f'"{target.mark}" has a target already')
+        if target.normal is not None and not any(target.normal):
+            raise BadInput(f"{here}.normal", "points nowhere")
+        codes.add(target.code)
+        taken.add(target.mark)
 
 
 def _check_string(survey: Survey, reading: Reading, place: str) -> None:

@@ -1,0 +1,18 @@
+"""``hardkeel targets``: printed targets to stick on the model."""
+
+import argparse
+
+from hardkeel.export.framing import printer_of
+from hardkeel.export.target_sheet import UNNAMED, USUAL, targets_pdf
+from hardkeel.messages import targets as say
+from hardkeel.storage.atomic import write_atomically
+from hardkeel.storage.package import Loaded
+
+
+def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
+    """Write the sheet."""
+    survey = loaded.build.surveyed
+    size = parsed.size if parsed.size is not None else survey.target_size or USUAL
+    data = targets_pdf(survey, size, parsed.paper, printer_of(loaded.build))
+    write_atomically(parsed.to, data)
+    return f"{say.written(str(parsed.to), len(survey.targets) or UNNAMED)}\n"

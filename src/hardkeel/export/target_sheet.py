@@ -1,0 +1,116 @@
+"""Printed targets to stick on a model: each with its number, its mark in words, hairlines to lay it by."""
+
+import io
+from typing import Final
+
+from hardkeel.base.errors import BadInput
+from hardkeel.export.coded_label import draw_code
+from hardkeel.export.paper_sizes import PAPERS
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.messages import targets as say
+from hardkeel.sight.codes import MODULES
+from hardkeel.survey.model import Survey
+
+SIZES: Final = (12.0, 15.0, 20.0, 25.0)
+SMALLEST, LARGEST = 6.0, 80.0  # mm that a page and a picture can do with
+USUAL: Final = 20.0
+UNNAMED: Final = 32  # so many are printed where nobody said yet where they sit
+_MARGIN_MM: Final = 14.0
+_TOP_MM: Final = 34.0
+_FOOT_MM: Final = 24.0
+_GAP_MM: Final = 8.0
+_WORDS_MM: Final = 9.0
+_NARROWEST_MM: Final = 34.0  # of a label with its words
+_BAR_MM: Final = 100.0
+_HAIR_MM: Final = 0.15
+
+
+def targets_pdf(
+    survey: Survey,
+    size: float,
+    paper: str = "A4",
+    correction: tuple[float, float] = (1.0, 1.0),
+) -> bytes:
+    """All targets of a survey, else the first of the dictionary, as the bytes of a PDF.
+
+    Round the black square a rim of a module stays white, with a hairline at the middle of each side; the cutting
+    line runs round it.
+
+    Parameters
+    ----------
+    size : float
+        The side of the black square, mm.
+    correction : (float, float)
+        How many millimetres the printer makes of one, across and along the page.
+
+    Raises
+    ------
+    BadInput
+        When the size is none that a page holds.
+    """
+    if not SMALLEST <= size <= LARGEST:
+        raise BadInput("size", f"{size:g} mm is no size for a target: {SMALLEST:g} to {LARGEST:g}")
+    wanted = say.labelled(survey) or [(code, "") for code in range(UNNAMED)]
+    register_fonts()
+    wide, tall = PAPERS[paper]
+    out = io.BytesIO()
+    canvas = Canvas(out, invariant=1)
+    canvas.setTitle(say.TITLE)
+    canvas.setAuthor("Hard Keel")
+    each = size * (MODULES + 2) / MODULES
+    column = max(each, _NARROWEST_MM) + _GAP_MM
+    row = each + _WORDS_MM + _GAP_MM
+    across = max(1, int((wide - 2 * _MARGIN_MM + _GAP_MM) // column))
+    down = max(1, int((tall - _TOP_MM - _FOOT_MM) // row))
+    for start in range(0, len(wanted), across * down):
+        _page(canvas, (wide, tall), size, correction)
+        for number, (code, words) in enumerate(wanted[start : start + across * down]):
+            x = _MARGIN_MM + (number % across) * column
+            y = tall - _TOP_MM - each - (number // across) * row
+            _label(canvas, (code, words), (x, y), size)
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _page(
+    canvas: Canvas, paper: tuple[float, float], size: float, correction: tuple[float, float]
+) -> None:
+    """What it is, how it is laid, and bars both ways that tell whether the printer kept the size."""
+    wide, tall = paper
+    canvas.setPageSize((wide * mm, tall * mm))
+    canvas.scale(1 / correction[0], 1 / correction[1])
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
+    canvas.setFont(BOLD, 14)
+    canvas.drawString(_MARGIN_MM * mm, (tall - 16) * mm, say.title_words(size))
+    canvas.setFont(REGULAR, 9)
+    for number, line in enumerate(say.HOW_TO_LAY_THEM):
+        canvas.drawString(_MARGIN_MM * mm, (tall - 22 - 4.5 * number) * mm, line)
+    canvas.setLineWidth(0.6)
+    low, right = 14.0, wide - 10.0
+    canvas.line(_MARGIN_MM * mm, low * mm, (_MARGIN_MM + _BAR_MM) * mm, low * mm)
+    canvas.line(right * mm, low * mm, right * mm, (low + _BAR_MM) * mm)
+    canvas.drawString(_MARGIN_MM * mm, (low - 5) * mm, say.BARS)
+
+
+def _label(canvas: Canvas, what: tuple[int, str], at: tuple[float, float], size: float) -> None:
+    """One target with its cutting line, hairlines and words; `at` its rim's lower left corner, mm."""
+    (code, words), (x, y) = what, at
+    rim = size / MODULES
+    each = size + 2 * rim
+    canvas.setLineWidth(_HAIR_MM * mm)
+    canvas.rect(x * mm, y * mm, each * mm, each * mm, stroke=1, fill=0)
+    draw_code(canvas, code, (x + rim, y + rim), size)
+    middle = each / 2
+    for a, b in (
+        ((middle, 0.0), (middle, 0.6 * rim)),
+        ((middle, each), (middle, each - 0.6 * rim)),
+    ):
+        for swapped in (False, True):
+            (u0, v0), (u1, v1) = (a[::-1], b[::-1]) if swapped else (a, b)
+            canvas.line((x + u0) * mm, (y + v0) * mm, (x + u1) * mm, (y + v1) * mm)
+    canvas.setFont(BOLD, 8)
+    canvas.drawString(x * mm, (y - 4.0) * mm, say.number_words(code))
+    canvas.setFont(REGULAR, 6.5)
+    canvas.drawString(x * mm, (y - 7.2) * mm, words)
