@@ -52,7 +52,8 @@ def test_every_command_is_in_help_and_in_the_readme(command: Command) -> None:
     assert command.says in help_text
     assert f"hardkeel {command.name} FILE" in README
     for option in command.options:
-        assert option.flag in README, f"{option.flag} of {command.name}"
+        told = option.flag if option.flag.startswith("-") else option.usage
+        assert told in README, f"{told} of {command.name}"
     assert (SOURCE / "cli" / f"{command.name}.py").exists()
 
 

@@ -10,11 +10,14 @@ from functools import cache
 from importlib.metadata import packages_distributions
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 import hardkeel
 from hardkeel.cli.commands import COMMANDS
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.sight import lay_targets
+from hardkeel.sight.pictures import jpeg_of
 from hardkeel.storage.package import save
 
 SOURCE = Path(hardkeel.__file__).parent
@@ -72,8 +75,14 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
     demo = demo_build()
     assert demo.fuselage is not None
     tail = tuple(one.but(kind=None) for one in demo.tail[1:])  # little to write
-    save(demo.but(tail=(demo.tail[0], *tail)), tmp_path / "demo.keel")
-    more = {"export": ["--to", str(tmp_path / "out")], "plan": ["--json", "--limit", "1"]}
+    save(lay_targets(demo.but(tail=(demo.tail[0], *tail))), tmp_path / "demo.keel")
+    (tmp_path / "grey.jpg").write_bytes(jpeg_of(np.full((480, 640, 3), 90, np.uint8)))
+    more = {
+        "export": ["--to", str(tmp_path / "out")],
+        "plan": ["--json", "--limit", "1"],
+        "targets": ["--to", str(tmp_path / "targets.pdf")],
+        "sight": [str(tmp_path / "grey.jpg"), "--json"],
+    }
     lines = [[one, str(tmp_path / "demo.keel"), *more.get(one, ["--json"])] for one in COMMANDS]
     done = subprocess.run(
         [sys.executable, "-c", ALL_COMMANDS, json.dumps([*lines, ["true", "none.keel"]])],
@@ -84,7 +93,7 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
     assert done.returncode == 0, done.stderr
     *told, none = json.loads(done.stdout)
     for line, (code, out, err) in zip(lines, told, strict=True):
-        assert (code, err) == (0, ""), line
+        assert (code, err) == (0, ""), (line, err)
         assert out
     assert json.loads(told[list(COMMANDS).index("true")][1])["checks"]
     assert none == [2, "", "hardkeel: no file none.keel\n"]

@@ -1,6 +1,6 @@
 """From the airframe's figures to the survey's bodies and marks: no figure is typed twice."""
 
-from typing import Final, TypeVar
+from typing import TYPE_CHECKING, Final, TypeVar
 
 from pydantic import ValidationError
 
@@ -22,6 +22,7 @@ from hardkeel.airframe.shapes import (
 from hardkeel.airframe.strutting import strutted, usual_struts
 from hardkeel.airframe.tolerances import class_tolerances
 from hardkeel.base.errors import BadInput
+from hardkeel.base.late import late
 from hardkeel.base.values import Point, Value
 from hardkeel.fuselage.engine import ThrustLine, thrust_of
 from hardkeel.fuselage.loft import loft_of
@@ -42,6 +43,11 @@ from hardkeel.survey.model import (
 )
 from hardkeel.survey.readings import marks_of
 from hardkeel.tail.model import TailSurface, stands_on_fin
+
+if TYPE_CHECKING:
+    from hardkeel.airframe import targeting  # it lays targets on what is known here
+else:
+    targeting = late("hardkeel.airframe.targeting")
 
 _Drawn = TypeVar("_Drawn", Body, Mark)
 _NARROWEST_SEAT_MM: Final = 12.0
@@ -262,6 +268,8 @@ def _redrawn(before: Build, after: Build) -> Build:
     kept = {name: mark for name, mark in marks.items() if mark.body in bodies}
     _refuse_lost(survey, bodies, kept)
     changed = survey.but(bodies=tuple(bodies.values()), marks=tuple(kept.values()))
+    if survey.targets:
+        changed = targeting.along_with(before, after, changed)
     new = any(name not in drawn_before and name in bodies for name in drawn_after)
     if new and after.model_class:  # what comes later is held to the same class
         allowed = class_tolerances(after.model_class, bodies.values())

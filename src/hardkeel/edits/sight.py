@@ -1,14 +1,18 @@
 """Pure edits of photos and of the marks sighted in them."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import datetime
 
+from hardkeel.airframe.targeting import proposed
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
+from hardkeel.sight.targets import USUAL_PLACE, Taken
+from hardkeel.sight.targets import sighted as sightings_in
 from hardkeel.survey.model import Photo, Survey
+from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Phase, Sight
 
 
@@ -40,6 +44,53 @@ def add_photo(
     entry = Entry(at=now.isoformat(timespec="seconds"), by="app", photos=(image,))
     laid = with_survey(build, survey.but(photos=(*survey.photos, photo)))
     return laid.but(log=add_entry(laid.log, entry))
+
+
+@edit
+def lay_targets(build: Build) -> Build:
+    """Give the airframe printed targets where they are worth most; those that it has stay.
+
+    Raises
+    ------
+    BadInput
+        When there is nowhere to stick one.
+    """
+    found = proposed(build)
+    survey = build.surveyed
+    if not found.targets and not survey.targets:
+        raise BadInput("", "there is no surface and no fuselage yet to stick a target on")
+    shared = survey.shared or Shared()
+    return with_survey(
+        build,
+        survey.but(
+            marks=(*survey.marks, *found.marks),
+            targets=(*survey.targets, *found.targets),
+            target_size=found.size,
+            shared=shared if shared.target is not None else shared.but(target=USUAL_PLACE),
+        ),
+    )
+
+
+@edit
+def take_targets(build: Build, photos: Sequence[Taken], now: datetime) -> Build:
+    """Lay photographs down with the sightings of the targets in them, and a line in the log.
+
+    A photograph with fewer than five targets that can be used is left out.
+    """
+    seen = sightings_in(build.surveyed, photos, build.phase)
+    kept = tuple(one.image for one in photos if one.name in seen.photos)
+    if not kept:
+        return build
+    dated = seen.survey.but(
+        readings=tuple(
+            one.but(taken=now.isoformat(timespec="seconds"))
+            if isinstance(one, Sight) and one.photo in seen.photos.values()
+            else one
+            for one in seen.survey.readings
+        )
+    )
+    entry = Entry(at=now.isoformat(timespec="seconds"), by="app", photos=kept)
+    return with_survey(build, dated).but(log=add_entry(build.log, entry))
 
 
 @edit

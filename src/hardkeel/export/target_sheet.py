@@ -85,7 +85,9 @@ def _page(
     canvas.setFont(BOLD, 14)
     canvas.drawString(_MARGIN_MM * mm, (tall - 16) * mm, say.title_words(size))
     canvas.setFont(REGULAR, 9)
-    for number, line in enumerate(say.HOW_TO_LAY_THEM):
+    for number, line in enumerate(
+        (say.HOW_TO_LAY_THEM, f"Four photographs. {say.from_where(size)}")
+    ):
         canvas.drawString(_MARGIN_MM * mm, (tall - 22 - 4.5 * number) * mm, line)
     canvas.setLineWidth(0.6)
     low, right = 14.0, wide - 10.0

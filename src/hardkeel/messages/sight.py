@@ -173,12 +173,15 @@ def answer_lines(survey: Survey, checks: tuple[Check, ...], unit: LengthUnit) ->
     ]
 
 
-def view_words(view: PhotoView, unit: LengthUnit) -> str:
-    """Where it was taken from, and how well the clicks sit."""
+CLICKS: Final = "Clicks"
+
+
+def view_words(view: PhotoView, unit: LengthUnit, what: str = CLICKS) -> str:
+    """Where it was taken from, and how well the clicks sit, or what else was found in it."""
     x, y, z = (float(one) for one in view.camera.place)
     side = "starboard" if y > 0 else "port"
     told = (
-        f"Clicks sit within {view.rms:.1f} pixels. The camera stood about {_coarse(x, unit)} "
+        f"{what} sit within {view.rms:.{1 if what == CLICKS else 2}f} pixels. The camera stood about {_coarse(x, unit)} "
         f"{'aft' if x > 0 else 'ahead'} of the datum, {_coarse(y, unit)} to {side}, "
         f"{_coarse(z, unit)} {'above' if z > 0 else 'below'}."
     )
@@ -214,6 +217,8 @@ def next_words(survey: Survey, judgement: Judgement, one: NextPicture, unit: Len
 
 def no_picture_words(survey: Survey, check: Check) -> str:
     """Where no picture from anywhere tells what is known least."""
+    if survey.targets:
+        return f"No further picture of these targets sharpens {check_name(survey, check).lower()}: a gauge is to read it."
     return (
         f"No picture sharpens {check_name(survey, check).lower()}: its marks near the root can't be seen, or too few "
         "on the fuselage. A pin there would, or the gauge."

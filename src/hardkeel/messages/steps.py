@@ -390,6 +390,7 @@ _INSTEAD: Final = {  # what stands in for a second hand, by `orders.craft`'s wor
     "clips": "spring clips over pairs of formers, every third one first",
     "rod": "one rod through both halves' tubes, on two blocks of one height",
     "props": "stop blocks as props, cut to the heights of its sheet",
+    "cheeks": "a square block clamped to each side of its foot, film between",
     "cradle": "a cradle under the wing and one under the tail, padded",
 }
 WHY: Final = {

@@ -1,21 +1,37 @@
 """Printed targets in words: what stands on their sheet, what photographs told."""
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.messages.counting import number_of
-from hardkeel.messages.names import mark_name
+from hardkeel.messages.names import mark_name, surface_name
 from hardkeel.survey.model import Survey
 
 if TYPE_CHECKING:
-    from collections.abc import Sequence
-
     from hardkeel.sight.targets import Sighted, Told
 
 TITLE: Final = "Targets"
-HOW_TO_LAY_THEM: Final = (
-    "Print at full size, cut along the outer line. Middle of the square on the mark, hairlines on its lines; flat, edges down.",
-    "Four photographs from two metres, the camera at 40 to 45° over the model, from both rear and both front quarters.",
+HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle of the square on the mark, hairlines on its lines; flat, edges down."
+CARD: Final = "Targets: pictures without clicks"
+LAY: Final = "Lay out targets"
+PRINT: Final = "Print them…"
+FILE: Final = "targets.pdf"
+PDF_FILES: Final = "PDF (*.pdf)"
+LAY_EDIT: Final = "lay out targets"
+TAKE_EDIT: Final = "take photographs of targets"
+FOUND: Final = "Targets"
+NO_PHOTO: Final = "Take four pictures of the targets and drop them here"
+NO_PHOTO_WHY: Final = "From two metres, 40 to 45° over the model, from both rear and both front quarters. Nothing is to be clicked."
+HOW: Final = (
+    (
+        "Labels flat, edges down, their middles on their marks: how near they are stuck is the doubt that is left, 0.3 mm are "
+        "reckoned with."
+    ),
+    "All of the model in each picture, in daylight or under two lamps; no lamp mirrored in a label.",
+    "Nothing is touched between the first picture and the last.",
+    "Nothing of where and by what a picture was taken is kept.",
 )
+NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: then four pictures, dropped here, say what is out."
 BARS: Final = "both bars measure 100 mm, or the targets are of another size, too"
 _ONES: Final = (
     "nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
@@ -76,3 +92,49 @@ def seen_lines(sighted: "Sighted") -> list[str]:
         f"{name}: {number_of(len(found), 'target')} seen, {sum(one.reading is not None for one in found)} used."
         for name, found in sighted.found.items()
     ]
+
+
+def from_where(size: float) -> str:
+    """How the pictures are taken, for targets of a size, mm: a telephone reads them from a hundred times as far."""
+    far = size / 10.0
+    return f"From {far:g} m ({far / 0.3048:.1f} ft) or nearer, 40 to 45° over the model, from both rear and both front quarters."
+
+
+def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:
+    """How many there are, how to take them, and of which surfaces they do not tell the incidence.
+
+    Parameters
+    ----------
+    unknown : sequence of str
+        Surfaces of which no section is drawn.
+    """
+    if not survey.targets:
+        return [NONE_YET]
+    size = f"{survey.target_size or 20:g} mm"
+    lines = [
+        f"{number_of(len(survey.targets), 'target')} of {size}: print them at full size, stick them on, drop the pictures here."
+    ]
+    if unknown:
+        names = " and ".join(f"the {surface_name(one)}" for one in unknown)
+        its = "its" if len(unknown) == 1 else "their"
+        lines.append(
+            f"No section is drawn of {names}: targets lie along {its} trailing edge alone and hardly tell {its} incidence. "
+            "Read that with a gauge, or say what the section is and lay out more."
+        )
+    return lines
+
+
+def lay_more(count: int) -> str:
+    """What the button says where the airframe has grown."""
+    return f"Lay out {count} more"
+
+
+def already(name: str) -> str:
+    """A photograph that is here: taken twice it would count twice."""
+    return f"{name} is laid down already: it is not taken twice."
+
+
+def too_few(name: str, seen: int) -> str:
+    """A photograph with some targets in it."""
+    found = number_of(seen, "target") if seen else "no target"
+    return f"{name}: {found} seen, five are wanted to know where it was taken from: its marks are to be clicked."

@@ -3,20 +3,22 @@
 import math
 from collections import Counter
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.sight.snapping import PIN_SIGMA
+from hardkeel.sight.targets import SIGMA as TARGET_SIGMA
 from hardkeel.sight.viewpoints import View, covariance_with, hidden_marks, views_of
 from hardkeel.survey.cameras import Lens
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET
 from hardkeel.survey.readings import DEFAULT_SIGMA, Sight
 
+_LEAST_TURNED: Final = math.cos(math.radians(72.0))  # more aslant a code is not read
 _CLICK: Final = DEFAULT_SIGMA["sight"]
 _FIX_CAMERA: Final = 3  # marks on the fuselage, with two more anywhere
 _OFTEN: Final = 0.75  # of the places from which the best seen marks are seen
@@ -66,7 +68,11 @@ def to_click(
     survey = judgement.net.survey
     # what was left behind when a seat was corrected shows how it stood before: it is not asked for again
     done = {one.mark for one in survey.sightings if one.photo == photo_id}
-    left = [m.id for m in survey.marks if m.id not in done and m.id not in skipped]
+    left = [
+        m.id
+        for m in survey.marks
+        if not (m.id in done or m.id in skipped or m.id.startswith(OWN_TARGET))
+    ]
     camera = judgement.solution.cameras.get(photo_id)
     if camera is None:
         seen = Counter(
@@ -161,10 +167,11 @@ def next_picture(judgement: Judgement, walls: Sequence[Array] = ()) -> NextPictu
     open_ = open_checks(judgement)
     if not open_:
         return None
+    sigma = TARGET_SIGMA if judgement.net.survey.targets else _CLICK
     views = [
         (view, covariance)
-        for view in views_of(judgement.net, judgement.solution, walls)
-        if (covariance := covariance_with(judgement.net, judgement.solution, view, _CLICK, {}))
+        for view in _views(judgement, walls)
+        if (covariance := covariance_with(judgement.net, judgement.solution, view, sigma, {}))
         is not None
     ]
     rules = {rule.id: rule for rule in judgement.rules}
@@ -179,8 +186,37 @@ def next_picture(judgement: Judgement, walls: Sequence[Array] = ()) -> NextPictu
     return None
 
 
+def _views(judgement: Judgement, walls: Sequence[Array]) -> list[View]:
+    """Pictures that might be taken; where there are targets, of those whose faces are turned to the camera alone."""
+    views = views_of(judgement.net, judgement.solution, walls)
+    survey = judgement.net.survey
+    if not survey.targets:
+        return list(views)
+    points = judgement.solution.placed.airframe
+    faces = {one.mark: np.array(survey.normal_of(one)) for one in survey.targets}
+    return [
+        replace(
+            view,
+            marks=tuple(
+                mark
+                for mark in view.marks
+                if mark in faces
+                and _turned_to(view, points[judgement.net.index[mark]], faces[mark])
+            ),
+        )
+        for view in views
+    ]
+
+
+def _turned_to(view: View, at: Array, normal: Array) -> bool:
+    line = view.camera.place - at
+    return bool(line @ normal > _LEAST_TURNED * np.linalg.norm(line))
+
+
 def worth_a_pin(judgement: Judgement, wanted: NextPicture) -> tuple[str, ...]:
     """Marks whose coloured pin heads would sharpen its check most, if that picture is taken."""
+    if judgement.net.survey.targets:  # nothing is clicked
+        return ()
     view = wanted.view
     rule = next(one for one in judgement.rules if one.id == wanted.check)
     fine: dict[str, float] = {}

@@ -23,6 +23,10 @@ if TYPE_CHECKING:
     from hardkeel.geometry.rotation import Array
 
 What = Literal["twice", "no target", "few", "wrong"]
+USUAL_PLACE: Final = (
+    0.3,
+    0.1,
+)  # mm that a label lies beside its mark, in its plane and along its normal
 SIGMA: Final = 0.1  # pixels, as the contract has it
 ASLANT_SIGMA: Final = 0.25
 _ASLANT: Final = math.cos(math.radians(60.0))
@@ -43,6 +47,8 @@ class Taken:
         Its name inside the build.
     focal : float, optional
         Pixels, where the camera told it.
+    original : str, optional
+        SHA-256 of the file as the camera wrote it.
     """
 
     name: str
@@ -50,6 +56,7 @@ class Taken:
     size: tuple[int, int]
     focal: float | None
     codes: tuple[CodeSeen, ...]
+    original: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,6 +132,7 @@ def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None)
             size=one.size,
             focal=one.focal,
             focal_sigma=FOCAL_SIGMA if one.focal is not None else None,
+            original=one.original,
         )
         added.append(photo)
         ids[one.name] = photo.id

@@ -316,6 +316,11 @@ class Photo(Value):
     unseen: tuple[Text, ...] = ()
 
 
+OWN_TARGET: Final = (
+    "target_"  # begins the id of a mark that is there for its target alone: hands do not read it
+)
+
+
 class Target(Value):
     """A printed code on a mark, so that a photograph tells which it is and where.
 

@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from hardkeel.base.values import Point
 from hardkeel.survey.instruments import apart_mm, sigma_with, within_reach
-from hardkeel.survey.model import FUSELAGE, Body, Instrument, Mark, Survey
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Body, Instrument, Mark, Survey
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import (
     AngleAt,
@@ -47,7 +47,8 @@ def candidates_of(survey: Survey) -> tuple[Reading, ...]:
     hundreds of them.  They depend on bodies, marks and tools alone, which most edits leave as they
     are, so the last few lists are remembered.
     """
-    return _candidates(survey.bodies, survey.marks, tools_of(survey), survey.shared)
+    marks = tuple(mark for mark in survey.marks if not mark.id.startswith(OWN_TARGET))
+    return _candidates(survey.bodies, marks, tools_of(survey), survey.shared)
 
 
 def tools_of(survey: Survey) -> tuple[Instrument, ...]:

@@ -116,6 +116,7 @@ _TOOLS: Final[dict[str, tuple[str, ...]]] = {
     "tail.bare": ("pencil", "metal rule"),
     "tail.props": ("level", "stop blocks", "weights"),
     "tail.seat": ("weights", "string", "timer"),
+    "tail.seat.upright": ("square", "string", "timer"),
     "tail.cover": ("covering iron", "knife", "metal rule"),
     "tail.hinge all": ("pins", "cloth"),
     "tail.throws": ("metal rule",),
@@ -139,6 +140,7 @@ _JIGS: Final[dict[str, str]] = {
     "frame.other half": "clips",
     "tail.foam.tubes": "rod",
     "tail.seat": "props",
+    "tail.seat.upright": "cheeks",
     "true.set": "cradle",
 }
 _OOZES: Final = ("tail.seat", "frame.seats")

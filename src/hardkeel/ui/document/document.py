@@ -9,6 +9,7 @@ from typing import Final
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtGui import QUndoCommand, QUndoStack
 
+from hardkeel.airframe import targeting
 from hardkeel.airframe.orders.following import followed
 from hardkeel.base.errors import BadInput, HardKeelError, Unusual
 from hardkeel.base.faults import faults_told
@@ -191,7 +192,7 @@ class Document(QObject):
         with (
             faults_told()
         ):  # what follows from a figure can be out of range though the figure is not
-            after = followed(before, edit(before))
+            after = targeting.followed(before, followed(before, edit(before)))
         if after == before:
             return
         if not nudge:

@@ -1,9 +1,12 @@
 """Cards beside the photo: what to click now, what it says, what to take next."""
 
+from collections.abc import Sequence
+
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QCheckBox, QPushButton
 
 from hardkeel.messages import sight as say
+from hardkeel.messages import targets as targets_say
 from hardkeel.ui.stages.true.mark_map import MarkMap
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
@@ -59,3 +62,43 @@ class ClickCard(Card):
         self.why.setText(why)
         self.skip.setVisible(skips)
         self.strike.setVisible(strikes)
+
+
+class TargetsCard(Card):
+    """Printed targets: how many, how to take them, what the last pictures told.
+
+    Signals
+    -------
+    lay_wanted, print_wanted : (nothing)
+        Give the airframe targets; print their sheet.
+    """
+
+    lay_wanted = pyqtSignal()
+    print_wanted = pyqtSignal()
+
+    def __init__(self) -> None:
+        super().__init__(targets_say.CARD)
+        self.lines, self.seen, self.wrong = label("soft"), label("soft"), label("heading")
+        self.lay, self.print = QPushButton(targets_say.LAY), QPushButton(targets_say.PRINT)
+        row = FlowLayout(gap=4)
+        for button, wanted in ((self.lay, self.lay_wanted), (self.print, self.print_wanted)):
+            button.setObjectName("tool")
+            button.clicked.connect(wanted)
+            row.addWidget(button)
+        for widget in (self.lines, self.seen, self.wrong):
+            self.column.addWidget(widget)
+        self.column.addLayout(row)
+        self.show_seen((), ())
+
+    def show_laid(self, lines: Sequence[str], more: int, *, there: bool) -> None:
+        """Whether there are any, how many more there could be, and what is to be known of them."""
+        self.lines.setText("\n".join(lines))
+        self.lay.setText(targets_say.lay_more(more) if there else targets_say.LAY)
+        self.lay.setVisible(more > 0)
+        self.print.setVisible(there)
+
+    def show_seen(self, seen: Sequence[str], wrong: Sequence[str]) -> None:
+        """What the last pictures showed, and what of it is not used."""
+        for widget, lines in ((self.seen, seen), (self.wrong, wrong)):
+            widget.setText("\n".join(lines))
+            widget.setVisible(bool(lines))

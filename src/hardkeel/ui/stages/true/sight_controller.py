@@ -1,7 +1,10 @@
 """Photos for Sight: asked for, read beside the window, kept in the build, given to the page."""
 
 import hashlib
-from collections.abc import Callable
+from collections import Counter
+from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import cast
 
@@ -12,18 +15,27 @@ from PyQt6.QtWidgets import QFileDialog
 
 from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.edits import sight as edits
+from hardkeel.export.framing import printer_of
+from hardkeel.export.paper_sizes import paper_for
+from hardkeel.export.target_sheet import USUAL, targets_pdf
 from hardkeel.messages import sight as say
+from hardkeel.messages import targets as targets_say
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
 from hardkeel.project.model import Build
-from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, shrunk
+from hardkeel.sight.codes import CodeSeen, codes_in
+from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, read_shades, shrunk
+from hardkeel.sight.targets import Taken, sighted
 from hardkeel.sight.viewpoints import Place, place_named
+from hardkeel.storage.atomic import write_atomically
+from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.stage import TrueStage
 
 _SMALL_PX = 1600
+_AT_ONCE = 2
 
 
 class SightController(QObject):
@@ -46,6 +58,8 @@ class SightController(QObject):
         if isinstance(page, SightPage):
             self._page = page
             page.photo_wanted.connect(self._ask)
+            page.photos_dropped.connect(self.open_photos)
+            page.targets.print_wanted.connect(self._print_targets)
             page.sample_wanted.connect(lambda place: self.photograph(place_named(place)))
             page.smaller_wanted.connect(self._shrink)
             page.image_wanted.connect(self._show)
@@ -53,20 +67,44 @@ class SightController(QObject):
                 self._show(page.photo)
 
     def _ask(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._stage, say.OPEN_WHICH, "", say.PHOTO_FILES)
-        if name:
-            self.open_photo(Path(name))
+        names, _ = QFileDialog.getOpenFileNames(self._stage, say.OPEN_WHICH, "", say.PHOTO_FILES)
+        self.open_photos([Path(name) for name in names])
 
     def open_photo(self, path: Path) -> None:
         """Read a photo beside the window and lay it down."""
-        self._tell(say.READING.format(name=path.name))
+        self.open_photos([path])
+
+    def open_photos(self, paths: Sequence[Path]) -> None:
+        """Read photos beside the window, look for targets in them, and lay them down."""
+        if not paths:
+            return
+        looked_for = bool(self._document.build.surveyed.targets)
+        self._tell(say.READING.format(name=", ".join(path.name for path in paths)))
         self._jobs.start(
             self._document.session,
             "photo",
-            lambda: _read(path),
+            lambda: _read_all(paths, looked_for=looked_for),
             self._lay,
             self._on_failed,
             left=lambda: self._tell(""),
+        )
+
+    def _print_targets(self) -> None:
+        """Write the sheet of targets where it is wanted."""
+        build = self._document.build
+        name, _ = QFileDialog.getSaveFileName(
+            self._stage, targets_say.PRINT, targets_say.FILE, targets_say.PDF_FILES
+        )
+        if not name:
+            return
+        survey, path = build.surveyed, Path(name)
+        size, paper = survey.target_size or USUAL, paper_for(self._stage.unit)
+        self._jobs.start(
+            self._document.session,
+            "targets",
+            lambda: write_atomically(path, targets_pdf(survey, size, paper, printer_of(build))),
+            lambda _done: self._tell(targets_say.written(path.name, len(survey.targets))),
+            self._on_failed,
         )
 
     def photograph(self, place: Place) -> None:
@@ -87,9 +125,57 @@ class SightController(QObject):
         self._tell(f"{fault}.")
 
     def _lay(self, found: object) -> None:
-        if not isinstance(found, tuple):
-            return
-        picture, original = cast("tuple[Picture, str]", found)
+        heap = cast("_Heap", found)
+        here = {one.original for one in self._document.build.surveyed.photos}
+        fresh = [one for one in heap.shots if one.original not in here]
+        again = [one.name for one in heap.shots if one.original in here]
+        marked = [one for one in fresh if len(one.codes) >= LEAST_MARKS]
+        faults = [*heap.faults, *map(targets_say.already, again)]
+        if self._document.build.surveyed.targets:
+            faults += [
+                targets_say.too_few(one.name, len(one.codes)) for one in fresh if one not in marked
+            ]
+        self._tell("")
+        if marked:
+            faults += self._lay_targets(marked)
+        for one in fresh:
+            if one not in marked:
+                faults += self._lay_clicked(one)
+        if faults:
+            self._tell("\n".join(faults))
+
+    def _lay_targets(self, shots: Sequence["_Shot"]) -> list[str]:
+        """Photographs that show targets: nothing is to be clicked; what was wrong with them."""
+        images = self._document.session.images
+        taken = tuple(
+            Taken(
+                one.name,
+                images.add(one.picture.jpeg, ".jpg", "photos"),
+                one.picture.size,
+                one.film_focal,
+                one.codes,
+                one.original,
+            )
+            for one in shots
+        )
+        build = self._document.build
+        seen = sighted(build.surveyed, taken, build.phase)
+        now = self._document.clock()
+        try:
+            self._document.apply(targets_say.TAKE_EDIT, edits.take_targets.of(taken, now))
+        except BadInput as fault:
+            return [f"{fault}."]
+        if self._page is not None:
+            told = targets_say.told_lines(build.surveyed, seen.told)
+            self._page.targets.show_seen(targets_say.seen_lines(seen), told)
+            if seen.photos:
+                self._page.take_photo(self._document.build.surveyed.photos[-1].id)
+                self._page.focus_work()
+        return []
+
+    def _lay_clicked(self, one: "_Shot") -> list[str]:
+        """A photograph whose marks are to be clicked; what was wrong with it."""
+        picture, original = one.picture, one.original
         image = self._document.session.images.add(picture.jpeg, ".jpg", "photos")
         now = self._document.clock()
         try:
@@ -98,12 +184,11 @@ class SightController(QObject):
                 edits.add_photo.of(image, picture.size, picture.focal, now, original=original),
             )
         except BadInput as fault:
-            self._tell(f"{fault}.")
-            return
-        self._tell("")
+            return [f"{fault}."]
         if self._page is not None:
             self._page.take_photo(self._document.build.surveyed.photos[-1].id)
             self._page.focus_work()
+        return []
 
     def _shrink(self) -> None:
         """Keep the photo in hand smaller; its pixels stay those of the whole picture."""
@@ -144,17 +229,61 @@ class SightController(QObject):
         self._page.show_image(photo, image, whole)
 
 
-def _read(path: Path) -> tuple[Picture, str]:
+@dataclass(frozen=True)
+class _Shot:
+    """A photograph as it was read, with the codes in it where they were looked for."""
+
+    name: str
+    picture: Picture
+    original: str
+    codes: tuple[CodeSeen, ...] = ()
+    film_focal: float | None = None
+
+
+@dataclass(frozen=True)
+class _Heap:
+    """Photographs that were read together, and why others of them were not."""
+
+    shots: tuple[_Shot, ...]
+    faults: tuple[str, ...] = ()
+
+
+def _read_all(paths: Sequence[Path], *, looked_for: bool) -> _Heap:
+    """Read photos, two at once; one that can't be read does not keep the others out."""
+    with ThreadPoolExecutor(_AT_ONCE) as pool:
+        read = list(pool.map(lambda path: _read(path, looked_for=looked_for), paths))
+    shots: list[_Shot] = []
+    named: Counter[str] = Counter()
+    for one in read:
+        if isinstance(one, _Shot):
+            named[one.name] += 1  # two folders may have a photo of one name
+            again = named[one.name]
+            shots.append(one if again == 1 else replace(one, name=f"{one.name} ({again})"))
+    return _Heap(tuple(shots), tuple(one for one in read if isinstance(one, str)))
+
+
+def _read(path: Path, *, looked_for: bool) -> _Shot | str:
+    """A photo, or why it can't be read."""
     try:
-        data = path.read_bytes()
+        return _shot(path.read_bytes(), path.name, looked_for=looked_for)
     except OSError as fault:
-        raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from fault
-    return read_picture(data, path.name), hashlib.sha256(data).hexdigest()
+        return f"{path.name}: can't be read: {fault.strerror or fault}."
+    except BadInput as fault:
+        return f"{fault}."
 
 
-def _sample(build: Build, place: Place, seed: int) -> tuple[Picture, str]:
+def _shot(data: bytes, name: str, *, looked_for: bool) -> _Shot:
+    picture, original = read_picture(data, name), hashlib.sha256(data).hexdigest()
+    if not looked_for:
+        return _Shot(name, picture, original)
+    shades = read_shades(data, name)
+    return _Shot(name, picture, original, codes_in(shades.grey), shades.focal)
+
+
+def _sample(build: Build, place: Place, seed: int) -> _Heap:
     rng = np.random.default_rng(seed)
     hidden = hidden_from(build.surveyed, build.hidden or {})
     camera = camera_for(hidden, place, rng)
     data = jpeg_of(picture_of(hidden, build.fuselage, camera, rng), film_focal(SIZE))
-    return read_picture(data, say.SAMPLE), hashlib.sha256(data).hexdigest()
+    name = f"{say.SAMPLE} {seed + 1}"
+    return _Heap((_shot(data, name, looked_for=bool(build.surveyed.targets)),))

@@ -1,9 +1,10 @@
 """Sight: a photo of the model, its marks clicked, the true airframe over it."""
 
+from pathlib import Path
 from typing import Final
 
-from PyQt6.QtCore import QTimer, pyqtSignal
-from PyQt6.QtGui import QImage
+from PyQt6.QtCore import QMimeData, QTimer, pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QImage
 from PyQt6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
@@ -13,12 +14,14 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from hardkeel.airframe.targeting import proposed, size_for, without_section
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import LengthUnit
 from hardkeel.edits import sight as edits
 from hardkeel.edits.named import Edit
 from hardkeel.fuselage.hull import hull_of
 from hardkeel.messages import sight as say
+from hardkeel.messages import targets as targets_say
 from hardkeel.messages.advice import headline
 from hardkeel.messages.names import mark_name
 from hardkeel.picture.photo import Pixel
@@ -34,7 +37,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.photo_view import PhotoView
-from hardkeel.ui.stages.true.sight_cards import ClickCard
+from hardkeel.ui.stages.true.sight_cards import ClickCard, TargetsCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -44,6 +47,7 @@ from hardkeel.ui.widgets.flow import FlowLayout
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
 _PAUSE_MS: Final = 150
+_PICTURES: Final = frozenset({".jpg", ".jpeg", ".png"})
 
 
 class SightPage(SubPage):
@@ -57,12 +61,15 @@ class SightPage(SubPage):
         The stand-in camera's picture, from a `Place`.
     image_wanted : str
         The image of a photo; its id.
+    photos_dropped : list of Path
+        Pictures that were dropped on the page.
     """
 
     photo_wanted = pyqtSignal()
     smaller_wanted = pyqtSignal()
     sample_wanted = pyqtSignal(str)
     image_wanted = pyqtSignal(str)
+    photos_dropped = pyqtSignal(list)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -84,11 +91,21 @@ class SightPage(SubPage):
         self.says = LinesCard(say.WHAT_IT_SAYS)
         self.wrong = LinesCard(say.CLICK_AGAIN)
         self.wrong.set_edge("out")
+        self.targets = TargetsCard()
         self.take, self.how = LinesCard(say.TAKE_NEXT), LinesCard(say.HOW_TO)
-        cards = (self.told, self.click, self.wrong, self.says, self.take, self.how)
+        cards = (
+            self.told,
+            self.click,
+            self.wrong,
+            self.says,
+            self.targets,
+            self.take,
+            self.how,
+        )
         column = CardColumn(cards, theme)
         self.themed = (self.view, self.click.map, column)
         self.lie_beside(self._surface(), column)
+        self.setAcceptDrops(True)
         self._connect()
         self.refresh_lazily(_SHOWS)
         self.refresh()
@@ -167,6 +184,9 @@ class SightPage(SubPage):
             source.skipped.connect(self._on_skipped)
         self.view.crowded.connect(lambda: self.tell(say.TWO_LIE_THERE))
         self.click.looked_again.connect(self._on_look_again)
+        self.targets.lay_wanted.connect(
+            lambda: self.apply(targets_say.LAY_EDIT, edits.lay_targets.of())
+        )
 
     # -- showing ---------------------------------------------------------------------------------
 
@@ -185,11 +205,16 @@ class SightPage(SubPage):
         for widget in (self.sample, self.from_where):
             widget.setVisible(build.hidden is not None)
         self.open.setEnabled(bool(build.surveyed.marks))
-        self.nothing.setText(say.NO_PHOTO if build.surveyed.marks else say.NO_MARKS)
+        targets = bool(build.surveyed.targets)
+        asked = targets_say.NO_PHOTO if targets else say.NO_PHOTO
+        self.nothing.setText(asked if build.surveyed.marks else say.NO_MARKS)
+        how = targets_say.from_where(size_for(build)) if targets else say.NO_PHOTO_WHY
+        self.nothing_why.setText(how)
         self._stack.setCurrentIndex(1 if photos else 0)
         self._show_click()
         self._show_over()
         self._show_said()
+        self._show_targets()
         self._further.start()
 
     def _here(self) -> list[str]:
@@ -216,6 +241,10 @@ class SightPage(SubPage):
         left = to_click(judgement, self.photo, done.union(unseen), hull_of(build.fuselage))
         self.mark = left[0] if left else ""
         chosen = self._sight()
+        if chosen is None and shown.by_targets(build, self.photo):
+            self.mark = ""
+            self.click.setVisible(False)
+            return
         ringed = chosen.mark if chosen is not None else self.mark
         if chosen is not None:
             fit = next((one for one in judgement.sight_fits if one.id == chosen.id), None)
@@ -245,14 +274,38 @@ class SightPage(SubPage):
         lines = say.answer_lines(build.surveyed, shown.checks_said(judgement), self.unit)
         view = photo_view(judgement, self.photo)
         if view is not None:
-            lines.append(say.view_words(view, self.unit))
+            told = targets_say.FOUND if shown.by_targets(build, self.photo) else say.CLICKS
+            lines.append(say.view_words(view, self.unit, told))
         measured = judgement.measured
         said = headline(build.surveyed, judgement)
         self.says.show_lines(
             say.RECKONING if self.document.uncommitted else said, lines if measured else []
         )
         self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
-        self.how.show_lines("", [*say.HOW, say.EXPECT, *([say.HANDS] if self.photo else [])])
+        targets = bool(build.surveyed.targets)
+        by_target = (targets_say.from_where(size_for(build)), *targets_say.HOW)
+        how = by_target if targets else (*say.HOW, say.EXPECT)
+        by_hand = bool(self.photo) and not shown.by_targets(build, self.photo)
+        self.how.show_lines("", [*how, *([say.HANDS] if by_hand else [])])
+
+    def _show_targets(self) -> None:
+        build = self.document.build
+        self.targets.setVisible(bool(build.surveyed.marks))
+        lines = targets_say.laid_lines(build.surveyed, without_section(build))
+        more = len(proposed(build).targets)
+        self.targets.show_laid(lines, more, there=bool(build.surveyed.targets))
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Pictures may be dropped."""
+        if event is not None and pictures_in(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Take them."""
+        found = pictures_in(event.mimeData()) if event is not None else []
+        if event is not None and found:
+            event.acceptProposedAction()
+            self.photos_dropped.emit(found)
 
     def _look_further(self) -> None:
         """Which picture is worth taking, once the answer to the last click is on the screen."""
@@ -291,6 +344,7 @@ class SightPage(SubPage):
 
     def _on_opened(self) -> None:
         self.photo = self._chosen = ""
+        self.targets.show_seen((), ())
 
     def _take(self, photo: str) -> None:
         self.photo, self._chosen = photo, ""
@@ -407,3 +461,10 @@ class SightPage(SubPage):
         """Where the stand-in camera is to stand."""
         found: Place = self.from_where.currentData()
         return found
+
+
+def pictures_in(data: QMimeData | None) -> list[Path]:
+    """The pictures among what is dragged."""
+    urls = data.urls() if data is not None else []
+    paths = [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
+    return [path for path in paths if path.suffix.lower() in _PICTURES]

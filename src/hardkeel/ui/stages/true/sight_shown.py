@@ -55,6 +55,13 @@ def on_photo(
     return OnPhoto(ticks, over, dict(over.marks).get(mark), chosen)
 
 
+def by_targets(build: Build, photo: str) -> bool:
+    """Whether a photo tells by its targets where it was taken from: nothing is to be clicked in it."""
+    survey = build.surveyed
+    marks = {one.mark for one in survey.targets}
+    return sum(one.photo == photo and one.mark in marks for one in survey.sightings) >= LEAST_MARKS
+
+
 def checks_said(judgement: Judgement) -> tuple[Check, ...]:
     """The checks that a builder asks a photo for, as far as there are such."""
     return tuple(

@@ -66,6 +66,11 @@ class TrueStage(StagePage):
         column.addWidget(self._tabs)
 
     @property
+    def unit(self) -> LengthUnit:
+        """What lengths are shown in."""
+        return self._unit
+
+    @property
     def tab_keys(self) -> tuple[str, ...]:
         """The benches, in the order of their tabs."""
         return tuple(self.tabs)

@@ -1,0 +1,147 @@
+"""Targets in the window: laid out, printed, photographs of them dropped, the answer without a click."""
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PyQt6.QtGui import QDropEvent
+from PyQt6.QtWidgets import QFileDialog
+from pytestqt.qtbot import QtBot
+
+from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.photographing import film_focal
+from hardkeel.sight.pictures import jpeg_of
+from hardkeel.survey.model import OWN_TARGET
+from hardkeel.survey.readings import Sight
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.sight_page import SightPage
+from tests.edited import by_hand
+from tests.stages_of import stage_of
+from tests.targeted import Bench, pictures
+
+LEFT = Qt.MouseButton.LeftButton
+SIZE = (2000, 1500)
+
+
+@pytest.fixture
+def page(window: MainWindow, qtbot: QtBot) -> SightPage:
+    """Sight with targets laid out on the demo."""
+    window.show_stage("true")
+    stage_of(window).turn_to("sight")
+    page = stage_of(window).sight
+    assert page.targets.lay.isVisibleTo(page)
+    qtbot.mouseClick(page.targets.lay, LEFT)
+    return page
+
+
+@pytest.fixture
+def files(window: MainWindow, page: SightPage, tmp_path: Path) -> list[Path]:
+    """Two photographs of the hidden airframe; its targets large, so that small pictures show them."""
+    window.document.apply(
+        "large", by_hand(lambda build: build.but(survey=build.surveyed.but(target_size=34.0)))
+    )
+    build = window.document.build
+    assert build.fuselage is not None
+    made = Bench(build.surveyed, hidden_from(build.surveyed, build.hidden or {}), build.fuselage)
+    found = []
+    for number, picture in enumerate(pictures(made, 4, SIZE)[:2], start=1):
+        found.append(tmp_path / f"bench {number}.jpg")
+        found[-1].write_bytes(jpeg_of(picture, film_focal(SIZE)))
+    return found
+
+
+def dropped(*paths: Path) -> QDropEvent:
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
+    dropped.held = data  # type: ignore[attr-defined]  # the event does not own it
+    return QDropEvent(
+        QPointF(40, 40), Qt.DropAction.CopyAction, data, LEFT, Qt.KeyboardModifier.NoModifier
+    )
+
+
+def test_targets_are_laid_in_one_click_and_taken_back_in_one(
+    window: MainWindow, page: SightPage
+) -> None:
+    survey = window.document.build.surveyed
+    assert len(survey.targets) > 20
+    assert str(len(survey.targets)) in page.targets.lines.text()
+    assert "trailing edge" in page.targets.lines.text(), "the demo's wing has no section"
+    assert page.targets.print.isVisibleTo(page)
+    assert not page.targets.lay.isVisibleTo(page)
+    window.document.stack.undo()
+    assert window.document.build.surveyed.targets == ()
+    assert page.targets.lay.isVisibleTo(page)
+
+
+def test_a_new_section_brings_more_targets_and_moves_those_there_are(
+    window: MainWindow, page: SightPage
+) -> None:
+    mark = f"{OWN_TARGET}wing_tip_te_port"
+    before = window.document.build.surveyed.mark(mark)
+    wings = tuple(one.but(profile="flat-bottomed 12") for one in window.document.build.wings)
+    window.document.apply("section", by_hand(lambda build: build.but(wings=wings)))
+    after = window.document.build.surveyed.mark(mark)
+    assert before is not None
+    assert after is not None
+    assert after.at[2] > before.at[2]
+    assert page.targets.lay.text() == "Lay out 4 more"
+
+
+def test_dropped_pictures_give_the_answer_without_a_click(
+    window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
+) -> None:
+    page.dropEvent(dropped(*files))
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=60_000)
+    window.jobs.wait()
+    build = window.document.build
+    seen = [one for one in build.surveyed.readings if isinstance(one, Sight)]
+    assert len(seen) > 30
+    assert all(one.taken for one in seen)
+    assert {one.photo for one in seen} == {one.id for one in build.surveyed.photos}
+    assert "used" in page.targets.seen.text()
+    assert not page.targets.wrong.isVisibleTo(page)
+    assert not page.click.isVisibleTo(page), "nothing is to be clicked"
+    assert page.mark == ""
+    assert "Targets sit within 0.0" in page.says.lines.text()
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    judgement = window.document.judgement
+    checks = {one.id: one for one in judgement.checks}
+    for rule in judgement.rules:
+        off = float(rule.slope @ (hidden.unknowns - judgement.solution.unknowns))
+        assert abs(off) < 4.5 * checks[rule.id].sigma, rule.id
+    window.document.stack.undo()
+    assert window.document.build.surveyed.photos == (), "one step back takes both"
+
+
+def test_what_can_not_be_used_is_told_and_the_others_are_taken(
+    window: MainWindow, page: SightPage, files: list[Path], tmp_path: Path, qtbot: QtBot
+) -> None:
+    torn = tmp_path / "torn.jpg"
+    torn.write_bytes(b"\xff\xd8torn")
+    page.dropEvent(dropped(torn, files[0]))
+    qtbot.waitUntil(lambda: "torn.jpg:" in window.notice.text, timeout=60_000)
+    assert len(window.document.build.surveyed.photos) == 1
+    page.dropEvent(dropped(files[0]))
+    qtbot.waitUntil(lambda: "laid down already" in window.notice.text, timeout=60_000)
+    assert len(window.document.build.surveyed.photos) == 1
+    blank = tmp_path / "blank.jpg"
+    blank.write_bytes(jpeg_of(np.full((900, 1200, 3), 120, np.uint8)))
+    page.dropEvent(dropped(blank))
+    qtbot.waitUntil(lambda: "no target seen" in window.notice.text, timeout=60_000)
+    assert page.photo == window.document.build.surveyed.photos[-1].id
+
+
+def test_the_sheet_is_printed_where_it_is_wanted(
+    window: MainWindow,
+    page: SightPage,
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    qtbot: QtBot,
+) -> None:
+    there = tmp_path / "targets.pdf"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(there), ""))
+    qtbot.mouseClick(page.targets.print, LEFT)
+    qtbot.waitUntil(there.exists, timeout=20_000)
+    window.jobs.wait()
+    assert there.read_bytes().startswith(b"%PDF")
