@@ -6,12 +6,14 @@ from datetime import datetime
 import numpy as np
 import pytest
 
-from hardkeel.airframe.targeting import SIZES_MM, followed, proposed, without_section
+from hardkeel.airframe.targeting import SIZES_MM, followed, places_of, proposed, without_section
 from hardkeel.demo.fleet import DEMOS, OTHER_SHAPES
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.flying import set_wing_section
 from hardkeel.edits.sight import lay_targets, take_targets
 from hardkeel.edits.surfaces import set_wing
+from hardkeel.export.target_sheet import targets_pdf
+from hardkeel.messages.targets import place_lines
 from hardkeel.practice.hidden import hidden_by_chance
 from hardkeel.project.model import Build
 from hardkeel.sight.asking import next_picture, to_click, worth_a_pin
@@ -111,6 +113,38 @@ def test_the_next_picture_shows_targets_that_are_turned_to_it_and_is_worth_what_
         assert to_camera @ faces[mark] > 0.0, mark
     assert wanted.then < 0.9 * wanted.now
     assert worth_a_pin(judgement, wanted) == ()
+
+
+def test_the_sheet_says_where_each_label_is_laid() -> None:
+    build = lay_targets(set_wing_section(demo_build(), "flat-bottomed 12"))
+    codes = {one.mark.removeprefix(OWN_TARGET): one.code for one in build.surveyed.targets}
+    said = {code: place_lines(at, "mm") for code, at in places_of(build).items()}
+    assert set(said) == set(codes.values())
+    # 20 mm and its rim are 26.7 mm across; 2 mm stay free at the edge
+    assert said[codes["wing_tip_te_port"]] == (
+        "15.3 mm in from the tip",
+        "15.3 mm before the trailing edge",
+    )
+    assert said[codes["wing_tip_le_port"]][1] == "15.3 mm behind the leading edge"
+    assert said[codes["stab_tip_te_port"]][1] == "15.3 mm before the hinge line"
+    assert said[codes["side_1_port"]][1] == "half way up the side"
+    assert (
+        place_lines(places_of(build)[codes["wing_tip_te_port"]], "in")[0]
+        == "0.604″ in from the tip"
+    )
+    # measured on the airframe itself: the mark is so far from the tip and from the edge
+    wing, mark = build.wings[0], build.surveyed.mark(f"{OWN_TARGET}wing_tip_te_port")
+    assert mark is not None
+    assert abs(mark.at[1]) == pytest.approx(wing.span / 2 - 15.33, abs=1.0)
+    survey = build.surveyed
+    off = survey.but(
+        marks=tuple(
+            one.but(at=(*one.at[:2], 0.0)) if one.id == mark.id else one for one in survey.marks
+        )
+    )
+    assert codes["wing_tip_te_port"] not in places_of(build.but(survey=off)), "it was put elsewhere"
+    pdf = targets_pdf(survey, 20.0, where=said)
+    assert pdf.startswith(b"%PDF")
 
 
 def test_a_small_model_gets_small_targets() -> None:

@@ -9,7 +9,7 @@ them along its trailing edge alone, which tell how it is turned and leans, not i
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -52,11 +52,42 @@ class Proposed:
 
 
 @dataclass(frozen=True, slots=True)
+class Place:
+    """Where the middle of a target's square is measured to on its face, mm.
+
+    Attributes
+    ----------
+    across : float
+        `from_` where: in from the tip, out from the fuselage's middle, under the top, or the station.
+    along : float
+        `to` where: behind the leading edge, before the trailing edge or the hinge line; 0 on the centre line and half
+        way up a side.
+    """
+
+    from_: Literal["tip", "middle", "top", "station"]
+    across: float
+    to: Literal["leading edge", "trailing edge", "hinge line", "centre line", "half way up"]
+    along: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class _Spot:
     name: str
     body: str
     at: Point
     normal: Point
+    place: Place
+
+
+def places_of(build: Build) -> dict[int, Place]:
+    """Where each target sits, by its code; those alone that still lie where they were proposed."""
+    spots = {f"{OWN_TARGET}{one.name}": one for one in _spots(build, size_for(build))}
+    there = {mark.id: mark.at for mark in build.surveyed.marks}
+    return {
+        one.code: spots[one.mark].place
+        for one in build.surveyed.targets
+        if one.mark in spots and spots[one.mark].at == there[one.mark]
+    }
 
 
 def proposed(build: Build) -> Proposed:
@@ -167,7 +198,7 @@ def _on_surface(build: Build, shape: Surface, size: float) -> Iterator[_Spot]:
     root = min(shape.seat_width / 2 + label / 2 + _ASIDE_MM, tip)
     for hand, side in (("port", -1.0), ("starboard", 1.0)):
         for place, y in (("root", root), ("tip", tip)):
-            for edge, share in _edges(build, shape.id, shape.chord(y), label):
+            for edge, share, to in _edges(build, shape.id, shape.chord(y), label):
                 known = _over_chord(build, shape, y, share)
                 if known is None and edge == "le":
                     continue
@@ -176,19 +207,47 @@ def _on_surface(build: Build, shape: Surface, size: float) -> Iterator[_Spot]:
                 lean = math.radians(shape.dihedral)
                 normal = (0.0, -side * math.sin(lean), math.cos(lean))
                 at = (x, out + over * normal[1], z + over * normal[2])
-                yield _Spot(f"{shape.id}_{place}_{edge}_{hand}", shape.id, _rounded(at), normal)
+                found = Place(
+                    *_from(shape, y, place), *_to(build, shape.id, to, share, shape.chord(y))
+                )
+                yield _Spot(
+                    f"{shape.id}_{place}_{edge}_{hand}", shape.id, _rounded(at), normal, found
+                )
 
 
-def _edges(build: Build, surface: str, chord: float, label: float) -> Iterator[tuple[str, float]]:
-    """Shares of the chord for a label at the leading edge and one at the end of what does not move."""
+def _from(shape: Surface, y: float, place: str) -> tuple[Literal["tip", "middle"], float]:
+    """The tip, where that is what one sees; the middle of the fuselage at a root and where outer panels come off."""
+    if place == "tip" and shape.inner == shape.span / 2:
+        return "tip", shape.inner - y
+    return "middle", y
+
+
+_To = Literal["leading edge", "trailing edge", "hinge line"]
+
+
+def _to(build: Build, surface: str, to: _To, share: float, chord: float) -> tuple[_To, float]:
+    """How far before or behind an edge."""
+    return to, (share if to == "leading edge" else _end(build, surface) - share) * chord
+
+
+def _end(build: Build, surface: str) -> float:
+    """Of the chord, where what does not move ends."""
     tail = next((one for one in build.tail if one.id == surface), None)
-    end = tail.hinge_at_chord if tail is not None and tail.hinge_at_chord is not None else 1.0
+    return tail.hinge_at_chord if tail is not None and tail.hinge_at_chord is not None else 1.0
+
+
+def _edges(
+    build: Build, surface: str, chord: float, label: float
+) -> Iterator[tuple[str, float, _To]]:
+    """Shares of the chord for a label at the leading edge and one at the end of what does not move."""
+    end = _end(build, surface)
+    rear_edge: _To = "trailing edge" if end == 1.0 else "hinge line"
     front, rear = (label / 2 + _EDGE_MM) / chord, end - (label / 2 + _EDGE_MM) / chord
     if chord * end < _LEAST_CHORDS * label:
-        yield "te", end / 2  # the one that there is room for
+        yield "te", end / 2, rear_edge  # the one that there is room for
         return
-    yield "le", front
-    yield "te", rear
+    yield "le", front, "leading edge"
+    yield "te", rear, rear_edge
 
 
 def _over_chord(build: Build, shape: Surface, y: float, share: float) -> float | None:
@@ -224,10 +283,13 @@ def _on_half(build: Build, half: VeeHalf, size: float) -> Iterator[_Spot]:
     ):
         chord = half.root + out / half.half * (half.tip - half.root)
         over = thickness_of(build, tail, out) / 2
-        for edge, share in _edges(build, half.of, chord, label):
+        for edge, share, to in _edges(build, half.of, chord, label):
             x, y, z = half.at(out, share)
             at = (x, y + over * normal[1], z + over * normal[2])
-            yield _Spot(f"{half.of}_{place}_{edge}_{hand}", half.id, _rounded(at), normal)
+            from_: Literal["tip", "middle"] = "tip" if place == "tip" else "middle"
+            across = half.half - out if place == "tip" else out
+            found = Place(from_, across, *_to(build, half.of, to, share, chord))
+            yield _Spot(f"{half.of}_{place}_{edge}_{hand}", half.id, _rounded(at), normal, found)
 
 
 def _on_fin(build: Build, fin: Fin) -> Iterator[_Spot]:
@@ -248,7 +310,8 @@ def _on_fin(build: Build, fin: Fin) -> Iterator[_Spot]:
                 fin.y + side * half,
                 fin.z + up * fin.height,
             )
-            yield _Spot(f"{fin.id}_{name}_{hand}", fin.id, _rounded(at), normal)
+            found = Place("top", (1 - up) * fin.height, "leading edge", share * chord)
+            yield _Spot(f"{fin.id}_{name}_{hand}", fin.id, _rounded(at), normal, found)
 
 
 def _on_fuselage(build: Build, size: float) -> Iterator[_Spot]:
@@ -273,7 +336,8 @@ def _on_fuselage(build: Build, size: float) -> Iterator[_Spot]:
             continue
         laid += 1
         at = (x, 0.0, float(figures["top"]))
-        yield _Spot(f"deck_{laid}", FUSELAGE, _rounded(at), (0.0, 0.0, 1.0))
+        found = Place("station", x, "centre line")
+        yield _Spot(f"deck_{laid}", FUSELAGE, _rounded(at), (0.0, 0.0, 1.0), found)
     for number, share in enumerate(_SIDES, start=1):
         x = first + share * (last - first)
         figures = loft.figures(x)
@@ -285,7 +349,8 @@ def _on_fuselage(build: Build, size: float) -> Iterator[_Spot]:
                 side * float(figures["half_width"]),
                 float(figures["top"] + figures["bottom"]) / 2,
             )
-            yield _Spot(f"side_{number}_{hand}", FUSELAGE, _rounded(at), (0.0, side, 0.0))
+            found = Place("station", x, "half way up")
+            yield _Spot(f"side_{number}_{hand}", FUSELAGE, _rounded(at), (0.0, side, 0.0), found)
 
 
 def _rounded(at: Point) -> Point:

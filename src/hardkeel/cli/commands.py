@@ -85,7 +85,7 @@ COMMANDS: Final = {
             "what photographs of its printed targets tell",
             (PHOTOS, JSON, PHASE, INCHES, SAVE),
         ),
-        Command("targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER)),
+        Command("targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER, INCHES)),
         Command(
             "frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS, AT)
         ),

@@ -2,6 +2,8 @@
 
 import argparse
 
+from hardkeel.airframe.targeting import places_of
+from hardkeel.cli.options import unit_of
 from hardkeel.export.framing import printer_of
 from hardkeel.export.target_sheet import UNNAMED, USUAL, targets_pdf
 from hardkeel.messages import targets as say
@@ -13,6 +15,9 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """Write the sheet."""
     survey = loaded.build.surveyed
     size = parsed.size if parsed.size is not None else survey.target_size or USUAL
-    data = targets_pdf(survey, size, parsed.paper, printer_of(loaded.build))
+    where = {
+        code: say.place_lines(at, unit_of(parsed)) for code, at in places_of(loaded.build).items()
+    }
+    data = targets_pdf(survey, size, parsed.paper, printer_of(loaded.build), where)
     write_atomically(parsed.to, data)
     return f"{say.written(str(parsed.to), len(survey.targets) or UNNAMED)}\n"

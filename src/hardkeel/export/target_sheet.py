@@ -1,6 +1,7 @@
 """Printed targets to stick on a model: each with its number, its mark in words, hairlines to lay it by."""
 
 import io
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -21,6 +22,7 @@ _FOOT_MM: Final = 24.0
 _GAP_MM: Final = 8.0
 _WORDS_MM: Final = 9.0
 _NARROWEST_MM: Final = 34.0  # of a label with its words
+_LINE_MM: Final = 2.9
 _BAR_MM: Final = 100.0
 _HAIR_MM: Final = 0.15
 
@@ -30,6 +32,7 @@ def targets_pdf(
     size: float,
     paper: str = "A4",
     correction: tuple[float, float] = (1.0, 1.0),
+    where: Mapping[int, Sequence[str]] | None = None,
 ) -> bytes:
     """All targets of a survey, else the first of the dictionary, as the bytes of a PDF.
 
@@ -42,6 +45,8 @@ def targets_pdf(
         The side of the black square, mm.
     correction : (float, float)
         How many millimetres the printer makes of one, across and along the page.
+    where : mapping of int to sequence of str
+        By code, where it is laid, a line each.
 
     Raises
     ------
@@ -59,7 +64,8 @@ def targets_pdf(
     canvas.setAuthor("Hard Keel")
     each = size * (MODULES + 2) / MODULES
     column = max(each, _NARROWEST_MM) + _GAP_MM
-    row = each + _WORDS_MM + _GAP_MM
+    laid = where or {}
+    row = each + _WORDS_MM + _LINE_MM * max(map(len, laid.values()), default=0) + _GAP_MM
     across = max(1, int((wide - 2 * _MARGIN_MM + _GAP_MM) // column))
     down = max(1, int((tall - _TOP_MM - _FOOT_MM) // row))
     for start in range(0, len(wanted), across * down):
@@ -67,7 +73,7 @@ def targets_pdf(
         for number, (code, words) in enumerate(wanted[start : start + across * down]):
             x = _MARGIN_MM + (number % across) * column
             y = tall - _TOP_MM - each - (number // across) * row
-            _label(canvas, (code, words), (x, y), size)
+            _label(canvas, (code, (words, *laid.get(code, ()))), (x, y), size)
         canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -96,7 +102,9 @@ def _page(
     canvas.drawString(_MARGIN_MM * mm, (low - 5) * mm, say.BARS)
 
 
-def _label(canvas: Canvas, what: tuple[int, str], at: tuple[float, float], size: float) -> None:
+def _label(
+    canvas: Canvas, what: tuple[int, Sequence[str]], at: tuple[float, float], size: float
+) -> None:
     """One target with its cutting line, hairlines and words; `at` its rim's lower left corner, mm."""
     (code, words), (x, y) = what, at
     rim = size / MODULES
@@ -115,4 +123,5 @@ def _label(canvas: Canvas, what: tuple[int, str], at: tuple[float, float], size:
     canvas.setFont(BOLD, 8)
     canvas.drawString(x * mm, (y - 4.0) * mm, say.number_words(code))
     canvas.setFont(REGULAR, 6.5)
-    canvas.drawString(x * mm, (y - 7.2) * mm, words)
+    for line, said in enumerate(words):
+        canvas.drawString(x * mm, (y - 7.2 - _LINE_MM * line) * mm, said)

@@ -3,11 +3,13 @@
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
+from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import mark_name, surface_name
-from hardkeel.survey.model import Survey
+from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
+    from hardkeel.airframe.targeting import Place
     from hardkeel.sight.targets import Sighted, Told
 
 TITLE: Final = "Targets"
@@ -59,7 +61,7 @@ def number_words(code: int) -> str:
 def labelled(survey: Survey) -> list[tuple[int, str]]:
     """The codes of a survey's targets with their marks in words, in the codes' order."""
     targets = sorted(survey.targets, key=lambda one: one.code)
-    return [(one.code, mark_name(survey, one.mark)) for one in targets]
+    return [(one.code, mark_name(survey, one.mark.removeprefix(OWN_TARGET))) for one in targets]
 
 
 def written(name: str, count: int) -> str:
@@ -69,7 +71,7 @@ def written(name: str, count: int) -> str:
 
 def told_lines(survey: Survey, told: "Sequence[Told]") -> list[str]:
     """What is told and not used, a sentence each."""
-    marks = {one.code: mark_name(survey, one.mark) for one in survey.targets}
+    marks = dict(labelled(survey))
     lines = []
     for one in told:
         number = f"target {one.code}" if one.code is not None else ""
@@ -92,6 +94,26 @@ def seen_lines(sighted: "Sighted") -> list[str]:
         f"{name}: {number_of(len(found), 'target')} seen, {sum(one.reading is not None for one in found)} used."
         for name, found in sighted.found.items()
     ]
+
+
+def place_lines(place: "Place", unit: LengthUnit) -> tuple[str, str]:
+    """Where the middle of its square lies on the face: across, then along."""
+    across, along = (format_length(one, unit) for one in (place.across, place.along))
+    return (
+        {
+            "tip": f"{across} in from the tip",
+            "middle": f"{across} out from the middle",
+            "top": f"{across} under the top",
+            "station": f"at {across} from the datum",
+        }[place.from_],
+        {
+            "leading edge": f"{along} behind the leading edge",
+            "trailing edge": f"{along} before the trailing edge",
+            "hinge line": f"{along} before the hinge line",
+            "centre line": "on the centre line",
+            "half way up": "half way up the side",
+        }[place.to],
+    )
 
 
 def from_where(size: float) -> str:

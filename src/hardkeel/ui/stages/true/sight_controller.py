@@ -13,6 +13,7 @@ from PyQt6.QtCore import QObject
 from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QFileDialog
 
+from hardkeel.airframe.targeting import places_of
 from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.edits import sight as edits
 from hardkeel.export.framing import printer_of
@@ -98,11 +99,15 @@ class SightController(QObject):
         if not name:
             return
         survey, path = build.surveyed, Path(name)
-        size, paper = survey.target_size or USUAL, paper_for(self._stage.unit)
+        unit = self._stage.unit
+        where = {code: targets_say.place_lines(at, unit) for code, at in places_of(build).items()}
+        size, paper = survey.target_size or USUAL, paper_for(unit)
         self._jobs.start(
             self._document.session,
             "targets",
-            lambda: write_atomically(path, targets_pdf(survey, size, paper, printer_of(build))),
+            lambda: write_atomically(
+                path, targets_pdf(survey, size, paper, printer_of(build), where)
+            ),
             lambda _done: self._tell(targets_say.written(path.name, len(survey.targets))),
             self._on_failed,
         )
