@@ -16,6 +16,7 @@ from hardkeel.survey.model import OWN_TARGET
 from hardkeel.survey.readings import Sight
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.true.sight_page import SightPage
+from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 from tests.edited import by_hand
 from tests.stages_of import stage_of
 from tests.targeted import Bench, pictures
@@ -145,3 +146,66 @@ def test_the_sheet_is_printed_where_it_is_wanted(
     qtbot.waitUntil(there.exists, timeout=20_000)
     window.jobs.wait()
     assert there.read_bytes().startswith(b"%PDF")
+
+
+def test_a_watched_folder_gives_what_comes_in_once_it_is_whole(
+    window: MainWindow,
+    page: SightPage,
+    files: list[Path],
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    qtbot: QtBot,
+) -> None:
+    folder = tmp_path / "from the telephone"
+    folder.mkdir()
+    (folder / "old.jpg").write_bytes(files[1].read_bytes())
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_a, **_k: str(folder))
+    qtbot.mouseClick(page.targets.watch, LEFT)
+    assert "from the telephone" in page.targets.watched.text()
+    watched = stage_of(window).findChild(WatchedFolder)
+    assert watched is not None
+    taken: list[list[Path]] = []
+    watched.arrived.connect(taken.append)
+
+    def look() -> None:
+        watched.look()
+        window.jobs.wait()
+        qtbot.wait(20)
+
+    look()
+    data = files[0].read_bytes()
+    (folder / "new.jpg").write_bytes(data[:2000])
+    (folder / "notes.txt").write_text("not a picture")
+    look()
+    (folder / "new.jpg").write_bytes(data)
+    look()
+    assert taken == [], "it may still grow"
+    look()
+    assert taken == [[folder / "new.jpg"]]
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=60_000)
+    look()
+    assert len(taken) == 1
+    qtbot.mouseClick(page.targets.watch, LEFT)
+    assert watched.folder is None
+    assert not page.targets.watched.isVisibleTo(page)
+
+
+def test_a_folder_that_goes_is_told_and_a_new_build_is_not_given_the_old_ones_pictures(
+    window: MainWindow, page: SightPage, tmp_path: Path, qtbot: QtBot
+) -> None:
+    watched = stage_of(window).findChild(WatchedFolder)
+    assert watched is not None
+    watched.watch(tmp_path / "gone")
+    qtbot.waitUntil(lambda: "can't be watched" in window.notice.text, timeout=20_000)
+    assert watched.folder is None
+    watched.watch(tmp_path)
+    window.start(window.document.build.but(name="another"))
+    assert watched.folder is None
+
+
+def test_pictures_dropped_while_others_are_read_are_read_after_them(
+    window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
+) -> None:
+    page.dropEvent(dropped(files[0]))
+    page.dropEvent(dropped(files[1]))
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=60_000)

@@ -17,6 +17,9 @@ HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle o
 CARD: Final = "Targets: pictures without clicks"
 LAY: Final = "Lay out targets"
 PRINT: Final = "Print them…"
+WATCH: Final = "Watch a folder…"
+WATCH_NO_MORE: Final = "Watch it no more"
+WATCH_WHICH: Final = "The folder that the telephone puts its pictures in"
 FILE: Final = "targets.pdf"
 PDF_FILES: Final = "PDF (*.pdf)"
 LAY_EDIT: Final = "lay out targets"
@@ -160,3 +163,8 @@ def too_few(name: str, seen: int) -> str:
     """A photograph with some targets in it."""
     found = number_of(seen, "target") if seen else "no target"
     return f"{name}: {found} seen, five are wanted to know where it was taken from: its marks are to be clicked."
+
+
+def watching(folder: str) -> str:
+    """``Watching Pictures: what comes in is taken.``."""
+    return f"Watching {folder}: pictures that come in are taken."

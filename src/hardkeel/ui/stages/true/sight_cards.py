@@ -69,26 +69,34 @@ class TargetsCard(Card):
 
     Signals
     -------
-    lay_wanted, print_wanted : (nothing)
-        Give the airframe targets; print their sheet.
+    lay_wanted, print_wanted, watch_wanted : (nothing)
+        Give the airframe targets; print their sheet; watch a folder for pictures, or no more.
     """
 
     lay_wanted = pyqtSignal()
     print_wanted = pyqtSignal()
+    watch_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__(targets_say.CARD)
         self.lines, self.seen, self.wrong = label("soft"), label("soft"), label("heading")
+        self.watched = label("soft")
         self.lay, self.print = QPushButton(targets_say.LAY), QPushButton(targets_say.PRINT)
+        self.watch = QPushButton(targets_say.WATCH)
         row = FlowLayout(gap=4)
-        for button, wanted in ((self.lay, self.lay_wanted), (self.print, self.print_wanted)):
+        for button, wanted in (
+            (self.lay, self.lay_wanted),
+            (self.print, self.print_wanted),
+            (self.watch, self.watch_wanted),
+        ):
             button.setObjectName("tool")
             button.clicked.connect(wanted)
             row.addWidget(button)
-        for widget in (self.lines, self.seen, self.wrong):
+        for widget in (self.lines, self.watched, self.seen, self.wrong):
             self.column.addWidget(widget)
         self.column.addLayout(row)
         self.show_seen((), ())
+        self.show_watched("")
 
     def show_laid(self, lines: Sequence[str], more: int, *, there: bool) -> None:
         """Whether there are any, how many more there could be, and what is to be known of them."""
@@ -96,6 +104,13 @@ class TargetsCard(Card):
         self.lay.setText(targets_say.lay_more(more) if there else targets_say.LAY)
         self.lay.setVisible(more > 0)
         self.print.setVisible(there)
+        self.watch.setVisible(there)
+
+    def show_watched(self, folder: str) -> None:
+        """Which folder is watched; an empty name: none."""
+        self.watched.setText(targets_say.watching(folder) if folder else "")
+        self.watched.setVisible(bool(folder))
+        self.watch.setText(targets_say.WATCH_NO_MORE if folder else targets_say.WATCH)
 
     def show_seen(self, seen: Sequence[str], wrong: Sequence[str]) -> None:
         """What the last pictures showed, and what of it is not used."""

@@ -34,6 +34,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.stage import TrueStage
+from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 
 _SMALL_PX = 1600
 _AT_ONCE = 2
@@ -53,6 +54,13 @@ class SightController(QObject):
         self._document, self._stage = document, stage
         self._jobs, self._tell = jobs, tell
         self._page: SightPage | None = None
+        self._waiting: list[Path] = []  # photos to read when those at hand are read
+        self._reading = False
+        self._faults: list[str] = []
+        self.watched = WatchedFolder(document, jobs, self)
+        self.watched.arrived.connect(self.open_photos)
+        self.watched.lost.connect(self._on_lost)
+        document.build_opened.connect(self._on_opened)
         stage.made.connect(self._on_made)
 
     def _on_made(self, page: object) -> None:
@@ -61,6 +69,7 @@ class SightController(QObject):
             page.photo_wanted.connect(self._ask)
             page.photos_dropped.connect(self.open_photos)
             page.targets.print_wanted.connect(self._print_targets)
+            page.targets.watch_wanted.connect(self._watch)
             page.sample_wanted.connect(lambda place: self.photograph(place_named(place)))
             page.smaller_wanted.connect(self._shrink)
             page.image_wanted.connect(self._show)
@@ -77,18 +86,58 @@ class SightController(QObject):
 
     def open_photos(self, paths: Sequence[Path]) -> None:
         """Read photos beside the window, look for targets in them, and lay them down."""
+        self._waiting += paths
+        if self._waiting and not self._reading:
+            self._read_next()
+
+    def _read_next(self) -> None:
+        """Read all that wait; what comes in the meantime is read after them."""
+        paths, self._waiting = tuple(self._waiting), []
+        self._reading = bool(paths)
         if not paths:
             return
         looked_for = bool(self._document.build.surveyed.targets)
         self._tell(say.READING.format(name=", ".join(path.name for path in paths)))
         self._jobs.start(
             self._document.session,
-            "photo",
+            "photos",
             lambda: _read_all(paths, looked_for=looked_for),
-            self._lay,
-            self._on_failed,
+            self._on_read,
+            self._on_unread,
             left=lambda: self._tell(""),
         )
+
+    def _on_read(self, found: object) -> None:
+        self._lay(found)
+        self._read_next()
+
+    def _on_unread(self, fault: HardKeelError) -> None:
+        self._on_failed(fault)
+        self._read_next()
+
+    def _on_opened(self) -> None:
+        """Another build: photos for the one before are not its own."""
+        self._waiting, self._faults, self._reading = [], [], False
+        self._show_watched()
+
+    def _watch(self) -> None:
+        """Watch a folder, or no more."""
+        if self.watched.folder is not None:
+            self.watched.leave()
+        else:
+            name = QFileDialog.getExistingDirectory(self._stage, targets_say.WATCH_WHICH)
+            if name:
+                self.watched.watch(Path(name))
+        self._show_watched()
+
+    def _on_lost(self, why: str) -> None:
+        self._tell(f"{why}.")
+        self._show_watched()
+
+    def _show_watched(self) -> None:
+        folder = self.watched.folder
+        if self._page is not None:
+            self._page.targets.show_watched(folder.name if folder is not None else "")
 
     def _print_targets(self) -> None:
         """Write the sheet of targets where it is wanted."""
@@ -146,8 +195,10 @@ class SightController(QObject):
         for one in fresh:
             if one not in marked:
                 faults += self._lay_clicked(one)
-        if faults:
-            self._tell("\n".join(faults))
+        self._faults += faults
+        if self._faults and not self._waiting:  # else the next reading would take it away
+            self._tell("\n".join(self._faults))
+            self._faults = []
 
     def _lay_targets(self, shots: Sequence["_Shot"]) -> list[str]:
         """Photographs that show targets: nothing is to be clicked; what was wrong with them."""

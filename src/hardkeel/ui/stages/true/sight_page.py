@@ -38,6 +38,7 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.photo_view import PhotoView
 from hardkeel.ui.stages.true.sight_cards import ClickCard, TargetsCard
+from hardkeel.ui.stages.true.watched_folder import PICTURES
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -47,7 +48,6 @@ from hardkeel.ui.widgets.flow import FlowLayout
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
 _PAUSE_MS: Final = 150
-_PICTURES: Final = frozenset({".jpg", ".jpeg", ".png"})
 
 
 class SightPage(SubPage):
@@ -467,4 +467,4 @@ def pictures_in(data: QMimeData | None) -> list[Path]:
     """The pictures among what is dragged."""
     urls = data.urls() if data is not None else []
     paths = [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
-    return [path for path in paths if path.suffix.lower() in _PICTURES]
+    return [path for path in paths if path.suffix.lower() in PICTURES]
