@@ -9,9 +9,11 @@ from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
-from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.practice.photographing import film_focal
 from hardkeel.sight.pictures import jpeg_of
+from hardkeel.sight.targets import sighted
+from hardkeel.survey.columns import POSE
 from hardkeel.survey.model import OWN_TARGET
 from hardkeel.survey.readings import Sight
 from hardkeel.ui.shell.window import MainWindow
@@ -19,7 +21,7 @@ from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 from tests.edited import by_hand
 from tests.stages_of import stage_of
-from tests.targeted import Bench, pictures
+from tests.targeted import Bench, pictures, seen
 
 LEFT = Qt.MouseButton.LeftButton
 SIZE = (2000, 1500)
@@ -209,3 +211,24 @@ def test_pictures_dropped_while_others_are_read_are_read_after_them(
     page.dropEvent(dropped(files[0]))
     page.dropEvent(dropped(files[1]))
     qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=60_000)
+
+
+def test_a_part_that_was_touched_between_the_pictures_is_said(
+    window: MainWindow, page: SightPage, qtbot: QtBot
+) -> None:
+    build = window.document.build
+    survey = build.surveyed.but(readings=(), photos=(), gluing=None, locked=())
+    hidden = hidden_from(build.surveyed, build.hidden or {})
+    unknowns = hidden.unknowns.copy()
+    unknowns[hidden.net.columns.start["stab"] + POSE.index("yaw")] += 1.0
+    assert build.fuselage is not None
+    before, after = (
+        seen(Bench(survey, one, build.fuselage), 5)
+        for one in (hidden, Hidden(hidden.net, unknowns))
+    )
+    given = sighted(survey, [*before[:2], *after[2:]], build.phase).survey
+    window.document.apply("pictures", by_hand(lambda one: one.but(survey=given)))
+    qtbot.waitUntil(lambda: page.touched.isVisibleTo(page), timeout=20_000)
+    assert page.touched.answer.text().startswith("The stabilizer stood otherwise in p3 and p4")
+    window.document.stack.undo()
+    qtbot.waitUntil(lambda: not page.touched.isVisibleTo(page), timeout=20_000)

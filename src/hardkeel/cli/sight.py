@@ -12,6 +12,7 @@ from hardkeel.cli.true import true_table
 from hardkeel.messages import targets as say
 from hardkeel.project.model import Build
 from hardkeel.sight.codes import codes_in
+from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import read_picture, read_shades
 from hardkeel.sight.targets import Sighted, Taken, sighted
 from hardkeel.storage.package import Loaded, save
@@ -69,7 +70,12 @@ def sight_table(
     build: Build, seen: Sighted, judgement: Judgement, parsed: argparse.Namespace
 ) -> str:
     """The same for reading."""
-    lines = [*say.seen_lines(seen), *say.told_lines(seen.survey, seen.told), ""]
+    lines = [*say.seen_lines(seen), *say.told_lines(seen.survey, seen.told)]
+    moved = moved_between(judgement)
+    if moved is not None:
+        names = {photo: name for name, photo in seen.photos.items()}
+        lines += say.moved_words(seen.survey, moved, unit_of(parsed), names)
+    lines.append("")
     answer = true_table(build.but(survey=seen.survey), judgement, unit_of(parsed))
     return "\n".join(lines) + "\n" + answer
 

@@ -1,15 +1,16 @@
 """Printed targets in words: what stands on their sheet, what photographs told."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
-from hardkeel.messages.names import mark_name, surface_name
+from hardkeel.messages.names import body_name, mark_name, surface_name
 from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
     from hardkeel.airframe.targeting import Place
+    from hardkeel.sight.moved import MovedPart
     from hardkeel.sight.targets import Sighted, Told
 
 TITLE: Final = "Targets"
@@ -17,6 +18,7 @@ HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle o
 CARD: Final = "Targets: pictures without clicks"
 LAY: Final = "Lay out targets"
 PRINT: Final = "Print them…"
+TOUCHED: Final = "Touched between the pictures?"
 WATCH: Final = "Watch a folder…"
 WATCH_NO_MORE: Final = "Watch it no more"
 WATCH_WHICH: Final = "The folder that the telephone puts its pictures in"
@@ -168,3 +170,17 @@ def too_few(name: str, seen: int) -> str:
 def watching(folder: str) -> str:
     """``Watching Pictures: what comes in is taken.``."""
     return f"Watching {folder}: pictures that come in are taken."
+
+
+def moved_words(
+    survey: Survey, moved: "MovedPart", unit: LengthUnit, names: Mapping[str, str] | None = None
+) -> tuple[str, str]:
+    """What stood otherwise in which pictures, and what to do; `names` are the pictures' files, by id."""
+    files = names or {}
+    photos = [files.get(one, one) for one in moved.photos]
+    told = " and ".join((", ".join(photos[:-1]), photos[-1])) if len(photos) > 1 else photos[0]
+    part = body_name(survey, moved.body)
+    return (
+        f"The {part} stood otherwise in {told}: by up to {format_length(moved.by, unit)}.",
+        f"What the pictures say of the {part} mixes both. Take away those that show it as it stands no more, or take all again.",
+    )

@@ -1,5 +1,6 @@
 """Sight: a photo of the model, its marks clicked, the true airframe over it."""
 
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Final
 
@@ -27,6 +28,7 @@ from hardkeel.messages.names import mark_name
 from hardkeel.picture.photo import Pixel
 from hardkeel.picture.truing import picture_of
 from hardkeel.sight.asking import to_click
+from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
 from hardkeel.sight.viewpoints import Place
@@ -48,6 +50,14 @@ from hardkeel.ui.widgets.flow import FlowLayout
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
 _PAUSE_MS: Final = 150
+
+
+@dataclass(frozen=True)
+class _Further:
+    """What is reckoned once the answer is on the screen."""
+
+    next_lines: list[str]
+    moved: tuple[str, str]
 
 
 class SightPage(SubPage):
@@ -92,10 +102,14 @@ class SightPage(SubPage):
         self.wrong = LinesCard(say.CLICK_AGAIN)
         self.wrong.set_edge("out")
         self.targets = TargetsCard()
+        self.touched = LinesCard(targets_say.TOUCHED)
+        self.touched.set_edge("out")
+        self.touched.show_lines("", [])
         self.take, self.how = LinesCard(say.TAKE_NEXT), LinesCard(say.HOW_TO)
         cards = (
             self.told,
             self.click,
+            self.touched,
             self.wrong,
             self.says,
             self.targets,
@@ -315,16 +329,24 @@ class SightPage(SubPage):
         walls, judgement, unit = hull_of(build.fuselage), self.document.judgement, self.unit
 
         def work() -> object:
-            return shown.next_lines(build, judgement, walls, unit)
+            moved = moved_between(judgement)
+            return _Further(
+                shown.next_lines(build, judgement, walls, unit),
+                targets_say.moved_words(build.surveyed, moved, unit)
+                if moved is not None
+                else ("", ""),
+            )
 
         if self.document.beside is None:
             self._show_further(work())
         else:
             self.document.beside("what to photograph", work, self._show_further, lambda _why: None)
 
-    def _show_further(self, lines: object) -> None:
-        if isinstance(lines, list):
-            self.take.show_lines("", lines)
+    def _show_further(self, found: object) -> None:
+        if isinstance(found, _Further):
+            self.take.show_lines("", found.next_lines)
+            what, why = found.moved
+            self.touched.show_lines(what, [why] if why else [])
 
     def show_image(self, photo: str, image: QImage, pixels: Pixels | None) -> None:
         """The image of the photo in hand is here."""
