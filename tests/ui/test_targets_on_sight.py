@@ -230,5 +230,6 @@ def test_a_part_that_was_touched_between_the_pictures_is_said(
     window.document.apply("pictures", by_hand(lambda one: one.but(survey=given)))
     qtbot.waitUntil(lambda: page.touched.isVisibleTo(page), timeout=20_000)
     assert page.touched.answer.text().startswith("The stabilizer stood otherwise in p3 and p4")
+    assert "stabilizer" not in page.wrong.lines.text(), "said once is enough"
     window.document.stack.undo()
     qtbot.waitUntil(lambda: not page.touched.isVisibleTo(page), timeout=20_000)

@@ -6,6 +6,7 @@ import pytest
 from hardkeel.demo.fleet import DEMOS, OTHER_SHAPES
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import lay_targets
+from hardkeel.messages.sight import again_title, click_sentence
 from hardkeel.messages.targets import moved_words
 from hardkeel.practice.hidden import Hidden, hidden_by_chance
 from hardkeel.project.model import Build
@@ -85,3 +86,14 @@ def test_it_is_said_with_the_pictures_names() -> None:
     assert moved_words(survey, MovedPart("fin", ("p2",), 25.4, 99.0), "in")[0].endswith(
         "in p2: by up to 1.000″."
     )
+
+
+def test_a_target_that_does_not_fit_is_not_asked_to_be_clicked() -> None:
+    judgement = judged(lay_targets(demo_build()), 1, ("stab", "yaw", 1.0), 2)
+    survey = judgement.net.survey
+    assert judgement.outliers
+    for one in judgement.outliers:
+        said = click_sentence(survey, judgement, one)
+        assert "target" in said.lower()
+        assert "click" not in said
+        assert "click" not in again_title(survey, one.reading)

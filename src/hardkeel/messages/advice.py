@@ -13,7 +13,7 @@ from hardkeel.messages.names import body_name, check_name, contact_name, reading
 from hardkeel.messages.next_steps import NextKind, NextStep
 from hardkeel.messages.safety import GLUE_CAUTION, LASER_CAUTION, SANDING_CAUTION
 from hardkeel.messages.sharing import limit_words, settling_reason
-from hardkeel.messages.sight import CLICK_AGAIN, click_sentence, told_id
+from hardkeel.messages.sight import again_title, click_sentence, told_id
 from hardkeel.messages.verdicts import format_doubt, format_value
 from hardkeel.survey.checking import Check
 from hardkeel.survey.correcting import Correction
@@ -267,7 +267,7 @@ def _take_again(survey: Survey, judgement: Judgement, unit: LengthUnit) -> NextS
     first = judgement.outliers[0]
     reading, said = survey.reading(first.reading), suspect_sentence(survey, judgement, first, unit)
     if reading is None:
-        return NextStep("sight", CLICK_AGAIN, said)
+        return NextStep("sight", again_title(survey, first.reading), said)
     return NextStep("again", sentence_case(reading_name(survey, reading)), said, reading)
 
 

@@ -8,6 +8,7 @@ from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import check_name, mark_name, reading_name, sentence_case
 from hardkeel.messages.verdicts import format_doubt, format_value
 from hardkeel.sight.asking import NextPicture
+from hardkeel.sight.snapping import PIN_SIGMA
 from hardkeel.sight.viewpoints import Place
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
@@ -24,6 +25,7 @@ PHOTO_FILES: Final = "Photos (*.jpg *.jpeg *.png)"
 READING: Final = "reading {name}…"
 DRAWING: Final = "The stand-in camera takes its picture…"
 CLICK_AGAIN: Final = "Look at a click again"
+LABEL_AGAIN: Final = "Look at a label again"
 LOOK_AGAIN: Final = "to the photo"
 NO_PHOTO: Final = "Put a camera on a chair behind the model and open its picture"
 NO_PHOTO_WHY: Final = (
@@ -121,7 +123,10 @@ def told_id(survey: Survey, reading_id: str) -> str:
     """What a reading is called in a sentence, figure or click."""
     sight = survey.sighting(reading_id)
     if sight is not None:
-        return f"the click on {sighted_name(survey, sight)}"
+        what = "target" if is_by_target(survey, sight) else "click"
+        return f"the {what} on {sighted_name(survey, sight)}".replace(
+            "target on target ", "target on "
+        )
     reading = survey.reading(reading_id)
     return reading_name(survey, reading) if reading is not None else reading_id
 
@@ -137,7 +142,22 @@ def click_sentence(survey: Survey, judgement: Judgement, suspect: Outlier) -> st
         )
     if fit is None or fit.residual is None:
         return f"{name} does not fit the rest: look at it again."
+    sight = survey.sighting(suspect.reading)
+    if sight is not None and is_by_target(survey, sight):
+        return f"{name} lies {fit.residual:.1f} pixels off what all else says: does its label lie flat, and was nothing touched?"
     return f"{name} lies {fit.residual:.0f} pixels off what all else says: click it again."
+
+
+def is_by_target(survey: Survey, sight: Sight) -> bool:
+    """Whether a printed target was found there, and nobody clicked."""
+    found = sight.sigma is not None and sight.sigma < PIN_SIGMA
+    return found and any(one.mark == sight.mark for one in survey.targets)
+
+
+def again_title(survey: Survey, reading_id: str) -> str:
+    """What is to be looked at again: a click, or a label."""
+    sight = survey.sighting(reading_id)
+    return LABEL_AGAIN if sight is not None and is_by_target(survey, sight) else CLICK_AGAIN
 
 
 def look_again_words(count: int) -> str:

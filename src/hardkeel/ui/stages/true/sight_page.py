@@ -58,6 +58,7 @@ class _Further:
 
     next_lines: list[str]
     moved: tuple[str, str]
+    body: str
 
 
 class SightPage(SubPage):
@@ -105,6 +106,7 @@ class SightPage(SubPage):
         self.touched = LinesCard(targets_say.TOUCHED)
         self.touched.set_edge("out")
         self.touched.show_lines("", [])
+        self._touched = ""  # the part that was, as far as is reckoned
         self.take, self.how = LinesCard(say.TAKE_NEXT), LinesCard(say.HOW_TO)
         cards = (
             self.told,
@@ -295,12 +297,19 @@ class SightPage(SubPage):
         self.says.show_lines(
             say.RECKONING if self.document.uncommitted else said, lines if measured else []
         )
-        self.wrong.show_lines("", shown.click_lines(build, judgement, {self.photo}))
+        self._show_wrong()
         targets = bool(build.surveyed.targets)
         by_target = (targets_say.from_where(size_for(build)), *targets_say.HOW)
         how = by_target if targets else (*say.HOW, say.EXPECT)
         by_hand = bool(self.photo) and not shown.by_targets(build, self.photo)
         self.how.show_lines("", [*how, *([say.HANDS] if by_hand else [])])
+
+    def _show_wrong(self) -> None:
+        title, lines = shown.click_lines(
+            self.document.build, self.document.judgement, {self.photo}, self._touched
+        )
+        self.wrong.eyebrow.setText(title)
+        self.wrong.show_lines("", lines)
 
     def _show_targets(self) -> None:
         build = self.document.build
@@ -335,6 +344,7 @@ class SightPage(SubPage):
                 targets_say.moved_words(build.surveyed, moved, unit)
                 if moved is not None
                 else ("", ""),
+                moved.body if moved is not None else "",
             )
 
         if self.document.beside is None:
@@ -346,6 +356,8 @@ class SightPage(SubPage):
         if isinstance(found, _Further):
             self.take.show_lines("", found.next_lines)
             what, why = found.moved
+            self._touched = found.body
+            self._show_wrong()
             self.touched.show_lines(what, [why] if why else [])
 
     def show_image(self, photo: str, image: QImage, pixels: Pixels | None) -> None:

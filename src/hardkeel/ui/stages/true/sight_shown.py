@@ -105,11 +105,18 @@ def next_lines(
     return [line for line in (*lines, pins, *told) if line]
 
 
-def click_lines(build: Build, judgement: Judgement, photos: Collection[str]) -> list[str]:
-    """Clicks in these photos that do not fit."""
+def click_lines(
+    build: Build, judgement: Judgement, photos: Collection[str], touched: str = ""
+) -> tuple[str, list[str]]:
+    """Clicks and targets in these photos that do not fit, under what they are; not those of a part that was touched."""
     survey = build.surveyed
-    return [
-        say.click_sentence(survey, judgement, one)
+    body_of = {mark.id: mark.body for mark in survey.marks}
+    found = [
+        one
         for one in judgement.outliers
-        if (sight := survey.sighting(one.reading)) is not None and sight.photo in photos
+        if (sight := survey.sighting(one.reading)) is not None
+        and sight.photo in photos
+        and body_of.get(sight.mark) != touched
     ]
+    title = say.again_title(survey, found[0].reading) if found else say.CLICK_AGAIN
+    return title, [say.click_sentence(survey, judgement, one) for one in found]
