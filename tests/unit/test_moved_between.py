@@ -8,12 +8,13 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import lay_targets
 from hardkeel.messages.sight import again_title, click_sentence
 from hardkeel.messages.targets import moved_words
-from hardkeel.practice.hidden import Hidden, hidden_by_chance
+from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
 from hardkeel.project.model import Build
 from hardkeel.sight.moved import MovedPart, moved_between
 from hardkeel.sight.targets import sighted
 from hardkeel.survey.columns import POSE
 from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.network import network_of
 from tests.targeted import Bench, seen
 
 
@@ -97,3 +98,34 @@ def test_a_target_that_does_not_fit_is_not_asked_to_be_clicked() -> None:
         assert "target" in said.lower()
         assert "click" not in said
         assert "click" not in again_title(survey, one.reading)
+
+
+def test_a_misread_tape_moves_nothing_between_pictures() -> None:
+    """The demo's own readings have a tape that is 9 mm off; two pictures of what stands otherwise than they say."""
+    demo = demo_build()
+    laid = lay_targets(demo)
+    bare = laid.surveyed.but(readings=(), photos=(), gluing=None, locked=())
+    hidden = hidden_from(demo.surveyed, demo.hidden or {})
+    net = network_of(bare)
+    unknowns = np.zeros(net.columns.size)
+    own = hidden.net.columns.own
+    unknowns[:own] = hidden.unknowns[:own]
+    assert laid.fuselage is not None
+    for seed in (4, 5, 6):
+        taken = seen(Bench(bare, Hidden(net, unknowns), laid.fuselage), seed)[:2]
+        given = sighted(laid.surveyed, taken, "dry").survey
+        assert len(given.readings) > len(demo.surveyed.readings) > 20
+        assert moved_between(judge_survey(given, "dry")) is None
+
+
+def test_one_wrong_sighting_is_no_moved_part() -> None:
+    laid = lay_targets(demo_build())
+    survey = judged(laid, 2, None, 2).net.survey
+    first = next(one for one in survey.sightings if one.photo == "p4" and "stab_tip" in one.mark)
+    u, v = first.value
+    bad = survey.but(
+        readings=tuple(
+            one.but(value=(u + 25.0, v)) if one == first else one for one in survey.readings
+        )
+    )
+    assert moved_between(judge_survey(bad, "dry")) is None

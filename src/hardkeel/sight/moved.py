@@ -5,22 +5,23 @@ adjustment asked by how much that would fit better: the score test, with the sec
 others.  Cameras are unknown anyhow, so that a model that was moved as a whole does no harm.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
 from hardkeel.geometry.chances import chi_square_beyond
+from hardkeel.geometry.rotation import Array
 from hardkeel.survey.columns import POSE, SHIFTS
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.system import System
 
 _LEAST_MARKS: Final = 3  # of a part in those pictures, and in the others
 _BY_CHANCE: Final = 1e-5  # that one is told though nothing moved
 _SHIFT_MM: Final = 5.0  # one sigma of what a touch does
 _TURN: Final = 3.0
+_OWN: Final = np.array([1 / (_SHIFT_MM if part in SHIFTS else _TURN) ** 2 for part in POSE])
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,61 +45,102 @@ class MovedPart:
 
 
 def moved_between(judgement: Judgement) -> MovedPart | None:
-    """The part that most likely was moved between pictures; ``None`` where nothing says so."""
+    """The part that most likely was moved between pictures; ``None`` where nothing says so.
+
+    Only what the pictures say counts: a tape that was misread moves no part between two of them.  And it must be said
+    without any one of the part's marks in those pictures: one that is wrong by itself is a wrong click or label.
+    """
     net, solution = judgement.net, judgement.solution
     cameras = solution.cameras
     photos = [one.id for one in net.survey.photos if one.id in cameras]
     if len(photos) < 2:  # noqa: PLR2004  between one and another
         return None
     used = [one for one in judgement.sightings if one.photo in cameras and not one.ignored]
-    figures = [one for one in judgement.readings if not one.ignored]
-    system = System(net, (*figures, *used), cameras)
+    system = System(net, used, cameras)
     state = system.state_of(solution.unknowns, cameras)
     seen = system.look(state)
     if not np.isfinite(seen.cost):
         return None
-    rows = seen.slopes * system.root_weight[:, None]
-    off = seen.residuals * system.root_weight
-    cofactor = np.linalg.inv(rows.T @ rows + system.prior)
-    pull = rows.T @ off - system.prior @ (state - system.mean)
+    fit = _Fit(
+        seen.slopes * system.root_weight[:, None],
+        seen.residuals * system.root_weight,
+        system.prior,
+        system.prior @ (state - system.mean),
+    )
     body_of = {mark.id: mark.body for mark in net.survey.marks}
-    own = np.array([1 / (_SHIFT_MM if part in SHIFTS else _TURN) ** 2 for part in POSE])
-    found: list[MovedPart] = []
-    tried = 0
+    of_body = {
+        (photo, body): [
+            slice(system.rows_of(photo).start + 2 * i, system.rows_of(photo).start + 2 * i + 2)
+            for i, one in enumerate(s for s in used if s.photo == photo)
+            if body_of.get(one.mark) == body
+        ]
+        for photo in photos
+        for body in net.columns.start
+    }
+    found: list[tuple[float, str, tuple[str, ...]]] = []
+    without = fit.without(())
     for group in _groups(photos):
         for body, at in net.columns.start.items():
-            if body == FUSELAGE:
+            mine = [two for photo in group for two in of_body[photo, body]]
+            others = [two for photo in photos if photo not in group for two in of_body[photo, body]]
+            if len(mine) < _LEAST_MARKS or len(others) < _LEAST_MARKS:
                 continue
-            mine = [
-                2 * i + half + system.rows_of(photo).start
-                for photo in group
-                for i, one in enumerate(s for s in used if s.photo == photo)
-                if body_of.get(one.mark) == body
-                for half in (0, 1)
-            ]
-            others = {
-                one.mark for one in used if one.photo not in group and body_of.get(one.mark) == body
-            }
-            if len(mine) < 2 * _LEAST_MARKS or len(others) < _LEAST_MARKS:
-                continue
-            tried += 1
-            columns = slice(at, at + len(POSE))
-            extra = rows[mine, columns]
-            across = extra.T @ rows[mine]
-            weight = extra.T @ extra - across @ cofactor @ across.T + np.diag(own)
-            force = extra.T @ off[mine] - across @ cofactor @ pull
-            change = np.linalg.solve(weight, force)
-            moves = [
-                seen.placed.airframe_moves[net.index[mark.id]][:, columns] @ change
-                for mark in net.survey.marks
-                if mark.body == body
-            ]
-            by = float(np.max(np.linalg.norm(moves, axis=1)))
-            found.append(MovedPart(body, group, by, float(force @ change)))
-    best = max(found, key=lambda one: one.better, default=None)
-    if best is None or tried * chi_square_beyond(best.better, len(POSE)) > _BY_CHANCE:
+            better, _ = without.second_place(mine, slice(at, at + len(POSE)))
+            found.append((better, body, group))
+    if not found:
         return None
-    return best
+    better, body, group = max(found)
+    mine = [two for photo in group for two in of_body[photo, body]]
+    columns = slice(net.columns.start[body], net.columns.start[body] + len(POSE))
+    least = min(
+        fit.without((two,)).second_place([one for one in mine if one != two], columns)[0]
+        for two in mine
+    )
+    if len(found) * chi_square_beyond(least, len(POSE)) > _BY_CHANCE:
+        return None
+    _, change = without.second_place(mine, columns)
+    moves = [
+        seen.placed.airframe_moves[net.index[mark.id]][:, columns] @ change
+        for mark in net.survey.marks
+        if mark.body == body
+    ]
+    return MovedPart(body, group, float(np.max(np.linalg.norm(moves, axis=1))), better)
+
+
+@dataclass(frozen=True, slots=True)
+class _Fit:
+    """Whitened rows, shape (R, N), their misfits, the prior's weight and its pull."""
+
+    rows: Array
+    off: Array
+    prior: Array
+    prior_pull: Array
+
+    def without(self, left_out: Sequence[slice]) -> "_Solved":
+        """Solved once, some rows left out."""
+        rows, off = self.rows.copy(), self.off.copy()
+        for two in left_out:
+            rows[two], off[two] = 0.0, 0.0
+        cofactor: Array = np.asarray(np.linalg.inv(rows.T @ rows + self.prior), dtype=float)
+        return _Solved(rows, off, cofactor, cofactor @ (rows.T @ off - self.prior_pull))
+
+
+@dataclass(frozen=True, slots=True)
+class _Solved:
+    rows: Array
+    off: Array
+    cofactor: Array
+    step: Array
+
+    def second_place(self, mine: Sequence[slice], columns: slice) -> tuple[float, Array]:
+        """By how much less the squares are where a part has a second place in these rows; its change, shape (6,)."""
+        at = np.concatenate([np.arange(two.start, two.stop) for two in mine])
+        extra = self.rows[at, columns]
+        across = extra.T @ self.rows[at]
+        weight = extra.T @ extra - across @ self.cofactor @ across.T + np.diag(_OWN)
+        force = extra.T @ self.off[at] - across @ self.step
+        change = np.linalg.solve(weight, force)
+        return float(force @ change), change
 
 
 def _groups(photos: list[str]) -> Iterator[tuple[str, ...]]:

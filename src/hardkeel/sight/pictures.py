@@ -100,13 +100,15 @@ def read_shades(data: bytes, name: str) -> Shades:
     BadInput
         When it is no picture, is cut off, or is too large or too small to be one.
     """
-    plain, _, film = _opened(data, name)
-    grey = np.asarray(plain.convert("L"))
+    plain, _, film = _opened(data, name, grey=True)
+    grey = np.asarray(plain if plain.mode == "L" else plain.convert("L"))
     return Shades(grey, max(plain.size) * film / _FILM_LONG if film is not None else None)
 
 
-def _opened(data: bytes, name: str) -> "tuple[Image.Image, float | None, float | None]":
-    """Upright in three colours; its focal length in pixels, and as for 35 mm film, where the camera wrote them."""
+def _opened(
+    data: bytes, name: str, *, grey: bool = False
+) -> "tuple[Image.Image, float | None, float | None]":
+    """Upright in three colours, or `grey` where the file can be read so (a third of the memory); its focal length in pixels, and as for 35 mm film, where the camera wrote them."""
     if len(data) > _MOST_BYTES:
         raise BadInput(name, f"{len(data) / 1e6:.0f} MB are more than any photo of a model needs")
     try:
@@ -122,8 +124,11 @@ def _opened(data: bytes, name: str) -> "tuple[Image.Image, float | None, float |
         raise BadInput(name, f"{wide} × {high} pixels are too many: save it smaller")
     try:
         focal, film = _focal_px(image), _film_of(image)
+        if grey:
+            image.draft("L", image.size)
         image.load()
-        plain = _plain(ImageOps.exif_transpose(image))
+        upright = ImageOps.exif_transpose(image)
+        plain = upright if grey and upright.mode == "L" else _plain(upright)
     except Exception as fault:
         raise BadInput(name, "is cut off or spoilt: it can't be read to its end") from fault
     return plain, focal, film
