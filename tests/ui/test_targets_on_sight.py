@@ -9,6 +9,8 @@ from PyQt6.QtGui import QDropEvent
 from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.picture.truing import picture_of
 from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.practice.photographing import film_focal
 from hardkeel.sight.pictures import jpeg_of
@@ -17,6 +19,7 @@ from hardkeel.survey.columns import POSE
 from hardkeel.survey.model import OWN_TARGET
 from hardkeel.survey.readings import Sight
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.true.showing import place_names
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 from tests.edited import by_hand
@@ -233,3 +236,31 @@ def test_a_part_that_was_touched_between_the_pictures_is_said(
     assert "stabilizer" not in page.wrong.lines.text(), "said once is enough"
     window.document.stack.undo()
     qtbot.waitUntil(lambda: not page.touched.isVisibleTo(page), timeout=20_000)
+
+
+def test_hands_do_not_see_the_marks_that_are_there_for_targets(
+    window: MainWindow, page: SightPage, qtbot: QtBot
+) -> None:
+    build = window.document.build
+    names = place_names(build, None)
+    assert names
+    assert not any("target" in one for one in names)
+    picture = picture_of(build, window.document.judgement, 1.0)
+    drawn = {one.ref for one in picture.strokes if one.role == "mark"}
+    assert drawn
+    assert not any(one.startswith(OWN_TARGET) for one in drawn)
+    qtbot.mouseClick(page.targets.drop, LEFT)
+    assert window.document.build.surveyed == demo_build().surveyed.but(
+        shared=window.document.build.surveyed.shared
+    )
+
+
+def test_targets_that_photos_show_are_not_taken_away(
+    window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
+) -> None:
+    page.dropEvent(dropped(files[0]))
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=60_000)
+    before = window.document.build
+    qtbot.mouseClick(page.targets.drop, LEFT)
+    assert window.document.build == before
+    assert "take the photos away first" in page.told.text()

@@ -11,7 +11,7 @@ from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
 from hardkeel.sight.targets import USUAL_PLACE, Taken
 from hardkeel.sight.targets import sighted as sightings_in
-from hardkeel.survey.model import Photo, Survey
+from hardkeel.survey.model import OWN_TARGET, Photo, Survey
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Phase, Sight
 
@@ -69,6 +69,23 @@ def lay_targets(build: Build) -> Build:
             shared=shared if shared.target is not None else shared.but(target=USUAL_PLACE),
         ),
     )
+
+
+@edit
+def drop_targets(build: Build) -> Build:
+    """Take all targets away, and the marks that were there for them alone.
+
+    Raises
+    ------
+    BadInput
+        When photos show some of them.
+    """
+    survey = build.surveyed
+    own = {mark.id for mark in survey.marks if mark.id.startswith(OWN_TARGET)}
+    if any(one.mark in own for one in survey.sightings):
+        raise BadInput("", "photos show these targets: take the photos away first")
+    marks = tuple(mark for mark in survey.marks if mark.id not in own)
+    return with_survey(build, survey.but(marks=marks, targets=(), target_size=None))
 
 
 @edit

@@ -16,7 +16,7 @@ from hardkeel.geometry.hull import Point2, convex_hull
 from hardkeel.geometry.rotation import Array
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, Body, Survey, Verdict, contacts_of
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Body, Survey, Verdict, contacts_of
 from hardkeel.survey.proposing import is_upright
 from hardkeel.survey.readings import (
     AngleAt,
@@ -114,6 +114,8 @@ def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
         if body.id in rings:
             strokes += _body_strokes(survey, body, judgement, rings[body.id], shown.rings[body.id])
     for mark in survey.marks:
+        if mark.id.startswith(OWN_TARGET):  # a camera reads it, no hand does
+            continue
         # from the side only what lies on the centre line is told apart from its twin
         views = VIEWS if mark.at[1] == 0 else VIEWS[:2]
         at = shown.marks[mark.id]
@@ -228,7 +230,11 @@ def body_ring(survey: Survey, body: Body) -> tuple[Point, ...]:
     """A body's edge: its outline, else the hull of its marks, else a rectangle of its figures."""
     if body.outline:
         return body.outline
-    marks = [mark.at for mark in survey.marks if mark.body == body.id]
+    marks = [
+        mark.at
+        for mark in survey.marks
+        if mark.body == body.id and not mark.id.startswith(OWN_TARGET)
+    ]
     if len(marks) > 2:  # noqa: PLR2004  enough to enclose something
         upright = is_upright(survey, body)
         keyed = {((p[0], p[2]) if upright else (p[0], p[1])): p for p in marks}

@@ -8,7 +8,7 @@ from hardkeel.messages import layout as say
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, sentence_case
 from hardkeel.project.model import Build
-from hardkeel.survey.model import FUSELAGE
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET
 from hardkeel.ui.widgets.card import Card, label
 
 
@@ -42,7 +42,8 @@ class MarksCard(Card):
         """Say which parts and marks there are; offer what is missing."""
         survey = build.surveyed
         drawn = {mark.id for mark in marks_from(build)}
-        own = [mark for mark in survey.marks if mark.id not in drawn]
+        for_hands = [mark for mark in survey.marks if not mark.id.startswith(OWN_TARGET)]
+        own = [mark for mark in for_hands if mark.id not in drawn]
         self.own_marks.clear()
         figures = {one.id for one in bodies_of(build)}
         parts = [one for one in survey.bodies if one.id not in figures]
@@ -57,7 +58,7 @@ class MarksCard(Card):
             widget.setVisible(self.own_marks.count() > 0)
         names = [body_name(survey, one.id) for one in survey.bodies if one.id != FUSELAGE]
         missing = not build.wings or wanting(build.tail)
-        words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(survey.marks), 'mark')} for truing"
+        words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(for_hands), 'mark')} for truing"
         words += f", {len(own)} of your own." if own else "."
         self._says.setText(sentence_case(words))
         self.put_on.setVisible(bool(missing))

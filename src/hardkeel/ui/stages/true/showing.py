@@ -42,7 +42,7 @@ from hardkeel.survey.checking import Check
 from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
 from hardkeel.survey.instruments import as_shown, in_degrees
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, GapRead, SeatKind, Survey, bodies_of
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET, GapRead, SeatKind, Survey, bodies_of
 from hardkeel.survey.moving import movements
 from hardkeel.survey.outliers import Fit
 from hardkeel.survey.planning import plan
@@ -433,4 +433,4 @@ def place_names(build: Build, draft: Draft | None) -> list[str]:
     if draft is not None and draft.kind == "incidence":
         bodies = [b.id for b in survey.bodies if b.id != FUSELAGE]
         return [f"{body} {side} 0.5" for body in bodies for side in ("port", "starboard")]
-    return [called(mark) for mark in survey.marks]
+    return [called(mark) for mark in survey.marks if not mark.id.startswith(OWN_TARGET)]

@@ -69,25 +69,27 @@ class TargetsCard(Card):
 
     Signals
     -------
-    lay_wanted, print_wanted, watch_wanted : (nothing)
-        Give the airframe targets; print their sheet; watch a folder for pictures, or no more.
+    lay_wanted, print_wanted, watch_wanted, drop_wanted : (nothing)
+        Give the airframe targets; print their sheet; watch a folder for pictures, or no more; take them away.
     """
 
     lay_wanted = pyqtSignal()
     print_wanted = pyqtSignal()
     watch_wanted = pyqtSignal()
+    drop_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__(targets_say.CARD)
         self.lines, self.seen, self.wrong = label("soft"), label("soft"), label("heading")
         self.watched = label("soft")
         self.lay, self.print = QPushButton(targets_say.LAY), QPushButton(targets_say.PRINT)
-        self.watch = QPushButton(targets_say.WATCH)
+        self.watch, self.drop = QPushButton(targets_say.WATCH), QPushButton(targets_say.DROP)
         row = FlowLayout(gap=4)
         for button, wanted in (
             (self.lay, self.lay_wanted),
             (self.print, self.print_wanted),
             (self.watch, self.watch_wanted),
+            (self.drop, self.drop_wanted),
         ):
             button.setObjectName("tool")
             button.clicked.connect(wanted)
@@ -105,6 +107,7 @@ class TargetsCard(Card):
         self.lay.setVisible(more > 0)
         self.print.setVisible(there)
         self.watch.setVisible(there)
+        self.drop.setVisible(there)
 
     def show_watched(self, folder: str) -> None:
         """Which folder is watched; an empty name: none."""

@@ -203,6 +203,9 @@ class SightPage(SubPage):
         self.targets.lay_wanted.connect(
             lambda: self.apply(targets_say.LAY_EDIT, edits.lay_targets.of())
         )
+        self.targets.drop_wanted.connect(
+            lambda: self.apply(targets_say.DROP_EDIT, edits.drop_targets.of())
+        )
 
     # -- showing ---------------------------------------------------------------------------------
 
