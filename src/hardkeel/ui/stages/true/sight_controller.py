@@ -38,6 +38,7 @@ from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 
 _SMALL_PX = 1600
 _AT_ONCE = 2
+_READING = "photos"
 
 
 class SightController(QObject):
@@ -55,7 +56,6 @@ class SightController(QObject):
         self._jobs, self._tell = jobs, tell
         self._page: SightPage | None = None
         self._waiting: list[Path] = []  # photos to read when those at hand are read
-        self._reading = False
         self._faults: list[str] = []
         self.watched = WatchedFolder(document, jobs, self)
         self.watched.arrived.connect(self.open_photos)
@@ -87,20 +87,18 @@ class SightController(QObject):
     def open_photos(self, paths: Sequence[Path]) -> None:
         """Read photos beside the window, look for targets in them, and lay them down."""
         self._waiting += paths
-        if self._waiting and not self._reading:
-            self._read_next()
+        self._read_next()
 
     def _read_next(self) -> None:
         """Read all that wait; what comes in the meantime is read after them."""
-        paths, self._waiting = tuple(self._waiting), []
-        self._reading = bool(paths)
-        if not paths:
+        if not self._waiting or self._jobs.is_running(self._document.session, _READING):
             return
+        paths, self._waiting = tuple(self._waiting), []
         looked_for = bool(self._document.build.surveyed.targets)
         self._tell(say.READING.format(name=", ".join(path.name for path in paths)))
         self._jobs.start(
             self._document.session,
-            "photos",
+            _READING,
             lambda: _read_all(paths, looked_for=looked_for),
             self._on_read,
             self._on_unread,
@@ -117,7 +115,7 @@ class SightController(QObject):
 
     def _on_opened(self) -> None:
         """Another build: photos for the one before are not its own."""
-        self._waiting, self._faults, self._reading = [], [], False
+        self._waiting, self._faults = [], []
         self._show_watched()
 
     def _watch(self) -> None:
