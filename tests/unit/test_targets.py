@@ -292,6 +292,10 @@ def test_four_photographs_tell_what_is_out_without_a_click(
         truth = float(rule.slope @ (made.hidden.unknowns - judgement.solution.unknowns))
         assert abs(truth) < 4.5 * checks[rule.id]["sigma"], rule.id
     assert checks["stab_roll_to_wing"]["sigma"] < 0.03
+    more = ["sight", str(kept), str(paths[0]), "--save", str(tmp_path / "more.keel")]
+    assert run_command(more) == 0
+    assert "view 1.jpg is laid down already" in capsys.readouterr().out
+    assert load(tmp_path / "more.keel").build.surveyed == load(kept).build.surveyed
     again = load(kept)
     assert {one.image for one in again.build.surveyed.photos} <= set(again.attached())
     assert run_command(["sight", str(file), *map(str, paths[:2])]) == 0

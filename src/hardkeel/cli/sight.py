@@ -1,6 +1,7 @@
 """``hardkeel sight``: photographs with printed targets as sightings, adjusted with all that was read."""
 
 import argparse
+import hashlib
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -31,7 +32,10 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     names = _names(parsed.photos)
     with ThreadPoolExecutor(_AT_ONCE) as pool:
         taken = list(pool.map(_taken, parsed.photos, names, _images(build, len(names))))
-    seen = sighted(build.surveyed, taken, build.phase)
+    here = {one.original for one in build.surveyed.photos}  # laid down twice, one would count twice
+    again = [one.name for one in taken if one.original in here]
+    fresh = [one for one in taken if one.original not in here]
+    seen = sighted(build.surveyed, fresh, build.phase)
     judgement = judge_survey(seen.survey, parsed.phase or build.phase)
     if parsed.save is not None:
         images = {
@@ -43,7 +47,9 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
         save(kept, parsed.save, attached={**loaded.attached(), **images}, others=loaded.others)
     if parsed.json:
         return as_text(sight_json(seen, judgement))
-    return sight_table(build, seen, judgement, parsed)
+    return "".join(f"{say.already(name)}\n" for name in again) + sight_table(
+        build, seen, judgement, parsed
+    )
 
 
 def sight_json(seen: Sighted, judgement: Judgement) -> Json:
@@ -110,5 +116,6 @@ def _bytes(path: Path) -> bytes:
 
 
 def _taken(path: Path, name: str, image: str) -> Taken:
-    shades = read_shades(_bytes(path), name)
-    return Taken(name, image, shades.size, shades.focal, codes_in(shades.grey))
+    data = _bytes(path)
+    shades, original = read_shades(data, name), hashlib.sha256(data).hexdigest()
+    return Taken(name, image, shades.size, shades.focal, codes_in(shades.grey), original)

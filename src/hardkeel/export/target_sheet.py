@@ -12,7 +12,6 @@ from hardkeel.messages import targets as say
 from hardkeel.sight.codes import MODULES
 from hardkeel.survey.model import Survey
 
-SIZES: Final = (12.0, 15.0, 20.0, 25.0)
 SMALLEST, LARGEST = 6.0, 80.0  # mm that a page and a picture can do with
 USUAL: Final = 20.0
 UNNAMED: Final = 32  # so many are printed where nobody said yet where they sit

@@ -33,8 +33,8 @@ NO_PHOTO: Final = "Take four pictures of the targets and drop them here"
 NO_PHOTO_WHY: Final = "From two metres, 40 to 45° over the model, from both rear and both front quarters. Nothing is to be clicked."
 HOW: Final = (
     (
-        "Labels flat, edges down, their middles on their marks: how near they are stuck is the doubt that is left, 0.3 mm are "
-        "reckoned with."
+        "Labels flat, edges down, their middles on their marks: how near they are stuck is the "
+        "doubt that is left."
     ),
     "All of the model in each picture, in daylight or under two lamps; no lamp mirrored in a label.",
     "Nothing is touched between the first picture and the last.",

@@ -1,7 +1,8 @@
 """Pictures of a model, so that an eye's sight becomes figures.
 
 Lives here: the places to take a photo from and what one from there would be worth, what to click next, finding pin
-heads and corners in it, coded labels, photos as a camera wrote them, and the stand-in camera that draws one.
+heads and corners in it, coded labels, what was touched between two of them, photos as a camera wrote them, and the
+stand-in camera that draws one.
 Does not live here: what a sighting does in the adjustment (survey), words, files.  Imports survey, geometry and base;
 pictures are plain arrays; `pictures` knows the image library, `codes` the one that finds labels.
 """

@@ -18,7 +18,9 @@ from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, OWN_TARGET
 from hardkeel.survey.readings import DEFAULT_SIGMA, Sight
 
-_LEAST_TURNED: Final = math.cos(math.radians(72.0))  # more aslant a code is not read
+_LEAST_TURNED: Final = math.cos(
+    math.radians(62.0)
+)  # more aslant codes were not all read (docs/sight.md)
 _CLICK: Final = DEFAULT_SIGMA["sight"]
 _FIX_CAMERA: Final = 3  # marks on the fuselage, with two more anywhere
 _OFTEN: Final = 0.75  # of the places from which the best seen marks are seen

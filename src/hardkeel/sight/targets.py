@@ -23,10 +23,8 @@ if TYPE_CHECKING:
     from hardkeel.geometry.rotation import Array
 
 What = Literal["twice", "no target", "few", "wrong"]
-USUAL_PLACE: Final = (
-    0.3,
-    0.1,
-)  # mm that a label lies beside its mark, in its plane and along its normal
+# mm that a label lies beside its mark, in its plane and along its normal
+USUAL_PLACE: Final = (0.3, 0.1)
 SIGMA: Final = 0.1  # pixels, as the contract has it
 ASLANT_SIGMA: Final = 0.25
 _ASLANT: Final = math.cos(math.radians(60.0))

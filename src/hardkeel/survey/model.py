@@ -316,9 +316,8 @@ class Photo(Value):
     unseen: tuple[Text, ...] = ()
 
 
-OWN_TARGET: Final = (
-    "target_"  # begins the id of a mark that is there for its target alone: hands do not read it
-)
+# begins the id of a mark that is there for its target alone: hands do not read it
+OWN_TARGET: Final = "target_"
 
 
 class Target(Value):
