@@ -34,7 +34,7 @@ class Listed:
 
     def worth(self, problem: Problem) -> tuple[int, int, int]:
         """Finish, evenings used, sum of starts: less is better, the first figure first."""
-        return self.finish(problem), len(set(self.evenings)), sum(self.starts)
+        return self.finish(problem), problem.spent(self.evenings), sum(self.starts)
 
 
 class NoRoom(Exception):
@@ -48,8 +48,9 @@ class NoRoom(Exception):
 class _Bench:
     """What is taken so far."""
 
-    def __init__(self, problem: Problem) -> None:
+    def __init__(self, problem: Problem, only: frozenset[int] | None) -> None:
         self._problem = problem
+        self._only = only
         self._busy: list[tuple[int, int]] = []
         self._held: dict[str, list[tuple[int, int, int]]] = {name: [] for name in problem.capacity}
         for one in problem.underway:
@@ -67,6 +68,11 @@ class _Bench:
             start, end = problem.evening(number)
             if number >= len(problem.evenings) and end - start < task.hands:
                 return None
+            if self._only is not None and number not in self._only:
+                if number > max(self._only):
+                    return None
+                number += 1
+                continue
             at = self._in_span(task, max(ready, start), end - task.hands)
             if at is not None:
                 return number, at
@@ -117,15 +123,22 @@ class _Bench:
                 self._held[name].append((at, at + task.holds, count))
 
 
-def by_list(problem: Problem, priority: Sequence[float]) -> Listed:
+def by_list(
+    problem: Problem, priority: Sequence[float], only: frozenset[int] | None = None
+) -> Listed:
     """Put down what may be put down next, the highest priority first, each where it first fits.
+
+    Parameters
+    ----------
+    only : frozenset of int, optional
+        The evenings that may be used.
 
     Raises
     ------
     NoRoom
         When the evenings that are long enough are all taken.
     """
-    bench = _Bench(problem)
+    bench = _Bench(problem, only)
     count = len(problem.tasks)
     waits = [len(task.after) for task in problem.tasks]
     ready = [max(task.ready, problem.evenings[0][0]) for task in problem.tasks]
@@ -145,6 +158,31 @@ def by_list(problem: Problem, priority: Sequence[float]) -> Listed:
             if not waits[child]:
                 bisect.insort(free, (-priority[child], child))
     return Listed(tuple(starts), tuple(evenings))
+
+
+def pulled_forward(problem: Problem, listed: Listed) -> Listed:
+    """The same plan with each task as soon as the ones before it let it, in no evening more; none starts later.
+
+    Put down in the order of their starts, each finds at the latest the place that it had: those before it hold no
+    minute after its start that they did not hold then.  Evenings that stand empty before the first task are tried, each
+    in place of one that is used.
+    """
+    order = [-float(start) for start in listed.starts]
+    spent = {0} if problem.first_spent else set()
+    used = {*listed.evenings, *spent}
+    best = min(listed, by_list(problem, order, frozenset(used)), key=_worth(problem))
+    for sooner in sorted(set(range(min(listed.evenings))) - used):
+        for left in sorted(used - spent, reverse=True):
+            try:
+                found = by_list(problem, order, frozenset(used - {left} | {sooner}))
+            except NoRoom:
+                continue
+            best = min(best, found, key=_worth(problem))
+    return best
+
+
+def _worth(problem: Problem) -> Callable[[Listed], tuple[int, int, int]]:
+    return lambda one: one.worth(problem)
 
 
 def tails_of(problem: Problem) -> list[int]:

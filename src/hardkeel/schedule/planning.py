@@ -2,15 +2,22 @@
 
 import time
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from types import MappingProxyType
 from typing import Final
 
-from hardkeel.schedule.listing import Listed, NoRoom, best_list, by_list, finish_no_sooner
+from hardkeel.schedule.listing import (
+    Listed,
+    NoRoom,
+    best_list,
+    by_list,
+    finish_no_sooner,
+    pulled_forward,
+)
 from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.schedule.ordering import ordered
-from hardkeel.schedule.proving import Search, proved
+from hardkeel.schedule.proving import Search, better, proved
 from hardkeel.schedule.tasks import Impossible, Problem, problem_of, problem_without
 
 LIMIT_S: Final = 10.0
@@ -58,13 +65,15 @@ class EveningPlan:
     impossible: tuple[Impossible, ...]
 
 
-def plan_evenings(
+def plan_evenings(  # noqa: PLR0913  all of it is the builder's
     steps: Sequence[Step],
     bench: BenchTime | None,
     limit: float = LIMIT_S,
     told: Callable[[EveningPlan], object] = lambda _plan: None,
     stopped: Callable[[], bool] = lambda: False,
     kept: Mapping[str, datetime] = MappingProxyType({}),
+    *,
+    first_spent: bool = False,
 ) -> EveningPlan:
     """Plan the open steps over the evenings.
 
@@ -79,6 +88,8 @@ def plan_evenings(
     kept : mapping of str to datetime
         When steps were to begin by an earlier plan: what need not move to another day stays, where finish and
         evenings are none the worse for it.
+    first_spent : bool
+        The first evening is spent at the bench anyway: it is not saved, and what can be done in it is.
 
     Raises
     ------
@@ -91,19 +102,33 @@ def plan_evenings(
         bench,
         lambda: time.monotonic() < begun + _LIST_SHARE * limit and not stopped(),
         kept,
+        first_spent=first_spent,
     )
     if listed is None:
         return EveningPlan((), None, None, 0, 0, proven=True, impossible=problem.impossible)
     bound = finish_no_sooner(problem, listed.finish(problem))
-    told(_told(problem, listed, bound, proven=False))
+    told(plan_of(problem, listed, bound, proven=False))
     search = Search(
         begun + limit,
-        lambda better: told(_told(problem, better, bound, proven=False)),
+        lambda better: told(plan_of(problem, better, bound, proven=False)),
         stopped,
         days_of(problem, kept),
     )
     proof = proved(problem, listed, bound, search)
-    return _told(problem, proof.listed, proof.bound, proven=proof.proven)
+    listed = _sooner(problem, proof.listed, search.days)
+    return plan_of(problem, listed, proof.bound, proven=proof.proven)
+
+
+def _sooner(problem: Problem, listed: Listed, days: Mapping[int, date]) -> Listed:
+    """The plan pulled forward where that is better: a search that was cut off leaves tasks later than need be.
+
+    An evening that is spent at the bench anyway and would stand empty is reason enough, whatever was planned before.
+    """
+    pulled = pulled_forward(problem, listed)
+    empty = problem.first_spent and 0 not in listed.evenings
+    if better(problem, pulled, listed, days) or (empty and 0 in pulled.evenings):
+        return pulled
+    return listed
 
 
 def list_evenings(steps: Sequence[Step], bench: BenchTime | None) -> EveningPlan:
@@ -118,7 +143,7 @@ def list_evenings(steps: Sequence[Step], bench: BenchTime | None) -> EveningPlan
     if listed is None:
         return EveningPlan((), None, None, 0, 0, proven=True, impossible=problem.impossible)
     bound = finish_no_sooner(problem, listed.finish(problem))
-    return _told(problem, listed, bound, proven=False)
+    return plan_of(problem, listed, bound, proven=False)
 
 
 def days_of(problem: Problem, kept: Mapping[str, datetime]) -> dict[int, date]:
@@ -146,9 +171,11 @@ def _listed(
     bench: BenchTime | None,
     go_on: Callable[[], bool],
     kept: Mapping[str, datetime],
+    *,
+    first_spent: bool = False,
 ) -> tuple[Problem, Listed | None]:
     """The best list; a task for which no evening is long enough once the long ones are taken is given up."""
-    problem = problem_of(steps, bench)
+    problem = problem_of(steps, bench, first_spent=first_spent)
     while problem.tasks:
         try:
             return problem, _as_kept(problem, best_list(problem, go_on=go_on), kept)
@@ -162,13 +189,15 @@ def _listed(
                     ids.add(step.id)
                     gone.append(Impossible(step, "follows", before))
             assert bench is not None  # noqa: S101  problem_of has seen to it
-            problem = problem_without(
+            fewer = problem_without(
                 ordered(steps), bench, problem.zero, problem.evenings, tuple(gone)
             )
+            problem = replace(fewer, first_spent=first_spent)
     return problem, None
 
 
-def _told(problem: Problem, listed: Listed, bound: int, *, proven: bool) -> EveningPlan:
+def plan_of(problem: Problem, listed: Listed, bound: int, *, proven: bool) -> EveningPlan:
+    """A plan by its minutes as steps with times on the wall; `bound` is a finish that none beats, minutes."""
     planned = [
         Planned(
             task.step,

@@ -85,7 +85,10 @@ class _Model:
         lengths = [end - start for start, end in self.spans]
         work = sum(task.hands for task in problem.tasks)
         model.add(sum(length * one for length, one in zip(lengths, self.used, strict=True)) >= work)
-        self.fewest = _fewest(lengths, work)
+        self.saving = self.used[1:] if problem.first_spent else self.used
+        if problem.first_spent:
+            work, lengths = max(0, work - lengths[0]), lengths[1:]
+        self.fewest = _fewest(lengths, work) if work else 0
         self.finish = model.new_int_var(0, upper, "finish")
         for at, task in zip(self.starts, problem.tasks, strict=True):
             model.add(self.finish >= at + task.hands)
@@ -224,10 +227,10 @@ def proved(problem: Problem, listed: Listed, bound: int, search: Search) -> Proo
     if finish > bound:
         return Proof(listed, bound, proven=False)
     listed, proven = _fewer_evenings(problem, listed, search)
-    used = len(set(listed.evenings))
+    used = problem.spent(listed.evenings)
     if not search.stopped() and time.monotonic() + _LEAST_S < search.until:
         made = _Model(problem, finish)
-        made.model.add(sum(made.used) <= used)
+        made.model.add(sum(made.saving) <= used)
         if search.days:
             made.model.maximize(sum(made.on_their_day(search.days)))
         else:
@@ -237,7 +240,7 @@ def proved(problem: Problem, listed: Listed, bound: int, search: Search) -> Proo
     return Proof(listed, bound, proven)
 
 
-def _better(problem: Problem, found: Listed, listed: Listed, days: Mapping[int, date]) -> bool:
+def better(problem: Problem, found: Listed, listed: Listed, days: Mapping[int, date]) -> bool:
     """Sooner, then fewer evenings, then more tasks on their day, then sooner starts."""
 
     def worth(one: Listed) -> tuple[int, int, int, int]:
@@ -255,10 +258,10 @@ def _fewer_evenings(problem: Problem, listed: Listed, search: Search) -> tuple[L
     """One evening fewer, again and again, until that can't be: a plain question is sooner answered than a search."""
     while True:
         made = _Model(problem, listed.finish(problem))
-        used = len(set(listed.evenings))
+        used = problem.spent(listed.evenings)
         if used <= made.fewest:
             return listed, True
-        made.model.add(sum(made.used) <= used - 1)
+        made.model.add(sum(made.saving) <= used - 1)
         better, _, sure = _solve(made, problem, listed, search)
         if better is listed:
             return listed, sure
@@ -300,7 +303,7 @@ def _solve(
             for chosen in made.within
         ),
     )
-    if _better(problem, found, listed, search.days):
+    if better(problem, found, listed, search.days):
         listed = found
         search.told(listed)
     return listed, round(solver.best_objective_bound), status == cp_model.OPTIMAL

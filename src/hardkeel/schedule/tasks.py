@@ -3,7 +3,7 @@
 import math
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date, datetime, time, timedelta
 from typing import Final, Literal
 
@@ -79,6 +79,8 @@ class Problem:
         Minute 0.
     evenings : tuple of (start, end)
         The given ones; `evening` goes on with ones like the last, a day apart.
+    first_spent : bool
+        The first evening is spent at the bench whatever the plan: it is not one that could be saved.
     """
 
     zero: datetime
@@ -87,6 +89,7 @@ class Problem:
     tasks: tuple[Task, ...]
     underway: tuple[Underway, ...]
     impossible: tuple[Impossible, ...]
+    first_spent: bool = False
     children: tuple[tuple[tuple[int, int], ...], ...] = field(init=False)
 
     def __post_init__(self) -> None:
@@ -105,12 +108,18 @@ class Problem:
         later = (number - given + 1) * DAY
         return start + later, end + later
 
+    def spent(self, evenings: Iterable[int]) -> int:
+        """How many evenings a plan costs that has tasks in these."""
+        return len(set(evenings) - ({0} if self.first_spent else set()))
+
     def moment(self, minute: int) -> datetime:
         """The time on the wall."""
         return self.zero + timedelta(minutes=minute)
 
 
-def problem_of(steps: Sequence[Step], bench: BenchTime | None) -> Problem:
+def problem_of(
+    steps: Sequence[Step], bench: BenchTime | None, *, first_spent: bool = False
+) -> Problem:
     """What is to be planned of steps and evenings.
 
     Raises
@@ -127,7 +136,8 @@ def problem_of(steps: Sequence[Step], bench: BenchTime | None) -> Problem:
     in_order = ordered(steps)
     wanted = [step for step in in_order if step.state == "open"]
     impossible = tuple(_impossible(wanted, bench, max(end - start for start, end in evenings)))
-    return problem_without(in_order, bench, zero, evenings, impossible)
+    found = problem_without(in_order, bench, zero, evenings, impossible)
+    return replace(found, first_spent=first_spent)
 
 
 def problem_without(

@@ -67,7 +67,7 @@ def plan_tonight(  # noqa: PLR0913  all of it is the builder's
     resources = held.resources
     time = BenchTime(evenings=evenings, resources=resources)
     steps_now = underway(steps, held.timers)
-    plan = plan_evenings(steps_now, time, limit, stopped=stopped, kept=kept)
+    plan = plan_evenings(steps_now, time, limit, stopped=stopped, kept=kept, first_spent=True)
     end = start + timedelta(minutes=minutes)
     plan = long_cures_last(plan, end, resources, begun_of(steps_now))
     first = (one for one in plan.steps if one.evening == 0)

@@ -1,6 +1,8 @@
 """Tonight: the plan's first evening, long cures last, what would help; every rule still kept."""
 
 import json
+import random
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 import pytest
@@ -14,8 +16,10 @@ from hardkeel.edits.glue import set_bottle
 from hardkeel.edits.steps import begin, lay_all, tick
 from hardkeel.glue.model import Bottle
 from hardkeel.messages.bench import tonight_line, tonight_title, what_if_lines
+from hardkeel.schedule.listing import NoRoom, by_list, pulled_forward
 from hardkeel.schedule.model import BenchTime, Evening, Step
-from hardkeel.schedule.planning import list_evenings, plan_evenings
+from hardkeel.schedule.planning import list_evenings, plan_evenings, plan_of
+from hardkeel.schedule.tasks import problem_of
 from hardkeel.schedule.tonight import begun_of, long_cures_last, plan_tonight
 from hardkeel.schedule.what_if import what_ifs
 from tests.draws import draws
@@ -65,11 +69,14 @@ def test_putting_long_cures_last_breaks_no_rule_and_costs_no_minute(seed: int) -
         assert broken(data, plan_json(moved)) == []
 
 
+@pytest.mark.parametrize("limit", [0.3, 1.0, 2.0])
 @pytest.mark.parametrize("make", [demo_build, teasel, marram, sallow, withy])
-def test_every_demo_has_something_to_do_tonight_that_waits_for_nothing(make: object) -> None:
+def test_every_demo_has_something_to_do_tonight_that_waits_for_nothing(
+    make: object, limit: float
+) -> None:
     build = make()  # type: ignore[operator]
     steps = steps_at_hand(build)
-    tonight = plan_tonight(steps, build.bench, SEVEN, 120, 30.0)  # long enough beside other work
+    tonight = plan_tonight(steps, build.bench, SEVEN, 120, limit)
     done = {step.id for step in steps if step.state == "done"}
     for one in tonight.steps:
         assert set(one.step.after) <= done, one.step.id
@@ -194,3 +201,45 @@ def test_what_three_hold_together_or_waits_for_two_is_not_put_elsewhere(seed: in
     end = datetime.fromisoformat(first.start) + timedelta(minutes=first.minutes)
     moved = long_cures_last(plan, end, dict(bench.resources), begun_of(steps))
     assert broken(data, plan_json(moved)) == []
+
+
+@pytest.mark.parametrize("seed", range(draws(12, 60)))
+def test_pulling_a_plan_forward_breaks_no_rule_and_starts_nothing_later(seed: int) -> None:
+    data = graph(1700 + seed, 16)
+    bench = BenchTime.model_validate(data["bench"] | {"evenings": tuple(data["bench"]["evenings"])})
+    steps = tuple(Step.model_validate_json(json.dumps(one)) for one in data["steps"])
+    problem = problem_of(steps, bench)
+    # a sound plan that dawdles: each task as late after the ones before it as a lottery has it
+    rng = random.Random(seed)
+    lazy = replace(
+        problem,
+        tasks=tuple(
+            replace(task, ready=task.ready + rng.choice((0, 1440, 4320))) for task in problem.tasks
+        ),
+    )
+    try:
+        dawdled = by_list(lazy, [rng.random() for _ in lazy.tasks])
+    except NoRoom:
+        return
+    pulled = pulled_forward(problem, dawdled)
+    assert pulled.worth(problem) <= dawdled.worth(problem)
+    if set(pulled.evenings) <= set(dawdled.evenings):
+        assert all(a <= b for a, b in zip(pulled.starts, dawdled.starts, strict=True))
+    assert broken(data, plan_json(plan_of(problem, pulled, 0, proven=False))) == []
+
+
+def test_tonight_is_not_saved_for_it_is_spent_at_the_bench_anyway() -> None:
+    steps = (
+        Step(id="long", hands_minutes=60.0, cure_minutes=1440.0, glue="slow epoxy"),
+        Step(id="last", hands_minutes=60.0, after=("long",), needs_cure=True),
+        Step(id="short", hands_minutes=25.0),
+    )
+    bench = BenchTime(
+        evenings=tuple(
+            Evening(start=f"2026-10-{day:02}T19:00", minutes=120) for day in range(7, 12)
+        )
+    )
+    # two evenings would hold it all, and an evening of half an hour would stand empty
+    tonight = plan_tonight(steps, bench, SEVEN, 30, 1.0)
+    assert [one.step.id for one in tonight.steps] == ["short"]
+    assert tonight.plan.finish == plan_evenings(steps, bench, 1.0).finish
