@@ -50,7 +50,8 @@ def test_every_command_is_in_help_and_in_the_readme(command: Command) -> None:
     ).stdout
     assert command.usage in help_text
     assert command.says in help_text
-    assert f"hardkeel {command.name} FILE" in README
+    taken = "FILE" if command.of_build else "--to FILE"
+    assert f"hardkeel {command.name} {taken}" in README
     for option in command.options:
         told = option.flag if option.flag.startswith("-") else option.usage
         assert told in README, f"{told} of {command.name}"

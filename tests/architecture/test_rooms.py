@@ -12,13 +12,19 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+import shapely
 
 import hardkeel
+from hardkeel.airframe.cut_pieces import piece_named
 from hardkeel.cli.commands import COMMANDS
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import lay_targets
-from hardkeel.sight.pictures import jpeg_of
+from hardkeel.export.mat_sheet import mat_files
+from hardkeel.joinery.flat import FlatPiece
+from hardkeel.sight.mat import mat_for
+from hardkeel.sight.pictures import Pixels, jpeg_of
 from hardkeel.storage.package import save
+from tests.matted import lying_at, photographed, tilted
 
 SOURCE = Path(hardkeel.__file__).parent
 ROOT = Path(__file__).parents[2]
@@ -32,6 +38,14 @@ CORE = sorted(
     for path in SOURCE.rglob("*.py")
     if path.relative_to(SOURCE).parts[0] not in ("ui", "__main__.py")
 )
+
+
+def on_its_mat(piece: FlatPiece) -> Pixels:
+    """A small picture of a piece on a mat."""
+    mat = mat_for("A4", (210.0, 297.0))
+    eye = tilted(8, 480, (105, 150), focal=1100.0, size=(1320, 1000))
+    lying = lying_at(shapely.Polygon(piece.outline, piece.holes), 3.0, (105, 150))
+    return photographed(mat.model_dump(mode="json"), mat.inside, lying, eye)
 
 
 @cache
@@ -77,13 +91,27 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
     tail = tuple(one.but(kind=None) for one in demo.tail[1:])  # little to write
     save(lay_targets(demo.but(tail=(demo.tail[0], *tail))), tmp_path / "demo.keel")
     (tmp_path / "grey.jpg").write_bytes(jpeg_of(np.full((480, 640, 3), 90, np.uint8)))
+    (tmp_path / "mat.json").write_bytes(mat_files("A4")[1])
+    (tmp_path / "part.jpg").write_bytes(jpeg_of(on_its_mat(piece_named(demo, "F4")), 30.0))
     more = {
         "export": ["--to", str(tmp_path / "out")],
         "plan": ["--json", "--limit", "1"],
         "targets": ["--to", str(tmp_path / "targets.pdf")],
         "sight": [str(tmp_path / "grey.jpg"), "--json"],
+        "mat": ["--to", str(tmp_path / "mat.pdf")],
+        "part": [
+            *(str(tmp_path / "part.jpg"), "--mat", str(tmp_path / "mat.json")),
+            *("--piece", "F4", "--json"),
+        ],
     }
-    lines = [[one, str(tmp_path / "demo.keel"), *more.get(one, ["--json"])] for one in COMMANDS]
+    lines = [
+        [
+            one.name,
+            *([str(tmp_path / "demo.keel")] if one.of_build else []),
+            *more.get(one.name, ["--json"]),
+        ]
+        for one in COMMANDS.values()
+    ]
     done = subprocess.run(
         [sys.executable, "-c", ALL_COMMANDS, json.dumps([*lines, ["true", "none.keel"]])],
         capture_output=True,

@@ -13,13 +13,17 @@ from hardkeel.base.errors import BadInput, CannotSave, NotOurs
 from hardkeel.base.late import late
 from hardkeel.cli.options import (
     AT,
+    BARS,
     INCHES,
     JSON,
     LIMIT,
+    MAT,
     OVERWRITE,
     PAPER,
     PHASE,
+    PHOTO,
     PHOTOS,
+    PIECE,
     SAVE,
     SECONDS,
     SHEETS,
@@ -44,16 +48,24 @@ _WIDE: Final = 45  # of what is typed, in the page of help
 
 @dataclass(frozen=True, slots=True)
 class Command:
-    """A command: ``hardkeel NAME FILE``; its module in this room has ``run(loaded, parsed)``, which gives the text."""
+    """A command: ``hardkeel NAME FILE``; its module in this room has ``run(loaded, parsed)``, which gives the text.
+
+    Attributes
+    ----------
+    of_build : bool
+        It takes a build's file; of one that takes none the module has ``run(parsed)``.
+    """
 
     name: str
     says: str
     options: tuple[Option, ...]
+    of_build: bool = True
 
     @property
     def usage(self) -> str:
         """How it is typed."""
-        return " ".join(("hardkeel", self.name, "FILE", *(one.usage for one in self.options)))
+        file = ("FILE",) if self.of_build else ()
+        return " ".join(("hardkeel", self.name, *file, *(one.usage for one in self.options)))
 
     def run(self, parsed: argparse.Namespace) -> tuple[str, str]:
         """Run it; what it imports is loaded now, and of the others nothing.
@@ -70,6 +82,8 @@ class Command:
         """
         module = import_module(f"hardkeel.cli.{self.name}")
         gc.enable()  # from here on there is garbage; see __main__
+        if not self.of_build:
+            return cast("str", module.run(parsed)), ""
         loaded = package.load(parsed.file)
         text = cast("str", module.run(loaded, parsed))
         found = unusual.oddities_in(loaded.build)
@@ -86,6 +100,12 @@ COMMANDS: Final = {
             (PHOTOS, JSON, PHASE, INCHES, SAVE),
         ),
         Command("targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER, INCHES)),
+        Command("mat", "a mat to check cut parts on", (TO_PDF, PAPER), of_build=False),
+        Command(
+            "part",
+            "where a cut part on its mat is proud or short",
+            (PHOTO, MAT, PIECE, BARS, JSON, INCHES),
+        ),
         Command(
             "frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS, AT)
         ),
@@ -145,9 +165,10 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="COMMAND", dest="command")
     for command in COMMANDS.values():
         one = commands.add_parser(command.name, help=command.says)
-        one.add_argument(
-            "file", type=Path, metavar="FILE", help="a .keel file or a bare build.json"
-        )
+        if command.of_build:
+            one.add_argument(
+                "file", type=Path, metavar="FILE", help="a .keel file or a bare build.json"
+            )
         for option in command.options:
             one.add_argument(option.flag, help=option.says, **option.how)
     return parser

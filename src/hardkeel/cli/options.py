@@ -75,6 +75,27 @@ PHOTOS: Final = Option(
     "JPEG or PNG as the camera wrote them",
     {"type": Path, "nargs": "+", "metavar": "PHOTO"},
 )
+PHOTO: Final = Option(
+    "photo",
+    "PHOTO",
+    "a photograph or a scan of the piece on its mat, JPEG or PNG",
+    {"type": Path, "metavar": "PHOTO"},
+)
+MAT: Final = Option(
+    "--mat",
+    "--mat FILE.json",
+    "what was written beside the mat's print",
+    {"type": Path, "required": True, "metavar": "FILE.json"},
+)
+PIECE: Final = Option(
+    "--piece", "--piece NAME", "which piece, as frame and tail name it", {"required": True}
+)
+BARS: Final = Option(
+    "--bars",
+    "[--bars MM MM]",
+    "what the mat's bars measure, across and along, 100 each without it",
+    {"type": float, "nargs": 2, "metavar": "MM"},
+)
 SAVE: Final = Option(
     "--save",
     "[--save FILE]",

@@ -74,6 +74,13 @@ class CodeSeen:
         return min(found), max(found)
 
 
+def grey_of(pixels: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """Red, green and blue, shape (h, w, 3), as one grey (ITU-R BT.601), shape (h, w)."""
+    return np.asarray(
+        cv2.cvtColor(np.ascontiguousarray(pixels), cv2.COLOR_RGB2GRAY), dtype=np.uint8
+    )
+
+
 def codes_in(grey: NDArray[np.uint8]) -> tuple[CodeSeen, ...]:
     """All labels in a picture, shape (h, w), dark on light; one that is there twice is found twice.
 

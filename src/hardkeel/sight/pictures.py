@@ -105,6 +105,34 @@ def read_shades(data: bytes, name: str) -> Shades:
     return Shades(grey, max(plain.size) * film / _FILM_LONG if film is not None else None)
 
 
+@dataclass(frozen=True, slots=True)
+class Colours:
+    """A photo to tell wood from its ground in: as `Shades`, in red, green and blue, shape (h, w, 3)."""
+
+    pixels: Pixels
+    focal: float | None
+
+    @property
+    def size(self) -> tuple[int, int]:
+        """Width and height, pixels."""
+        high, wide = self.pixels.shape[:2]
+        return wide, high
+
+
+def read_colours(data: bytes, name: str) -> Colours:
+    """A JPEG or PNG as a camera or a scanner wrote it.
+
+    Raises
+    ------
+    BadInput
+        When it is no picture, is cut off, or is too large or too small to be one.
+    """
+    plain, _, film = _opened(data, name)
+    return Colours(
+        np.asarray(plain), max(plain.size) * film / _FILM_LONG if film is not None else None
+    )
+
+
 def _opened(
     data: bytes, name: str, *, grey: bool = False
 ) -> "tuple[Image.Image, float | None, float | None]":

@@ -1,0 +1,62 @@
+"""The mat on paper: cyan within a white rim of labels, words and bars at its foot."""
+
+import io
+from typing import Final
+
+from hardkeel.export.coded_label import draw_code
+from hardkeel.export.paper_sizes import PAPERS
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.messages import mat as say
+from hardkeel.sight.mat import CODE_MM, EDGE_MM, RIM_MM, Mat, mat_for
+
+_BAR_MM: Final = 100.0
+_TEXT_MM: Final = 3.2
+
+
+def mat_files(paper: str) -> tuple[bytes, bytes]:
+    """The mat for a paper as the bytes of a PDF, and of the JSON that belongs beside it."""
+    mat = mat_for(paper, PAPERS[paper])
+    data = mat.model_dump_json(indent=1) + "\n"
+    return mat_pdf(mat), data.encode("utf-8")
+
+
+def mat_pdf(mat: Mat) -> bytes:
+    """A mat as the bytes of a PDF of one page."""
+    register_fonts()
+    out = io.BytesIO()
+    canvas = Canvas(out, invariant=1)
+    canvas.setTitle(say.TITLE)
+    canvas.setAuthor("Hard Keel")
+    wide, tall = mat.size
+    canvas.setPageSize((wide * mm, tall * mm))
+    x0, y0, x1, y1 = mat.inside
+    canvas.setFillColorRGB(*(one / 255 for one in mat.ground))
+    canvas.rect(x0 * mm, y0 * mm, (x1 - x0) * mm, (y1 - y0) * mm, stroke=0, fill=1)
+    for one in mat.codes:
+        left, low, _, _ = one.box
+        draw_code(canvas, one.code, (left, low), CODE_MM)
+    _foot(canvas, mat)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _foot(canvas: Canvas, mat: Mat) -> None:
+    """What it is, how it is used, and bars both ways that tell whether the printer kept the size."""
+    wide, tall = mat.size
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
+    canvas.setFont(BOLD, 8)
+    left, low = EDGE_MM + RIM_MM, EDGE_MM
+    canvas.drawString(left * mm, (low + 2 * _TEXT_MM) * mm, f"{say.HEAD}, {mat.paper}")
+    canvas.setFont(REGULAR, 6.2)
+    for number, line in enumerate(say.HOW):
+        canvas.drawString(left * mm, (low + (1 - number) * _TEXT_MM) * mm, line)
+    canvas.setLineWidth(0.6)
+    # across under the words, along at the right of the rim: clear of labels and their white
+    bar = low - 1.6
+    canvas.line(left * mm, bar * mm, (left + _BAR_MM) * mm, bar * mm)
+    canvas.drawString((left + _BAR_MM + 2) * mm, (bar - 0.8) * mm, say.BARS)
+    right = wide - EDGE_MM / 2 - 1.0
+    middle = tall / 2
+    canvas.line(right * mm, (middle - _BAR_MM / 2) * mm, right * mm, (middle + _BAR_MM / 2) * mm)
