@@ -9,7 +9,7 @@ from hardkeel.edits.fuselage import with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.parts.handing import question_for
 from hardkeel.parts.lists import read_list
-from hardkeel.parts.model import Ledger, OwnWood, PairAnswer, State
+from hardkeel.parts.model import CheckedPiece, Ledger, OwnWood, PairAnswer, State
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 
@@ -94,6 +94,12 @@ def count_box(build: Build, text: str) -> Build:
         Naming the line that can't be read.
     """
     return _with_ledger(build, box=read_list(text))
+
+
+@edit
+def note_check(build: Build, piece: str, checked: CheckedPiece) -> Build:
+    """Note what a picture said of a cut piece, in place of what one before said."""
+    return _with_ledger(build, checked={**build.listed.checked, piece: checked})
 
 
 @edit

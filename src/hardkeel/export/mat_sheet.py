@@ -13,15 +13,21 @@ _BAR_MM: Final = 100.0
 _TEXT_MM: Final = 3.2
 
 
-def mat_files(paper: str) -> tuple[bytes, bytes]:
-    """The mat for a paper as the bytes of a PDF, and of the JSON that belongs beside it."""
+def mat_files(paper: str, correction: tuple[float, float] = (1.0, 1.0)) -> tuple[bytes, bytes]:
+    """The mat for a paper as the bytes of a PDF, and of the JSON that belongs beside it.
+
+    Parameters
+    ----------
+    correction : (float, float)
+        How many millimetres the printer makes of one, across and along the page.
+    """
     mat = mat_for(paper, PAPERS[paper])
     data = mat.model_dump_json(indent=1) + "\n"
-    return mat_pdf(mat), data.encode("utf-8")
+    return mat_pdf(mat, correction), data.encode("utf-8")
 
 
-def mat_pdf(mat: Mat) -> bytes:
-    """A mat as the bytes of a PDF of one page."""
+def mat_pdf(mat: Mat, correction: tuple[float, float] = (1.0, 1.0)) -> bytes:
+    """A mat as the bytes of a PDF of one page, `correction` as in `mat_files`."""
     register_fonts()
     out = io.BytesIO()
     canvas = Canvas(out, invariant=1)
@@ -29,6 +35,7 @@ def mat_pdf(mat: Mat) -> bytes:
     canvas.setAuthor("Hard Keel")
     wide, tall = mat.size
     canvas.setPageSize((wide * mm, tall * mm))
+    canvas.scale(1 / correction[0], 1 / correction[1])
     x0, y0, x1, y1 = mat.inside
     canvas.setFillColorRGB(*(one / 255 for one in mat.ground))
     canvas.rect(x0 * mm, y0 * mm, (x1 - x0) * mm, (y1 - y0) * mm, stroke=0, fill=1)

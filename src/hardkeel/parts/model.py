@@ -11,6 +11,7 @@ STATES: Final[tuple[State, ...]] = ("wanted", "cut", "cleaned", "dry-fitted", "g
 Hand = Literal["port", "starboard", "pair", "none"]
 Grain = Literal["along", "across", "any"]
 PairAnswer = Literal["mirrored", "same"]
+OTHER_HAND: Final = ", other hand"
 Count = Annotated[int, Field(ge=0, le=10000)]
 
 
@@ -82,6 +83,32 @@ class CutPiece(Value):
     length: Positive
 
 
+class CheckedPiece(Value):
+    """What a picture of a cut piece on a mat said of it.
+
+    Attributes
+    ----------
+    read_at : str
+        When, ISO time.
+    mirrored : bool
+        It lay with its other face up: turned over, or the other hand.
+    rms, sigma : float
+        Of all its edge; of one place of it, mm.
+    worst : float
+        Wood left on at its worst place, mm; negative where it is gone.
+    by : tuple of float or None
+        Along its drawn edges a millimetre apart, mm; ``None`` where no edge was seen.
+    """
+
+    read_at: str
+    fits: bool = True
+    mirrored: bool = False
+    rms: NotNegative = 0.0
+    sigma: NotNegative = 0.0
+    worst: float = 0.0
+    by: tuple[float | None, ...] = ()
+
+
 class Ledger(Value):
     """What the builder says of the parts; the parts themselves follow from the airframe.
 
@@ -93,6 +120,9 @@ class Ledger(Value):
         What holding a handed pair against each other showed.
     cut : dict
         Sticks that are cut, by what the cut list remembers them by.
+    checked : dict
+        Pieces that were held against their drawing on a mat, by their names; the second hand of a pair by its name
+        and `OTHER_HAND`.
     """
 
     states: dict[str, State] = Field(default_factory=dict)
@@ -103,3 +133,4 @@ class Ledger(Value):
     own: tuple[Part, ...] = ()
     cut: dict[str, CutPiece] = Field(default_factory=dict)
     woods: dict[str, OwnWood] = Field(default_factory=dict)
+    checked: dict[str, CheckedPiece] = Field(default_factory=dict)

@@ -20,30 +20,13 @@ from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.solving import optimize
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.sight.edges import COARSE_MM, FINE_MM, Edges, deviations, edges_of
 from hardkeel.sight.lying import Lie, lies_of
 from hardkeel.sight.mat_pose import OnMat
 from hardkeel.sight.tint import Light, Looked
 
-_STEP_MM: Final = 1.0  # along an edge
-_CORNER_MM: Final = 0.6  # nearer to a corner two edges are seen at once
-_CORNER: Final = math.radians(25.0)
-_FINE_MM: Final = 0.04  # along a profile
-_COARSE_MM: Final = 0.12  # while it is still being laid
-_REACH_MM: Final = 4.0
-_BESIDE_MM: Final = (-0.3, 0.0, 0.3)  # profiles that are one: grain and noise
 _SLICES: Final = 4
 _CLEAR_MM: Final = 0.4  # before an edge: ground is seen there, or it is no edge
-_BLUR_PX: Final = 0.85  # of lens, sensor and file together
-_WITHIN_PX: Final = (
-    1.6,
-    2.4,
-)  # in the wood and out of it: what an edge is fitted to, and no more of the wood
-_SHIFTS: Final = 21
-_SHIFT_MM: Final = 0.24
-_PER_SIGMA: Final = (
-    1.702  # of the logistic curve that is within a hundredth of the normal one (J. Bowling 2009)
-)
-_LEAST_TINT: Final = 0.35  # of the wood's own: there is wood at all
 _SCALES_MM: Final = (
     1.0,
     0.4,
@@ -123,19 +106,6 @@ class Check:
         return found
 
 
-@dataclass(frozen=True)
-class _Edges:
-    """A piece's edges as places with their outward way, in its own axes."""
-
-    at: Array
-    normal: Array
-    ring: Array
-
-    def every(self, number: int) -> "_Edges":
-        """So many fewer of them."""
-        return _Edges(self.at[::number], self.normal[::number], self.ring[::number])
-
-
 def check_part(piece: FlatPiece, light: Light, looked: Looked, on: OnMat) -> Check:
     """Hold a piece against what lies on the mat.
 
@@ -145,7 +115,7 @@ def check_part(piece: FlatPiece, light: Light, looked: Looked, on: OnMat) -> Che
         When nothing of its size lies there.
     """
     rings = [np.array(piece.outline), *(np.array(hole) for hole in piece.holes)]
-    edges = _edges_of(rings)
+    edges = edges_of(rings)
     thickness = piece.thickness if on.camera is not None else 0.0
     tried = lies_of(rings, looked)
     if not tried:
@@ -189,68 +159,30 @@ def _nothing(piece: FlatPiece, looked: Looked) -> str:
     return f"shows nothing of the size of {piece.name}, {wide:.0f} × {tall:.0f} mm of {piece.area:.0f} mm²"
 
 
-def _edges_of(rings: Sequence[Array]) -> _Edges:
-    at, normal, number = [], [], []
-    for ring, corners in enumerate(rings):
-        line = shapely.LinearRing(corners)
-        ways = 1.0 if line.is_ccw else -1.0
-        ways *= 1.0 if ring == 0 else -1.0  # out of a hole's wood is into the hole
-        count = max(8, round(line.length / _STEP_MM))
-        runs = (np.arange(count) + 0.5) * line.length / count
-        step = 1e-4
-        spots = shapely.get_coordinates(shapely.line_interpolate_point(line, runs))
-        ahead = shapely.get_coordinates(
-            shapely.line_interpolate_point(line, (runs + step) % line.length)
-        )
-        back = shapely.get_coordinates(
-            shapely.line_interpolate_point(line, (runs - step) % line.length)
-        )
-        along = ahead - back
-        along /= np.maximum(np.linalg.norm(along, axis=1), 1e-12)[:, None]
-        clear = _clear_of_corners(corners, spots)
-        at.append(spots[clear])
-        normal.append(ways * np.column_stack([along[:, 1], -along[:, 0]])[clear])
-        number.append(np.full(int(clear.sum()), ring))
-    return _Edges(np.concatenate(at), np.concatenate(normal), np.concatenate(number))
-
-
-def _clear_of_corners(corners: Array, spots: Array) -> Array:
-    """Which places lie clear of where an outline turns sharply."""
-    run = np.diff(np.vstack([corners, corners[:1]]), axis=0)
-    way = np.arctan2(run[:, 1], run[:, 0])
-    turn = np.abs(np.angle(np.exp(1j * (way - np.roll(way, 1)))))
-    sharp = corners[turn > _CORNER]
-    if not len(sharp):
-        return np.ones(len(spots), dtype=bool)
-    far = np.linalg.norm(spots[:, None] - sharp[None], axis=2).min(axis=1)
-    found: Array = far > _CORNER_MM
-    return found
-
-
 def _settled(
-    lie: Lie, edges: _Edges, thickness: float, seen: tuple[Light, Looked, OnMat]
+    lie: Lie, edges: Edges, thickness: float, seen: tuple[Light, Looked, OnMat]
 ) -> tuple[Lie, float]:
     """The lie that most of the edge agrees with, and what is left on the whole, mm."""
-    by = _deviations(lie, edges, (thickness, _COARSE_MM), seen)
+    by = deviations(lie, edges, (thickness, COARSE_MM), seen)
     for scale in _SCALES_MM:
         lie = _moved(lie, edges, by, scale)
-        by = _deviations(lie, edges, (thickness, _COARSE_MM), seen)
+        by = deviations(lie, edges, (thickness, COARSE_MM), seen)
     return lie, _left(by)
 
 
 def _finely(
-    lie: Lie, edges: _Edges, thickness: float, seen: tuple[Light, Looked, OnMat]
+    lie: Lie, edges: Edges, thickness: float, seen: tuple[Light, Looked, OnMat]
 ) -> tuple[Lie, Array]:
     """The lie by all of its edge, and the deviations."""
-    by = _deviations(lie, edges, (thickness, _FINE_MM), seen)
+    by = deviations(lie, edges, (thickness, FINE_MM), seen)
     for _ in range(_FINE_ROUNDS):
         lie = _moved(lie, edges, by, _SCALES_MM[-1])
-        by = _deviations(lie, edges, (thickness, _FINE_MM), seen)
+        by = deviations(lie, edges, (thickness, FINE_MM), seen)
     return lie, by
 
 
 def _hidden(
-    rings: Sequence[Array], lie: Lie, edges: _Edges, made: tuple[float, OnMat]
+    rings: Sequence[Array], lie: Lie, edges: Edges, made: tuple[float, OnMat]
 ) -> NDArray[np.bool_]:
     """Where other wood of the piece leans over an edge as it is seen from the camera: in a notch, in a small hole."""
     thickness, on = made
@@ -275,7 +207,7 @@ def _left(by: Array) -> float:
     return float(np.where(np.isfinite(by), np.minimum(np.abs(by), _CAP_MM), _CAP_MM).mean())
 
 
-def _moved(lie: Lie, edges: _Edges, by: Array, scale: float) -> Lie:
+def _moved(lie: Lie, edges: Edges, by: Array, scale: float) -> Lie:
     """The lie for which most of the edge is where it is drawn."""
     good = np.isfinite(by)
     if good.sum() < 6:  # noqa: PLR2004  a turn and a shift want more
@@ -296,65 +228,7 @@ def _moved(lie: Lie, edges: _Edges, by: Array, scale: float) -> Lie:
     return replace(lie, turn=lie.turn + turn, shift=shift)
 
 
-def _deviations(
-    lie: Lie, edges: _Edges, how: tuple[float, float], seen: tuple[Light, Looked, OnMat]
-) -> Array:
-    """Of wood so thick, by profiles of so fine a step, mm."""
-    light, looked, on = seen
-    thickness, fine = how
-    spots = lie.on_mat(edges.at)
-    outward = edges.normal @ lie.turning.T
-    lean = np.maximum(0.0, np.sum(on.spread(spots, thickness) * outward, axis=1))
-    along = np.column_stack([-outward[:, 1], outward[:, 0]])
-    run = np.arange(-_REACH_MM, _REACH_MM + fine / 2, fine)
-    beside = np.array(_BESIDE_MM if fine == _FINE_MM else _BESIDE_MM[1:2])
-    places = (
-        spots[:, None, None]
-        + (lean[:, None] + run)[:, None, :, None] * outward[:, None, None]
-        + beside[None, :, None, None] * along[:, None, None]
-    )
-    red, blue = light.at(on.pixels(places))
-    tint = red - looked.kappa_at(places) * blue
-    share = (tint / np.maximum(red + blue, 0.004)).mean(axis=1)
-    tint = tint.mean(axis=1)
-    return _ends((tint, share), run, looked.level, on.per_mm)
-
-
-def _ends(profiles: tuple[Array, Array], run: Array, level: float, per_mm: float) -> Array:
-    """Where wood ends along profiles, shape (m, k), mm from where it is drawn; NaN where it does not."""
-    tint, share = profiles
-    inside = share > _LEAST_TINT * level
-    ends = inside[:, :-1] & ~inside[:, 1:]
-    far = np.where(ends, np.abs(run[:-1]), np.inf)
-    first = np.argmin(far, axis=1)
-    rows = np.arange(len(tint))
-    seen = ends[rows, first]
-    at = run[first]
-    step = float(run[1] - run[0])
-    wide = np.arange(
-        -round(_WITHIN_PX[0] / per_mm / step), round(_WITHIN_PX[1] / per_mm / step) + 1
-    )
-    shifts = np.linspace(-_SHIFT_MM, _SHIFT_MM, _SHIFTS)
-    for _ in range(2):
-        # the blurred step that leaves least of what is near: its own height, be it the wood's top or its side
-        columns = np.clip(
-            np.round((at - run[0]) / step).astype(int)[:, None] + wide, 0, len(run) - 1
-        )
-        part, where = tint[rows[:, None], columns], run[columns] - at[:, None]
-        fits = []
-        for shift in shifts:
-            form = 1 / (1 + np.exp((where - shift) * (_PER_SIGMA * per_mm / _BLUR_PX)))
-            fits.append(np.sum(part * form, axis=1) ** 2 / np.sum(form**2, axis=1))
-        gain = np.stack(fits)
-        best = np.clip(np.argmax(gain, axis=0), 1, _SHIFTS - 2)
-        before, top, after = (gain[best + k, rows] for k in (-1, 0, 1))
-        bend = before - 2 * top + after
-        off = np.where(bend < 0, (before - after) / np.where(bend < 0, 2 * bend, 1.0), 0.0)
-        at = at + shifts[best] + np.clip(off, -1, 1) * (shifts[1] - shifts[0])
-    return np.where(seen, at, np.nan)
-
-
-def _sigma(by: Array, lie: Lie, edges: _Edges, made: tuple[float, OnMat]) -> float:
+def _sigma(by: Array, lie: Lie, edges: Edges, made: tuple[float, OnMat]) -> float:
     """Of one deviation: how rough neighbours are against each other, the camera's height, where its labels lie."""
     thickness, on = made
     step = np.diff(by)[np.diff(edges.ring) == 0]

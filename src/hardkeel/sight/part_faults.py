@@ -85,6 +85,8 @@ class Fault:
         The marks that it lies between.
     hole : int
         0 the outline, else which hole.
+    place : int
+        The number of the place at its middle in the check.
     """
 
     by: float
@@ -93,6 +95,7 @@ class Fault:
     along: tuple[str, str, str]
     ends: tuple[tuple[float, float], tuple[float, float]]
     hole: int
+    place: int
 
 
 def faults_of(check: Check, piece: FlatPiece, limit: float = LIMIT_MM) -> tuple[Fault, ...]:
@@ -166,6 +169,7 @@ def _edge(check: Check, run: Places, side: tuple[int, int], words: _Words, sign:
         words[2][along],
         ends,  # type: ignore[arg-type]
         0,
+        _middle(run),
     )
 
 
@@ -174,7 +178,17 @@ def _hole(check: Check, piece: FlatPiece, run: Places, sign: float) -> Fault:
     worst = float(np.nanmax(check.smooth[run] * sign)) * sign
     ends = tuple((float(u), float(v)) for u, v in (check.at[run[0]], check.at[run[-1]]))
     name = "the hole" if len(piece.holes) == 1 else f"hole {number}"
-    return Fault(worst, name, None, ("", "", ""), ends, number)  # type: ignore[arg-type]
+    whole = len(run) >= _LONG_SHARE * int(np.sum(check.ring == number))
+    # an edge of a hole looks into it: its starboard side looks to port
+    axis, way = _side(-check.normal[run].mean(axis=0))
+    words = _WORDS.get(piece.kind, _DRAWN)
+    edges = words[0] if axis == 0 else words[1]
+    side = "" if whole else edges[0 if way > 0 else 1].replace(" edge", " side")
+    return Fault(worst, name, None, ("", "", side), ends, number, _middle(run))  # type: ignore[arg-type]
+
+
+def _middle(run: Places) -> int:
+    return int(run[len(run) // 2])
 
 
 def _side(normal: Array) -> tuple[int, int]:

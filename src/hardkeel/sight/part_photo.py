@@ -7,11 +7,13 @@ import numpy as np
 from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.values import Point2
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.sight.codes import codes_in, grey_of
 from hardkeel.sight.mat import Mat
 from hardkeel.sight.mat_pose import OnMat, lay_on
 from hardkeel.sight.part_check import Check, check_part
+from hardkeel.sight.part_outline import outline_from
 from hardkeel.sight.pictures import Pixels, read_colours
 from hardkeel.sight.tint import Light, Looked, look
 
@@ -36,6 +38,19 @@ class PartPhoto:
         """
         try:
             return check_part(piece, self.light, self.looked, self.on)
+        except BadInput as fault:
+            raise BadInput(self.name, fault.fault) from None
+
+    def outline(self, thickness: float) -> tuple[tuple[Point2, ...], ...]:
+        """The outline and holes of what lies there, of wood so thick, mm; it needs no drawing.
+
+        Raises
+        ------
+        BadInput
+            When nothing does.
+        """
+        try:
+            return outline_from(self.light, self.looked, self.on, thickness)
         except BadInput as fault:
             raise BadInput(self.name, fault.fault) from None
 

@@ -1,6 +1,7 @@
 """Lay out: the airframe drawn, taken from paper, checked as printed, cut, and brought into balance."""
 
 from hardkeel.ui.stages import StageContext
+from hardkeel.ui.stages.layout.check_controller import CheckController
 from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.ink_controller import InkController
 from hardkeel.ui.stages.layout.join_controller import JoinController
@@ -18,6 +19,7 @@ def make(context: StageContext) -> StagePage:
     JoinController(context.document, page, context.jobs)
     LabelController(context.document, page, context.jobs, context.tell)
     ScanController(context.document, page, context.jobs, context.tell)
+    CheckController(context.document, page, context.jobs, context.tell)
     DrawingController(context.document, page, context.jobs, context.tell)
     beside = RoundController(context.document, page, context.jobs, "layout")
     page.made.connect(lambda _key, made: beside.take(made))

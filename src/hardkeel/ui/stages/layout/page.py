@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QWidget
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import layout as say
 from hardkeel.messages.in_the_round import IN_THE_ROUND
+from hardkeel.messages.mat import CHECK_A_PART
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
 from hardkeel.ui.theme import Theme
@@ -23,6 +24,7 @@ _BENCHES: Final = TabList(
         ("paper", say.PAPER_DESK, "PaperPage"),
         ("audit", say.PRINT_CHECK, "AuditPage"),
         ("parts", say.PARTS, "PartsPage"),
+        ("check", CHECK_A_PART, "CheckPage"),
         ("woods", say.WOODS, "WoodsPage"),
         ("balance", say.BALANCE, "BalancePage"),
         ("round", IN_THE_ROUND, "LayoutRoundPage"),

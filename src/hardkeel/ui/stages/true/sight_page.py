@@ -1,10 +1,9 @@
 """Sight: a photo of the model, its marks clicked, the true airframe over it."""
 
 from dataclasses import dataclass
-from pathlib import Path
 from typing import Final
 
-from PyQt6.QtCore import QMimeData, QTimer, pyqtSignal
+from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QImage
 from PyQt6.QtWidgets import (
     QComboBox,
@@ -40,11 +39,11 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.photo_view import PhotoView
 from hardkeel.ui.stages.true.sight_cards import ClickCard, TargetsCard
-from hardkeel.ui.stages.true.watched_folder import PICTURES
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.dropped import pictures_in
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.flow import FlowLayout
 
@@ -498,10 +497,3 @@ class SightPage(SubPage):
         """Where the stand-in camera is to stand."""
         found: Place = self.from_where.currentData()
         return found
-
-
-def pictures_in(data: QMimeData | None) -> list[Path]:
-    """The pictures among what is dragged."""
-    urls = data.urls() if data is not None else []
-    paths = [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
-    return [path for path in paths if path.suffix.lower() in PICTURES]

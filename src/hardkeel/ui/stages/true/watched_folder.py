@@ -10,8 +10,8 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.widgets.dropped import PICTURES
 
-PICTURES: Final = frozenset({".jpg", ".jpeg", ".png"})
 _LOOK_MS: Final = 1500
 
 

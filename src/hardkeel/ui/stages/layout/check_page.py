@@ -1,0 +1,260 @@
+"""Check a part: what lies on the mat against its drawing, what was checked so far, an outline from a part without one."""
+
+from pathlib import Path
+from typing import Final
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from hardkeel.airframe.checked_parts import check_from, checked_pieces, hands_apart
+from hardkeel.airframe.cut_pieces import cut_pieces
+from hardkeel.base.units import LengthUnit
+from hardkeel.export.paper_sizes import PAPERS, paper_for
+from hardkeel.joinery.flat import FlatPiece
+from hardkeel.messages import mat as say
+from hardkeel.messages.names import sentence_case
+from hardkeel.parts.model import OTHER_HAND
+from hardkeel.sight.part_faults import faults_of
+from hardkeel.ui.document.document import Document
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages.layout.check_shown import answer_of, shown_of
+from hardkeel.ui.stages.layout.checked_view import CheckedView
+from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.card import Card, label
+from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.exaggeration import Exaggeration
+from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.folded import Folded
+
+_BAR_MM: Final = 100.0
+_USUAL_MM: Final = 3.0
+
+
+class CheckPage(SubPage):
+    """The page.
+
+    Signals
+    -------
+    picture_wanted : (nothing)
+        A picture is to be opened.
+    picture_given : Path
+        A picture was dropped.
+    mat_wanted : (nothing)
+        The mat is to be printed.
+    outline_wanted : (nothing)
+        The outline of what lies on the mat is to be taken.
+    """
+
+    picture_wanted = pyqtSignal()
+    picture_given = pyqtSignal(Path)
+    mat_wanted = pyqtSignal()
+    outline_wanted = pyqtSignal()
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, parent)
+        self._pieces: dict[str, FlatPiece] = {}
+        self._key = ""
+        self._how: tuple[str, ...] = ()  # what only the last picture tells
+        self.setAcceptDrops(True)
+        self.view = CheckedView(theme)
+        self.exaggeration = Exaggeration()
+        self._answer_card, self._answer = Card(say.WHAT_IT_SAYS), label("answer")
+        self._more, self._seen = label("heading"), label("soft")
+        self.piece, self.paper, self.former = QComboBox(), QComboBox(), QComboBox()
+        self.open, self.print = QPushButton(say.OPEN), QPushButton(say.PRINT)
+        self.bars = tuple(QuantityEdit(unit=unit) for _ in range(2))
+        self.thick = QuantityEdit(unit=unit)
+        self.take_outline = QPushButton(say.TAKE_OUTLINE)
+        self._checked = label("soft")
+        self._lay_out()
+        self._connect()
+        self.refresh()
+
+    def _lay_out(self) -> None:
+        left = QVBoxLayout()
+        left.setContentsMargins(0, 0, 0, 6)
+        left.addWidget(self.view, 1)
+        foot = QHBoxLayout()
+        foot.setContentsMargins(14, 0, 14, 0)
+        foot.addStretch(1)
+        foot.addWidget(self.exaggeration)
+        left.addLayout(foot)
+        for one in (self._answer, self._more, self._seen):
+            self._answer_card.column.addWidget(one)
+        part = Card(say.THE_PART, "act")
+        self.piece.setAccessibleName(say.WHICH)
+        self.open.setObjectName("primary")
+        part.column.addWidget(self.piece)
+        part.column.addWidget(self.open)
+        part.column.addWidget(label("soft", say.HOW_TO))
+        mat = Folded(say.PRINT.removesuffix("…"))
+        self._mat = mat
+        for name in PAPERS:
+            self.paper.addItem(name, name)
+        self.paper.setCurrentText(paper_for(self.unit))
+        self.paper.setAccessibleName(say.PAPER)
+        mat.put_pair(0, self.paper, self.print)
+        mat.begin_pairs()
+        for number, (field, words) in enumerate(
+            zip(self.bars, (say.ACROSS, say.ALONG), strict=True)
+        ):
+            field.set_value(_BAR_MM)
+            field.line.setAccessibleName(f"{say.BARS_MEASURE} {words}")
+            mat.put_pair(number, label("soft", f"{say.BARS_MEASURE} {words}"), field)
+        part.column.addWidget(mat)
+        done = Card(say.CHECKED)
+        done.column.addWidget(self._checked)
+        bare = Folded(say.NO_DRAWING)
+        self.thick.set_value(_USUAL_MM)
+        self.thick.line.setAccessibleName(say.THICK)
+        self.former.setAccessibleName(say.FORMER)
+        bare.put_pair(0, label("soft", say.THICK), self.thick)
+        bare.put_pair(1, label("soft", say.FORMER), self.former)
+        bare.put_across(self.take_outline)
+        bare.put_across(label("soft", say.OUTLINE_WHY))
+        done.column.addWidget(bare)
+        self._cards = CardColumn((self.told, self._answer_card, part, done), self.theme)
+        self.lie_beside(left, self._cards)
+        self.themed = (self.view, self._cards)
+
+    def _connect(self) -> None:
+        self.exaggeration.factor_changed.connect(self.view.show_times)
+        self.open.clicked.connect(self.picture_wanted)
+        self.print.clicked.connect(self.mat_wanted)
+        self.take_outline.clicked.connect(self.outline_wanted)
+        self.piece.activated.connect(self._on_piece)
+        for field in self.bars:
+            field.value_changed.connect(lambda _value: self._show_mat())
+        self.paper.activated.connect(lambda _row: self._show_mat())
+        self.refresh_lazily()
+
+    # -- what is chosen --------------------------------------------------------------------------
+
+    @property
+    def chosen_piece(self) -> FlatPiece | None:
+        """The piece that is to be on the mat."""
+        return self._pieces.get(self.piece.currentData() or "")
+
+    @property
+    def scale(self) -> tuple[float, float]:
+        """How many millimetres the mat's printer made of one, across and along."""
+        across, along = ((field.value or _BAR_MM) / _BAR_MM for field in self.bars)
+        return across, along
+
+    def choose(self, ref: str) -> None:
+        """Take a piece in hand by its name or its part."""
+        for name, piece in self._pieces.items():
+            if ref in (name, piece.part):
+                self._take(name)
+                return
+
+    def show_check(self, key: str, how: tuple[str, ...]) -> None:
+        """Show what was just found; `how` is what the ledger does not keep."""
+        self._key, self._how = key, how
+        self.refresh()
+
+    def focus_work(self) -> None:
+        """Put the cursor where the hands are."""
+        self.piece.setFocus()
+
+    # -- showing ---------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Show the document as it is now."""
+        build = self.document.build
+        self._pieces = {piece.name: piece for piece in cut_pieces(build)}
+        now = self.piece.currentData()
+        self.piece.clear()
+        for name in self._pieces:
+            self.piece.addItem(sentence_case(name), name)
+        row = self.piece.findData(now)
+        self.piece.setCurrentIndex(max(row, 0) if self._pieces else -1)
+        formers = build.fuselage.formers if build.fuselage is not None else ()
+        kept = self.former.currentText()
+        self.former.clear()
+        self.former.addItems([one.id for one in formers])
+        self.former.setCurrentText(kept)
+        for widget in (self.piece, self.open):
+            widget.setEnabled(bool(self._pieces))
+        self.take_outline.setEnabled(bool(formers))
+        self._show_mat()
+        self._show_answer()
+        self._show_checked()
+
+    def _show_mat(self) -> None:
+        across, along = self.scale
+        true = across == along == 1.0
+        words = "100 %" if true else f"{across * 100:.1f} × {along * 100:.1f} %"
+        self._mat.show_values(f"{self.paper.currentText()}, {words}")
+
+    def _show_answer(self) -> None:
+        piece, build = self.chosen_piece, self.document.build
+        if piece is None:
+            self._say_answer(say.NO_PIECES.replace("*", ""), "", "", edge="")
+            self.view.show_part(None, say.NO_PIECES)
+            return
+        key = self._key if self._key.removesuffix(OTHER_HAND) == piece.name else piece.name
+        kept = build.listed.checked.get(key)
+        check = check_from(piece, kept) if kept is not None else None
+        if check is None:
+            self._say_answer(say.NOTHING_YET, "", say.NOTHING_WHY, edge="")
+            self.view.show_part(shown_of(piece, None, (), self.unit), say.NOTHING_YET)
+            return
+        faults = faults_of(check, piece)
+        answer = answer_of(piece, check, faults, self.unit)
+        how = self._how if key == self._key else ()
+        self._say_answer(
+            answer[0],
+            "\n".join(answer[1:]),
+            "\n".join(how),
+            edge="out" if faults or not check.fits else "",
+        )
+        self.view.show_part(shown_of(piece, check, faults, self.unit), answer[0])
+
+    def _say_answer(self, answer: str, more: str, seen: str, *, edge: str) -> None:
+        self._answer.setText(answer)
+        for words, text in ((self._more, more), (self._seen, seen)):
+            words.setText(text)
+            words.setVisible(bool(text))
+        self._answer_card.set_edge(edge)
+
+    def _show_checked(self) -> None:
+        build = self.document.build
+        lines, told = [], set()
+        for key, piece, kept in checked_pieces(build):
+            anew = check_from(piece, kept) is None
+            lines.append(say.checked_line(key, kept, self.unit, anew=anew))
+            apart = hands_apart(build, piece)
+            if apart is not None and piece.name not in told:
+                told.add(piece.name)
+                lines.append(say.hands_line(piece.name, faults_of(apart, piece), self.unit))
+        self._checked.setText("\n".join(lines) or say.NONE_CHECKED)
+
+    # -- doing -----------------------------------------------------------------------------------
+
+    def _on_piece(self) -> None:
+        self._key, self._how = "", ()
+        self._show_answer()
+        piece = self.chosen_piece
+        if piece is not None:
+            self.piece_chosen.emit(piece.part)
+
+    def _take(self, name: str) -> None:
+        self.piece.setCurrentIndex(self.piece.findData(name))
+        self._show_answer()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """A picture may be dropped."""
+        if event is not None and pictures_in(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Take it."""
+        found = pictures_in(event.mimeData()) if event is not None else []
+        if event is not None and found:
+            event.acceptProposedAction()
+            self.picture_given.emit(found[0])
