@@ -61,7 +61,7 @@ def test_the_demos_frame_is_named_and_its_slip_is_asked_for_again(boarded: MainW
 
 def test_a_reading_taken_again_sets_the_slip_aside(qtbot: QtBot, boarded: MainWindow) -> None:
     page = page_of(boarded)
-    before = squaring(boarded).readings
+    before = squaring(boarded).figures
     right = next(r for r in before if r.id == "q21").value - 5.0
     take(qtbot, page, f"{right:.1f}")
     readings = squaring(boarded).readings
@@ -77,7 +77,7 @@ def test_a_reading_taken_again_sets_the_slip_aside(qtbot: QtBot, boarded: MainWi
 
 def test_what_is_asked_for_next_sharpens_what_it_names(qtbot: QtBot, boarded: MainWindow) -> None:
     page = page_of(boarded)
-    right = next(r for r in squaring(boarded).readings if r.id == "q21").value - 5.0
+    right = next(r for r in squaring(boarded).figures if r.id == "q21").value - 5.0
     take(qtbot, page, f"{right:.1f}")
     target, squared = page.target, page.squared
     assert target is not None
@@ -239,7 +239,7 @@ def test_a_former_that_leant_while_the_glue_set_is_told(boarded: MainWindow) -> 
     page = page_of(boarded)
     fuselage = boarded.document.build.fuselage
     assert fuselage is not None
-    dry = squaring(boarded).readings
+    dry = squaring(boarded).figures
     wet = tuple(
         r.but(id=f"w{r.id}", phase="wet", value=r.value + (2.0 if r.kind == "incidence" and r.body == "F3" else 0.0))
         for r in dry

@@ -18,6 +18,7 @@ from hardkeel.cli.options import (
     JSON,
     LIMIT,
     MAT,
+    OF_FRAME,
     OVERWRITE,
     PAPER,
     PHASE,
@@ -97,9 +98,11 @@ COMMANDS: Final = {
         Command(
             "sight",
             "what photographs of its printed targets tell",
-            (PHOTOS, JSON, PHASE, INCHES, SAVE),
+            (PHOTOS, JSON, PHASE, INCHES, SAVE, OF_FRAME),
         ),
-        Command("targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER, INCHES)),
+        Command(
+            "targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER, INCHES, OF_FRAME)
+        ),
         Command("mat", "a mat to check cut parts on", (TO_PDF, PAPER), of_build=False),
         Command(
             "part",

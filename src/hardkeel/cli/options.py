@@ -96,6 +96,12 @@ BARS: Final = Option(
     "what the mat's bars measure, across and along, 100 each without it",
     {"type": float, "nargs": 2, "metavar": "MM"},
 )
+OF_FRAME: Final = Option(
+    "--frame",
+    "[--frame]",
+    "of the frame on its board, in place of the airframe: prints its squaring",
+    _SWITCH,
+)
 SAVE: Final = Option(
     "--save",
     "[--save FILE]",

@@ -10,7 +10,12 @@ from typing import Any, Final
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.cli.true import true_table
+from hardkeel.fuselage.curing import judge_frame
+from hardkeel.fuselage.model import Squaring
+from hardkeel.fuselage.squared_telling import judged_json
+from hardkeel.fuselage.squaring import measured_survey
 from hardkeel.messages import targets as say
+from hardkeel.messages.square import squared_lines
 from hardkeel.project.model import Build
 from hardkeel.sight.codes import codes_in
 from hardkeel.sight.moved import moved_between
@@ -18,6 +23,8 @@ from hardkeel.sight.pictures import read_picture, read_shades
 from hardkeel.sight.targets import Sighted, Taken, sighted
 from hardkeel.storage.package import Loaded, save
 from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.model import Survey
+from hardkeel.survey.readings import Phase
 from hardkeel.survey.telling import as_json
 
 Json = dict[str, Any]
@@ -27,35 +34,72 @@ _AT_ONCE: Final = 2
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """What photographs tell of the airframe."""
     build = loaded.build
-    if not build.surveyed.targets:
-        raise BadInput("survey.targets", "is missing: nobody said which target sits on which mark")
+    frame = parsed.frame
+    survey = _frame(build) if frame else build.surveyed
+    if not survey.targets:
+        place = "fuselage.squaring.targets" if frame else "survey.targets"
+        raise BadInput(place, "is missing: nobody said which target sits on which mark")
     names = _names(parsed.photos)
     with ThreadPoolExecutor(_AT_ONCE) as pool:
         taken = list(pool.map(_taken, parsed.photos, names, _images(build, len(names))))
-    here = {one.original for one in build.surveyed.photos}  # laid down twice, one would count twice
-    again = [one.name for one in taken if one.original in here]
+    here = {one.original for one in survey.photos}  # laid down twice, one would count twice
+    again = "".join(f"{say.already(one.name)}\n" for one in taken if one.original in here)
     fresh = [one for one in taken if one.original not in here]
-    seen = sighted(build.surveyed, fresh, build.phase)
-    judgement = judge_survey(seen.survey, parsed.phase or build.phase)
+    seen = sighted(survey, fresh, build.phase)
+    made = _squared(build, seen) if frame else build.but(survey=seen.survey)
     if parsed.save is not None:
         images = {
             one.image: read_picture(_bytes(path), one.name).jpeg
             for path, one in zip(parsed.photos, taken, strict=True)
             if one.name in seen.photos
         }
-        kept = build.but(survey=seen.survey)
-        save(kept, parsed.save, attached={**loaded.attached(), **images}, others=loaded.others)
+        save(made, parsed.save, attached={**loaded.attached(), **images}, others=loaded.others)
+    phase = parsed.phase or (None if frame else build.phase)
+    if frame:
+        return again + _frame_told(made, seen, phase, parsed)
+    judgement = judge_survey(seen.survey, phase)
     if parsed.json:
         return as_text(sight_json(seen, judgement))
-    return "".join(f"{say.already(name)}\n" for name in again) + sight_table(
-        build, seen, judgement, parsed
-    )
+    return again + sight_table(build, seen, judgement, parsed)
+
+
+def _frame(build: Build) -> Survey:
+    """The frame on its board with what was read of it."""
+    if build.fuselage is None or build.fuselage.squaring is None:
+        raise BadInput("fuselage.squaring", "is missing: there is no frame to square")
+    squaring = build.fuselage.squaring
+    return measured_survey(build.fuselage).but(readings=squaring.readings)
+
+
+def _squared(build: Build, seen: Sighted) -> Build:
+    """The build with what was seen of its frame."""
+    assert build.fuselage is not None  # noqa: S101  `_frame` has looked
+    squaring = build.fuselage.squaring or Squaring()
+    squared = squaring.but(photos=seen.survey.photos, readings=seen.survey.readings)
+    return build.but(fuselage=build.fuselage.but(squaring=squared))
+
+
+def _frame_told(made: Build, seen: Sighted, phase: Phase | None, parsed: argparse.Namespace) -> str:
+    """What pictures tell of a frame."""
+    assert made.fuselage is not None  # noqa: S101
+    judged = judge_frame(made.fuselage, phase)
+    if parsed.json:
+        return as_text(judged_json(judged) | found_json(seen))
+    lines = [*say.seen_lines(seen), *say.told_lines(seen.survey, seen.told), ""]
+    return "\n".join([*lines, *squared_lines(judged, unit_of(parsed))]) + "\n"
 
 
 def sight_json(seen: Sighted, judgement: Judgement) -> Json:
     """What ``true --json`` prints, and what was found and told; by the contract."""
     return {
         **as_json(judgement),
+        **found_json(seen),
+    }
+
+
+def found_json(seen: Sighted) -> Json:
+    """What was found in which photograph, and what of it is told and not used."""
+    return {
         "found": {
             name: [
                 {
@@ -97,7 +141,9 @@ def _names(paths: Sequence[Path]) -> list[str]:
 
 def _images(build: Build, count: int) -> list[str]:
     """Names inside the build that no photo has yet."""
-    taken = {one.image for one in build.surveyed.photos}
+    squaring = build.fuselage.squaring if build.fuselage is not None else None
+    photos = (*build.surveyed.photos, *(squaring.photos if squaring is not None else ()))
+    taken = {one.image for one in photos}
     found: list[str] = []
     number = 1
     while len(found) < count:

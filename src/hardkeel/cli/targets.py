@@ -3,9 +3,11 @@
 import argparse
 
 from hardkeel.airframe.targeting import places_of
+from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import unit_of
 from hardkeel.export.framing import printer_of
 from hardkeel.export.target_sheet import UNNAMED, USUAL, targets_pdf
+from hardkeel.fuselage.squaring import measured_survey
 from hardkeel.messages import targets as say
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.package import Loaded
@@ -14,10 +16,20 @@ from hardkeel.storage.package import Loaded
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """Write the sheet."""
     survey = loaded.build.surveyed
+    if parsed.frame:
+        fuselage = loaded.build.fuselage
+        if fuselage is None:
+            raise BadInput("fuselage", "is missing: there is no frame to stick a target on")
+        survey = measured_survey(fuselage)
     size = parsed.size if parsed.size is not None else survey.target_size or USUAL
-    where = {
-        code: say.place_lines(at, unit_of(parsed)) for code, at in places_of(loaded.build).items()
-    }
+    where = (
+        {}
+        if parsed.frame
+        else {
+            code: say.place_lines(at, unit_of(parsed))
+            for code, at in places_of(loaded.build).items()
+        }
+    )
     data = targets_pdf(survey, size, parsed.paper, printer_of(loaded.build), where)
     write_atomically(parsed.to, data)
     return f"{say.written(str(parsed.to), len(survey.targets) or UNNAMED)}\n"

@@ -39,7 +39,7 @@ from hardkeel.paper.model import PrintedSheet
 from hardkeel.project.model import Build
 from hardkeel.project.soundness import check_build
 from hardkeel.schedule.model import Step
-from hardkeel.survey.readings import Incidence, Reading, marks_of
+from hardkeel.survey.readings import Incidence, Observation, marks_of
 
 _STOP_FIGURES: Final = frozenset({"station", "half_width", "top", "bottom"})
 
@@ -229,7 +229,7 @@ def _step_renamed(step: Step, names: Mapping[str, str]) -> Step:
     return step if changed == step else changed
 
 
-def _squared(reading: Reading) -> set[str]:
+def _squared(reading: Observation) -> set[str]:
     """The formers that a reading of the frame touches."""
     owners = {part for mark in marks_of(reading) for part in mark.rpartition(".")[::2]}
     return owners | ({reading.body} if isinstance(reading, Incidence) else set())
@@ -244,7 +244,7 @@ def _squaring_renamed(squaring: Squaring, old: str, new: str) -> Squaring:
             return f"{new}.{corner}"
         return f"{body}.{new}" if body == BOARD and corner == old else name
 
-    def renamed(reading: Reading) -> Reading:
+    def renamed(reading: Observation) -> Observation:
         if isinstance(reading, Incidence):
             return reading.but(body=new) if reading.body == old else reading
         fields: dict[str, object] = {}
@@ -262,6 +262,7 @@ def _squaring_renamed(squaring: Squaring, old: str, new: str) -> Squaring:
     }
     return squaring.but(
         readings=tuple(renamed(reading) for reading in squaring.readings),
+        targets=tuple(one.but(mark=mark(one.mark)) for one in squaring.targets),
         tolerances=tolerances or None,
     )
 

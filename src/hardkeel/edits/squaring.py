@@ -1,14 +1,19 @@
 """Pure edits of the readings that square a frame."""
 
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Final
 
+from hardkeel.airframe.frame_targets import SIZE_MM, frame_targets
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.fuselage import fuselage_of, with_fuselage
 from hardkeel.edits.named import edit
 from hardkeel.fuselage.model import Board, Fuselage, Squaring
-from hardkeel.fuselage.squaring import check_squaring
+from hardkeel.fuselage.squaring import check_squaring, measured_survey
+from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
+from hardkeel.sight.targets import USUAL_PLACE, Taken, sighted
+from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Phase, Reading
 
 _OVER_BOARD_MM: Final = 25.0  # room for the hand that glues
@@ -65,6 +70,58 @@ def delete_square(build: Build, reading_id: str) -> Build:
     squaring = _squaring(build, reading_id)
     kept = tuple(one for one in squaring.readings if one.id != reading_id)
     return _with(build, squaring.but(readings=kept))
+
+
+@edit
+def lay_square_targets(build: Build) -> Build:
+    """Give the frame and its board printed targets; those that they have stay.
+
+    Raises
+    ------
+    BadInput
+        When there is no board, or no former.
+    """
+    fuselage = fuselage_of(build)
+    squaring = fuselage.squaring or _begun(build)
+    shared = squaring.shared or Shared()
+    return _with(
+        build,
+        squaring.but(
+            targets=(*squaring.targets, *frame_targets(fuselage)),
+            target_size=squaring.target_size or SIZE_MM,
+            shared=shared if shared.target is not None else shared.but(target=USUAL_PLACE),
+        ),
+    )
+
+
+@edit
+def drop_square_targets(build: Build) -> Build:
+    """Take the frame's targets away, and the pictures of them with what was sighted."""
+    squaring = fuselage_of(build).squaring or Squaring()
+    return _with(
+        build, squaring.but(readings=squaring.figures, photos=(), targets=(), target_size=None)
+    )
+
+
+@edit
+def take_square_photos(
+    build: Build, photos: Sequence[Taken], phase: Phase | None, now: datetime
+) -> Build:
+    """Lay photographs of the frame down with the sightings of its targets, in a phase, and a line in the log."""
+    fuselage = fuselage_of(build)
+    squaring = fuselage.squaring or _begun(build)
+    seen = sighted(measured_survey(fuselage).but(readings=squaring.readings), photos, phase)
+    kept = tuple(one.image for one in photos if one.name in seen.photos)
+    if not kept:
+        return build
+    moment = now.isoformat(timespec="seconds")
+    before = {one.id for one in squaring.readings}
+    readings = tuple(
+        one if one.id in before else one.but(taken=moment) for one in seen.survey.readings
+    )
+    entry = Entry(at=moment, by="app", photos=kept)
+    laid = _with(build, squaring.but(photos=seen.survey.photos, readings=readings))
+    return laid.but(log=add_entry(build.log, entry))
 
 
 @edit

@@ -27,8 +27,9 @@ from hardkeel.base.values import (
     Value,
 )
 from hardkeel.joinery.cut_part import Stock
+from hardkeel.survey.model import Photo, Target
 from hardkeel.survey.priors import Shared
-from hardkeel.survey.readings import Reading
+from hardkeel.survey.readings import AnyReading, Reading, Sight
 
 Method = Literal["sheet-sides", "on-side", "stick-sides", "crutch", "board", "half-shell"]
 METHODS: Final[tuple[Method, ...]] = (
@@ -400,11 +401,25 @@ class Squaring(Value):
         By kind (``yaw``) or by check (``F2_lean``, which goes before), mm or degrees.
     shared : Shared, optional
         What the readings have in common; a frame on its board has no bends and no seats of a gauge.
+    photos : tuple of Photo
+        Pictures in which formers' and the board's points were sighted.
+    targets : tuple of Target
+        Which printed code sits on which of them.
+    target_size : float, optional
+        The side of their black square, mm; our own key here.
     """
 
-    readings: tuple[Reading, ...] = ()
+    readings: tuple[AnyReading, ...] = ()
     tolerances: dict[str, Positive] | None = None
     shared: Shared | None = None
+    photos: tuple[Photo, ...] = ()
+    targets: tuple[Target, ...] = ()
+    target_size: Positive | None = None
+
+    @property
+    def figures(self) -> tuple[Reading, ...]:
+        """The readings that are one figure each."""
+        return tuple(one for one in self.readings if not isinstance(one, Sight))
 
     def __hash__(self) -> int:
         """What is computed from a fuselage is kept by the fuselage: a dictionary has no hash of its own."""

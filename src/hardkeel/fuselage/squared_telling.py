@@ -2,10 +2,11 @@
 
 import math
 
-from hardkeel.fuselage.curing import judge_frame
+from hardkeel.fuselage.curing import JudgedFrame, judge_frame
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.fuselage.squaring import UNKNOWNS, Squared
 from hardkeel.survey.readings import Phase
+from hardkeel.survey.telling import photo_json, sight_fit_json
 
 Json = dict[str, object]
 
@@ -18,9 +19,15 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
     BadInput
         When the frame has no board, a reading points at nothing, or the figures can't be adjusted.
     """
-    judged = judge_frame(fuselage, phase)
+    return judged_json(judge_frame(fuselage, phase))
+
+
+def judged_json(judged: JudgedFrame) -> Json:
+    """The same of a frame that was judged."""
     squared, shape, named, cure = judged.squared, judged.shape, judged.named, judged.cure
-    return {
+    photos = squared.net.survey.photos
+    seen = [photo_json(squared, photo) for photo in photos]
+    return ({"photos": seen} if photos else {}) | {
         "formers": [_former(squared, name) for name in squared.formers],
         "readings": [
             {
@@ -32,7 +39,8 @@ def squaring_json(fuselage: Fuselage, phase: Phase | None = None) -> Json:
                 "used": fit.used,
             }
             for fit in squared.fits
-        ],
+        ]
+        + [sight_fit_json(fit) for fit in squared.sight_fits],
         "suspects": [
             {"reading": one.reading, "w": one.w, "set_aside": True, "or": list(one.alike)}
             for one in squared.outliers

@@ -4,6 +4,7 @@ Board frame, right-handed: x aft along the centre line from the datum station, z
 to starboard, but to port on an inverted board.  mm and degrees.
 """
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -20,11 +21,32 @@ from hardkeel.survey.checking import Check, at_edge, verdict_of
 from hardkeel.survey.columns import Priors
 from hardkeel.survey.model import Body, Mark, Survey
 from hardkeel.survey.network import Network, network_of
-from hardkeel.survey.outliers import NO_STARTS, Fit, Outlier, Starts, fits, set_aside
-from hardkeel.survey.readings import Incidence, Phase, Reading, counted, in_phase, marks_of
-from hardkeel.survey.soundness import check_reading
+from hardkeel.survey.outliers import (
+    NO_STARTS,
+    Fit,
+    Outlier,
+    SightFit,
+    Starts,
+    fits,
+    set_aside,
+    sight_fits,
+)
+from hardkeel.survey.readings import (
+    Incidence,
+    Observation,
+    Phase,
+    Reading,
+    Sight,
+    counted,
+    in_phase,
+    marks_of,
+)
+from hardkeel.survey.soundness import check_measured
 
 BOARD: Final = "board"
+_PLACE: Final = re.compile(
+    r"board\.(-?\d+(?:\.\d+)?)\.(-?\d+(?:\.\d+)?)"
+)  # a place of the board, x and y
 # what is checked of each former: its name, the unknown, default tolerance (mm or degrees)
 CHECKED: Final = (
     ("dy", "dy", 0.5),
@@ -62,6 +84,8 @@ class Squared:
     solution: Solution
     readings: tuple[Reading, ...]
     fits: tuple[Fit, ...]
+    sightings: tuple[Sight, ...]
+    sight_fits: tuple[SightFit, ...]
     outliers: tuple[Outlier, ...]
     columns: np.ndarray[tuple[int, int], np.dtype[np.intp]]
     tolerances: Array
@@ -72,8 +96,9 @@ class Squared:
     def read_on(self) -> frozenset[str]:
         """The formers that a reading in use touches."""
         used = {fit.id for fit in self.fits if fit.used}
+        used |= {fit.id for fit in self.sight_fits if fit.used}
         found: set[str] = set()
-        for one in self.readings:
+        for one in (*self.readings, *self.sightings):
             if one.id in used:
                 found |= bodies_of(one)
         return frozenset(found & set(self.formers))
@@ -91,7 +116,7 @@ class Squared:
         return float(self.solution.unknowns[column]), max(spread, 0.0) ** 0.5
 
 
-def bodies_of(reading: Reading) -> set[str]:
+def bodies_of(reading: Observation) -> set[str]:
     """The formers, and the board, that a reading touches."""
     if isinstance(reading, Incidence):
         return {reading.body}
@@ -113,16 +138,45 @@ def frame_survey(fuselage: Fuselage) -> Survey:
         if former.id == BOARD:
             raise BadInput(f"fuselage.formers[{i}].id", '"board" is the building board\'s own name')
     skins = (fuselage.side_thickness, fuselage.top_skin, fuselage.bottom_skin)
-    return _survey(_bare(fuselage.formers), board, skins)
+    survey = _survey(_bare(fuselage.formers), board, skins)
+    return _with_places(survey, fuselage.squaring or Squaring())
 
 
-def _sharing(survey: Survey, squaring: Squaring) -> Survey:
-    """With its readings and what they share: all but how a gauge sits, and bends."""
+def _with_places(survey: Survey, squaring: Squaring) -> Survey:
+    """With the places of the board that targets or readings name by their figures: ``board.120.-35``."""
+    there = {mark.id for mark in survey.marks}
+    named = [one.mark for one in squaring.targets]
+    named += [name for one in squaring.readings for name in marks_of(one)]
+    found = []
+    for name in dict.fromkeys(named):
+        place = _PLACE.fullmatch(name)
+        if name not in there and place is not None:
+            at = (float(place[1]), float(place[2]), 0.0)
+            found.append(Mark(id=name, body="fuselage", at=at))
+    return survey.but(marks=(*survey.marks, *found)) if found else survey
+
+
+def measured_survey(fuselage: Fuselage) -> Survey:
+    """The frame with all that was read of it, and what that shares: all but how a gauge sits, and bends.
+
+    Raises
+    ------
+    BadInput
+        As `frame_survey`.
+    """
+    squaring = fuselage.squaring or Squaring()
     shared = squaring.shared
-    if shared is None:
-        return survey
-    held = shared.model_copy(update={"gauge_seat": 0.0, "bend_y": 0.0, "bend_z": 0.0})
-    return survey.model_copy(update={"shared": held, "readings": squaring.readings})
+    changes: dict[str, object] = {
+        "photos": squaring.photos,
+        "targets": squaring.targets,
+        "target_size": squaring.target_size,
+    }
+    if shared is not None or squaring.photos or squaring.targets:
+        changes["readings"] = squaring.readings
+    if shared is not None:
+        held = {"gauge_seat": 0.0, "bend_y": 0.0, "bend_z": 0.0}
+        changes["shared"] = shared.model_copy(update=held)
+    return frame_survey(fuselage).model_copy(update=changes)
 
 
 def _bare(formers: Sequence[Former]) -> tuple[Former, ...]:
@@ -183,15 +237,7 @@ def check_squaring(fuselage: Fuselage, place: str = "fuselage.squaring") -> None
     squaring = fuselage.squaring
     if squaring is None:
         return
-    survey = frame_survey(fuselage)
-    marks = {mark.id for mark in survey.marks}
-    bodies = {body.id for body in survey.bodies}
-    seen: set[str] = set()
-    for i, reading in enumerate(squaring.readings):
-        if reading.id in seen:
-            raise BadInput(f"{place}.readings[{i}].id", f'"{reading.id}" is used twice')
-        seen.add(reading.id)
-        check_reading(reading, marks, bodies, f"{place}.readings[{i}]")
+    check_measured(measured_survey(fuselage), squaring.readings, place)
 
 
 def square(
@@ -211,11 +257,13 @@ def square(
     """
     check_squaring(fuselage)
     squaring = fuselage.squaring or Squaring()
-    survey = _sharing(frame_survey(fuselage), squaring)
+    survey = measured_survey(fuselage)
     net = network_of(survey, near.net if near is not None else None, _PRIORS)
     starts = near.ended if near is not None and near.net.placer is net.placer else NO_STARTS
     readings = in_phase(squaring.readings, phase)
     solution, held, outliers, ended = set_aside(net, counted(readings), starts)
+    figures = tuple(one for one in readings if not isinstance(one, Sight))
+    sightings = tuple(one for one in readings if isinstance(one, Sight))
     names = tuple(body.id for body in survey.bodies)
     columns = np.array(
         [[net.columns.column(name, unknown) or 0 for _, unknown, _ in CHECKED] for name in names],
@@ -228,8 +276,10 @@ def square(
         stations=np.array([body.origin[0] for body in survey.bodies]),
         net=net,
         solution=solution,
-        readings=readings,
-        fits=fits(net, readings, held, solution),
+        readings=figures,
+        fits=fits(net, figures, held, solution),
+        sightings=sightings,
+        sight_fits=sight_fits(net, sightings, held, solution),
         outliers=outliers,
         columns=columns,
         tolerances=tolerances,

@@ -196,8 +196,12 @@ def decided_by_finer(squared: Squared, sigma_mm: float) -> tuple[int, int]:
     sigmas = [
         sigma_of(one) if one.kind in ANGULAR else min(sigma_of(one), sigma_mm) for one in held
     ]
-    rows = slopes / np.array(sigmas)[:, None]
-    spread = np.sqrt(np.diag(np.linalg.inv(rows.T @ rows + net.prior_matrix)))
+    rows, read = (
+        slopes / np.array(one)[:, None] for one in (sigmas, [sigma_of(one) for one in held])
+    )
+    # what sightings and priors say stays as it is
+    known = np.linalg.inv(solution.covariance) - read.T @ read
+    spread = np.sqrt(np.diag(np.linalg.inv(rows.T @ rows + known)))
     columns = {
         f"{name}_{kind}": int(squared.columns[i, j])
         for i, name in enumerate(squared.formers)

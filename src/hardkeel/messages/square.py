@@ -1,6 +1,7 @@
 """A frame on its board in words: what is wrong with it, how to move each former, what was held where."""
 
 import math
+import re
 from collections.abc import Collection, Sequence
 from typing import TYPE_CHECKING, Final
 
@@ -16,6 +17,7 @@ from hardkeel.survey.readings import (
     Incidence,
     Offset,
     Reading,
+    Sight,
     Tilt,
 )
 
@@ -25,6 +27,7 @@ if TYPE_CHECKING:
     from hardkeel.fuselage.squaring import Movement, Squared
     from hardkeel.survey.outliers import Outlier
 
+_PLACE: Final = re.compile(r"board\.(-?\d+(?:\.\d+)?)\.(-?\d+(?:\.\d+)?)")
 SQUARE: Final = "Square"
 FRAME_CHECKS: Final = "Square?"
 NO_BOARD: Final = "There is no board to measure from yet."
@@ -65,15 +68,20 @@ _KINDS: Final = {
 
 def mark_words(mark: str) -> str:
     """``F3.tp`` as ``F3 top port``, ``board.F3`` as ``the board at F3``."""
+    place = _PLACE.fullmatch(mark)
+    if place is not None:
+        return f"the board at x {float(place[1]):g}, y {float(place[2]):g}"
     body, _, corner = mark.rpartition(".")
     if body == "board":
         return f"the board at {corner}"
     return f"{body} {_MARKS.get(corner, corner)}"
 
 
-def reading_words(reading: Reading) -> str:
+def reading_words(reading: Reading | Sight) -> str:  # noqa: PLR0911  one for each kind
     """One line that says what is held where."""
     match reading:
+        case Sight():
+            return f"the target on {mark_words(reading.mark)} in {reading.photo}"
         case Distance():
             return f"{mark_words(reading.from_)} to {mark_words(reading.to)}"
         case DistanceDifference():
@@ -384,7 +392,9 @@ def _moved(mm: float, ways: tuple[str, str], unit: LengthUnit) -> str:
 
 def doubt_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
     """Which reading does not fit, by how much, and which others it might be instead."""
-    by_id = {reading.id: reading for reading in squared.readings}
+    by_id: dict[str, Reading | Sight] = {
+        reading.id: reading for reading in (*squared.readings, *squared.sightings)
+    }
     if suspect.alike:
         told = [reading_words(by_id[one]) for one in (suspect.reading, *suspect.alike)]
         return f"One of these is wrong, take them again: {'; '.join(told)}."
@@ -400,6 +410,9 @@ def again_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> 
 
 
 def _by(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
+    seen = next((one for one in squared.sight_fits if one.id == suspect.reading), None)
+    if seen is not None:
+        return f"by {seen.residual or 0.0:.1f} pixels: does its label lie flat on its corner?"
     fit = next(one for one in squared.fits if one.id == suspect.reading)
     reading = next(one for one in squared.readings if one.id == suspect.reading)
     return f"by {off_words(reading, fit.residual, unit)}: take it again."

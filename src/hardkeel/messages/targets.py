@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Final
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, surface_name
+from hardkeel.messages.square import mark_words as frame_words
 from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
@@ -41,6 +42,13 @@ HOW: Final = (
     "Nothing of where and by what a picture was taken is kept.",
 )
 NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: then four pictures, dropped here, say what is out."
+FRAME_CARD: Final = "By targets"
+FRAME_NONE: Final = "Coded tabs at the formers' corners and on the board: two pictures say whether it is square, and two more when it has dried what moved."
+FRAME_HOW: Final = "Two pictures from starboard, one before the frame and one behind it, 45° over the board, dropped here."
+FRAME_LAY_EDIT: Final = "lay out the frame's targets"
+FRAME_TAKE_EDIT: Final = "take photographs of the frame"
+FRAME_DROP_EDIT: Final = "take the frame's targets away"
+FRAME_FILE: Final = "frame-targets.pdf"
 BARS: Final = "both bars measure 100 mm, or the targets are of another size, too"
 _ONES: Final = (
     "nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
@@ -68,6 +76,8 @@ def number_words(code: int) -> str:
 def labelled(survey: Survey) -> list[tuple[int, str]]:
     """The codes of a survey's targets with their marks in words, in the codes' order."""
     targets = sorted(survey.targets, key=lambda one: one.code)
+    if any(body.racks for body in survey.bodies):  # a frame on its board
+        return [(one.code, frame_words(one.mark)) for one in targets]
     return [(one.code, mark_name(survey, one.mark.removeprefix(OWN_TARGET))) for one in targets]
 
 
@@ -150,6 +160,18 @@ def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:
             f"No section is drawn of {names}: targets lie along {its} trailing edge alone and hardly tell {its} incidence. "
             "Read that with a gauge, or say what the section is and lay out more."
         )
+    return lines
+
+
+def frame_lines(count: int, size: float, photos: int) -> list[str]:
+    """Of a frame on its board: how many targets, how the pictures are taken, how many there are."""
+    if not count:
+        return [FRAME_NONE]
+    lines = [
+        f"{number_of(count, 'target')} of {size:g} mm: those of the board flat on it, those of the formers on tabs at their corners. {FRAME_HOW}"
+    ]
+    if photos:
+        lines.append(f"{number_of(photos, 'picture')} taken.")
     return lines
 
 

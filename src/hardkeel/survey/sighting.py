@@ -2,12 +2,16 @@
 
 import math
 from dataclasses import dataclass
+from typing import Protocol
 
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
+from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.cameras import K1, LOG_FOCAL, SIZE, Camera
-from hardkeel.survey.judging import Judgement
+from hardkeel.survey.network import Network
+from hardkeel.survey.outliers import SightFit
+from hardkeel.survey.readings import Sight
 
 
 @dataclass(frozen=True)
@@ -36,7 +40,27 @@ class PhotoView:
         return self.camera.project(points, self.size)
 
 
-def photo_view(judgement: Judgement, photo_id: str) -> PhotoView | None:
+class Adjusted(Protocol):
+    """What was adjusted with sightings in it: an airframe, a frame on its board."""
+
+    @property
+    def net(self) -> Network:
+        """Its unknowns."""
+
+    @property
+    def solution(self) -> Solution:
+        """What they are."""
+
+    @property
+    def sightings(self) -> tuple[Sight, ...]:
+        """In the order of `sight_fits`."""
+
+    @property
+    def sight_fits(self) -> tuple[SightFit, ...]:
+        """How each sits."""
+
+
+def photo_view(judgement: Adjusted, photo_id: str) -> PhotoView | None:
     """What is known of a photo; ``None`` where it is not in use."""
     solution = judgement.solution
     camera, photo = solution.cameras.get(photo_id), judgement.net.survey.photo(photo_id)

@@ -1,5 +1,6 @@
 """Does a survey hang together?  What no single value can know: ids, and what they point at."""
 
+from collections.abc import Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -7,6 +8,7 @@ from hardkeel.base.values import LONGEST_MODEL_MM, unique_ids
 from hardkeel.survey.model import DATUM, FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.readings import (
     ANGULAR,
+    Observation,
     Offset,
     Reading,
     Sight,
@@ -41,18 +43,35 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     for i, body in enumerate(survey.bodies):
         _check_body(body, f"{place}.bodies[{i}]")
     body_ids.add(FUSELAGE)
-    marks = unique_ids(f"{place}.marks", (mark.id for mark in survey.marks))
+    unique_ids(f"{place}.marks", (mark.id for mark in survey.marks))
     for i, mark in enumerate(survey.marks):
         if mark.body not in body_ids:
             raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
-    unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
+    check_measured(survey, survey.readings, place)
+    for i, reading in enumerate(survey.readings):
+        if not isinstance(reading, Sight):
+            _check_string(survey, reading, f"{place}.readings[{i}]")
+    _check_aims(survey, body_ids - {FUSELAGE}, place)
+    unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
+
+
+def check_measured(survey: Survey, readings: Sequence[Observation], place: str) -> None:
+    """Raise on the first reading, photo or target that points at nothing.
+
+    Raises
+    ------
+    BadInput
+        Naming the place.
+    """
+    marks = {mark.id for mark in survey.marks}
+    bodies = {FUSELAGE, *(body.id for body in survey.bodies)}
+    unique_ids(f"{place}.readings", (reading.id for reading in readings))
     unique_ids(f"{place}.photos", (photo.id for photo in survey.photos))
     seen: set[tuple[str, str]] = set()
-    for i, reading in enumerate(survey.readings):
+    for i, reading in enumerate(readings):
         here = f"{place}.readings[{i}]"
         if not isinstance(reading, Sight):
-            check_reading(reading, marks, body_ids, here)
-            _check_string(survey, reading, here)
+            check_reading(reading, marks, bodies, here)
             continue
         _check_sighting(survey, reading, marks, here)
         sighted = (reading.photo, reading.mark)
@@ -63,8 +82,6 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
         if not reading.ignored:
             seen.add(sighted)
     _check_targets(survey, marks, place)
-    _check_aims(survey, body_ids - {FUSELAGE}, place)
-    unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
 
 
 def _check_targets(survey: Survey, marks: set[str], place: str) -> None:

@@ -12,7 +12,7 @@ from hardkeel.survey.model import Photo
 from hardkeel.survey.outliers import Fit, SightFit
 from hardkeel.survey.ranking import NextReading
 from hardkeel.survey.readings import Incidence, Offset, Tilt, marks_of
-from hardkeel.survey.sighting import photo_view
+from hardkeel.survey.sighting import Adjusted, photo_view
 
 Json = dict[str, object]
 _MOST_ODDS = 60.0  # of a natural logarithm: as sure as a number tells
@@ -62,7 +62,7 @@ def as_json(judgement: Judgement) -> Json:
         },
     }
     if judgement.net.survey.photos:
-        told["photos"] = [_photo(judgement, photo) for photo in judgement.net.survey.photos]
+        told["photos"] = [photo_json(judgement, photo) for photo in judgement.net.survey.photos]
     if judgement.net.survey.shared is not None:
         told["shared"] = _shared(judgement)
     if judgement.why:
@@ -120,7 +120,7 @@ def _shared(judgement: Judgement) -> Json:
 def _readings(judgement: Judgement) -> list[Json]:
     """In the survey's order, figures and sightings as they stand there."""
     fits = {fit.id: _fit(fit) for fit in judgement.fits} | {
-        fit.id: _sight_fit(fit) for fit in judgement.sight_fits
+        fit.id: sight_fit_json(fit) for fit in judgement.sight_fits
     }
     return [
         fits[reading.id] | ({"simulated": True} if reading.simulated else {})
@@ -129,7 +129,8 @@ def _readings(judgement: Judgement) -> list[Json]:
     ]
 
 
-def _sight_fit(fit: SightFit) -> Json:
+def sight_fit_json(fit: SightFit) -> Json:
+    """How a sighting sits."""
     noticed = fit.noticed_from
     return {
         "id": fit.id,
@@ -142,7 +143,8 @@ def _sight_fit(fit: SightFit) -> Json:
     }
 
 
-def _photo(judgement: Judgement, photo: Photo) -> Json:
+def photo_json(judgement: Adjusted, photo: Photo) -> Json:
+    """Where a photo was taken from, and by what lens."""
     view = photo_view(judgement, photo.id)
     if view is None:
         return {

@@ -222,7 +222,7 @@ def test_a_blunder_is_named_and_set_aside() -> None:
     plain = frame_on_board(rng, 5)
     fuselage = read(plain, np.zeros((5, 7)), places(plain, rng), rng)
     assert fuselage.squaring is not None
-    wrong = [r.but(value=r.value + 10) if r.id == "q7" else r for r in fuselage.squaring.readings]
+    wrong = [r.but(value=r.value + 10) if r.id == "q7" else r for r in fuselage.squaring.figures]
     squared = square(fuselage.but(squaring=Squaring(readings=tuple(wrong))))
     assert [one.reading for one in squared.outliers] == ["q7"]
     said = doubt_sentence(squared, squared.outliers[0], "mm")
@@ -251,8 +251,7 @@ def test_a_start_from_nearly_the_same_frame_ends_at_the_same_place() -> None:
     changed = fuselage.but(
         squaring=Squaring(
             readings=tuple(
-                r.but(value=r.value + 0.4) if r.id == "q3" else r
-                for r in fuselage.squaring.readings
+                r.but(value=r.value + 0.4) if r.id == "q3" else r for r in fuselage.squaring.figures
             )
         )
     )

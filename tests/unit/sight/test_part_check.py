@@ -159,7 +159,7 @@ def test_fifteen_hundredths_are_found_and_none_are_made_up(number: int) -> None:
     )  # fmt: skip
     check = seen(picture(lying, eye, seed=number), 3300 / 4000 * 36).check(PIECE)
     told = faults_of(check, PIECE)
-    assert [one.edge for one in told if abs(one.by) > 0.1] == ["the starboard edge"]
+    assert {one.edge for one in told} == {"the starboard edge"}  # in one stretch or two
     assert told[0].by * by > 0
 
 

@@ -29,6 +29,7 @@ __all__ = [
     "PHASES",
     "AirframeReading",
     "AngleAt",
+    "AnyReading",
     "Distance",
     "DistanceDifference",
     "Gap",
@@ -53,6 +54,7 @@ _OnAirframe = Distance | DistanceDifference | Height | Incidence | Tilt | Offset
 AirframeReading = Annotated[_OnAirframe | Sight, Field(discriminator="kind")]
 Reading = Annotated[_OnAirframe | Gap, Field(discriminator="kind")]  # one figure, mm or degrees
 Observation = Reading | Sight
+AnyReading = Annotated[_OnAirframe | Gap | Sight, Field(discriminator="kind")]
 
 _KINDS: Final[tuple[type[Observation], ...]] = (
     Distance,

@@ -1,6 +1,6 @@
 """Frame: what to cut, how it bends, the paper and the wood to cut it by."""
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 from hardkeel.airframe.framing import build_pieces
 from hardkeel.base.late import late
@@ -20,7 +20,10 @@ if TYPE_CHECKING:
     from collections.abc import Callable
 
     from hardkeel.export import framing as templates
+    from hardkeel.ui.stages.frame import square_targets
+    from hardkeel.ui.stages.frame.square_page import SquarePage
 else:
+    square_targets = late("hardkeel.ui.stages.frame.square_targets")
     templates = late("hardkeel.export.framing")
 
 
@@ -31,7 +34,14 @@ def make(context: StageContext) -> StagePage:
     SheetController(context.document, page, context.jobs, context.tell, source)
     beside = RoundController(context.document, page, context.jobs, "frame")
     page.made.connect(lambda _key, made: beside.take(made))
+    page.made.connect(lambda key, made: _with_targets(context, made) if key == "square" else None)
     return page
+
+
+def _with_targets(context: StageContext, made: object) -> None:
+    """The bench that squares gets who reads its pictures."""
+    page = cast("SquarePage", made)
+    square_targets.SquareTargets(context.document, page, context.jobs, context.tell)
 
 
 def _parts(build: Build) -> tuple[CutPart, ...]:

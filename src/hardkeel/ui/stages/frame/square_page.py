@@ -2,7 +2,8 @@
 
 from typing import TYPE_CHECKING, Final
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
@@ -21,6 +22,7 @@ from hardkeel.fuselage.squaring_next import (
 )
 from hardkeel.messages import frame as frame_say
 from hardkeel.messages import square as say
+from hardkeel.messages import targets as targets_say
 from hardkeel.messages.asking import far_question
 from hardkeel.messages.faults import told
 from hardkeel.messages.names import PHASE_WORDS, sentence_case
@@ -39,9 +41,11 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel
 from hardkeel.ui.widgets.checks_card import ChecksCard
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.dropped import pictures_in
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
+from hardkeel.ui.widgets.targets_card import TargetsCard
 from hardkeel.ui.widgets.vial import VialGroup, VialValue
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
@@ -101,7 +105,18 @@ class TakeCard(Card):
 
 
 class SquarePage(FrameSubPage):
-    """Two views of the frame over the readings; what it is, what to take, what to move beside them."""
+    """Two views of the frame over the readings; what it is, what to take, what to move beside them.
+
+    Signals
+    -------
+    photos_dropped : list of Path
+        Pictures that were dropped on the page.
+    refreshed : (nothing)
+        It shows the document as it is now.
+    """
+
+    photos_dropped = pyqtSignal(list)
+    refreshed = pyqtSignal()
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -127,6 +142,9 @@ class SquarePage(FrameSubPage):
         self.take = TakeCard()
         self.moves = LinesCard(say.MOVES)
         self.checks = ChecksCard(theme)
+        self.targets = TargetsCard()
+        self.targets.eyebrow.setText(targets_say.FRAME_CARD)
+        self.setAcceptDrops(True)
         self._factor = label("soft", wrap=False)
         self._lay_out()
         self._connect()
@@ -163,7 +181,15 @@ class SquarePage(FrameSubPage):
         work.addLayout(lower, 4)
         work.addLayout(row)
         work.addWidget(self.panel, 6)
-        cards = (self.told, self.now, self.answer, self.take, self.moves, self.checks)
+        cards = (
+            self.told,
+            self.now,
+            self.answer,
+            self.take,
+            self.moves,
+            self.targets,
+            self.checks,
+        )
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
         self.checks.laid.connect(self._cards.laid)
@@ -189,6 +215,18 @@ class SquarePage(FrameSubPage):
                 edits.set_square_tolerance.of(check, value),
             )
         )
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Pictures of targets may be dropped."""
+        if event is not None and pictures_in(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Take them."""
+        found = pictures_in(event.mimeData()) if event is not None else []
+        if event is not None and found:
+            event.acceptProposedAction()
+            self.photos_dropped.emit(found)
 
     @property
     def squared(self) -> Squared | None:
@@ -219,6 +257,10 @@ class SquarePage(FrameSubPage):
 
     def refresh(self) -> None:
         """Show the build as it is now."""
+        self._show_all()
+        self.refreshed.emit()
+
+    def _show_all(self) -> None:
         build = self.document.build
         self._squared = self._squared_now(build)
         ready = self._squared is not None

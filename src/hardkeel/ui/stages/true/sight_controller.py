@@ -1,10 +1,6 @@
 """Photos for Sight: asked for, read beside the window, kept in the build, given to the page."""
 
-import hashlib
-from collections import Counter
 from collections.abc import Callable, Sequence
-from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import cast
 
@@ -24,20 +20,19 @@ from hardkeel.messages import targets as targets_say
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
 from hardkeel.project.model import Build
-from hardkeel.sight.codes import CodeSeen, codes_in
-from hardkeel.sight.pictures import Picture, jpeg_of, pixels_of, read_picture, read_shades, shrunk
-from hardkeel.sight.targets import Taken, sighted
+from hardkeel.sight.pictures import jpeg_of, pixels_of, shrunk
+from hardkeel.sight.targets import sighted
 from hardkeel.sight.viewpoints import Place, place_named
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
+from hardkeel.ui.jobs.shots import Heap, Shot, read_shots, shot_of
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.stage import TrueStage
 from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 
 _SMALL_PX = 1600
-_AT_ONCE = 2
 _READING = "photos"
 
 
@@ -99,7 +94,7 @@ class SightController(QObject):
         self._jobs.start(
             self._document.session,
             _READING,
-            lambda: _read_all(paths, looked_for=looked_for),
+            lambda: read_shots(paths, looked_for=looked_for),
             self._on_read,
             self._on_unread,
             left=lambda: self._tell(""),
@@ -177,7 +172,7 @@ class SightController(QObject):
         self._tell(f"{fault}.")
 
     def _lay(self, found: object) -> None:
-        heap = cast("_Heap", found)
+        heap = cast("Heap", found)
         here = {one.original for one in self._document.build.surveyed.photos}
         fresh = [one for one in heap.shots if one.original not in here]
         again = [one.name for one in heap.shots if one.original in here]
@@ -198,20 +193,10 @@ class SightController(QObject):
             self._tell("\n".join(self._faults))
             self._faults = []
 
-    def _lay_targets(self, shots: Sequence["_Shot"]) -> list[str]:
+    def _lay_targets(self, shots: Sequence["Shot"]) -> list[str]:
         """Photographs that show targets: nothing is to be clicked; what was wrong with them."""
         images = self._document.session.images
-        taken = tuple(
-            Taken(
-                one.name,
-                images.add(one.picture.jpeg, ".jpg", "photos"),
-                one.picture.size,
-                one.film_focal,
-                one.codes,
-                one.original,
-            )
-            for one in shots
-        )
+        taken = tuple(one.taken_as(images.add(one.picture.jpeg, ".jpg", "photos")) for one in shots)
         build = self._document.build
         seen = sighted(build.surveyed, taken, build.phase)
         now = self._document.clock()
@@ -227,7 +212,7 @@ class SightController(QObject):
                 self._page.focus_work()
         return []
 
-    def _lay_clicked(self, one: "_Shot") -> list[str]:
+    def _lay_clicked(self, one: "Shot") -> list[str]:
         """A photograph whose marks are to be clicked; what was wrong with it."""
         picture, original = one.picture, one.original
         image = self._document.session.images.add(picture.jpeg, ".jpg", "photos")
@@ -283,61 +268,10 @@ class SightController(QObject):
         self._page.show_image(photo, image, whole)
 
 
-@dataclass(frozen=True)
-class _Shot:
-    """A photograph as it was read, with the codes in it where they were looked for."""
-
-    name: str
-    picture: Picture
-    original: str
-    codes: tuple[CodeSeen, ...] = ()
-    film_focal: float | None = None
-
-
-@dataclass(frozen=True)
-class _Heap:
-    """Photographs that were read together, and why others of them were not."""
-
-    shots: tuple[_Shot, ...]
-    faults: tuple[str, ...] = ()
-
-
-def _read_all(paths: Sequence[Path], *, looked_for: bool) -> _Heap:
-    """Read photos, two at once; one that can't be read does not keep the others out."""
-    with ThreadPoolExecutor(_AT_ONCE) as pool:
-        read = list(pool.map(lambda path: _read(path, looked_for=looked_for), paths))
-    shots: list[_Shot] = []
-    named: Counter[str] = Counter()
-    for one in read:
-        if isinstance(one, _Shot):
-            named[one.name] += 1  # two folders may have a photo of one name
-            again = named[one.name]
-            shots.append(one if again == 1 else replace(one, name=f"{one.name} ({again})"))
-    return _Heap(tuple(shots), tuple(one for one in read if isinstance(one, str)))
-
-
-def _read(path: Path, *, looked_for: bool) -> _Shot | str:
-    """A photo, or why it can't be read."""
-    try:
-        return _shot(path.read_bytes(), path.name, looked_for=looked_for)
-    except OSError as fault:
-        return f"{path.name}: can't be read: {fault.strerror or fault}."
-    except BadInput as fault:
-        return f"{fault}."
-
-
-def _shot(data: bytes, name: str, *, looked_for: bool) -> _Shot:
-    picture, original = read_picture(data, name), hashlib.sha256(data).hexdigest()
-    if not looked_for:
-        return _Shot(name, picture, original)
-    shades = read_shades(data, name)
-    return _Shot(name, picture, original, codes_in(shades.grey), shades.focal)
-
-
-def _sample(build: Build, place: Place, seed: int) -> _Heap:
+def _sample(build: Build, place: Place, seed: int) -> Heap:
     rng = np.random.default_rng(seed)
     hidden = hidden_from(build.surveyed, build.hidden or {})
     camera = camera_for(hidden, place, rng)
     data = jpeg_of(picture_of(hidden, build.fuselage, camera, rng), film_focal(SIZE))
     name = f"{say.SAMPLE} {seed + 1}"
-    return _Heap((_shot(data, name, looked_for=bool(build.surveyed.targets)),))
+    return Heap((shot_of(data, name, looked_for=bool(build.surveyed.targets)),))

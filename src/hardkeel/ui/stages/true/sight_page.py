@@ -38,7 +38,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.photo_view import PhotoView
-from hardkeel.ui.stages.true.sight_cards import ClickCard, TargetsCard
+from hardkeel.ui.stages.true.sight_cards import ClickCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -46,6 +46,7 @@ from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.dropped import pictures_in
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.targets_card import TargetsCard
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
 _PAUSE_MS: Final = 150
