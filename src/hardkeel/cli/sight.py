@@ -20,6 +20,7 @@ from hardkeel.project.model import Build
 from hardkeel.sight.codes import codes_in
 from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import read_picture, read_shades
+from hardkeel.sight.quality import quality_of
 from hardkeel.sight.targets import Sighted, Taken, sighted
 from hardkeel.storage.package import Loaded, save
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -164,4 +165,6 @@ def _bytes(path: Path) -> bytes:
 def _taken(path: Path, name: str, image: str) -> Taken:
     data = _bytes(path)
     shades, original = read_shades(data, name), hashlib.sha256(data).hexdigest()
-    return Taken(name, image, shades.size, shades.focal, codes_in(shades.grey), original)
+    codes = codes_in(shades.grey)
+    quality = quality_of(shades.grey, codes)
+    return Taken(name, image, shades.size, shades.focal, codes, original, quality)

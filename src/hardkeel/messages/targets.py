@@ -12,6 +12,7 @@ from hardkeel.survey.model import OWN_TARGET, Survey
 if TYPE_CHECKING:
     from hardkeel.airframe.targeting import Place
     from hardkeel.sight.moved import MovedPart
+    from hardkeel.sight.quality import Quality
     from hardkeel.sight.targets import Sighted, Told
 
 TITLE: Final = "Targets"
@@ -109,8 +110,22 @@ def seen_lines(sighted: "Sighted") -> list[str]:
     """How many targets each photograph shows, and how many of them are used."""
     return [
         f"{name}: {number_of(len(found), 'target')} seen, {sum(one.reading is not None for one in found)} used."
+        + quality_words(sighted.qualities.get(name))
         for name, found in sighted.found.items()
     ]
+
+
+def quality_words(quality: "Quality | None") -> str:
+    """What is wrong with a photograph as such; nothing where nothing is."""
+    if quality is None:
+        return ""
+    said = ""
+    if quality.is_blurred:
+        said += f" Blurred, its edges {quality.edge_px:.0f} pixels wide: hold still, tap on the model to focus."
+    if quality.glared:
+        codes = ", ".join(str(code) for code in quality.glared)
+        said += f" A lamp is mirrored in {codes}: turn it away."
+    return said
 
 
 def place_lines(place: "Place", unit: LengthUnit) -> tuple[str, str]:

@@ -198,7 +198,7 @@ def _side(grey: NDArray[np.uint8], a: Array, b: Array, middle: Array) -> tuple[A
     reach = max(2.0, _REACH_SHARE * long / MODULES)
     across = np.arange(-reach, reach + 0.05, 0.1)
     spots = a + _ALONG[:, None, None] * run + across[None, :, None] * normal - 0.5
-    rows = _light_at(grey, spots)
+    rows = light_at(grey, spots)
     inside, outside = np.median(rows[:, :5], axis=1), np.median(rows[:, -5:], axis=1)
     half = (inside + outside) / 2
     clear = outside - inside > _CLEAR  # between black and the rim
@@ -220,7 +220,7 @@ def _side(grey: NDArray[np.uint8], a: Array, b: Array, middle: Array) -> tuple[A
     return _line_through(places[left <= max(3 * float(np.median(left)), 0.05)])
 
 
-def _light_at(grey: NDArray[np.uint8], spots: Array) -> Array:
+def light_at(grey: NDArray[np.uint8], spots: Array) -> Array:
     """Light at places (u, v) between pixels' middles, 0 to 1: a pixel gathers light, so levels are turned into it first."""
     high, wide = grey.shape
     flat = spots.reshape(-1, 2)

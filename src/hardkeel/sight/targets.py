@@ -15,6 +15,7 @@ import numpy as np
 
 from hardkeel.base.values import Point2
 from hardkeel.sight.codes import CodeSeen, Pose, pose_by_samples
+from hardkeel.sight.quality import Quality
 from hardkeel.survey.cameras import LEAST_MARKS, UNTOLD_FOCAL
 from hardkeel.survey.model import Photo, Survey
 from hardkeel.survey.readings import Phase, Sight
@@ -47,6 +48,8 @@ class Taken:
         Pixels, where the camera told it.
     original : str, optional
         SHA-256 of the file as the camera wrote it.
+    quality : Quality, optional
+        How sharp it is, and where a lamp is mirrored; ``None`` where that was not looked at.
     """
 
     name: str
@@ -55,6 +58,7 @@ class Taken:
     focal: float | None
     codes: tuple[CodeSeen, ...]
     original: str | None = None
+    quality: Quality | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,6 +97,7 @@ class Sighted:
     found: Mapping[str, tuple[Found, ...]]
     told: tuple[Told, ...]
     photos: Mapping[str, str] = field(default_factory=dict)  # the id of each, by its file's name
+    qualities: Mapping[str, Quality | None] = field(default_factory=dict)  # by its file's name
 
 
 def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None) -> Sighted:
@@ -156,7 +161,7 @@ def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None)
         for one in photos
     }
     made = survey.but(photos=(*survey.photos, *added), readings=(*survey.readings, *readings))
-    return Sighted(made, found, tuple(told), ids)
+    return Sighted(made, found, tuple(told), ids, {one.name: one.quality for one in photos})
 
 
 def _twice(photo: Taken) -> list[int]:

@@ -11,6 +11,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.sight.codes import CodeSeen, codes_in
 from hardkeel.sight.pictures import Picture, read_picture, read_shades
+from hardkeel.sight.quality import Quality, quality_of
 from hardkeel.sight.targets import Taken
 
 _AT_ONCE: Final = 2
@@ -25,11 +26,18 @@ class Shot:
     original: str
     codes: tuple[CodeSeen, ...] = ()
     film_focal: float | None = None
+    quality: Quality | None = None
 
     def taken_as(self, image: str) -> Taken:
         """With its name inside the build."""
         return Taken(
-            self.name, image, self.picture.size, self.film_focal, self.codes, self.original
+            self.name,
+            image,
+            self.picture.size,
+            self.film_focal,
+            self.codes,
+            self.original,
+            self.quality,
         )
 
 
@@ -77,4 +85,6 @@ def shot_of(data: bytes, name: str, *, looked_for: bool) -> Shot:
     if not looked_for:
         return Shot(name, picture, original)
     shades = read_shades(data, name)
-    return Shot(name, picture, original, codes_in(shades.grey), shades.focal)
+    codes = codes_in(shades.grey)
+    quality = quality_of(shades.grey, codes)
+    return Shot(name, picture, original, codes, shades.focal, quality)

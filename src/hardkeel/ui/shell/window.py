@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QCloseEvent
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
@@ -48,8 +48,9 @@ from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
-from hardkeel.ui.stages import HOME, ON_PAPER, PRINTED, STAGES, StageContext
+from hardkeel.ui.stages import HOME, ON_PAPER, PICTURED, PRINTED, STAGES, StageContext
 from hardkeel.ui.theme import Theme, apply_style, make_theme
+from hardkeel.ui.widgets.dropped import pictures_in
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
@@ -105,6 +106,7 @@ class MainWindow(QMainWindow):
         self._stage = HOME
         self._stack = QStackedWidget()
         self._stack.currentChanged.connect(self._restyle)
+        self.setAcceptDrops(True)
         self._lay_out(theme)
         self._connect()
         self._show_build()
@@ -194,6 +196,23 @@ class MainWindow(QMainWindow):
         self._show_page()
         if self.stage:
             self.pages[key].wake()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Pictures of the model may be dropped anywhere, once it has targets for them."""
+        if (
+            event is not None
+            and self.document.build.surveyed.targets
+            and pictures_in(event.mimeData())
+        ):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Turn to who reads them."""
+        found = pictures_in(event.mimeData()) if event is not None else []
+        if event is not None and found:
+            event.acceptProposedAction()
+            self.show_stage(PICTURED)
+            self.pages[PICTURED].take_pictures(found)
 
     def show_print(self) -> None:
         """Turn to the sheet that is printed of what is shown."""

@@ -106,5 +106,6 @@ STAGES: Final = (
     Stage("paper", PAPER, "hardkeel.ui.stages.paper", how_far_printed),
 )
 HOME: Final = "true"  # where a build that was opened is shown
+PICTURED: Final = "true"  # what photographs of the model say
 PRINTED: Final = "paper"  # where sheets are printed
 ON_PAPER: Final = ("layout", "paper")  # where a plan on paper is begun

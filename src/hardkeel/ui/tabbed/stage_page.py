@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from importlib import import_module
+from pathlib import Path
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
@@ -56,6 +57,9 @@ class StagePage(QWidget):
 
     def choose_station(self, stop: str) -> None:
         """Show what is known of a former."""
+
+    def take_pictures(self, paths: list[Path]) -> None:
+        """Take photographs that were dropped on the window, where the stage has a use for them."""
 
     def set_unit(self, unit: LengthUnit) -> None:
         """Show lengths in another unit."""

@@ -1,5 +1,6 @@
 """True as the window knows it: the bench where it is rigged, what that does in the air, photos, and the tools."""
 
+from pathlib import Path
 from typing import Final
 
 from PyQt6.QtCore import pyqtSignal
@@ -145,6 +146,11 @@ class TrueStage(StagePage):
             page.focus_work()
         else:
             self.rigging.wake()
+
+    def take_pictures(self, paths: list[Path]) -> None:
+        """Sight takes them."""
+        self.turn_to("sight")
+        self.sight.photos_dropped.emit(paths)
 
     def choose_body(self, body: str) -> None:
         """Show what is known of one part."""

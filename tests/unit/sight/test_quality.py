@@ -1,0 +1,73 @@
+"""How sharp a photograph of labels is, and where a lamp is mirrored in it."""
+
+import math
+
+import cv2
+import numpy as np
+import pytest
+from numpy.typing import NDArray
+
+from hardkeel.messages.targets import quality_words
+from hardkeel.sight.codes import LIGHT, codes_in
+from hardkeel.sight.printed import Label, with_labels
+from hardkeel.sight.quality import quality_of
+from hardkeel.survey.cameras import Camera
+
+
+def wall(blur: float = 0.0, lamp: tuple[int, int] | None = None) -> NDArray[np.uint8]:
+    """Twelve labels on a wall, softened by so many pixels more; a lamp mirrored at a place."""
+    labels = [
+        Label(4 * i + j, np.array([60.0 * i, 60.0 * j, 0.0]), np.array([1.0, 0, 0]), np.array([0, 1.0, 0]), 30.0)
+        for i in range(4)
+        for j in range(3)
+    ]  # fmt: skip
+    eye = Camera(np.array([90.0, 60.0, 500.0]), np.diag([1.0, -1.0, -1.0]), math.log(900.0), 0.0)
+    bench = np.full((600, 800, 3), 120, np.uint8)
+    plain = with_labels(bench, labels, eye, np.random.default_rng(1))[..., 0]
+    light = LIGHT[plain].astype(np.float32)  # a lens softens light, not grey levels
+    if blur:
+        light = np.asarray(cv2.GaussianBlur(light, (0, 0), blur), dtype=np.float32)
+    grey = 255 * np.where(light <= 0.0031308, 12.92 * light, 1.055 * light ** (1 / 2.4) - 0.055)
+    if lamp is not None:
+        v, u = np.mgrid[:600, :800]
+        far = np.hypot(u - lamp[0], v - lamp[1])
+        grey = grey + 190 * np.exp(-((far / 35) ** 2))
+    return np.asarray(np.clip(grey, 0, 255), dtype=np.uint8)
+
+
+def test_a_sharp_picture_is_not_complained_of() -> None:
+    grey = wall()
+    found = quality_of(grey, codes_in(grey))
+    assert found is not None
+    assert 1.0 < found.edge_px < 3.0
+    assert found.glared == ()
+    assert quality_words(found) == ""
+
+
+@pytest.mark.parametrize("blur", [2.0, 2.5])
+def test_a_blurred_one_is_told_with_how_wide_its_edges_are(blur: float) -> None:
+    grey = wall(blur)
+    found = quality_of(grey, codes_in(grey))
+    assert found is not None
+    # of a step softened by a normal curve: from a tenth to nine tenths it is 2.56 sigma wide
+    assert found.edge_px == pytest.approx(2.56 * math.hypot(blur, 0.7), rel=0.25)
+    assert "Blurred" in quality_words(found)
+
+
+def test_a_mirrored_lamp_is_told_by_the_labels_it_lies_in() -> None:
+    plain = wall()
+    corner = next(one for one in codes_in(plain) if one.code == 5)
+    u, v = corner.middle
+    grey = wall(lamp=(round(u), round(v)))
+    codes = codes_in(plain)  # where they are; the glare may keep one from being read
+    found = quality_of(grey, codes)
+    assert found is not None
+    assert 5 in found.glared
+    assert len(found.glared) <= 2
+    assert "A lamp is mirrored in" in quality_words(found)
+
+
+def test_too_few_labels_say_nothing_of_a_picture() -> None:
+    grey = wall()
+    assert quality_of(grey, codes_in(grey)[:2]) is None
+    assert quality_words(None) == ""
