@@ -10,9 +10,8 @@ from numpy.typing import NDArray
 from hardkeel.geometry.rotation import Array
 from hardkeel.sight.codes import MODULES, CodeSeen, light_at
 
-BLURRED_PX: Final = (
-    4.0  # of an edge from a tenth to nine tenths: a telephone held still has two to three
-)
+# of an edge from a tenth to nine tenths: a telephone held still has two to two and a half
+BLURRED_PX: Final = 3.2
 _GLARED: Final = 0.35  # of white: a black so light is a mirrored lamp, not shadow
 _ALONG: Final = np.linspace(0.2, 0.8, 7)  # of a side
 _LEAST: Final = 3  # labels: fewer say nothing of a picture

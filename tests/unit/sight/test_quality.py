@@ -8,7 +8,7 @@ import pytest
 from numpy.typing import NDArray
 
 from hardkeel.messages.targets import quality_words
-from hardkeel.sight.codes import LIGHT, codes_in
+from hardkeel.sight.codes import LIGHT, CodeSeen, codes_in
 from hardkeel.sight.printed import Label, with_labels
 from hardkeel.sight.quality import quality_of
 from hardkeel.survey.cameras import Camera
@@ -44,14 +44,28 @@ def test_a_sharp_picture_is_not_complained_of() -> None:
     assert quality_words(found) == ""
 
 
-@pytest.mark.parametrize("blur", [2.0, 2.5])
-def test_a_blurred_one_is_told_with_how_wide_its_edges_are(blur: float) -> None:
-    grey = wall(blur)
-    found = quality_of(grey, codes_in(grey))
+def test_a_blurred_one_is_told() -> None:
+    sharp, soft = (quality_of(grey, codes_in(grey)) for grey in (wall(), wall(2.0)))
+    assert sharp is not None
+    assert soft is not None
+    assert soft.edge_px > 1.5 * sharp.edge_px
+    assert "Blurred" in quality_words(soft)
+
+
+@pytest.mark.parametrize("blur", [1.5, 3.0, 6.0])
+def test_an_edge_is_as_wide_as_its_blur_makes_it(blur: float) -> None:
+    """Large black squares softened in light: from a tenth to nine tenths is 2.56 sigma."""
+    light = np.full((700, 900), 0.8, np.float32)
+    seen = []
+    for number, (u, v) in enumerate(((100, 100), (500, 100), (100, 420))):
+        light[v : v + 240, u : u + 240] = 0.03
+        corners = (float(u), float(v)), (u + 240.0, float(v)), (u + 240.0, v + 240.0), (float(u), v + 240.0)  # fmt: skip
+        seen.append(CodeSeen(number, corners))
+    light = np.asarray(cv2.GaussianBlur(light, (0, 0), blur), dtype=np.float32)
+    grey = 255 * (1.055 * light ** (1 / 2.4) - 0.055)
+    found = quality_of(np.round(grey).astype(np.uint8), seen)
     assert found is not None
-    # of a step softened by a normal curve: from a tenth to nine tenths it is 2.56 sigma wide
-    assert found.edge_px == pytest.approx(2.56 * math.hypot(blur, 0.7), rel=0.25)
-    assert "Blurred" in quality_words(found)
+    assert found.edge_px == pytest.approx(2.563 * blur, abs=0.5)
 
 
 def test_a_mirrored_lamp_is_told_by_the_labels_it_lies_in() -> None:
