@@ -8,7 +8,7 @@ from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.squaring import BOARD, frame_survey, measured_survey
 from hardkeel.survey.model import Survey, Target
 
-SIZE_MM: Final = 12.0  # a flag or a tab at a corner has room for no more; the board takes the same
+SIZE_MM: Final = 12.0  # a square of card at a corner has room for no more; the board takes the same
 _BESIDE_MM: Final = 40.0  # from a former's side to a target on the board
 _MOST: Final = 100  # codes that there are
 _UP: Final[Point] = (0.0, 0.0, 1.0)

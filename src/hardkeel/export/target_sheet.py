@@ -7,7 +7,7 @@ from typing import Final
 from hardkeel.base.errors import BadInput
 from hardkeel.export.coded_label import draw_code
 from hardkeel.export.paper_sizes import PAPERS
-from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts
+from hardkeel.export.stationery import BOLD, INK, REGULAR, Canvas, mm, register_fonts, white
 from hardkeel.messages import targets as say
 from hardkeel.sight.codes import MODULES
 from hardkeel.survey.model import Survey
@@ -24,6 +24,9 @@ _NARROWEST_MM: Final = 34.0  # of a label with its words
 _LINE_MM: Final = 2.9
 _BAR_MM: Final = 100.0
 _HAIR_MM: Final = 0.15
+_CROSS_MM: Final = 0.5
+_CROSS_SHARE: Final = 0.4  # of a module to each side: what is read of one lies in its middle third
+_RING_MM: Final = 0.5
 
 
 def targets_pdf(
@@ -101,6 +104,18 @@ def _page(
     canvas.drawString(_MARGIN_MM * mm, (low - 5) * mm, say.BARS)
 
 
+def _cross(canvas: Canvas, x: float, y: float, size: float) -> None:
+    """The middle, to be laid on the mark, with a ring to pin or prick through: where four modules meet, off what is read of each."""
+    arm = _CROSS_SHARE * size / MODULES
+    for ink, wide in ((white, _CROSS_MM), (INK, _HAIR_MM)):
+        canvas.setStrokeColor(ink)
+        canvas.setLineWidth(wide * mm)
+        canvas.line((x - arm) * mm, y * mm, (x + arm) * mm, y * mm)
+        canvas.line(x * mm, (y - arm) * mm, x * mm, (y + arm) * mm)
+        canvas.circle(x * mm, y * mm, _RING_MM * mm, stroke=1, fill=0)
+    canvas.setStrokeColor(INK)
+
+
 def _label(
     canvas: Canvas, what: tuple[int, Sequence[str]], at: tuple[float, float], size: float
 ) -> None:
@@ -119,6 +134,7 @@ def _label(
         for swapped in (False, True):
             (u0, v0), (u1, v1) = (a[::-1], b[::-1]) if swapped else (a, b)
             canvas.line((x + u0) * mm, (y + v0) * mm, (x + u1) * mm, (y + v1) * mm)
+    _cross(canvas, x + middle, y + middle, size)
     canvas.setFont(BOLD, 8)
     canvas.drawString(x * mm, (y - 4.0) * mm, say.number_words(code))
     canvas.setFont(REGULAR, 6.5)

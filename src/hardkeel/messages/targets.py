@@ -44,7 +44,7 @@ HOW: Final = (
 )
 NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: then four pictures, dropped here, say what is out."
 FRAME_CARD: Final = "By targets"
-FRAME_NONE: Final = "Coded tabs at the formers' corners and on the board: two pictures say whether it is square, and two more when it has dried what moved."
+FRAME_NONE: Final = "Coded labels on the board, and on squares of card at the formers' corners: two pictures say whether it is square, and two more when it has dried what moved."
 FRAME_HOW: Final = "Two pictures from starboard, one before the frame and one behind it, 45° over the board, dropped here."
 FRAME_LAY_EDIT: Final = "lay out the frame's targets"
 FRAME_TAKE_EDIT: Final = "take photographs of the frame"
@@ -183,7 +183,7 @@ def frame_lines(count: int, size: float, photos: int) -> list[str]:
     if not count:
         return [FRAME_NONE]
     lines = [
-        f"{number_of(count, 'target')} of {size:g} mm: those of the board flat on it, those of the formers on tabs at their corners. {FRAME_HOW}"
+        f"{number_of(count, 'target')} of {size:g} mm: those of the board flat on it, those of the formers on squares of card glued on, the middle over the corner. {FRAME_HOW}"
     ]
     if photos:
         lines.append(f"{number_of(photos, 'picture')} taken.")

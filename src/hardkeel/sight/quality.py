@@ -14,6 +14,9 @@ from hardkeel.sight.codes import MODULES, CodeSeen, light_at
 BLURRED_PX: Final = 3.2
 _GLARED: Final = 0.35  # of white: a black so light is a mirrored lamp, not shadow
 _ALONG: Final = np.linspace(0.2, 0.8, 7)  # of a side
+_LEAST_MODULE_PX: Final = (
+    5.0  # in a smaller one lens and rim run into each other, and black is never black
+)
 _LEAST: Final = 3  # labels: fewer say nothing of a picture
 _LEVELS: Final = (0.1, 0.9)
 
@@ -53,10 +56,9 @@ def quality_of(grey: NDArray[np.uint8], codes: Sequence[CodeSeen]) -> Quality | 
     for one in codes:
         corners = np.array(one.corners)
         middle = corners.mean(axis=0)
-        module = (
-            float(np.mean([np.linalg.norm(corners[i] - corners[i - 1]) for i in range(4)]))
-            / MODULES
-        )
+        module = one.sides[0] / MODULES  # the shorter way, in a label seen aslant
+        if module < _LEAST_MODULE_PX:
+            continue
         found = [_edge(grey, corners[i], corners[i - 1], middle, module) for i in range(4)]
         widths += [width for width, _ in found if np.isfinite(width)]
         if float(np.median([black for _, black in found])) > _GLARED:

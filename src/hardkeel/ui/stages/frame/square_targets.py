@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from pathlib import Path
-from typing import cast
 
 from PyQt6.QtCore import QObject
 from PyQt6.QtWidgets import QFileDialog
@@ -75,14 +74,14 @@ class SquareTargets(QObject):
             self._document.session,
             _READING,
             lambda: read_shots(files, looked_for=True),
-            lambda found: self._lay(cast("Heap", found)),
+            self._lay,
             self._on_failed,
             left=lambda: self._page.tell(""),
         )
 
-    def _lay(self, heap: Heap) -> None:
+    def _lay(self, heap: object) -> None:
         fuselage, page = self._document.build.fuselage, self._page
-        if fuselage is None:
+        if fuselage is None or not isinstance(heap, Heap):
             return
         squaring = fuselage.squaring or Squaring()
         here = {one.original for one in squaring.photos}

@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import cast
 
 import numpy as np
 from PyQt6.QtCore import QObject
@@ -172,7 +171,8 @@ class SightController(QObject):
         self._tell(f"{fault}.")
 
     def _lay(self, found: object) -> None:
-        heap = cast("Heap", found)
+        assert isinstance(found, Heap)  # noqa: S101  it is what was asked for
+        heap = found
         here = {one.original for one in self._document.build.surveyed.photos}
         fresh = [one for one in heap.shots if one.original not in here]
         again = [one.name for one in heap.shots if one.original in here]
