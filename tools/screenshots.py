@@ -14,13 +14,16 @@ import numpy as np
 from PyQt6.QtCore import QEventLoop, QSettings, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from hardkeel.airframe.checked_parts import kept_of
+from hardkeel.airframe.cut_pieces import piece_named
 from hardkeel.airframe.orders.frame import STAGE, frame_steps
 from hardkeel.demo.biplane import teasel
-from hardkeel.demo.fleet import marram, sallow, withy
+from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
 from hardkeel.demo.plan_page import plan_page
 from hardkeel.demo.planked import sorrel
 from hardkeel.edits.fuselage import set_station
+from hardkeel.edits.ledger import note_check
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.prints import note_print
 from hardkeel.edits.sight import take_sighting
@@ -32,6 +35,8 @@ from hardkeel.paper.prints import Printed
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, seen_from
 from hardkeel.project.model import Build
+from hardkeel.sight.edges import edges_of
+from hardkeel.sight.part_check import Check
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
@@ -166,8 +171,32 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         bench("paper")()
         _lay_plan(window)
 
+    def check() -> None:
+        """F4 with wood left on along its starboard side, and an eyebrow of its hole."""
+        bench("check")()
+        piece = piece_named(window.document.build, "F4")
+        edges = edges_of([np.array(ring) for ring in (piece.outline, *piece.holes)])
+        rng = np.random.default_rng(5)
+        (u, v), ring = edges.at.T, edges.ring
+        off = 0.02 * rng.standard_normal(len(u))
+        off += np.where((ring == 0) & (u > 20) & (v > -18) & (v < 14), 0.7, 0.0)
+        off -= np.where((ring == 1) & (v > 16), 0.3, 0.0)
+        found = Check(
+            fits=True,
+            mirrored=False,
+            doubts=frozenset(),
+            at=edges.at,
+            by=off,
+            ring=ring,
+            normal=edges.normal,
+            sigma=0.02,
+        )
+        window.document.apply("check F4", note_check.of("F4", kept_of(found, _evening())))
+        _laid_out(window).page("check").choose("F4")
+
     return {
         "layout-board": board,
+        "layout-check": check,
         "layout-paper": paper,
         "paper": lambda: _printed(window),
     }
@@ -241,7 +270,6 @@ def _tail_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
 
     return {
         "tail-sticks": opened(demo_build, "surface"),
-        "tail-ribs": opened(marram, "sections"),
     }
 
 

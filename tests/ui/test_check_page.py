@@ -16,18 +16,23 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.ledger import note_check
+from hardkeel.export.mat_sheet import mat_files
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.parts.model import OTHER_HAND
 from hardkeel.project.model import Build
+from hardkeel.sight.codes import codes_in
 from hardkeel.sight.edges import edges_of
 from hardkeel.sight.mat import mat_for
 from hardkeel.sight.part_check import Check
 from hardkeel.sight.part_faults import faults_of
+from hardkeel.sight.part_photo import mat_from
 from hardkeel.sight.pictures import jpeg_of
 from hardkeel.storage.format import build_from_text, text_of
+from hardkeel.ui.jobs.scans import image_from, read_scan
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.check_controller import CheckController
 from hardkeel.ui.stages.layout.check_page import CheckPage
+from hardkeel.ui.stages.layout.scan_copies import greys
 from tests.conftest import StepClock
 from tests.matted import Lying, faulted, lying_at, photographed, tilted
 from tests.stages_of import layout_of
@@ -125,6 +130,22 @@ def test_the_mat_is_written_with_what_reads_it(
     desk.write(tmp_path / "mat.pdf")
     qtbot.waitUntil((tmp_path / "mat.json").exists, timeout=20_000)
     assert (tmp_path / "mat.pdf").read_bytes().startswith(b"%PDF")
+
+
+@pytest.mark.parametrize(("paper", "tall"), [("A4", 297.0), ("Letter", 279.4), ("A3", 420.0)])
+def test_the_printed_mat_has_its_labels_where_its_file_says(
+    tmp_path: Path, paper: str, tall: float
+) -> None:
+    pdf, data = mat_files(paper)
+    (tmp_path / "mat.pdf").write_bytes(pdf)
+    image, _ = image_from(read_scan(tmp_path / "mat.pdf"))
+    per_mm = image.dotsPerMeterX() / 1000
+    wanted = {one.code: one.corners for one in mat_from(data, "mat.json").codes}
+    found = codes_in(greys(image))
+    assert {one.code for one in found} == set(wanted)
+    for one in found:
+        spots = [(u / per_mm, tall - v / per_mm) for u, v in one.corners]
+        assert np.array(spots) == pytest.approx(np.array(wanted[one.code]), abs=0.12)
 
 
 # -- the ledger, without a window ------------------------------------------------------------------

@@ -43,9 +43,21 @@ def mat_pdf(mat: Mat, correction: tuple[float, float] = (1.0, 1.0)) -> bytes:
         left, low, _, _ = one.box
         draw_code(canvas, one.code, (left, low), CODE_MM)
     _foot(canvas, mat)
+    _top(canvas, mat)
     canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+def _top(canvas: Canvas, mat: Mat) -> None:
+    """Which way a part that is alike both ways is laid: in the rim, clear of two labels' white."""
+    _, _, _, y1 = mat.inside
+    upper = sorted(one.box for one in mat.codes if one.box[1] > y1)
+    middle = len(upper) // 2
+    x = (upper[middle - 1][2] + upper[middle][0]) / 2
+    canvas.setFillColor(INK)
+    canvas.setFont(BOLD, 9)
+    canvas.drawCentredString(x * mm, (upper[middle][1] + CODE_MM / 2 - 1.2) * mm, say.TOP)
 
 
 def _foot(canvas: Canvas, mat: Mat) -> None:

@@ -71,7 +71,7 @@ def targets_pdf(
     across = max(1, int((wide - 2 * _MARGIN_MM + _GAP_MM) // column))
     down = max(1, int((tall - _TOP_MM - _FOOT_MM) // row))
     for start in range(0, len(wanted), across * down):
-        _page(canvas, (wide, tall), size, correction)
+        _page(canvas, (wide, tall), (size, say.how_taken(survey, size)), correction)
         for number, (code, words) in enumerate(wanted[start : start + across * down]):
             x = _MARGIN_MM + (number % across) * column
             y = tall - _TOP_MM - each - (number // across) * row
@@ -82,10 +82,14 @@ def targets_pdf(
 
 
 def _page(
-    canvas: Canvas, paper: tuple[float, float], size: float, correction: tuple[float, float]
+    canvas: Canvas,
+    paper: tuple[float, float],
+    words: tuple[float, str],
+    correction: tuple[float, float],
 ) -> None:
     """What it is, how it is laid, and bars both ways that tell whether the printer kept the size."""
     wide, tall = paper
+    size, how = words
     canvas.setPageSize((wide * mm, tall * mm))
     canvas.scale(1 / correction[0], 1 / correction[1])
     canvas.setFillColor(INK)
@@ -93,9 +97,7 @@ def _page(
     canvas.setFont(BOLD, 14)
     canvas.drawString(_MARGIN_MM * mm, (tall - 16) * mm, say.title_words(size))
     canvas.setFont(REGULAR, 9)
-    for number, line in enumerate(
-        (say.HOW_TO_LAY_THEM, f"Four photographs. {say.from_where(size)}")
-    ):
+    for number, line in enumerate((say.HOW_TO_LAY_THEM, how)):
         canvas.drawString(_MARGIN_MM * mm, (tall - 22 - 4.5 * number) * mm, line)
     canvas.setLineWidth(0.6)
     low, right = 14.0, wide - 10.0

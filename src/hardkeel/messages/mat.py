@@ -17,6 +17,7 @@ HOW: Final = (
     "In colour, at full size, on matt paper; glue it flat on a board. The part lies clear of the rim all round.",
     "From straight above or up to 25° aside; edges burnt dark: within 8°, or on a scanner, the mat over them.",
 )
+TOP: Final = "top"
 BARS: Final = "both bars measure 100 mm: if not, say what they are where the part is checked"
 
 

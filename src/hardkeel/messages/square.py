@@ -70,7 +70,7 @@ def mark_words(mark: str) -> str:
     """``F3.tp`` as ``F3 top port``, ``board.F3`` as ``the board at F3``."""
     place = _PLACE.fullmatch(mark)
     if place is not None:
-        return f"the board at x {float(place[1]):g}, y {float(place[2]):g}"
+        return f"the board at x {float(place[1]):g}, y {float(place[2]):g}".replace("-", "−")
     body, _, corner = mark.rpartition(".")
     if body == "board":
         return f"the board at {corner}"

@@ -46,6 +46,7 @@ NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: t
 FRAME_CARD: Final = "By targets"
 FRAME_NONE: Final = "Coded labels on the board, and on squares of card at the formers' corners: two pictures say whether it is square, and two more when it has dried what moved."
 FRAME_HOW: Final = "Two pictures from starboard, one before the frame and one behind it, 45° over the board, dropped here."
+FRAME_HOW_SHEET: Final = "Two photographs, both from starboard, one before the frame and one behind it, 45° over the board. Card under the formers' labels."
 FRAME_LAY_EDIT: Final = "lay out the frame's targets"
 FRAME_TAKE_EDIT: Final = "take photographs of the frame"
 FRAME_DROP_EDIT: Final = "take the frame's targets away"
@@ -152,6 +153,13 @@ def from_where(size: float) -> str:
     """How the pictures are taken, for targets of a size, mm: a telephone reads them from a hundred times as far."""
     far = size / 10.0
     return f"From {far:g} m ({far / 0.3048:.1f} ft) or nearer, 40 to 45° over the model, from both rear and both front quarters."
+
+
+def how_taken(survey: Survey, size: float) -> str:
+    """How the pictures are taken, on the sheet: of a model, or of a frame on its board."""
+    if any(body.racks for body in survey.bodies):
+        return FRAME_HOW_SHEET
+    return f"Four photographs. {from_where(size)}"
 
 
 def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:
