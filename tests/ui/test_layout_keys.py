@@ -53,7 +53,7 @@ def test_stages_and_benches_are_reached_by_keys(qtbot: QtBot, active: MainWindow
         wait_for_place(qtbot, active, stage)
     qtbot.keyClick(active, Qt.Key.Key_1, CTRL)
     wait_for_place(qtbot, active, "layout")
-    tab_keys = ("airframe", "paper", "audit", "parts", "woods", "balance")
+    tab_keys = ("airframe", "paper", "audit", "parts", "woods", "balance", "check")
     for number, bench in enumerate(tab_keys, start=1):
         qtbot.keyClick(active, getattr(Qt.Key, f"Key_{number}"), CTRL | SHIFT)
         wait_for_place(qtbot, active, bench)

@@ -46,7 +46,7 @@ def fault_words(fault: Fault, unit: LengthUnit) -> str:
         return f"{where} is {by} too {'small' if fault.by > 0 else 'large'}{side}"
     if fault.by > 0:
         return f"sand {by} off {where}"
-    return f"{where} is {by} short"
+    return f"{where}{',' if fault.span else ''} is {by} short"
 
 
 def span_words(fault: Fault, unit: LengthUnit) -> str:

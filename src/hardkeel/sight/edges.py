@@ -93,7 +93,7 @@ def _clear_of_corners(corners: Array, spots: Array) -> Array:
 def deviations(
     lie: Lie, edges: Edges, how: tuple[float, float], seen: tuple[Light, Looked, OnMat]
 ) -> Array:
-    """Wood left on at each place, shape (m,), mm; NaN where no edge is seen.
+    """Wood left on at each place, shape (m,), mm, 4 at most either way; NaN where no edge is seen.
 
     Parameters
     ----------
@@ -151,4 +151,8 @@ def _ends(profiles: tuple[Array, Array], run: Array, level: float, per_mm: float
         bend = before - 2 * top + after
         off = np.where(bend < 0, (before - after) / np.where(bend < 0, 2 * bend, 1.0), 0.0)
         at = at + shifts[best] + np.clip(off, -1, 1) * (shifts[1] - shifts[0])
-    return np.where(seen, at, np.nan)
+    # wood all the way, or none at all: a notch that was not cut, a piece that has broken off
+    outward = run >= 0
+    whole, none = inside[:, outward].all(axis=1), ~inside.any(axis=1)
+    at = np.where(seen, at, np.where(whole, _REACH_MM, np.where(none, -_REACH_MM, np.nan)))
+    return np.asarray(at)

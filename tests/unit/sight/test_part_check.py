@@ -115,6 +115,22 @@ def test_wood_that_is_as_drawn_is_said_to_be_and_its_thickness_is_not_forgotten(
         photo.check(small)
 
 
+def test_a_notch_that_was_not_cut_is_no_edge_that_could_not_be_seen() -> None:
+    uncut = WOOD.union(shapely.box(20.0, -9.0, 28.0, 5.0))
+    deeper = replace(
+        PIECE, outline=tuple((18.0 if x == 25.0 else x, y) for x, y in PIECE.outline)
+    )  # seven millimetres: more than is looked at
+    eye = tilted(10, 430, (105, 150), focal=FOCAL, size=SMALL)
+    check = seen(picture(lying_at(uncut, 3.0, (105, 150), turn=25), eye)).check(deeper)
+    assert check.fits
+    off, (u, v) = worst_of(check)
+    assert off == pytest.approx(4.0)
+    assert 17.9 < u < 28.0  # its bottom and its sides
+    assert -8.1 < v < 4.1
+    bottom = np.abs(check.at[:, 0] - 18.0) < 1e-6
+    assert np.median(check.smooth[bottom]) == pytest.approx(4.0)
+
+
 def test_a_scan_has_no_perspective_and_a_plank_no_thickness_in_it() -> None:
     # so far away that rays are side by side
     eye = Eye((105.0, 148.0, 60_000.0), (105.0, 148.0, 0.0), focal=60_000 * 6.0, size=(1400, 1900))
