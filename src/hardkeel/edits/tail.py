@@ -1,5 +1,6 @@
 """Pure edits of how a tail surface is built; survey, ledger and balance follow each of them."""
 
+from collections.abc import Sequence
 from typing import Final
 
 import numpy as np
@@ -434,6 +435,15 @@ def read_corner(build: Build, surface_id: str, at: BoardPlace, value: float, pha
     taken = FlatReading.model_validate({"at": at, "value": value, "phase": phase})
     kept = tuple(one for one in surface.flatness if (one.at, one.phase) != (at, taken.phase))
     return put_surface(build, surface.but(flatness=(*kept, taken)))
+
+
+@edit
+def take_corners(build: Build, surface_id: str, heights: Sequence[FlatReading]) -> Build:
+    """Note corners' heights as pictures gave them, in place of those read before in their phase."""
+    surface = surface_of(build, surface_id)
+    taken = {(one.at, one.phase) for one in heights}
+    kept = tuple(one for one in surface.flatness if (one.at, one.phase) not in taken)
+    return put_surface(build, surface.but(flatness=(*kept, *heights)))
 
 
 @edit

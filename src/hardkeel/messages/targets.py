@@ -7,6 +7,7 @@ from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, surface_name
 from hardkeel.messages.square import mark_words as frame_words
+from hardkeel.messages.tail import PLACE_WORDS
 from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
@@ -43,6 +44,7 @@ HOW: Final = (
     "Nothing of where and by what a picture was taken is kept.",
 )
 NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: then four pictures, dropped here, say what is out."
+LABEL: Final = "label "  # begins the mark of a label on a surface that lies on its board
 FRAME_CARD: Final = "By targets"
 FRAME_NONE: Final = "Coded labels on the board, and on squares of card at the formers' corners: two pictures say whether it is square, and two more when it has dried what moved."
 FRAME_HOW: Final = "Two pictures from starboard, one before the frame and one behind it, 45° over the board, dropped here."
@@ -50,6 +52,9 @@ FRAME_HOW_SHEET: Final = "Two photographs, both from starboard, one before the f
 FRAME_LAY_EDIT: Final = "lay out the frame's targets"
 FRAME_TAKE_EDIT: Final = "take photographs of the frame"
 FRAME_DROP_EDIT: Final = "take the frame's targets away"
+FLAT_HOW: Final = "Labels whole on the wood at its corners and at its middle, six flat on the board beside it; two pictures from both front quarters, 45° over the board, dropped here, are the heights. Wood of one thickness: the labels lie on top of it."
+FLAT_HOW_SHEET: Final = "Two photographs from both front quarters, 45° over the board. Labels whole on the wood; x and y of the board from the root's leading edge."
+FLAT_FILE: Final = "flat-targets.pdf"
 FRAME_FILE: Final = "frame-targets.pdf"
 BARS: Final = "both bars measure 100 mm, or the targets are of another size, too"
 _ONES: Final = (
@@ -78,9 +83,16 @@ def number_words(code: int) -> str:
 def labelled(survey: Survey) -> list[tuple[int, str]]:
     """The codes of a survey's targets with their marks in words, in the codes' order."""
     targets = sorted(survey.targets, key=lambda one: one.code)
+    if any(one.mark.startswith(LABEL) for one in targets):  # a tail surface on its board
+        return [(one.code, _flat_words(one.mark)) for one in targets]
     if any(body.racks for body in survey.bodies):  # a frame on its board
         return [(one.code, frame_words(one.mark)) for one in targets]
     return [(one.code, mark_name(survey, one.mark.removeprefix(OWN_TARGET))) for one in targets]
+
+
+def _flat_words(mark: str) -> str:
+    words = {str(place): said for place, said in PLACE_WORDS.items()}
+    return words.get(mark.removeprefix(LABEL).replace(" ", "_")) or frame_words(mark)
 
 
 def written(name: str, count: int) -> str:
@@ -159,6 +171,8 @@ def how_taken(survey: Survey, size: float) -> str:
     """How the pictures are taken, on the sheet: of a model, or of a frame on its board."""
     if any(body.racks for body in survey.bodies):
         return FRAME_HOW_SHEET
+    if any(one.mark.startswith(LABEL) for one in survey.targets):
+        return FLAT_HOW_SHEET
     return f"Four photographs. {from_where(size)}"
 
 
@@ -196,6 +210,11 @@ def frame_lines(count: int, size: float, photos: int) -> list[str]:
     if photos:
         lines.append(f"{number_of(photos, 'picture')} taken.")
     return lines
+
+
+def flat_edit(name: str) -> str:
+    """What undo calls it."""
+    return f"heights of the {name} by photographs"
 
 
 def lay_more(count: int) -> str:

@@ -29,7 +29,7 @@ TWIST_TOLERANCE: Final = 0.5  # degrees from tip to tip: a quarter of what trims
 _TIP_SHARE: Final = 0.96  # of the half span: a corner that can be touched
 _SIGMA: Final = 0.3  # a steel rule on its end, mm
 _JOINED: Final = 0.02  # both halves share their middle, mm
-_PRIORS: Final = Priors(shift=6.0, turn=3.0, bench=False)
+PRIORS: Final = Priors(shift=6.0, turn=3.0, bench=False)
 MOST_BENT: Final = 10.0  # mm that a corner stands off the others: by more a rule was misread
 MOST_TWIST: Final = (
     5.0  # degrees: by more the corners are to be measured again before anything is flexed
@@ -126,31 +126,20 @@ def flatness_of(surface: TailSurface, phase: Phase) -> Flatness | None:
 @lru_cache(maxsize=32)
 def _adjusted(surface: TailSurface, readings: tuple[FlatReading, ...]) -> Flatness:
     places = corner_places(surface)
-    survey, order = _survey(surface)
+    survey = halves_of(surface)
     taken: list[Reading] = [
         Height(
             id=f"h{i}",
-            mark=_mark(one.at),
+            mark=corner_mark(one.at),
             value=one.value,
             sigma=one.sigma if one.sigma is not None else _SIGMA,
         )
         for i, one in enumerate(readings)
     ]
-    if not surface.upright:
-        taken += [
-            Gap(
-                id=f"joined {end}",
-                from_=f"port.mid_{end}",
-                to=f"starboard.mid_{end}",
-                axis="z",
-                value=0.0,
-                sigma=_JOINED,
-            )
-            for end in ("le", "te")
-        ]
-    net = network_of(survey, None, _PRIORS)
+    taken += joins_of(surface)
+    net = network_of(survey, None, PRIORS)
     solution = solve(net, taken)
-    rows = {name: net.index[name] for name in order}
+    rows = {mark.id: net.index[mark.id] for mark in survey.marks}
 
     def figure(weights: dict[str, float]) -> Figure:
         return _figure(solution, {rows[name]: w for name, w in weights.items()})
@@ -200,12 +189,37 @@ def _lift(twist: Figure, chord: float) -> tuple[BoardPlace, float] | None:
     return corner, out / KEPT
 
 
-def _mark(at: BoardPlace) -> str:
+def joins_of(surface: TailSurface) -> tuple[Gap, ...]:
+    """That both halves share their middle; a fin has one half."""
+    if surface.upright:
+        return ()
+    return tuple(
+        Gap(
+            id=f"joined {end}",
+            from_=f"port.mid_{end}",
+            to=f"starboard.mid_{end}",
+            axis="z",
+            value=0.0,
+            sigma=_JOINED,
+        )
+        for end in ("le", "te")
+    )
+
+
+def corner_mark(at: BoardPlace) -> str:
+    """The mark of a corner in `halves_of`; of the middle that of the starboard half."""
     side, _, end = at.partition("_")
     return f"starboard.mid_{end}" if side == "mid" else f"{side}.tip_{end}"
 
 
-def _survey(surface: TailSurface) -> tuple[Survey, tuple[str, ...]]:
+def halves_of(surface: TailSurface) -> Survey:
+    """Each half a body that can twist, its corners and its middle as marks; no readings.
+
+    Raises
+    ------
+    BadInput
+        When the surface has no outline.
+    """
     places = corner_places(surface)
     middle = (places["mid_le"][0] + places["mid_te"][0]) / 2
     sides = ("starboard",) if surface.upright else ("port", "starboard")
@@ -219,4 +233,4 @@ def _survey(surface: TailSurface) -> tuple[Survey, tuple[str, ...]]:
             if where in ("mid", side):
                 name = f"{side}.{'mid' if where == 'mid' else 'tip'}_{end}"
                 marks.append(Mark(id=name, body=side, at=(x, y, 0.0)))
-    return Survey(bodies=tuple(bodies), marks=tuple(marks)), tuple(mark.id for mark in marks)
+    return Survey(bodies=tuple(bodies), marks=tuple(marks))

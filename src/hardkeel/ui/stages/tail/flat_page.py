@@ -2,6 +2,8 @@
 
 from typing import Final
 
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
@@ -9,6 +11,7 @@ from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.edits import tail as edits
 from hardkeel.messages import flat as say_flat
 from hardkeel.messages import tail as say
+from hardkeel.messages import targets as targets_say
 from hardkeel.messages.asking import far_question
 from hardkeel.messages.faults import told
 from hardkeel.picture.tail import corners_picture
@@ -31,7 +34,9 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.dropped import pictures_in
 from hardkeel.ui.widgets.fields import QuantityEdit
+from hardkeel.ui.widgets.targets_card import TargetsCard
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _SHOWS: Final = frozenset({"tail", "profiles"})
@@ -55,7 +60,15 @@ class CornerCard(Card):
 
 
 class FlatPage(TailSubPage):
-    """The surface on its board, its corners to click; the list of readings under it."""
+    """The surface on its board, its corners to click; the list of readings under it.
+
+    Signals
+    -------
+    photos_dropped : list of Path
+        Pictures that were dropped on the page.
+    """
+
+    photos_dropped = pyqtSignal(list)
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
@@ -73,6 +86,12 @@ class FlatPage(TailSubPage):
         self.corner = CornerCard()
         self.answer = LinesCard(say.FLAT)
         self.flex = LinesCard(say.FLEX)
+        self.targets = TargetsCard()
+        self.targets.eyebrow.setText(targets_say.FRAME_CARD)
+        self.targets.show_laid((targets_say.FLAT_HOW,), 0, there=True)
+        self.targets.watch.hide()
+        self.targets.drop.hide()
+        self.setAcceptDrops(True)
         self._lay_out()
         self._connect()
         self.refresh_lazily(_SHOWS)
@@ -96,7 +115,7 @@ class FlatPage(TailSubPage):
         work.addWidget(self.board, 3)
         work.addLayout(head)
         work.addWidget(self.table, 2)
-        cards = (self.told, self.answer, self.flex, self.corner)
+        cards = (self.told, self.answer, self.flex, self.corner, self.targets)
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
         self.themed = (self.board, self.table, self._cards)
@@ -128,7 +147,7 @@ class FlatPage(TailSubPage):
         surface = self.surface
         for key, button in self.phases.items():
             button.setChecked(key == self.phase)
-        for card in (self.answer, self.flex, self.corner):
+        for card in (self.answer, self.flex, self.corner, self.targets):
             card.setVisible(surface is not None)
         if surface is None:
             self.board.show_picture(WoodPicture(), "", say.NO_TAIL)
@@ -211,6 +230,18 @@ class FlatPage(TailSubPage):
             if flat is not None and flat.known:
                 return phase, flat
         return None
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        """Pictures of labels may be dropped."""
+        if event is not None and pictures_in(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Take them."""
+        found = pictures_in(event.mimeData()) if event is not None else []
+        if event is not None and found:
+            event.acceptProposedAction()
+            self.photos_dropped.emit(found)
 
     # -- what the hands do -------------------------------------------------------------------------
 
