@@ -87,5 +87,9 @@ def test_pictures_of_the_frame_say_which_former_is_off(
     assert set(told["found"]) == {"frame0.jpg", "frame1.jpg"}
     again = load(kept)
     assert again.build.fuselage is not None
-    assert len(again.build.fuselage.squaring.photos) == 2  # type: ignore[union-attr]
+    photos = again.build.fuselage.squaring.photos  # type: ignore[union-attr]
+    assert len(photos) == 2
+    # saved once more, they are still there
+    save(again.build, tmp_path / "anew.keel", attached=again.attached(), others=again.others)
+    assert {one.image for one in photos} <= set(load(tmp_path / "anew.keel").attached())
     assert run_command(["targets", str(kept), "--frame", "--to", str(tmp_path / "t.pdf")]) == 0

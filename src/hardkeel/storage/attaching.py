@@ -125,6 +125,8 @@ def images_named(build: Build) -> tuple[str, ...]:
     """Names of the scans that its plans lie on, of the photos sighted in and of those in its log, each once."""
     names = [plan.image for plan in build.plans]
     names += [photo.image for photo in build.surveyed.photos]
+    squaring = build.fuselage.squaring if build.fuselage is not None else None
+    names += [photo.image for photo in squaring.photos] if squaring is not None else []
     names += [photo for entry in build.log for photo in entry.photos]
     return tuple(dict.fromkeys(names))
 
