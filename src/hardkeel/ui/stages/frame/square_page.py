@@ -187,8 +187,8 @@ class SquarePage(FrameSubPage):
             self.answer,
             self.take,
             self.moves,
-            self.targets,
             self.checks,
+            self.targets,
         )
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
