@@ -182,7 +182,6 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
         off += np.where((ring == 0) & (u > 20) & (v > -18) & (v < 14), 0.7, 0.0)
         off -= np.where((ring == 1) & (v > 16), 0.3, 0.0)
         found = Check(
-            fits=True,
             mirrored=False,
             doubts=frozenset(),
             at=edges.at,
@@ -191,7 +190,9 @@ def _layout_scenes(window: MainWindow, settings: Settings) -> dict[str, Callable
             normal=edges.normal,
             sigma=0.02,
         )
-        window.document.apply("check F4", note_check.of("F4", kept_of(found, _evening())))
+        window.document.apply(
+            "check F4", note_check.of("F4", kept_of(piece, found, 6.0, _evening()))
+        )
         _laid_out(window).page("check").choose("F4")
 
     return {

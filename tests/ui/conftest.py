@@ -73,7 +73,9 @@ def make_window(
 
     yield make
     for window in made:
-        window._may_leave = lambda: True  # type: ignore[method-assign]  # noqa: SLF001  nobody is there to answer
+        # nobody is there to answer
+        window._may_leave = lambda: True  # type: ignore[method-assign]  # noqa: SLF001
+        window._may_stop_writing = lambda: True  # type: ignore[method-assign]  # noqa: SLF001
         window.close()
         window.deleteLater()
         # pytest-qt runs no event loop at this depth, so `deleteLater` alone would never be carried out,

@@ -1,16 +1,15 @@
 """Check a part in the window: a picture dropped, the answer, the ledger, the second hand, an outline without a drawing."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import pytest
 import shapely
-from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
-from PyQt6.QtGui import QDropEvent
 from pytestqt.qtbot import QtBot
 from shapely import affinity
 
-from hardkeel.airframe.checked_parts import check_from, hands_apart, kept_of
+from hardkeel.airframe.checked_parts import checked, hands_apart, kept_of
 from hardkeel.airframe.cut_pieces import cut_pieces, piece_named
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
@@ -18,6 +17,7 @@ from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.ledger import note_check
 from hardkeel.export.mat_sheet import mat_files
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.messages.mat import checked_line, hands_line, how_lines, verdict
 from hardkeel.parts.model import OTHER_HAND
 from hardkeel.project.model import Build
 from hardkeel.sight.codes import codes_in
@@ -36,6 +36,7 @@ from hardkeel.ui.stages.layout.scan_copies import greys
 from tests.conftest import StepClock
 from tests.matted import Lying, faulted, lying_at, photographed, tilted
 from tests.stages_of import layout_of
+from tests.ui.dropping import drop_on
 
 MAT = mat_for("A4", (210.0, 297.0))
 
@@ -65,23 +66,17 @@ def page_of(window: MainWindow) -> CheckPage:
     return page
 
 
-def drop(page: CheckPage, path: Path) -> None:
-    data = QMimeData()
-    data.setUrls([QUrl.fromLocalFile(str(path))])
-    none = Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier
-    page.dropEvent(QDropEvent(QPointF(60, 60), Qt.DropAction.CopyAction, data, *none))
-
-
 def test_a_dropped_picture_says_what_to_sand_and_the_ledger_keeps_it(
     window: MainWindow, qtbot: QtBot, picture_of_f3: Path
 ) -> None:
     page = page_of(window)
     page.choose("F3")
     assert "drop it here" in page.view.accessibleDescription()
-    drop(page, picture_of_f3)
+    assert drop_on(page, picture_of_f3)
     qtbot.waitUntil(lambda: "F3" in window.document.build.listed.checked, timeout=40_000)
     kept = window.document.build.listed.checked["F3"]
-    assert kept.worst == pytest.approx(0.5, abs=0.1)
+    assert max(one for one in kept.by if one is not None) == pytest.approx(0.5, abs=0.15)
+    assert kept.tilt == pytest.approx(6, abs=0.5)
     assert "sand 0.5 mm off the starboard edge" in page.view.accessibleDescription()
     again = build_from_text(text_of(window.document.build))
     assert again.listed.checked["F3"] == kept
@@ -96,7 +91,7 @@ def test_a_picture_of_something_else_is_told_and_nothing_is_lost(
     page = page_of(window)
     page.choose("F4")
     (tmp_path / "dog.jpg").write_bytes(jpeg_of(np.full((400, 600, 3), 90, dtype=np.uint8)))
-    drop(page, tmp_path / "dog.jpg")
+    assert drop_on(page, tmp_path / "dog.jpg")
     qtbot.waitUntil(lambda: "shows 0 of the mat" in page.told.text(), timeout=20_000)
     assert not window.document.build.listed.checked
 
@@ -108,7 +103,8 @@ def test_what_lies_on_the_mat_becomes_a_formers_outline(
     desk = window.findChild(CheckController)
     assert desk is not None
     before = piece_named(window.document.build, "F3")
-    desk.outline(picture_of_f3, "F6", 3.0)
+    page.former.setCurrentText("F6")
+    desk.outline(picture_of_f3)
     qtbot.waitUntil(window.document.stack.canUndo, timeout=40_000)
     fuselage = window.document.build.fuselage
     assert fuselage is not None
@@ -129,6 +125,7 @@ def test_the_mat_is_written_with_what_reads_it(
     assert desk is not None
     desk.write(tmp_path / "mat.pdf")
     qtbot.waitUntil((tmp_path / "mat.json").exists, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.writing, timeout=20_000)
     assert (tmp_path / "mat.pdf").read_bytes().startswith(b"%PDF")
 
 
@@ -151,11 +148,11 @@ def test_the_printed_mat_has_its_labels_where_its_file_says(
 # -- the ledger, without a window ------------------------------------------------------------------
 
 
-def checked(piece: FlatPiece, by: float, within: tuple[float, float], *, mirrored: bool) -> Check:
+def check_of(piece: FlatPiece, by: float, within: tuple[float, float], *, mirrored: bool) -> Check:
     """A check that says so much is left on where u lies within."""
     edges = edges_of([np.array(ring) for ring in (piece.outline, *piece.holes)])
     off = np.where((edges.at[:, 0] > within[0]) & (edges.at[:, 0] < within[1]), by, 0.0)
-    return Check(True, mirrored, frozenset(), edges.at, off, edges.ring, edges.normal, 0.02)
+    return Check(mirrored, frozenset(), edges.at, off, edges.ring, edges.normal, 0.02)
 
 
 def pair_of(build: Build) -> FlatPiece:
@@ -165,24 +162,71 @@ def pair_of(build: Build) -> FlatPiece:
 def test_two_hands_of_a_pair_are_held_against_each_other(clock: StepClock) -> None:
     build = demo_build()
     piece = pair_of(build)
-    one = checked(piece, 0.0, (0, 1), mirrored=False)
-    other = checked(piece, 0.6, (40.0, 80.0), mirrored=True)
-    build = note_check(build, piece.name, kept_of(one, clock()))
+    one = check_of(piece, 0.0, (0, 1), mirrored=False)
+    other = check_of(piece, 0.6, (40.0, 80.0), mirrored=True)
+    build = note_check(build, piece.name, kept_of(piece, one, 8.0, clock()))
     assert hands_apart(build, piece) is None
-    build = note_check(build, piece.name + OTHER_HAND, kept_of(other, clock()))
+    build = note_check(build, piece.name + OTHER_HAND, kept_of(piece, other, 8.0, clock()))
     apart = hands_apart(build, piece)
     assert apart is not None
-    told = faults_of(apart, piece)
-    assert {round(fault.by, 1) for fault in told} == {0.6}
-    assert all(fault.span is not None for fault in told)
+    assert {round(fault.by, 1) for fault in apart} == {0.6}
+    assert all(fault.span is not None for fault in apart)
+    assert "the other has 0.6 mm more wood" in hands_line(piece.name, apart, "mm")
 
 
-def test_what_was_found_of_a_part_drawn_anew_is_not_said_of_it(clock: StepClock) -> None:
+@pytest.mark.parametrize("half_width", [33.0, 30.1])
+def test_what_was_found_of_a_part_drawn_anew_is_not_said_of_it(
+    clock: StepClock, half_width: float
+) -> None:
     build = demo_build()
     piece = piece_named(build, "F4")
-    kept = kept_of(checked(piece, 0.3, (0, 40), mirrored=False), clock())
-    assert check_from(piece, kept) is not None
-    drawn_anew = piece_named(set_station(build, "F4", half_width=33.0), "F4")
-    assert check_from(drawn_anew, kept) is None
-    with pytest.raises(BadInput, match='no piece "F44"'):
-        piece_named(build, "F44")
+    assert piece.size[0] / 2 != half_width
+    kept = kept_of(piece, check_of(piece, 0.3, (0, 40), mirrored=False), 8.0, clock())
+    build = note_check(build, "F4", kept)
+    found = checked(build, piece, "F4")
+    assert found is not None
+    assert found.check is not None
+    anew = set_station(build, "F4", half_width=half_width)
+    again = checked(anew, piece_named(anew, "F4"), "F4")
+    assert again is not None
+    assert again.check is None
+    assert "drawn anew since" in checked_line(again, "mm")
+
+
+def test_the_list_and_the_answer_say_the_same_of_one_splinter(clock: StepClock) -> None:
+    """Two places out of three hundred are no fault: neither here nor there."""
+    build = demo_build()
+    piece = piece_named(build, "F4")
+    plain = check_of(piece, 0.0, (0, 1), mirrored=False)
+    by = plain.by.copy()
+    by[40:42] = 0.4
+    found = replace(plain, by=by)
+    build = note_check(build, "F4", kept_of(piece, found, None, clock()))
+    one = checked(build, piece, "F4")
+    assert one is not None
+    assert "as drawn" in checked_line(one, "mm")
+    assert "is as it is drawn" in verdict(piece, found, one.faults, "mm")
+    assert any("Taken for a scan" in line for line in how_lines(found, None, "mm"))
+
+
+def test_as_drawn_is_said_of_no_more_than_was_seen_and_no_finer_than_it_is_known() -> None:
+    piece = piece_named(demo_build(), "F4")
+    whole = check_of(piece, 0.0, (0, 1), mirrored=False)
+    assert verdict(piece, whole, (), "mm") == "F4 is as it is drawn, to within 0.10 mm."
+    by = whole.by.copy()
+    by[: len(by) // 4] = np.nan
+    half = replace(whole, by=by, sigma=0.1)
+    said = verdict(piece, half, (), "mm")
+    assert said == "F4 is as it is drawn where it is seen, 75 % of its edge, to within 0.30 mm."
+
+
+def test_what_is_off_by_more_than_was_looked_at_is_said_so() -> None:
+    piece = piece_named(demo_build(), "F4")
+    found = check_of(piece, 4.0, (20.0, 60.0), mirrored=False)
+    aside = [one for one in faults_of(found, piece) if one.edge == "the starboard edge"]
+    assert "sand 4.0 mm or more off the starboard edge" in verdict(piece, found, aside, "mm")
+
+
+def test_a_name_that_no_piece_has_is_refused_with_some_that_they_have() -> None:
+    with pytest.raises(BadInput, match='no piece "F44"; there are F1'):
+        piece_named(demo_build(), "F44")

@@ -4,8 +4,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from PyQt6.QtCore import QMimeData, QPointF, Qt, QUrl
-from PyQt6.QtGui import QDropEvent
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 
@@ -25,6 +24,7 @@ from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 from tests.edited import by_hand
 from tests.stages_of import stage_of
 from tests.targeted import Bench, pictures, seen
+from tests.ui.dropping import drop_on
 
 LEFT = Qt.MouseButton.LeftButton
 SIZE = (2000, 1500)
@@ -55,15 +55,6 @@ def files(window: MainWindow, page: SightPage, tmp_path: Path) -> list[Path]:
         found.append(tmp_path / f"bench {number}.jpg")
         found[-1].write_bytes(jpeg_of(picture, film_focal(SIZE)))
     return found
-
-
-def dropped(*paths: Path) -> QDropEvent:
-    data = QMimeData()
-    data.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
-    dropped.held = data  # type: ignore[attr-defined]  # the event does not own it
-    return QDropEvent(
-        QPointF(40, 40), Qt.DropAction.CopyAction, data, LEFT, Qt.KeyboardModifier.NoModifier
-    )
 
 
 def test_targets_are_laid_in_one_click_and_taken_back_in_one(
@@ -97,8 +88,8 @@ def test_a_new_section_brings_more_targets_and_moves_those_there_are(
 def test_dropped_pictures_give_the_answer_without_a_click(
     window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
 ) -> None:
-    page.dropEvent(dropped(*files))
-    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=60_000)
+    assert drop_on(page, *files)
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=30_000)
     window.jobs.wait()
     build = window.document.build
     seen = [one for one in build.surveyed.readings if isinstance(one, Sight)]
@@ -125,16 +116,16 @@ def test_what_can_not_be_used_is_told_and_the_others_are_taken(
 ) -> None:
     torn = tmp_path / "torn.jpg"
     torn.write_bytes(b"\xff\xd8torn")
-    page.dropEvent(dropped(torn, files[0]))
-    qtbot.waitUntil(lambda: "torn.jpg:" in window.notice.text, timeout=60_000)
+    assert drop_on(page, torn, files[0])
+    qtbot.waitUntil(lambda: "torn.jpg:" in window.notice.text, timeout=30_000)
     assert len(window.document.build.surveyed.photos) == 1
-    page.dropEvent(dropped(files[0]))
-    qtbot.waitUntil(lambda: "laid down already" in window.notice.text, timeout=60_000)
+    assert drop_on(page, files[0])
+    qtbot.waitUntil(lambda: "laid down already" in window.notice.text, timeout=30_000)
     assert len(window.document.build.surveyed.photos) == 1
     blank = tmp_path / "blank.jpg"
     blank.write_bytes(jpeg_of(np.full((900, 1200, 3), 120, np.uint8)))
-    page.dropEvent(dropped(blank))
-    qtbot.waitUntil(lambda: "no target seen" in window.notice.text, timeout=60_000)
+    assert drop_on(page, blank)
+    qtbot.waitUntil(lambda: "no target seen" in window.notice.text, timeout=30_000)
     assert page.photo == window.document.build.surveyed.photos[-1].id
 
 
@@ -187,7 +178,7 @@ def test_a_watched_folder_gives_what_comes_in_once_it_is_whole(
     assert taken == [], "it may still grow"
     look()
     assert taken == [[folder / "new.jpg"]]
-    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=60_000)
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=30_000)
     look()
     assert len(taken) == 1
     qtbot.mouseClick(page.targets.watch, LEFT)
@@ -211,9 +202,9 @@ def test_a_folder_that_goes_is_told_and_a_new_build_is_not_given_the_old_ones_pi
 def test_pictures_dropped_while_others_are_read_are_read_after_them(
     window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
 ) -> None:
-    page.dropEvent(dropped(files[0]))
-    page.dropEvent(dropped(files[1]))
-    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=60_000)
+    assert drop_on(page, files[0])
+    assert drop_on(page, files[1])
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=30_000)
 
 
 def test_a_part_that_was_touched_between_the_pictures_is_said(
@@ -258,8 +249,8 @@ def test_hands_do_not_see_the_marks_that_are_there_for_targets(
 def test_targets_that_photos_show_are_not_taken_away(
     window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
 ) -> None:
-    page.dropEvent(dropped(files[0]))
-    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=60_000)
+    assert drop_on(page, files[0])
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=30_000)
     before = window.document.build
     qtbot.mouseClick(page.targets.drop, LEFT)
     assert window.document.build == before

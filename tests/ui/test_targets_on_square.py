@@ -75,6 +75,7 @@ def test_pictures_of_the_frame_say_which_former_is_off(
     assert desk is not None
     desk.write(tmp_path / "tabs.pdf")
     qtbot.waitUntil((tmp_path / "tabs.pdf").exists, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.writing, timeout=20_000)
 
 
 def test_the_command_says_the_same_and_keeps_the_pictures(

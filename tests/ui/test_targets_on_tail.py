@@ -25,7 +25,7 @@ def photographed(surface: TailSurface, folder: Path) -> list[Path]:
         mark = survey.mark(target.mark)
         assert mark is not None
         x, y, z = mark.at
-        if target.mark.startswith("label"):
+        if not target.mark.startswith("board"):
             z = height(surface, x, y)
         right, up = np.array([1.0, 0.0, 0.0]), np.array([0.0, 1.0, 0.0])
         labels.append(Label(target.code, np.array([x, y, z]), right, up, 12.0))
@@ -64,3 +64,4 @@ def test_two_pictures_are_the_heights(window: MainWindow, qtbot: QtBot, tmp_path
     assert desk is not None
     desk.write(tmp_path / "labels.pdf")
     qtbot.waitUntil((tmp_path / "labels.pdf").exists, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.writing, timeout=20_000)

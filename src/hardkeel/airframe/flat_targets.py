@@ -12,12 +12,12 @@ import numpy as np
 
 from hardkeel.sight.targets import USUAL_PLACE, Sighted, Taken, sighted
 from hardkeel.survey.adjusting import Solution
-from hardkeel.survey.model import Mark, Survey, Target
+from hardkeel.survey.model import FUSELAGE, Mark, Survey, Target
 from hardkeel.survey.network import network_of
 from hardkeel.survey.outliers import set_aside
 from hardkeel.survey.priors import Shared
 from hardkeel.tail.flatness import PRIORS, Phase, corner_mark, corner_places, halves_of, joins_of
-from hardkeel.tail.model import BoardPlace, FlatReading, TailSurface
+from hardkeel.tail.model import FlatReading, TailSurface
 
 if TYPE_CHECKING:
     from hardkeel.survey.readings import Observation
@@ -55,16 +55,15 @@ def flat_survey(surface: TailSurface) -> Survey:
     for y in ends:
         for x in (front, rear):
             name = f"board.{round(x)}.{round(y)}"
-            marks.append(Mark(id=name, body="fuselage", at=(float(round(x)), float(round(y)), 0.0)))
+            marks.append(Mark(id=name, body=FUSELAGE, at=(float(round(x)), float(round(y)), 0.0)))
             targets.append(Target(code=code, mark=name, normal=(0.0, 0.0, 1.0)))
             code += 1
     for place, (x, y) in corner_places(surface).items():
         inward = _INSET_MM if place.endswith("_le") else -_INSET_MM
         corner = corner_mark(place)
-        name = f"label {place.replace('_', ' ')}"
         body = corner.partition(".")[0]
-        marks.append(Mark(id=name, body=body, at=(x + inward, y, 0.0)))
-        targets.append(Target(code=code, mark=name, normal=(0.0, 0.0, 1.0)))
+        marks.append(Mark(id=place, body=body, at=(x + inward, y, 0.0)))
+        targets.append(Target(code=code, mark=place, normal=(0.0, 0.0, 1.0)))
         code += 1
     return survey.but(
         marks=tuple(marks),
@@ -91,7 +90,7 @@ def flat_by_photos(surface: TailSurface, photos: Sequence[Taken], phase: Phase) 
     used = {one.mark for one in held if one.kind == "sight" and one.photo in solution.cameras}
     found = []
     for place in corner_places(surface):
-        if f"label {place.replace('_', ' ')}" not in used:
+        if place not in used:
             continue
         value, sigma = _height(solution, net.index[corner_mark(place)])
         found.append(FlatReading(at=place, value=round(value, 2), phase=phase, sigma=sigma))
@@ -103,12 +102,3 @@ def _height(solution: Solution, row: int) -> tuple[float, float]:
     slope = np.asarray(solution.placed.airframe_moves[row][2])
     spread = float(slope @ solution.covariance @ slope)
     return float(solution.placed.airframe[row][2]), max(spread**0.5, _LEAST_SIGMA)
-
-
-def label_words(surface: TailSurface) -> dict[int, BoardPlace | str]:
-    """By code the corner that a label lies at, else the board's place."""
-    found: dict[int, BoardPlace | str] = {}
-    for target in flat_survey(surface).targets:
-        name = target.mark.removeprefix("label ").replace(" ", "_")
-        found[target.code] = name if name in corner_places(surface) else target.mark
-    return found

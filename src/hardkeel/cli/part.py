@@ -2,44 +2,39 @@
 
 import argparse
 import math
-from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from hardkeel.airframe.cut_pieces import piece_named
-from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
 from hardkeel.sight.part_check import Check, worst_of
 from hardkeel.sight.part_faults import faults_of
 from hardkeel.sight.part_photo import mat_from, read_part
+from hardkeel.storage.given import bytes_of
 from hardkeel.storage.package import Loaded
 
 Json = dict[str, Any]
+_BAR_MM: Final = 100.0
 
 
 def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     """Where it is proud or short."""
     piece = piece_named(loaded.build, parsed.piece)
-    mat = mat_from(_bytes(parsed.mat), parsed.mat.name)
+    mat = mat_from(bytes_of(parsed.mat), parsed.mat.name)
     if parsed.bars is not None:
         mat = mat.measured(*(bar / _BAR_MM for bar in parsed.bars))
-    photo = read_part(_bytes(parsed.photo), parsed.photo.name, mat)
+    photo = read_part(bytes_of(parsed.photo), parsed.photo.name, mat)
     check = photo.check(piece)
     if parsed.json:
         return as_text(part_json(piece, check))
     unit = unit_of(parsed)
     faults = faults_of(check, piece)
-    tilt = photo.on.tilt if photo.on.camera is not None else None
-    lines = [say.verdict(piece, faults, fits=check.fits, unit=unit)]
+    lines = [say.verdict(piece, check, faults, unit)]
     if check.fits:
         lines += [f"  {say.fault_words(one, unit)}" for one in faults[1:]]
-        lines.append(say.hand_words(mirrored=check.mirrored, doubts=check.doubts))
-        lines.append(say.how_words(check.rms, check.sigma, unit, tilt))
+    lines += say.how_lines(check, photo.on.tilt, unit)
     return "\n".join(lines) + "\n"
-
-
-_BAR_MM = 100.0
 
 
 def part_json(piece: FlatPiece, check: Check) -> Json:
@@ -58,10 +53,3 @@ def part_json(piece: FlatPiece, check: Check) -> Json:
         ],
         "sigma": check.sigma,
     }
-
-
-def _bytes(path: Path) -> bytes:
-    try:
-        return path.read_bytes()
-    except OSError as fault:
-        raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from None

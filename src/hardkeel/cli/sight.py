@@ -1,7 +1,6 @@
 """``hardkeel sight``: photographs with printed targets as sightings, adjusted with all that was read."""
 
 import argparse
-import hashlib
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -17,11 +16,10 @@ from hardkeel.fuselage.squaring import measured_survey
 from hardkeel.messages import targets as say
 from hardkeel.messages.square import squared_lines
 from hardkeel.project.model import Build
-from hardkeel.sight.codes import codes_in
 from hardkeel.sight.moved import moved_between
-from hardkeel.sight.pictures import read_picture, read_shades
-from hardkeel.sight.quality import quality_of
-from hardkeel.sight.targets import Sighted, Taken, sighted
+from hardkeel.sight.pictures import read_picture
+from hardkeel.sight.targets import Sighted, sighted, taken_of
+from hardkeel.storage.given import bytes_of
 from hardkeel.storage.package import Loaded, save
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
@@ -42,7 +40,8 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
         raise BadInput(place, "is missing: nobody said which target sits on which mark")
     names = _names(parsed.photos)
     with ThreadPoolExecutor(_AT_ONCE) as pool:
-        taken = list(pool.map(_taken, parsed.photos, names, _images(build, len(names))))
+        data = map(bytes_of, parsed.photos)
+        taken = list(pool.map(taken_of, data, names, _images(build, len(names))))
     here = {one.original for one in survey.photos}  # laid down twice, one would count twice
     again = "".join(f"{say.already(one.name)}\n" for one in taken if one.original in here)
     fresh = [one for one in taken if one.original not in here]
@@ -50,7 +49,7 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     made = _squared(build, seen) if frame else build.but(survey=seen.survey)
     if parsed.save is not None:
         images = {
-            one.image: read_picture(_bytes(path), one.name).jpeg
+            one.image: read_picture(bytes_of(path), one.name).jpeg
             for path, one in zip(parsed.photos, taken, strict=True)
             if one.name in seen.photos
         }
@@ -68,8 +67,7 @@ def _frame(build: Build) -> Survey:
     """The frame on its board with what was read of it."""
     if build.fuselage is None or build.fuselage.squaring is None:
         raise BadInput("fuselage.squaring", "is missing: there is no frame to square")
-    squaring = build.fuselage.squaring
-    return measured_survey(build.fuselage).but(readings=squaring.readings)
+    return measured_survey(build.fuselage)
 
 
 def _squared(build: Build, seen: Sighted) -> Build:
@@ -86,7 +84,7 @@ def _frame_told(made: Build, seen: Sighted, phase: Phase | None, parsed: argpars
     judged = judge_frame(made.fuselage, phase)
     if parsed.json:
         return as_text(judged_json(judged) | found_json(seen))
-    lines = [*say.seen_lines(seen), *say.told_lines(seen.survey, seen.told), ""]
+    lines = [*say.seen_lines(seen), *say.told_lines(seen.survey, seen.told, say.of_frame()), ""]
     return "\n".join([*lines, *squared_lines(judged, unit_of(parsed))]) + "\n"
 
 
@@ -153,18 +151,3 @@ def _images(build: Build, count: int) -> list[str]:
             found.append(image)
         number += 1
     return found
-
-
-def _bytes(path: Path) -> bytes:
-    try:
-        return path.read_bytes()
-    except OSError as fault:
-        raise BadInput(path.name, f"can't be read: {fault.strerror or fault}") from None
-
-
-def _taken(path: Path, name: str, image: str) -> Taken:
-    data = _bytes(path)
-    shades, original = read_shades(data, name), hashlib.sha256(data).hexdigest()
-    codes = codes_in(shades.grey)
-    quality = quality_of(shades.grey, codes)
-    return Taken(name, image, shades.size, shades.focal, codes, original, quality)

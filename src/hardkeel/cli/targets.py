@@ -30,6 +30,8 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
             for code, at in places_of(loaded.build).items()
         }
     )
-    data = targets_pdf(survey, size, parsed.paper, printer_of(loaded.build), where)
+    words = say.of_frame() if parsed.frame else None
+    printer = printer_of(loaded.build)
+    data = targets_pdf(survey, size, parsed.paper, printer, words=words, where=where)
     write_atomically(parsed.to, data)
     return f"{say.written(str(parsed.to), len(survey.targets) or UNNAMED)}\n"

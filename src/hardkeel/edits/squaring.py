@@ -110,7 +110,7 @@ def take_square_photos(
     """Lay photographs of the frame down with the sightings of its targets, in a phase, and a line in the log."""
     fuselage = fuselage_of(build)
     squaring = fuselage.squaring or _begun(build)
-    seen = sighted(measured_survey(fuselage).but(readings=squaring.readings), photos, phase)
+    seen = sighted(measured_survey(fuselage), photos, phase)
     kept = tuple(one.image for one in photos if one.name in seen.photos)
     if not kept:
         return build

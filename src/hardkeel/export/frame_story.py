@@ -18,6 +18,7 @@ from hardkeel.messages.square import (
     check_title,
     off_words,
     reading_words,
+    sighted_words,
     squared_lines,
     value_words,
 )
@@ -63,8 +64,8 @@ def _square(fuselage: Fuselage, unit: LengthUnit, styles: Styles) -> list[Flowab
         Paragraph("Square", styles.heading),
         *(Paragraph(safe(text), styles.text) for text in said),
         _checks(squared, unit),
-        Paragraph("Readings of the frame", styles.heading),
-        _readings(squared, unit, styles),
+        *([Paragraph(safe(sighted_words(squared)), styles.text)] if squared.sightings else []),
+        *(_readings(squared, unit, styles) if squared.readings else []),
     ]
 
 
@@ -81,7 +82,7 @@ def _checks(squared: Squared, unit: LengthUnit) -> Flowable:
     return ruled_table(rows, widths, (1, 2, 3))
 
 
-def _readings(squared: Squared, unit: LengthUnit, styles: Styles) -> Flowable:
+def _readings(squared: Squared, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     rows: list[list[Any]] = [["", "Reading", "Value", "Residual", "w", "Phase", "Used"]]
     for reading, fit in zip(squared.readings, squared.fits, strict=True):
         rows.append(
@@ -96,7 +97,10 @@ def _readings(squared: Squared, unit: LengthUnit, styles: Styles) -> Flowable:
             ]
         )
     widths = [16 * mm, WIDTH - 114 * mm, 24 * mm, 22 * mm, 12 * mm, 26 * mm, 14 * mm]
-    return ruled_table(rows, widths, (2, 3, 4))
+    return [
+        Paragraph("Readings of the frame", styles.heading),
+        ruled_table(rows, widths, (2, 3, 4)),
+    ]
 
 
 def _order(build: Build, styles: Styles) -> list[Flowable]:

@@ -13,7 +13,7 @@ from hardkeel.sight.codes import MODULES
 from hardkeel.survey.model import Survey
 
 SMALLEST, LARGEST = 6.0, 80.0  # mm that a page and a picture can do with
-USUAL: Final = 20.0
+USUAL: Final = say.USUAL_MM
 UNNAMED: Final = 32  # so many are printed where nobody said yet where they sit
 _MARGIN_MM: Final = 14.0
 _TOP_MM: Final = 34.0
@@ -34,6 +34,8 @@ def targets_pdf(
     size: float,
     paper: str = "A4",
     correction: tuple[float, float] = (1.0, 1.0),
+    *,
+    words: say.TargetWords | None = None,
     where: Mapping[int, Sequence[str]] | None = None,
 ) -> bytes:
     """All targets of a survey, else the first of the dictionary, as the bytes of a PDF.
@@ -47,6 +49,8 @@ def targets_pdf(
         The side of the black square, mm.
     correction : (float, float)
         How many millimetres the printer makes of one, across and along the page.
+    words : TargetWords
+        What marks are called, and how the pictures are taken; without it of a model.
     where : mapping of int to sequence of str
         By code, where it is laid, a line each.
 
@@ -57,7 +61,8 @@ def targets_pdf(
     """
     if not SMALLEST <= size <= LARGEST:
         raise BadInput("size", f"{size:g} mm is no size for a target: {SMALLEST:g} to {LARGEST:g}")
-    wanted = say.labelled(survey) or [(code, "") for code in range(UNNAMED)]
+    spoken = words or say.of_model(survey, size)
+    wanted = say.labelled(survey, spoken) or [(code, "") for code in range(UNNAMED)]
     register_fonts()
     wide, tall = PAPERS[paper]
     out = io.BytesIO()
@@ -71,11 +76,11 @@ def targets_pdf(
     across = max(1, int((wide - 2 * _MARGIN_MM + _GAP_MM) // column))
     down = max(1, int((tall - _TOP_MM - _FOOT_MM) // row))
     for start in range(0, len(wanted), across * down):
-        _page(canvas, (wide, tall), (size, say.how_taken(survey, size)), correction)
-        for number, (code, words) in enumerate(wanted[start : start + across * down]):
+        _page(canvas, (wide, tall), (size, spoken.how), correction)
+        for number, (code, said) in enumerate(wanted[start : start + across * down]):
             x = _MARGIN_MM + (number % across) * column
             y = tall - _TOP_MM - each - (number // across) * row
-            _label(canvas, (code, (words, *laid.get(code, ()))), (x, y), size)
+            _label(canvas, (code, (said, *laid.get(code, ()))), (x, y), size)
         canvas.showPage()
     canvas.save()
     return out.getvalue()

@@ -4,7 +4,6 @@ Board frame, right-handed: x aft along the centre line from the datum station, z
 to starboard, but to port on an inverted board.  mm and degrees.
 """
 
-import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -14,12 +13,13 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
+from hardkeel.fuselage.board_places import place_of_board
 from hardkeel.fuselage.model import Board, Former, Fuselage, Squaring
 from hardkeel.geometry.rotation import Array
 from hardkeel.survey.adjusting import Solution
 from hardkeel.survey.checking import Check, at_edge, verdict_of
 from hardkeel.survey.columns import Priors
-from hardkeel.survey.model import Body, Mark, Survey
+from hardkeel.survey.model import FUSELAGE, Body, Mark, Survey
 from hardkeel.survey.network import Network, network_of
 from hardkeel.survey.outliers import (
     NO_STARTS,
@@ -44,9 +44,6 @@ from hardkeel.survey.readings import (
 from hardkeel.survey.soundness import check_measured
 
 BOARD: Final = "board"
-_PLACE: Final = re.compile(
-    r"board\.(-?\d+(?:\.\d+)?)\.(-?\d+(?:\.\d+)?)"
-)  # a place of the board, x and y
 # what is checked of each former: its name, the unknown, default tolerance (mm or degrees)
 CHECKED: Final = (
     ("dy", "dy", 0.5),
@@ -149,10 +146,9 @@ def _with_places(survey: Survey, squaring: Squaring) -> Survey:
     named += [name for one in squaring.readings for name in marks_of(one)]
     found = []
     for name in dict.fromkeys(named):
-        place = _PLACE.fullmatch(name)
+        place = place_of_board(name)
         if name not in there and place is not None:
-            at = (float(place[1]), float(place[2]), 0.0)
-            found.append(Mark(id=name, body="fuselage", at=at))
+            found.append(Mark(id=name, body=FUSELAGE, at=(*place, 0.0)))
     return survey.but(marks=(*survey.marks, *found)) if found else survey
 
 
@@ -166,16 +162,15 @@ def measured_survey(fuselage: Fuselage) -> Survey:
     """
     squaring = fuselage.squaring or Squaring()
     shared = squaring.shared
-    changes: dict[str, object] = {
+    if shared is not None:
+        shared = shared.model_copy(update={"gauge_seat": 0.0, "bend_y": 0.0, "bend_z": 0.0})
+    changes = {
+        "readings": squaring.readings,
+        "shared": shared,
         "photos": squaring.photos,
         "targets": squaring.targets,
         "target_size": squaring.target_size,
     }
-    if shared is not None or squaring.photos or squaring.targets:
-        changes["readings"] = squaring.readings
-    if shared is not None:
-        held = {"gauge_seat": 0.0, "bend_y": 0.0, "bend_z": 0.0}
-        changes["shared"] = shared.model_copy(update=held)
     return frame_survey(fuselage).model_copy(update=changes)
 
 
@@ -237,7 +232,7 @@ def check_squaring(fuselage: Fuselage, place: str = "fuselage.squaring") -> None
     squaring = fuselage.squaring
     if squaring is None:
         return
-    check_measured(measured_survey(fuselage), squaring.readings, place)
+    check_measured(measured_survey(fuselage), place)
 
 
 def square(

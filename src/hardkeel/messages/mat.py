@@ -1,17 +1,18 @@
 """The mat and a part that was checked on it, in words."""
 
 from collections.abc import Collection, Sequence
-from datetime import datetime
 from typing import Final
 
+from hardkeel.airframe.checked_parts import Checked
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages.names import sentence_case
-from hardkeel.parts.model import CheckedPiece
-from hardkeel.sight.part_faults import LIMIT_MM, Fault
+from hardkeel.messages.prints import day_words
+from hardkeel.sight.part_check import Check
+from hardkeel.sight.part_faults import Fault, noticed_from
 
 TITLE: Final = "Mat"
-_SIGMAS: Final = 3.0
+_ALL_SEEN: Final = 0.97  # of an edge: a corner or two are not
 HEAD: Final = "Mat to check a cut part on"
 HOW: Final = (
     "In colour, at full size, on matt paper; glue it flat on a board. The part lies clear of the rim all round.",
@@ -26,20 +27,28 @@ def written(pdf: str, data: str) -> str:
     return f"{pdf}, and {data} beside it: keep both."
 
 
-def verdict(piece: FlatPiece, faults: Sequence[Fault], *, fits: bool, unit: LengthUnit) -> str:
-    """The answer in a line."""
+def verdict(piece: FlatPiece, check: Check, faults: Sequence[Fault], unit: LengthUnit) -> str:
+    """The answer in a line: what is off most, else how far it is known to be as drawn."""
     name = sentence_case(piece.name)
-    if not fits:
+    if not check.fits:
         return f"What lies there is not {piece.name}, or most of it is gone."
-    if not faults:
-        return f"{name} is as it is drawn."
-    first = faults[0]
-    return f"{name}: {fault_words(first, unit)}."
+    if faults:
+        return f"{name}: {fault_words(faults[0], unit)}."
+    within = format_length(noticed_from(check), unit, 2)
+    seen = _seen_words(check)
+    return f"{name} is as it is drawn{seen}, to within {within}."
+
+
+def _seen_words(check: Check) -> str:
+    """How much of its edge that is said of; empty where that is all but corners."""
+    if check.seen_share >= _ALL_SEEN:
+        return ""
+    return f" where it is seen, {100 * check.seen_share:.0f} % of its edge"
 
 
 def fault_words(fault: Fault, unit: LengthUnit) -> str:
-    """``sand 0.8 mm off the starboard edge, 12 to 38 mm up``; what is gone can't be sanded on."""
-    by = format_length(abs(fault.by), unit)
+    """``sand 0.8 mm off the starboard edge, 12 mm to 38 mm above the datum``; what is gone can't be sanded on."""
+    by = format_length(abs(fault.by), unit) + (" or more" if fault.at_least else "")
     where = f"{fault.edge}, {span_words(fault, unit)}" if fault.span else fault.edge
     if fault.hole:
         side = f" at {fault.along[2]}" if fault.along[2] else ""
@@ -75,14 +84,16 @@ def hand_words(*, mirrored: bool, doubts: Collection[str]) -> str:
     return "It lies with its drawn face up."
 
 
-def how_words(rms: float, sigma: float, unit: LengthUnit, tilt: float | None) -> str:
-    """How well it was seen."""
-    figures = (
-        format_length(rms, unit, 2),
-        format_length(sigma, unit, 2),
+def how_lines(check: Check, tilt: float | None, unit: LengthUnit) -> tuple[str, ...]:
+    """Which face is up, and how well it was seen; of another part nothing."""
+    if not check.fits:
+        return ()
+    rms, sigma = (format_length(one, unit, 2) for one in (check.rms, check.sigma))
+    by = SCANNED if tilt is None else f"Seen {tilt:.0f}° aside."
+    return (
+        hand_words(mirrored=check.mirrored, doubts=check.doubts),
+        f"Over all of its edge that is seen {rms} rms, each place ± {sigma}. {by}",
     )
-    by = "scanned" if tilt is None else f"seen {tilt:.0f}° aside"
-    return f"Over all of its edges {figures[0]} rms, each ± {figures[1]}; {by}."
 
 
 # -- on the page -----------------------------------------------------------------------------------
@@ -98,9 +109,7 @@ WHICH: Final = "which part lies on the mat"
 OPEN: Final = "Open a picture…"
 PRINT: Final = "Print the mat…"
 PAPER: Final = "the mat's paper"
-BARS_MEASURE: Final = "bar"
-ACROSS: Final = "across"
-ALONG: Final = "along"
+BARS_WORDS: Final = ("bar across", "bar along")
 HOW_TO: Final = (
     "Drawn face up, its top to the mat's top, clear of the rim. One picture of the whole mat, from straight above or a "
     "little aside, by a camera that keeps its focal length in the file; or a scan, the mat over the part."
@@ -108,8 +117,8 @@ HOW_TO: Final = (
 CHECKED: Final = "Checked"
 NONE_CHECKED: Final = "No part was checked yet."
 NO_DRAWING: Final = "A part without a drawing"
-TAKE_OUTLINE: Final = "Take its outline"
-OUTLINE_WHY: Final = "What lies on the mat becomes a former's outline as it lies, centred, on the former's bottom. From straight above it is truest."
+TAKE_OUTLINE: Final = "Take its outline…"
+OUTLINE_WHY: Final = "From a picture of it on the mat: as it lies, centred, on the former's bottom, without its holes. From straight above it is truest."
 THICK: Final = "its wood is thick"
 FORMER: Final = "for former"
 READING: Final = "Reading {name} …"
@@ -121,8 +130,9 @@ PDF_FILES: Final = "PDF (*.pdf)"
 DRAWN: Final = "line: as drawn"
 PROUD: Final = "wood left on"
 SHORT: Final = "wood gone"
+SCANNED: Final = "Taken for a scan: it shows no perspective, and no camera's focal length."
 VIEW: Final = "the part on its mat"
-NO_PIECES: Final = "Nothing is cut from sheet yet: *Frame* and *Tail* draw the parts."
+NO_PIECES: Final = "Nothing is cut from sheet yet: Frame and Tail draw the parts."
 
 
 def check_edit(name: str) -> str:
@@ -135,31 +145,27 @@ def outline_edit(former: str) -> str:
     return f"outline of {former} from a part"
 
 
-def checked_line(key: str, kept: CheckedPiece, unit: LengthUnit, *, anew: bool) -> str:
-    """``F4: 0.8 mm proud at its worst, 12 March``."""
-    name, day = sentence_case(key), day_words(kept.read_at)
-    if anew:
+def checked_line(one: Checked, unit: LengthUnit) -> str:
+    """``F4: 0.8 mm proud at its worst, 12 Mar 2026``."""
+    name, day = sentence_case(one.key), day_words(one.kept.read_at)
+    if one.check is None:
         return f"{name}: drawn anew since {day}"
-    if not kept.fits:
+    if not one.check.fits:
         return f"{name}: another part lay there, {day}"
-    if abs(kept.worst) <= max(LIMIT_MM, _SIGMAS * kept.sigma):
-        return f"{name}: as drawn, {day}"
-    way = "proud" if kept.worst > 0 else "short"
-    return f"{name}: {format_length(abs(kept.worst), unit)} {way} at its worst, {day}"
+    if not one.faults:
+        return f"{name}: as drawn{_seen_words(one.check)}, {day}"
+    worst = one.faults[0]
+    more = " or more" if worst.at_least else ""
+    way = "proud" if worst.by > 0 else "short"
+    return f"{name}: {format_length(abs(worst.by), unit)}{more} {way} at its worst, {day}"
 
 
-def hands_line(name: str, faults: Sequence[Fault], unit: LengthUnit) -> str:
+def hands_line(name: str, apart: Sequence[Fault], unit: LengthUnit) -> str:
     """How the two hands of a pair differ."""
-    if not faults:
-        return f"Both hands of {name} are alike."
-    first = faults[0]
+    if not apart:
+        return f"No difference is seen between both hands of {name}."
+    first = apart[0]
     by = format_length(abs(first.by), unit)
     where = f"{first.edge}, {span_words(first, unit)}" if first.span else first.edge
     way = "more" if first.by > 0 else "less"
     return f"The two hands of {name} differ: the other has {by} {way} wood at {where}."
-
-
-def day_words(moment: str) -> str:
-    """``12 March``."""
-    day = datetime.fromisoformat(moment)
-    return f"{day.day} {day:%B}"

@@ -1,11 +1,12 @@
 """A frame on its board in words: what is wrong with it, how to move each former, what was held where."""
 
 import math
-import re
 from collections.abc import Collection, Sequence
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.fuselage.board_places import place_of_board
+from hardkeel.messages.counting import number_of
 from hardkeel.survey.checking import Check
 from hardkeel.survey.readings import (
     ANGULAR,
@@ -27,7 +28,6 @@ if TYPE_CHECKING:
     from hardkeel.fuselage.squaring import Movement, Squared
     from hardkeel.survey.outliers import Outlier
 
-_PLACE: Final = re.compile(r"board\.(-?\d+(?:\.\d+)?)\.(-?\d+(?:\.\d+)?)")
 SQUARE: Final = "Square"
 FRAME_CHECKS: Final = "Square?"
 NO_BOARD: Final = "There is no board to measure from yet."
@@ -68,9 +68,10 @@ _KINDS: Final = {
 
 def mark_words(mark: str) -> str:
     """``F3.tp`` as ``F3 top port``, ``board.F3`` as ``the board at F3``."""
-    place = _PLACE.fullmatch(mark)
+    place = place_of_board(mark)
     if place is not None:
-        return f"the board at x {float(place[1]):g}, y {float(place[2]):g}".replace("-", "−")
+        x, y = (f"{one:g}".replace("-", "−") for one in place)
+        return f"the board at x {x}, y {y}"
     body, _, corner = mark.rpartition(".")
     if body == "board":
         return f"the board at {corner}"
@@ -396,10 +397,20 @@ def doubt_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> 
         reading.id: reading for reading in (*squared.readings, *squared.sightings)
     }
     if suspect.alike:
-        told = [reading_words(by_id[one]) for one in (suspect.reading, *suspect.alike)]
+        named = [by_id[one] for one in (suspect.reading, *suspect.alike)]
+        told = [reading_words(one) for one in named]
+        if all(isinstance(one, Sight) for one in named):
+            return f"One of these does not fit the rest; does its label lie flat on its corner? {'; '.join(told)}."
         return f"One of these is wrong, take them again: {'; '.join(told)}."
     words = reading_words(by_id[suspect.reading])
     return f"{words[:1].upper()}{words[1:]} does not fit the rest, {_by(squared, suspect, unit)}"
+
+
+def sighted_words(squared: "Squared") -> str:
+    """What photographs of targets add to the readings."""
+    used = sum(fit.used for fit in squared.sight_fits)
+    photos = len({one.photo for one in squared.sightings})
+    return f"{number_of(photos, 'photograph')} of targets: {number_of(len(squared.sightings), 'sighting')}, {used} of them used."
 
 
 def again_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:

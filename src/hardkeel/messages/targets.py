@@ -1,13 +1,14 @@
 """Printed targets in words: what stands on their sheet, what photographs told."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, surface_name
 from hardkeel.messages.square import mark_words as frame_words
-from hardkeel.messages.tail import PLACE_WORDS
+from hardkeel.messages.tail import FIN_PLACES, PLACE_WORDS
 from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
@@ -16,6 +17,7 @@ if TYPE_CHECKING:
     from hardkeel.sight.quality import Quality
     from hardkeel.sight.targets import Sighted, Told
 
+USUAL_MM: Final = 20.0
 TITLE: Final = "Targets"
 HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle of the square on the mark, hairlines on its lines; flat, edges down."
 CARD: Final = "Targets: pictures without clicks"
@@ -44,7 +46,6 @@ HOW: Final = (
     "Nothing of where and by what a picture was taken is kept.",
 )
 NONE_YET: Final = "Coded squares, printed and stuck where they are worth most: then four pictures, dropped here, say what is out."
-LABEL: Final = "label "  # begins the mark of a label on a surface that lies on its board
 FRAME_CARD: Final = "By targets"
 FRAME_NONE: Final = "Coded labels on the board, and on squares of card at the formers' corners: two pictures say whether it is square, and two more when it has dried what moved."
 FRAME_HOW: Final = "Two pictures from starboard, one before the frame and one behind it, 45° over the board, dropped here."
@@ -80,19 +81,45 @@ def number_words(code: int) -> str:
     return f"{code}  {spelled}"
 
 
-def labelled(survey: Survey) -> list[tuple[int, str]]:
+@dataclass(frozen=True, slots=True)
+class TargetWords:
+    """How targets are spoken of, by what they are stuck on.
+
+    Attributes
+    ----------
+    name : callable
+        What a mark is called.
+    how : str
+        How the pictures are taken, in a line of their sheet.
+    """
+
+    name: Callable[[str], str]
+    how: str
+
+
+def of_model(survey: Survey, size: float = USUAL_MM) -> TargetWords:
+    """Of targets so large on a model, mm."""
+    return TargetWords(
+        lambda mark: mark_name(survey, mark.removeprefix(OWN_TARGET)),
+        f"Four photographs. {from_where(size)}",
+    )
+
+
+def of_frame() -> TargetWords:
+    """Of those on a frame and its board."""
+    return TargetWords(frame_words, FRAME_HOW_SHEET)
+
+
+def of_surface(*, upright: bool) -> TargetWords:
+    """Of those on a tail surface and its board, whose marks are its corners."""
+    places = {str(at): said for at, said in (FIN_PLACES if upright else PLACE_WORDS).items()}
+    return TargetWords(lambda mark: places.get(mark) or frame_words(mark), FLAT_HOW_SHEET)
+
+
+def labelled(survey: Survey, words: TargetWords) -> list[tuple[int, str]]:
     """The codes of a survey's targets with their marks in words, in the codes' order."""
     targets = sorted(survey.targets, key=lambda one: one.code)
-    if any(one.mark.startswith(LABEL) for one in targets):  # a tail surface on its board
-        return [(one.code, _flat_words(one.mark)) for one in targets]
-    if any(body.racks for body in survey.bodies):  # a frame on its board
-        return [(one.code, frame_words(one.mark)) for one in targets]
-    return [(one.code, mark_name(survey, one.mark.removeprefix(OWN_TARGET))) for one in targets]
-
-
-def _flat_words(mark: str) -> str:
-    words = {str(place): said for place, said in PLACE_WORDS.items()}
-    return words.get(mark.removeprefix(LABEL).replace(" ", "_")) or frame_words(mark)
+    return [(one.code, words.name(one.mark)) for one in targets]
 
 
 def written(name: str, count: int) -> str:
@@ -100,9 +127,11 @@ def written(name: str, count: int) -> str:
     return f"{name} is written: {number_of(count, 'target')}. Print it at full size."
 
 
-def told_lines(survey: Survey, told: "Sequence[Told]") -> list[str]:
-    """What is told and not used, a sentence each."""
-    marks = dict(labelled(survey))
+def told_lines(
+    survey: Survey, told: "Sequence[Told]", words: TargetWords | None = None
+) -> list[str]:
+    """What is told and not used, a sentence each; without `words` of a model."""
+    marks = dict(labelled(survey, words or of_model(survey)))
     lines = []
     for one in told:
         number = f"target {one.code}" if one.code is not None else ""
@@ -165,15 +194,6 @@ def from_where(size: float) -> str:
     """How the pictures are taken, for targets of a size, mm: a telephone reads them from a hundred times as far."""
     far = size / 10.0
     return f"From {far:g} m ({far / 0.3048:.1f} ft) or nearer, 40 to 45° over the model, from both rear and both front quarters."
-
-
-def how_taken(survey: Survey, size: float) -> str:
-    """How the pictures are taken, on the sheet: of a model, or of a frame on its board."""
-    if any(body.racks for body in survey.bodies):
-        return FRAME_HOW_SHEET
-    if any(one.mark.startswith(LABEL) for one in survey.targets):
-        return FLAT_HOW_SHEET
-    return f"Four photographs. {from_where(size)}"
 
 
 def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:

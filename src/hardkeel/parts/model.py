@@ -90,22 +90,26 @@ class CheckedPiece(Value):
     ----------
     read_at : str
         When, ISO time.
+    drawn : str
+        A mark of the drawing that it was held against: of another one it says nothing.
     mirrored : bool
         It lay with its other face up: turned over, or the other hand.
-    rms, sigma : float
-        Of all its edge; of one place of it, mm.
-    worst : float
-        Wood left on at its worst place, mm; negative where it is gone.
+    doubts : tuple of {"face", "way"}
+        What its shape could not tell: which face was up, which way round it lay.
+    tilt : float, optional
+        How far from straight above it was seen, degrees; ``None`` of a scan.
+    sigma : float
+        Of one place of its edge, mm.
     by : tuple of float or None
-        Along its drawn edges a millimetre apart, mm; ``None`` where no edge was seen.
+        Wood left on along its drawn edges a millimetre apart, mm; ``None`` where no edge was seen.
     """
 
     read_at: str
-    fits: bool = True
+    drawn: str
     mirrored: bool = False
-    rms: NotNegative = 0.0
+    doubts: tuple[Literal["face", "way"], ...] = ()
+    tilt: NotNegative | None = None
     sigma: NotNegative = 0.0
-    worst: float = 0.0
     by: tuple[float | None, ...] = ()
 
 

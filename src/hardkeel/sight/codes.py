@@ -290,3 +290,20 @@ def pose_by_samples(
     agree = np.hypot(*(fallen - pixels).T) <= within
     place = np.asarray(-rotation.T @ shift.ravel(), dtype=float)
     return Pose(place, np.asarray(agree))
+
+
+def label_before(seen: CodeSeen, side: float, focal: float, size: tuple[int, int]) -> Array:
+    """Where a label's middle stands before the camera, shape (3,), mm: x to the right, y down, z away.
+
+    Parameters
+    ----------
+    side : float
+        Of the black square, mm.
+    """
+    lens = np.array([[focal, 0.0, size[0] / 2], [0.0, focal, size[1] / 2], [0.0, 0.0, 1.0]])
+    half = side / 2
+    square = np.array([[-half, half, 0], [half, half, 0], [half, -half, 0], [-half, -half, 0]])
+    _, _, shift = cv2.solvePnP(
+        square, np.array(seen.corners, dtype=np.float64), lens, None, flags=cv2.SOLVEPNP_IPPE_SQUARE
+    )
+    return np.asarray(shift, dtype=float).ravel()

@@ -1,4 +1,8 @@
-"""Where wood ends on a mat: along lines square to an edge, the blurred step of tint that leaves least."""
+"""Where wood ends on a mat: along lines square to an edge, the blurred step of tint that leaves least.
+
+A camera sees the silhouette of a plank as thick as the wood: on the far side its upper edge, on the near side its foot
+(the contract's "Mat").
+"""
 
 import math
 from collections.abc import Sequence
@@ -15,10 +19,10 @@ from hardkeel.sight.tint import Light, Looked
 
 _STEP_MM: Final = 1.0  # along an edge
 _CORNER_MM: Final = 0.6  # nearer to a corner two edges are seen at once
-CORNER: Final = math.radians(25.0)
+CORNER: Final = math.radians(25.0)  # from which two edges meet
 FINE_MM: Final = 0.04  # along a profile
 COARSE_MM: Final = 0.12  # while it is still being laid
-_REACH_MM: Final = 4.0
+REACH_MM: Final = 4.0  # what is off by more is off by so much, or more
 _BESIDE_MM: Final = (-0.3, 0.0, 0.3)  # profiles that are one: grain and noise
 _BLUR_PX: Final = 0.85  # of lens, sensor and file together
 # in the wood and out of it: what an edge is fitted to, and no more of the wood
@@ -77,17 +81,30 @@ def edges_of(rings: Sequence[Array], step_mm: float = _STEP_MM) -> Edges:
     return Edges(np.concatenate(at), np.concatenate(normal), np.concatenate(number))
 
 
-def _clear_of_corners(corners: Array, spots: Array) -> Array:
-    """Which places lie clear of where an outline turns sharply."""
-    run = np.diff(np.vstack([corners, corners[:1]]), axis=0)
+def sharp_corners(ring: Array) -> Array:
+    """Those points of a ring, shape (k, 2), where it turns by more than `CORNER`."""
+    run = np.diff(np.vstack([ring, ring[:1]]), axis=0)
     way = np.arctan2(run[:, 1], run[:, 0])
     turn = np.abs(np.angle(np.exp(1j * (way - np.roll(way, 1)))))
-    sharp = corners[turn > CORNER]
+    found: Array = ring[turn > CORNER]
+    return found
+
+
+def _clear_of_corners(corners: Array, spots: Array) -> Array:
+    """Which places lie clear of where an outline turns sharply."""
+    sharp = sharp_corners(corners)
     if not len(sharp):
         return np.ones(len(spots), dtype=bool)
     far = np.linalg.norm(spots[:, None] - sharp[None], axis=2).min(axis=1)
     found: Array = far > _CORNER_MM
     return found
+
+
+def seen_edge(lie: Lie, edges: Edges, on: OnMat, thickness: float) -> tuple[Array, Array, Array]:
+    """Edges on the mat, their way out of the wood, shape (m, 2) each, and how far out the silhouette of wood so thick is seen, shape (m,), mm."""
+    spots = lie.on_mat(edges.at)
+    outward = edges.normal @ lie.turning.T
+    return spots, outward, np.maximum(0.0, np.sum(on.spread(spots, thickness) * outward, axis=1))
 
 
 def deviations(
@@ -102,11 +119,9 @@ def deviations(
     """
     light, looked, on = seen
     thickness, fine = how
-    spots = lie.on_mat(edges.at)
-    outward = edges.normal @ lie.turning.T
-    lean = np.maximum(0.0, np.sum(on.spread(spots, thickness) * outward, axis=1))
+    spots, outward, lean = seen_edge(lie, edges, on, thickness)
     along = np.column_stack([-outward[:, 1], outward[:, 0]])
-    run = np.arange(-_REACH_MM, _REACH_MM + fine / 2, fine)
+    run = np.arange(-REACH_MM, REACH_MM + fine / 2, fine)
     beside = np.array(_BESIDE_MM if fine == FINE_MM else _BESIDE_MM[1:2])
     places = (
         spots[:, None, None]
@@ -154,5 +169,5 @@ def _ends(profiles: tuple[Array, Array], run: Array, level: float, per_mm: float
     # wood all the way, or none at all: a notch that was not cut, a piece that has broken off
     outward = run >= 0
     whole, none = inside[:, outward].all(axis=1), ~inside.any(axis=1)
-    at = np.where(seen, at, np.where(whole, _REACH_MM, np.where(none, -_REACH_MM, np.nan)))
+    at = np.where(seen, at, np.where(whole, REACH_MM, np.where(none, -REACH_MM, np.nan)))
     return np.asarray(at)

@@ -79,10 +79,10 @@ class OnMat:
         return met
 
     @property
-    def tilt(self) -> float:
-        """Degrees between the camera's axis and straight down; 0 of a scan."""
+    def tilt(self) -> float | None:
+        """Degrees between the camera's axis and straight down; ``None`` of a scan."""
         if self.camera is None:
-            return 0.0
+            return None
         return math.degrees(math.acos(min(1.0, max(-1.0, -float(self.camera.rotation[2, 2])))))
 
     def spread(self, spots: Array, height: float) -> Array:

@@ -1,9 +1,7 @@
 """A cut part against its drawing: where wood is proud or short along its edges, from a picture of it on a mat.
 
-A camera sees the silhouette of a plank as thick as the wood: on the far side its upper edge, on the near side its foot
-(the contract's "Mat").  Along each edge, square to it, the place is found where the tint is half of the wood's; what is
-left against the silhouette is wood left on, or gone.  Turn and shift are robust, so that a local fault does not move the
-whole.
+What is left between an edge as it is seen and the silhouette of the piece as it is drawn (`edges`) is wood left on, or
+gone.  Turn and shift are robust, so that a local fault does not move the whole; there is no scale.
 """
 
 import math
@@ -20,20 +18,15 @@ from hardkeel.geometry.polygons import shapely
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.solving import optimize
 from hardkeel.joinery.flat import FlatPiece
-from hardkeel.sight.edges import COARSE_MM, FINE_MM, Edges, deviations, edges_of
+from hardkeel.sight.edges import COARSE_MM, FINE_MM, Edges, deviations, edges_of, seen_edge
 from hardkeel.sight.lying import Lie, lies_of
 from hardkeel.sight.mat_pose import OnMat
 from hardkeel.sight.tint import Light, Looked
 
 _SLICES: Final = 4
 _CLEAR_MM: Final = 0.4  # before an edge: ground is seen there, or it is no edge
-_SCALES_MM: Final = (
-    1.0,
-    0.4,
-    0.2,
-    0.1,
-    0.06,
-)  # of the loss, one after another: from any wood to what fits
+# of the loss, one after another: from any wood to what fits
+_SCALES_MM: Final = (1.0, 0.4, 0.2, 0.1, 0.06)
 _FINE_ROUNDS: Final = 2
 _EVERY: Final = 3  # place, while it is still being laid
 _HOPELESS: Final = 1.5  # as far off as the best turn and more: another one is not looked at
@@ -71,7 +64,6 @@ class Check:
         What can't be told by its shape: which face is up, which way round it lies.
     """
 
-    fits: bool
     mirrored: bool
     doubts: frozenset[str]
     at: Array
@@ -79,6 +71,18 @@ class Check:
     ring: Array
     normal: Array
     sigma: float
+
+    @property
+    def seen_share(self) -> float:
+        """How much of its edge is seen."""
+        return float(np.isfinite(self.by).mean())
+
+    @property
+    def fits(self) -> bool:
+        """Whether it is this piece at all: enough of it is seen, and most of that is near to where it is drawn."""
+        seen = self.by[np.isfinite(self.by)]
+        near = np.abs(seen) < _CAP_MM
+        return self.seen_share >= _SEEN_SHARE and float(near.mean()) >= _FITS_SHARE
 
     @property
     def rms(self) -> float:
@@ -138,18 +142,13 @@ def check_part(piece: FlatPiece, light: Light, looked: Looked, on: OnMat) -> Che
     # a part that is alike both ways is laid as the mat says: its drawn face up, its top to the mat's
     lie, by = min(alike, key=lambda one: (one[0].mirrored, -math.cos(one[0].turn)))
     by = np.where(_hidden(rings, lie, edges, (thickness, on)), np.nan, by)
-    seen = np.isfinite(by)
-    near = np.abs(by[seen]) < _CAP_MM
-    fits = bool(seen.mean() >= _SEEN_SHARE and near.size and near.mean() >= _FITS_SHARE)
     sigma = _sigma(by, lie, edges, (thickness, on))
     doubts = {
         "face" if other.mirrored != lie.mirrored else "way"
         for other, _ in alike
         if other.mirrored != lie.mirrored or math.cos(other.turn - lie.turn) < _TURNED
     }
-    return Check(
-        fits, lie.mirrored, frozenset(doubts), edges.at, by, edges.ring, edges.normal, sigma
-    )
+    return Check(lie.mirrored, frozenset(doubts), edges.at, by, edges.ring, edges.normal, sigma)
 
 
 def _nothing(piece: FlatPiece, looked: Looked) -> str:
@@ -194,9 +193,7 @@ def _hidden(
         outline, *holes = (ring + on.spread(ring, float(height)) for ring in laid)
         planks.append(shapely.Polygon(outline, holes).buffer(0))
     seen = shapely.union_all(planks)
-    spots = lie.on_mat(edges.at)
-    outward = edges.normal @ lie.turning.T
-    lean = np.maximum(0.0, np.sum(on.spread(spots, thickness) * outward, axis=1))
+    spots, outward, lean = seen_edge(lie, edges, on, thickness)
     before = spots + (lean + _CLEAR_MM)[:, None] * outward
     found: NDArray[np.bool_] = shapely.distance(seen, shapely.points(before)) < _CLEAR_MM / 2
     return found
@@ -234,13 +231,10 @@ def _sigma(by: Array, lie: Lie, edges: Edges, made: tuple[float, OnMat]) -> floa
     step = np.diff(by)[np.diff(edges.ring) == 0]
     rough = step[np.isfinite(step)]
     noise = _MAD * float(np.median(np.abs(rough))) / math.sqrt(2) if len(rough) else 0.0
-    spots = lie.on_mat(edges.at)
-    outward = edges.normal @ lie.turning.T
-    lean = np.maximum(0.0, np.sum(on.spread(spots, thickness) * outward, axis=1))
+    _, _, lean = seen_edge(lie, edges, on, thickness)
     height = float(np.sqrt(np.mean((lean * on.focal_sigma) ** 2)))
-    labels = (
-        on.left_px / math.sqrt(2) / on.per_mm / math.sqrt(len(on.codes))
-    )  # they bear it together
+    # all labels bear it together
+    labels = on.left_px / math.sqrt(2) / on.per_mm / math.sqrt(len(on.codes))
     return math.sqrt(noise**2 + height**2 + labels**2)
 
 

@@ -9,14 +9,15 @@ from numpy.typing import NDArray
 
 from hardkeel.geometry.rotation import Array
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.sight.edges import REACH_MM
 from hardkeel.sight.part_check import Check
 
 LIMIT_MM: Final = 0.1  # less is as drawn: a sanding stroke takes off twice as much
 _SIGMAS: Final = 3.0
 _GAP: Final = 4  # places between two stretches that are one
+_HAIR_MM: Final = 0.1
 _LEAST: Final = 3  # places: less is a splinter
 _LONG_SHARE: Final = 0.85  # of an edge: all of it
-# what an edge is called by the way it looks, u and v positive first, and what is counted along u and v
 Places = NDArray[np.signedinteger]
 _Along = tuple[str, str, str]  # over zero, under it, of what
 _Words = tuple[tuple[str, str], tuple[str, str], tuple[_Along, _Along]]
@@ -26,6 +27,7 @@ _FRONT: Final[_Along] = ("behind", "before", "its front end")
 _ROOT: Final[_Along] = ("out", "in", "from the root")
 _LEFT: Final[_Along] = ("from", "from", "its left end")
 _LOW: Final[_Along] = ("from", "from", "its lower end")
+# what an edge is called by the way it looks, u and v positive first, and what is counted along u and v
 _ACROSS: Final[_Words] = (
     ("the starboard edge", "the port edge"),
     ("the top edge", "the bottom edge"),
@@ -97,6 +99,16 @@ class Fault:
     hole: int
     place: int
 
+    @property
+    def at_least(self) -> bool:
+        """Whether it is off by more than was looked at."""
+        return abs(self.by) > REACH_MM - _HAIR_MM
+
+
+def noticed_from(check: Check, limit: float = LIMIT_MM) -> float:
+    """What a place must be off by to be called off, mm: less is not told from none."""
+    return max(limit, _SIGMAS * check.sigma)
+
 
 def faults_of(check: Check, piece: FlatPiece, limit: float = LIMIT_MM) -> tuple[Fault, ...]:
     """The stretches that are off by more than `limit` and three sigma, the worst first.
@@ -106,7 +118,7 @@ def faults_of(check: Check, piece: FlatPiece, limit: float = LIMIT_MM) -> tuple[
     limit : float
         mm.
     """
-    least = max(limit, _SIGMAS * check.sigma)
+    least = noticed_from(check, limit)
     by = check.smooth
     found: list[Fault] = []
     for ring in np.unique(check.ring):

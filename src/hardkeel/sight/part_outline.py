@@ -9,17 +9,17 @@ from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.geometry.polygons import BaseGeometry, shapely
 from hardkeel.geometry.rotation import Array
-from hardkeel.sight.edges import CORNER, FINE_MM, Edges, deviations, edges_of
+from hardkeel.sight.edges import CORNER, FINE_MM, Edges, deviations, edges_of, sharp_corners
 from hardkeel.sight.lying import Lie
 from hardkeel.sight.mat_pose import OnMat
 from hardkeel.sight.tint import STEP_MM, Light, Looked
 
 _ROUGH_MM: Final = 0.45  # a cell and a little: what steps of cells are made straight by
-_FINE: Final = 0.05  # mm that the found line may be simplified by
+_FINE_MM: Final = 0.05  # that the found line may be simplified by
 _MEETS_MM: Final = 2.5  # a corner is put back where its two edges meet so near
 _ROUNDS: Final = 2
-_FEWEST: Final = 2
-_APART_MM: Final = 0.4
+_FEWEST: Final = 2  # places that tell which way an edge runs
+_APART_MM: Final = 0.4  # of places along an edge
 _ENDS: Final = 10  # places from which an edge runs on to its corner
 
 
@@ -47,7 +47,7 @@ def outline_from(
         edges = edges_of(rings, _APART_MM)
         by = deviations(plain, edges, (thick, FINE_MM), (light, looked, on))
         rings = _moved(rings, edges, np.where(np.isfinite(by), by, 0.0))
-    whole = shapely.Polygon(rings[0], rings[1:]).buffer(0).simplify(_FINE)
+    whole = shapely.Polygon(rings[0], rings[1:]).buffer(0).simplify(_FINE_MM)
     if whole.geom_type != "Polygon":
         whole = max(shapely.get_parts(whole), key=lambda one: one.area)
     x0, y0, x1, y1 = whole.bounds
@@ -83,16 +83,11 @@ def _moved(rings: list[Array], edges: Edges, by: Array) -> list[Array]:
         mine = np.flatnonzero(edges.ring == number)
         line = shapely.LinearRing(ring)
         run = np.array([line.project(shapely.Point(spot)) for spot in edges.at[mine]])
-        corners = [(float(line.project(shapely.Point(corner))), corner) for corner in _sharp(ring)]
+        corners = [
+            (float(line.project(shapely.Point(corner))), corner) for corner in sharp_corners(ring)
+        ]
         found.append(_with_corners(places[mine], run, corners))
     return found
-
-
-def _sharp(ring: Array) -> Array:
-    run = np.diff(np.vstack([ring, ring[:1]]), axis=0)
-    way = np.arctan2(run[:, 1], run[:, 0])
-    turn = np.abs(np.angle(np.exp(1j * (way - np.roll(way, 1)))))
-    return ring[turn > CORNER]
 
 
 def _with_corners(places: Array, run: Array, corners: list[tuple[float, Array]]) -> Array:

@@ -1,12 +1,11 @@
 """A picture of what lies on a mat, read once: then piece after piece can be held against it."""
 
-import json
 from dataclasses import dataclass
 
 import numpy as np
-from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
+from hardkeel.base.faults import faults_told
 from hardkeel.base.values import Point2
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.sight.codes import codes_in, grey_of
@@ -14,7 +13,7 @@ from hardkeel.sight.mat import Mat
 from hardkeel.sight.mat_pose import OnMat, lay_on
 from hardkeel.sight.part_check import Check, check_part
 from hardkeel.sight.part_outline import outline_from
-from hardkeel.sight.pictures import Pixels, read_colours
+from hardkeel.sight.pictures import read_colours
 from hardkeel.sight.tint import Light, Looked, look
 
 
@@ -23,7 +22,6 @@ class PartPhoto:
     """A picture laid on its mat."""
 
     name: str
-    pixels: Pixels
     light: Light
     looked: Looked
     on: OnMat
@@ -71,7 +69,7 @@ def read_part(data: bytes, name: str, mat: Mat) -> PartPhoto:
         looked = look(light, mat, on)
     except BadInput as fault:
         raise BadInput(name, fault.fault) from None
-    return PartPhoto(name, colours.pixels, light, looked, on)
+    return PartPhoto(name, light, looked, on)
 
 
 def mat_from(data: bytes, name: str) -> Mat:
@@ -83,15 +81,10 @@ def mat_from(data: bytes, name: str) -> Mat:
         Naming what is wrong in it.
     """
     try:
-        mat = Mat.model_validate_json(data)
-    except ValidationError as fault:
-        first = fault.errors()[0]
-        place = ".".join(str(one) for one in first["loc"])
-        raise BadInput(
-            name, f"{place}: {first['msg']}" if place else "is no mat: JSON is wanted"
-        ) from None
-    except json.JSONDecodeError:
-        raise BadInput(name, "is no mat: JSON is wanted") from None
+        with faults_told():
+            mat = Mat.model_validate_json(data)
+    except BadInput as fault:
+        raise BadInput(name, fault.sentence) from None
     codes = [one.code for one in mat.codes]
     if len(set(codes)) < len(codes):
         raise BadInput(name, "codes: one is there twice")

@@ -10,13 +10,12 @@ from numpy.typing import NDArray
 from hardkeel.geometry.rotation import Array
 from hardkeel.sight.codes import MODULES, CodeSeen, light_at
 
-# of an edge from a tenth to nine tenths: a telephone held still has two to two and a half
+# of an edge from a tenth to nine tenths: softened by more than a pixel and a quarter, one sigma
 BLURRED_PX: Final = 3.2
 _GLARED: Final = 0.35  # of white: a black so light is a mirrored lamp, not shadow
 _ALONG: Final = np.linspace(0.2, 0.8, 7)  # of a side
-_LEAST_MODULE_PX: Final = (
-    5.0  # in a smaller one lens and rim run into each other, and black is never black
-)
+# in a smaller one lens and rim run into each other, and black is never black
+_LEAST_MODULE_PX: Final = 5.0
 _LEAST: Final = 3  # labels: fewer say nothing of a picture
 _LEVELS: Final = (0.1, 0.9)
 

@@ -5,6 +5,7 @@ Fischler and R. C. Bolles, "Random sample consensus", 1981): a target that most 
 another mark than the file says, or was moved.  The adjustment then takes all of it together, as it takes clicks.
 """
 
+import hashlib
 import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
@@ -14,8 +15,9 @@ from typing import TYPE_CHECKING, Final, Literal
 import numpy as np
 
 from hardkeel.base.values import Point2
-from hardkeel.sight.codes import CodeSeen, Pose, pose_by_samples
-from hardkeel.sight.quality import Quality
+from hardkeel.sight.codes import CodeSeen, Pose, codes_in, pose_by_samples
+from hardkeel.sight.pictures import read_shades
+from hardkeel.sight.quality import Quality, quality_of
 from hardkeel.survey.cameras import LEAST_MARKS, UNTOLD_FOCAL
 from hardkeel.survey.model import Photo, Survey
 from hardkeel.survey.readings import Phase, Sight
@@ -26,6 +28,7 @@ if TYPE_CHECKING:
 What = Literal["twice", "no target", "few", "wrong"]
 # mm that a label lies beside its mark, in its plane and along its normal
 USUAL_PLACE: Final = (0.3, 0.1)
+USUAL_SIDE: Final = 20.0  # mm, of a black square, where the file does not say
 SIGMA: Final = 0.1  # pixels, as the contract has it
 ASLANT_SIGMA: Final = 0.25
 _ASLANT: Final = math.cos(math.radians(60.0))
@@ -59,6 +62,20 @@ class Taken:
     codes: tuple[CodeSeen, ...]
     original: str | None = None
     quality: Quality | None = None
+
+
+def taken_of(data: bytes, name: str, image: str) -> Taken:
+    """A photograph as a camera wrote it, looked through for codes; `image` is to be its name inside the build.
+
+    Raises
+    ------
+    BadInput
+        When it can't be read.
+    """
+    shades, original = read_shades(data, name), hashlib.sha256(data).hexdigest()
+    codes = codes_in(shades.grey)
+    quality = quality_of(shades.grey, codes)
+    return Taken(name, image, shades.size, shades.focal, codes, original, quality)
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,6 +115,12 @@ class Sighted:
     told: tuple[Told, ...]
     photos: Mapping[str, str] = field(default_factory=dict)  # the id of each, by its file's name
     qualities: Mapping[str, Quality | None] = field(default_factory=dict)  # by its file's name
+    agreeing: float = 1.0  # share of all labels seen that lie where the survey has them
+
+
+def usual_focal(size: tuple[int, int]) -> float:
+    """Of a camera that told nothing, pixels."""
+    return UNTOLD_FOCAL * max(size)
 
 
 def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None) -> Sighted:
@@ -161,7 +184,22 @@ def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None)
         for one in photos
     }
     made = survey.but(photos=(*survey.photos, *added), readings=(*survey.readings, *readings))
-    return Sighted(made, found, tuple(told), ids, {one.name: one.quality for one in photos})
+    return Sighted(
+        made,
+        found,
+        tuple(told),
+        ids,
+        {one.name: one.quality for one in photos},
+        _agreeing(photos, poses),
+    )
+
+
+def _agreeing(photos: Sequence[Taken], poses: Mapping[str, Pose | None]) -> float:
+    """The share of labels that lie where they should, of photographs that show enough of them."""
+    shown = [one for one in photos if len(one.codes) >= LEAST_MARKS]
+    seen = sum(len(one.codes) for one in shown)
+    good = sum(int(pose.agree.sum()) for one in shown if (pose := poses[one.name]) is not None)
+    return good / seen if seen else 1.0
 
 
 def _twice(photo: Taken) -> list[int]:
@@ -183,9 +221,7 @@ def _pose(survey: Survey, photo: Taken, seen: Mapping[int, CodeSeen]) -> Pose | 
     pixels = np.array([one.middle for one in seen.values()])
     told = photo.focal
     tried = (
-        (told,)
-        if told is not None
-        else tuple(UNTOLD_FOCAL * max(photo.size) * share for share in _FOCALS)
+        (told,) if told is not None else tuple(usual_focal(photo.size) * share for share in _FOCALS)
     )
     poses = [pose_by_samples(points, pixels, focal, photo.size, WITHIN_PX) for focal in tried]
     best = max(

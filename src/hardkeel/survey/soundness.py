@@ -1,6 +1,5 @@
 """Does a survey hang together?  What no single value can know: ids, and what they point at."""
 
-from collections.abc import Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -8,7 +7,6 @@ from hardkeel.base.values import LONGEST_MODEL_MM, unique_ids
 from hardkeel.survey.model import DATUM, FUSELAGE, RUDDER, Body, Survey
 from hardkeel.survey.readings import (
     ANGULAR,
-    Observation,
     Offset,
     Reading,
     Sight,
@@ -47,7 +45,7 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     for i, mark in enumerate(survey.marks):
         if mark.body not in body_ids:
             raise BadInput(f"{place}.marks[{i}].body", f'no body "{mark.body}"')
-    check_measured(survey, survey.readings, place)
+    check_measured(survey, place)
     for i, reading in enumerate(survey.readings):
         if not isinstance(reading, Sight):
             _check_string(survey, reading, f"{place}.readings[{i}]")
@@ -55,7 +53,7 @@ def check_survey(survey: Survey, place: str = "survey") -> None:
     unique_ids(f"{place}.instruments", (tool.id for tool in survey.instruments or ()))
 
 
-def check_measured(survey: Survey, readings: Sequence[Observation], place: str) -> None:
+def check_measured(survey: Survey, place: str) -> None:
     """Raise on the first reading, photo or target that points at nothing.
 
     Raises
@@ -65,10 +63,10 @@ def check_measured(survey: Survey, readings: Sequence[Observation], place: str) 
     """
     marks = {mark.id for mark in survey.marks}
     bodies = {FUSELAGE, *(body.id for body in survey.bodies)}
-    unique_ids(f"{place}.readings", (reading.id for reading in readings))
+    unique_ids(f"{place}.readings", (reading.id for reading in survey.readings))
     unique_ids(f"{place}.photos", (photo.id for photo in survey.photos))
     seen: set[tuple[str, str]] = set()
-    for i, reading in enumerate(readings):
+    for i, reading in enumerate(survey.readings):
         here = f"{place}.readings[{i}]"
         if not isinstance(reading, Sight):
             check_reading(reading, marks, bodies, here)

@@ -88,7 +88,7 @@ def test_too_few_labels_say_nothing_of_a_picture() -> None:
 
 
 def test_small_labels_are_accused_of_nothing() -> None:
-    """Ten pixels to a side of a module's sixth part: black is never black there, and no lamp lies in it."""
+    """Modules of four pixels: lens and rim run into each other, black is never black, and no lamp lies there."""
     grey = cv2.resize(wall(), None, fx=0.45, fy=0.45, interpolation=cv2.INTER_AREA)
     codes = codes_in(np.asarray(grey, dtype=np.uint8))
     assert len(codes) > 8

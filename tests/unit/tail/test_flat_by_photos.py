@@ -5,11 +5,11 @@ import math
 import numpy as np
 import pytest
 
-from hardkeel.airframe.flat_targets import flat_by_photos, flat_survey, label_words
+from hardkeel.airframe.flat_targets import flat_by_photos, flat_survey
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.tail import take_corners
 from hardkeel.export.target_sheet import targets_pdf
-from hardkeel.messages.targets import labelled
+from hardkeel.messages.targets import labelled, of_surface
 from hardkeel.sight.codes import CodeSeen
 from hardkeel.sight.targets import Taken
 from hardkeel.tail.flatness import corner_places, flatness_of
@@ -58,7 +58,7 @@ def shots(surface: TailSurface, seed: int) -> list[Taken]:
             mark = survey.mark(target.mark)
             assert mark is not None
             x, y, z = mark.at
-            if target.mark.startswith("label"):
+            if not target.mark.startswith("board"):
                 z = height(surface, x, y)
             spot = np.array([x, y, z]) + beside[target.mark]
             u, v = lens.project(spot[None], SIZE)[0] + rng.normal(0, 0.08, 2)
@@ -101,13 +101,16 @@ def test_the_twist_follows_as_from_a_rule() -> None:
 
 def test_labels_have_words_and_a_sheet_and_a_fin_has_its_own() -> None:
     surface = stab()
-    words = dict(labelled(flat_survey(surface)))
+    words = dict(labelled(flat_survey(surface), of_surface(upright=False)))
     assert "port tip, leading edge" in words.values()
     assert sum(one.startswith("the board at") for one in words.values()) == 6
-    assert set(label_words(surface)) == set(words)
-    assert targets_pdf(flat_survey(surface), 12.0).startswith(b"%PDF")
+    sheet = targets_pdf(flat_survey(surface), 12.0, words=of_surface(upright=False))
+    assert sheet.startswith(b"%PDF")
     fin = next(one for one in demo_build().tail if one.upright)
-    assert len(flat_survey(fin).targets) == 4 + 4
+    named = dict(labelled(flat_survey(fin), of_surface(upright=True))).values()
+    assert len(named) == 4 + 4
+    assert not any("starboard" in one for one in named)  # a fin has a top and a foot
+    assert any(one.startswith("top") for one in named)
 
 
 def test_one_picture_with_too_few_labels_says_nothing() -> None:

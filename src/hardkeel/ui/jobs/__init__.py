@@ -1,1 +1,1 @@
-"""What runs beside the window: gauges' links and exports, reporting back by signals."""
+"""What runs beside the window: gauges' links, exports, photographs and scans, reporting back by signals."""

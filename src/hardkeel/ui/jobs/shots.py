@@ -9,36 +9,32 @@ from pathlib import Path
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.sight.codes import CodeSeen, codes_in
-from hardkeel.sight.pictures import Picture, read_picture, read_shades
-from hardkeel.sight.quality import Quality, quality_of
-from hardkeel.sight.targets import Taken
+from hardkeel.sight.codes import CodeSeen
+from hardkeel.sight.pictures import Picture, read_picture
+from hardkeel.sight.targets import Taken, taken_of
+from hardkeel.storage.given import bytes_of
 
 _AT_ONCE: Final = 2
 
 
 @dataclass(frozen=True)
 class Shot:
-    """A photograph as it was read, with the codes in it where they were looked for."""
+    """A photograph as it was read, and what was found in it where targets were looked for."""
 
     name: str
     picture: Picture
     original: str
-    codes: tuple[CodeSeen, ...] = ()
-    film_focal: float | None = None
-    quality: Quality | None = None
+    taken: Taken | None = None
+
+    @property
+    def codes(self) -> tuple[CodeSeen, ...]:
+        """The targets in it."""
+        return self.taken.codes if self.taken is not None else ()
 
     def taken_as(self, image: str) -> Taken:
-        """With its name inside the build."""
-        return Taken(
-            self.name,
-            image,
-            self.picture.size,
-            self.film_focal,
-            self.codes,
-            self.original,
-            self.quality,
-        )
+        """With its name inside the build; for one in which targets were looked for."""
+        assert self.taken is not None  # noqa: S101
+        return replace(self.taken, name=self.name, image=image)
 
 
 @dataclass(frozen=True)
@@ -66,9 +62,7 @@ def read_shots(paths: Sequence[Path], *, looked_for: bool) -> Heap:
 def _read(path: Path, *, looked_for: bool) -> Shot | str:
     """A photo, or why it can't be read."""
     try:
-        return shot_of(path.read_bytes(), path.name, looked_for=looked_for)
-    except OSError as fault:
-        return f"{path.name}: can't be read: {fault.strerror or fault}."
+        return shot_of(bytes_of(path), path.name, looked_for=looked_for)
     except BadInput as fault:
         return f"{fault}."
 
@@ -81,10 +75,8 @@ def shot_of(data: bytes, name: str, *, looked_for: bool) -> Shot:
     BadInput
         When it is none.
     """
-    picture, original = read_picture(data, name), hashlib.sha256(data).hexdigest()
+    picture = read_picture(data, name)
     if not looked_for:
-        return Shot(name, picture, original)
-    shades = read_shades(data, name)
-    codes = codes_in(shades.grey)
-    quality = quality_of(shades.grey, codes)
-    return Shot(name, picture, original, codes, shades.focal, quality)
+        return Shot(name, picture, hashlib.sha256(data).hexdigest())
+    taken = taken_of(data, name, "")
+    return Shot(name, picture, taken.original or "", taken)

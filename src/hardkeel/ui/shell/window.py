@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PyQt6.QtGui import QCloseEvent
 from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
@@ -50,7 +50,7 @@ from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.stages import HOME, ON_PAPER, PICTURED, PRINTED, STAGES, StageContext
 from hardkeel.ui.theme import Theme, apply_style, make_theme
-from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.dropped import PictureDrop
 
 if TYPE_CHECKING:
     from hardkeel.demo import fleet
@@ -106,7 +106,8 @@ class MainWindow(QMainWindow):
         self._stage = HOME
         self._stack = QStackedWidget()
         self._stack.currentChanged.connect(self._restyle)
-        self.setAcceptDrops(True)
+        pictures = PictureDrop(self, lambda: bool(self.document.build.surveyed.targets))
+        pictures.dropped.connect(self._on_pictures)
         self._lay_out(theme)
         self._connect()
         self._show_build()
@@ -197,22 +198,10 @@ class MainWindow(QMainWindow):
         if self.stage:
             self.pages[key].wake()
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        """Pictures of the model may be dropped anywhere, once it has targets for them."""
-        if (
-            event is not None
-            and self.document.build.surveyed.targets
-            and pictures_in(event.mimeData())
-        ):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        """Turn to who reads them."""
-        found = pictures_in(event.mimeData()) if event is not None else []
-        if event is not None and found:
-            event.acceptProposedAction()
-            self.show_stage(PICTURED)
-            self.pages[PICTURED].take_pictures(found)
+    def _on_pictures(self, paths: list[Path]) -> None:
+        """Pictures of the model were dropped on a page that has no use for them: who reads them is turned to."""
+        self.show_stage(PICTURED)
+        self.pages[PICTURED].take_pictures(paths)
 
     def show_print(self) -> None:
         """Turn to the sheet that is printed of what is shown."""

@@ -3,7 +3,6 @@
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
@@ -41,7 +40,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel
 from hardkeel.ui.widgets.checks_card import ChecksCard
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
-from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.dropped import PictureDrop
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
@@ -144,7 +143,7 @@ class SquarePage(FrameSubPage):
         self.checks = ChecksCard(theme)
         self.targets = TargetsCard()
         self.targets.eyebrow.setText(targets_say.FRAME_CARD)
-        self.setAcceptDrops(True)
+        PictureDrop(self).dropped.connect(self.photos_dropped)
         self._factor = label("soft", wrap=False)
         self._lay_out()
         self._connect()
@@ -215,18 +214,6 @@ class SquarePage(FrameSubPage):
                 edits.set_square_tolerance.of(check, value),
             )
         )
-
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        """Pictures of targets may be dropped."""
-        if event is not None and pictures_in(event.mimeData()):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        """Take them."""
-        found = pictures_in(event.mimeData()) if event is not None else []
-        if event is not None and found:
-            event.acceptProposedAction()
-            self.photos_dropped.emit(found)
 
     @property
     def squared(self) -> Squared | None:

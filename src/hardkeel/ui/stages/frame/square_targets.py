@@ -96,9 +96,11 @@ class SquareTargets(QObject):
         if not taken:
             return
         phase = self._document.build.phase or "dry"
-        survey = measured_survey(fuselage).but(readings=squaring.readings)
+        survey = measured_survey(fuselage)
         seen = sighted(survey, taken, phase)
-        page.targets.show_seen(say.seen_lines(seen), say.told_lines(seen.survey, seen.told))
+        page.targets.show_seen(
+            say.seen_lines(seen), say.told_lines(seen.survey, seen.told, say.of_frame())
+        )
         if seen.photos:
             now = self._document.clock()
             page.apply(say.FRAME_TAKE_EDIT, edits.take_square_photos.of(taken, phase, now))
@@ -119,7 +121,9 @@ class SquareTargets(QObject):
         self._jobs.start(
             self._document.session,
             "frame targets",
-            lambda: write_atomically(path, targets_pdf(survey, size, paper, correction)),
+            lambda: write_atomically(
+                path, targets_pdf(survey, size, paper, correction, words=say.of_frame())
+            ),
             lambda _done: self._tell(say.written(path.name, len(survey.targets)), well=True),
             self._on_failed,
             writes=True,

@@ -1,13 +1,12 @@
 """Check a part: what lies on the mat against its drawing, what was checked so far, an outline from a part without one."""
 
-from pathlib import Path
+from collections.abc import Sequence
 from typing import Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from hardkeel.airframe.checked_parts import check_from, checked_pieces, hands_apart
+from hardkeel.airframe.checked_parts import all_checked, checked, hands_apart
 from hardkeel.airframe.cut_pieces import cut_pieces
 from hardkeel.base.units import LengthUnit
 from hardkeel.export.paper_sizes import PAPERS, paper_for
@@ -15,7 +14,6 @@ from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
 from hardkeel.messages.names import sentence_case
 from hardkeel.parts.model import OTHER_HAND
-from hardkeel.sight.part_faults import faults_of
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.layout.check_shown import answer_of, shown_of
@@ -23,7 +21,7 @@ from hardkeel.ui.stages.layout.checked_view import CheckedView
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
-from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.dropped import PictureDrop
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.folded import Folded
@@ -39,8 +37,8 @@ class CheckPage(SubPage):
     -------
     picture_wanted : (nothing)
         A picture is to be opened.
-    picture_given : Path
-        A picture was dropped.
+    pictures_given : list of Path
+        Pictures were dropped.
     mat_wanted : (nothing)
         The mat is to be printed.
     outline_wanted : (nothing)
@@ -48,7 +46,7 @@ class CheckPage(SubPage):
     """
 
     picture_wanted = pyqtSignal()
-    picture_given = pyqtSignal(Path)
+    pictures_given = pyqtSignal(list)
     mat_wanted = pyqtSignal()
     outline_wanted = pyqtSignal()
 
@@ -57,9 +55,8 @@ class CheckPage(SubPage):
     ) -> None:
         super().__init__(document, theme, unit, parent)
         self._pieces: dict[str, FlatPiece] = {}
-        self._key = ""
-        self._how: tuple[str, ...] = ()  # what only the last picture tells
-        self.setAcceptDrops(True)
+        self._key = ""  # of the hand that was read last
+        PictureDrop(self).dropped.connect(self.pictures_given)
         self.view = CheckedView(theme)
         self.exaggeration = Exaggeration()
         self._answer_card, self._answer = Card(say.WHAT_IT_SAYS), label("answer")
@@ -99,12 +96,10 @@ class CheckPage(SubPage):
         self.paper.setAccessibleName(say.PAPER)
         mat.put_pair(0, self.paper, self.print)
         mat.begin_pairs()
-        for number, (field, words) in enumerate(
-            zip(self.bars, (say.ACROSS, say.ALONG), strict=True)
-        ):
+        for number, (field, words) in enumerate(zip(self.bars, say.BARS_WORDS, strict=True)):
             field.set_value(_BAR_MM)
-            field.line.setAccessibleName(f"{say.BARS_MEASURE} {words}")
-            mat.put_pair(number, label("soft", f"{say.BARS_MEASURE} {words}"), field)
+            field.line.setAccessibleName(words)
+            mat.put_pair(number, label("soft", words), field)
         part.column.addWidget(mat)
         done = Card(say.CHECKED)
         done.column.addWidget(self._checked)
@@ -152,10 +147,10 @@ class CheckPage(SubPage):
                 self._take(name)
                 return
 
-    def show_check(self, key: str, how: tuple[str, ...]) -> None:
-        """Show what was just found; `how` is what the ledger does not keep."""
-        self._key, self._how = key, how
-        self.refresh()
+    def show_check(self, key: str) -> None:
+        """Show what was just found of a piece, or of the other hand of it."""
+        self._key = key
+        self._take(key.removesuffix(OTHER_HAND))
 
     def focus_work(self) -> None:
         """Put the cursor where the hands are."""
@@ -194,50 +189,42 @@ class CheckPage(SubPage):
     def _show_answer(self) -> None:
         piece, build = self.chosen_piece, self.document.build
         if piece is None:
-            self._say_answer(say.NO_PIECES.replace("*", ""), "", "", edge="")
+            self._say_answer((say.NO_PIECES,), (), edge="")
             self.view.show_part(None, say.NO_PIECES)
             return
         key = self._key if self._key.removesuffix(OTHER_HAND) == piece.name else piece.name
-        kept = build.listed.checked.get(key)
-        check = check_from(piece, kept) if kept is not None else None
-        if check is None:
-            self._say_answer(say.NOTHING_YET, "", say.NOTHING_WHY, edge="")
+        found = checked(build, piece, key)
+        if found is None or found.check is None:
+            self._say_answer((say.NOTHING_YET,), (say.NOTHING_WHY,), edge="")
             self.view.show_part(shown_of(piece, None, (), self.unit), say.NOTHING_YET)
             return
-        faults = faults_of(check, piece)
+        check, faults = found.check, found.faults
         answer = answer_of(piece, check, faults, self.unit)
-        how = self._how if key == self._key else ()
-        self._say_answer(
-            answer[0],
-            "\n".join(answer[1:]),
-            "\n".join(how),
-            edge="out" if faults or not check.fits else "",
-        )
+        how = say.how_lines(check, found.kept.tilt, self.unit)
+        self._say_answer(answer, how, edge="out" if faults or not check.fits else "")
         self.view.show_part(shown_of(piece, check, faults, self.unit), answer[0])
 
-    def _say_answer(self, answer: str, more: str, seen: str, *, edge: str) -> None:
-        self._answer.setText(answer)
-        for words, text in ((self._more, more), (self._seen, seen)):
-            words.setText(text)
-            words.setVisible(bool(text))
+    def _say_answer(self, answer: Sequence[str], how: Sequence[str], *, edge: str) -> None:
+        self._answer.setText(answer[0])
+        for words, lines in ((self._more, answer[1:]), (self._seen, how)):
+            words.setText("\n".join(lines))
+            words.setVisible(bool(lines))
         self._answer_card.set_edge(edge)
 
     def _show_checked(self) -> None:
         build = self.document.build
-        lines, told = [], set()
-        for key, piece, kept in checked_pieces(build):
-            anew = check_from(piece, kept) is None
-            lines.append(say.checked_line(key, kept, self.unit, anew=anew))
-            apart = hands_apart(build, piece)
-            if apart is not None and piece.name not in told:
-                told.add(piece.name)
-                lines.append(say.hands_line(piece.name, faults_of(apart, piece), self.unit))
+        lines = []
+        for one in all_checked(build):
+            lines.append(say.checked_line(one, self.unit))
+            apart = hands_apart(build, one.piece) if one.key.endswith(OTHER_HAND) else None
+            if apart is not None:
+                lines.append(say.hands_line(one.piece.name, apart, self.unit))
         self._checked.setText("\n".join(lines) or say.NONE_CHECKED)
 
     # -- doing -----------------------------------------------------------------------------------
 
     def _on_piece(self) -> None:
-        self._key, self._how = "", ()
+        self._key = ""
         self._show_answer()
         piece = self.chosen_piece
         if piece is not None:
@@ -246,15 +233,3 @@ class CheckPage(SubPage):
     def _take(self, name: str) -> None:
         self.piece.setCurrentIndex(self.piece.findData(name))
         self._show_answer()
-
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        """A picture may be dropped."""
-        if event is not None and pictures_in(event.mimeData()):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        """Take it."""
-        found = pictures_in(event.mimeData()) if event is not None else []
-        if event is not None and found:
-            event.acceptProposedAction()
-            self.picture_given.emit(found[0])

@@ -47,7 +47,7 @@ def answer_of(
     piece: FlatPiece, check: Check, faults: Sequence[Fault], unit: LengthUnit
 ) -> tuple[str, ...]:
     """The answer, then what else is off."""
-    first = say.verdict(piece, faults, fits=check.fits, unit=unit)
+    first = say.verdict(piece, check, faults, unit)
     if not check.fits:
         return (first,)
     rest = [f"{sentence_case(say.fault_words(one, unit))}." for one in faults[1:_LINES]]

@@ -3,7 +3,6 @@
 from typing import Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.base.errors import BadInput
@@ -34,7 +33,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.doing_card import LinesCard
-from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.dropped import PictureDrop
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.targets_card import TargetsCard
 from hardkeel.ui.widgets.wood_board import WoodBoard
@@ -91,7 +90,7 @@ class FlatPage(TailSubPage):
         self.targets.show_laid((targets_say.FLAT_HOW,), 0, there=True)
         self.targets.watch.hide()
         self.targets.drop.hide()
-        self.setAcceptDrops(True)
+        PictureDrop(self).dropped.connect(self.photos_dropped)
         self._lay_out()
         self._connect()
         self.refresh_lazily(_SHOWS)
@@ -230,18 +229,6 @@ class FlatPage(TailSubPage):
             if flat is not None and flat.known:
                 return phase, flat
         return None
-
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        """Pictures of labels may be dropped."""
-        if event is not None and pictures_in(event.mimeData()):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        """Take them."""
-        found = pictures_in(event.mimeData()) if event is not None else []
-        if event is not None and found:
-            event.acceptProposedAction()
-            self.photos_dropped.emit(found)
 
     # -- what the hands do -------------------------------------------------------------------------
 

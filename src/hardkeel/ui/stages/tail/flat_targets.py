@@ -69,7 +69,8 @@ class FlatTargets(QObject):
         except BadInput as fault:
             self._on_failed(fault)
             return
-        told = say.told_lines(seen.sighted.survey, seen.sighted.told)
+        words = say.of_surface(upright=surface.upright)
+        told = say.told_lines(seen.sighted.survey, seen.sighted.told, words)
         page.targets.show_seen(say.seen_lines(seen.sighted), told)
         page.tell("\n".join(faults))
         if seen.heights:
@@ -88,7 +89,8 @@ class FlatTargets(QObject):
         paper, correction = paper_for(page.unit), printer_of(self._document.build)
 
         def work() -> None:
-            data = targets_pdf(flat_survey(surface), SIZE_MM, paper, correction)
+            words = say.of_surface(upright=surface.upright)
+            data = targets_pdf(flat_survey(surface), SIZE_MM, paper, correction, words=words)
             write_atomically(path, data)
 
         count = len(flat_survey(surface).targets)

@@ -147,7 +147,7 @@ class SightController(QObject):
             self._document.session,
             "targets",
             lambda: write_atomically(
-                path, targets_pdf(survey, size, paper, printer_of(build), where)
+                path, targets_pdf(survey, size, paper, printer_of(build), where=where)
             ),
             lambda _done: self._tell(targets_say.written(path.name, len(survey.targets))),
             self._on_failed,

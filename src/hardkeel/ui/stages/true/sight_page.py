@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QTimer, pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QImage
+from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
@@ -43,7 +43,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
-from hardkeel.ui.widgets.dropped import pictures_in
+from hardkeel.ui.widgets.dropped import PictureDrop
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.flow import FlowLayout
 from hardkeel.ui.widgets.targets_card import TargetsCard
@@ -121,7 +121,7 @@ class SightPage(SubPage):
         column = CardColumn(cards, theme)
         self.themed = (self.view, self.click.map, column)
         self.lie_beside(self._surface(), column)
-        self.setAcceptDrops(True)
+        PictureDrop(self).dropped.connect(self.photos_dropped)
         self._connect()
         self.refresh_lazily(_SHOWS)
         self.refresh()
@@ -320,18 +320,6 @@ class SightPage(SubPage):
         lines = targets_say.laid_lines(build.surveyed, without_section(build))
         more = len(proposed(build).targets)
         self.targets.show_laid(lines, more, there=bool(build.surveyed.targets))
-
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        """Pictures may be dropped."""
-        if event is not None and pictures_in(event.mimeData()):
-            event.acceptProposedAction()
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        """Take them."""
-        found = pictures_in(event.mimeData()) if event is not None else []
-        if event is not None and found:
-            event.acceptProposedAction()
-            self.photos_dropped.emit(found)
 
     def _look_further(self) -> None:
         """Which picture is worth taking, once the answer to the last click is on the screen."""
