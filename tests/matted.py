@@ -123,6 +123,8 @@ def paper_of(mat: Mapping[str, Any], inside: tuple[float, float, float, float]) 
     found = np.full((tall, wide, 3), 0.85, dtype=np.float32)
     x0, y0, x1, y1 = (round(one / step) for one in inside)
     found[y0:y1, x0:x1] = _light(mat["ground"])
+    for x, broad in mat.get("joints", ()):  # the white edges of two sheets that are butted there
+        found[:, round((x - broad / 2) / step) : round((x + broad / 2) / step) + 1] = 0.85
     for one in mat["codes"]:
         corners = np.array(one["corners"])
         origin, across, down = corners[0], corners[1] - corners[0], corners[3] - corners[0]

@@ -1,4 +1,4 @@
-"""How well a cut part is checked on its mat: ``python tools/measure_parts.py [COUNT]``.
+"""How well a cut part is checked on its mat: ``python -m tools.measure_parts [COUNT]``.
 
 Pictures by `tests.matted`, which looks ray by ray and shares nothing with the check but a camera's formula: 4000 by 3000
 pixels from 380 to 520 mm, up to 25 degrees aside, a lens that bends, balsa and dark ply of 3 mm with grain, a cast shadow

@@ -1,4 +1,4 @@
-"""Targets beside clicks and hand readings, on drawn photographs: ``python tools/measure_targets.py [COUNT]``.
+"""Targets beside clicks and hand readings, on drawn photographs: ``python -m tools.measure_targets [COUNT]``.
 
 The demo's airframe, crooked, with 32 labels laid 0.3 mm off in their plane and 0.1 along its normal, drawn four times
 (4000 by 3000) and read as the program reads what a telephone gives.  Beside it the demo's own marks clicked in the same

@@ -6,6 +6,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 import shapely
+from PyQt6.QtWidgets import QFileDialog
 from pytestqt.qtbot import QtBot
 from shapely import affinity
 
@@ -115,6 +116,40 @@ def test_what_lies_on_the_mat_becomes_a_formers_outline(
     x0, _, x1, _ = affinity.rotate(shapely.Polygon(before.outline), 6).bounds
     assert wide == pytest.approx(x1 - x0 + 0.25, abs=0.6)  # as it lies, with what was left on
     assert page.told.text() == ""
+
+
+def test_an_outline_is_a_template_where_it_is_wanted(
+    window: MainWindow,
+    qtbot: QtBot,
+    picture_of_f3: Path,
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    page = page_of(window)
+    desk = window.findChild(CheckController)
+    assert desk is not None
+    assert page.former.findData("stab") >= 0
+    page.former.setCurrentIndex(page.former.findData(""))
+    there = tmp_path / "bulkhead.svg"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(there), ""))
+    desk.outline(picture_of_f3)
+    qtbot.waitUntil(there.exists, timeout=40_000)
+    qtbot.waitUntil(lambda: "bulkhead.svg has it" in window.notice.text, timeout=20_000)
+    assert not window.document.stack.canUndo()
+
+
+def test_a_mat_of_several_sheets_is_printed_and_read_as_such(
+    window: MainWindow, qtbot: QtBot, tmp_path: Path
+) -> None:
+    page = page_of(window)
+    page.paper.setCurrentText("A4, 2 sheets")
+    assert page.mat == ("A4", (2, 1))
+    desk = window.findChild(CheckController)
+    assert desk is not None
+    desk.write(tmp_path / "mat.pdf")
+    qtbot.waitUntil((tmp_path / "mat.json").exists, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.jobs.writing, timeout=20_000)
+    assert len(mat_from((tmp_path / "mat.json").read_bytes(), "mat.json").pages) == 2
 
 
 def test_the_mat_is_written_with_what_reads_it(

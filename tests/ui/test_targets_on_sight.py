@@ -111,6 +111,29 @@ def test_dropped_pictures_give_the_answer_without_a_click(
     assert window.document.build.surveyed.photos == (), "one step back takes both"
 
 
+def test_labels_in_another_order_are_found_where_they_sit(
+    window: MainWindow, page: SightPage, files: list[Path], qtbot: QtBot
+) -> None:
+    survey = window.document.build.surveyed
+    codes = [one.code for one in survey.targets]
+    turned = dict(zip(codes, [*codes[5:], *codes[:5]], strict=True))
+    other = tuple(one.but(code=turned[one.code]) for one in survey.targets)
+    window.document.apply(
+        "another order", by_hand(lambda build: build.but(survey=build.surveyed.but(targets=other)))
+    )
+    assert drop_on(page, *files)
+    assert "0 of 2" in window.notice.text
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 2, timeout=40_000)
+    now = {one.code: one.mark for one in window.document.build.surveyed.targets}
+    was = {one.code: one.mark for one in survey.targets}
+    shown = {one.mark for one in window.document.build.surveyed.readings if isinstance(one, Sight)}
+    assert len(shown) > 15
+    assert all(was[code] == mark for code, mark in now.items() if mark in shown)
+    assert page.targets.wrong.text().startswith("The labels sit in another order")
+    window.document.stack.undo()
+    assert window.document.build.surveyed.targets == other, "one step back takes all of it"
+
+
 def test_what_can_not_be_used_is_told_and_the_others_are_taken(
     window: MainWindow, page: SightPage, files: list[Path], tmp_path: Path, qtbot: QtBot
 ) -> None:

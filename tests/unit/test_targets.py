@@ -304,6 +304,33 @@ def test_four_photographs_tell_what_is_out_without_a_click(
     assert "used." in words
 
 
+def test_the_command_finds_which_label_is_where(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    made, photos = drawn()
+    codes = [one.code for one in made.survey.targets]
+    other = made.survey.but(
+        targets=tuple(
+            one.but(code=code) for one, code in zip(made.survey.targets, codes[::-1], strict=True)
+        )
+    )
+    file = tmp_path / "model.keel"
+    save(demo_build().but(survey=other, stand_in=None), file)
+    paths = []
+    for number, data in enumerate(photos[:2]):
+        paths.append(str(tmp_path / f"{number}.jpg"))
+        Path(paths[-1]).write_bytes(data)
+    kept = tmp_path / "kept.keel"
+    assert run_command(["sight", str(file), *paths, "--any-order", "--save", str(kept)]) == 0
+    assert "another order than their sheet" in capsys.readouterr().out
+    told = {one.code: one.mark for one in load(kept).build.surveyed.targets}
+    true = {one.code: one.mark for one in made.survey.targets}
+    shown = {one.mark for one in load(kept).build.surveyed.sightings}
+    assert len(shown) > 15
+    assert all(true[code] == mark for code, mark in told.items() if mark in shown)
+    assert run_command(["sight", str(file), paths[0], "--any-order", "--frame"]) == 2
+
+
 def test_the_commands_refuse_in_a_sentence(
     tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Final, NoReturn, cast
 from hardkeel.base.errors import BadInput, CannotSave, NotOurs
 from hardkeel.base.late import late
 from hardkeel.cli.options import (
+    ANY_ORDER,
     AT,
     BARS,
     INCHES,
@@ -19,7 +20,9 @@ from hardkeel.cli.options import (
     LIMIT,
     MAT,
     OF_FRAME,
+    OUTLINE,
     OVERWRITE,
+    PAGES,
     PAPER,
     PHASE,
     PHOTO,
@@ -29,6 +32,7 @@ from hardkeel.cli.options import (
     SECONDS,
     SHEETS,
     SIZE,
+    THICKNESS,
     TO,
     TO_PDF,
     Option,
@@ -98,16 +102,16 @@ COMMANDS: Final = {
         Command(
             "sight",
             "what photographs of its printed targets tell",
-            (PHOTOS, JSON, PHASE, INCHES, SAVE, OF_FRAME),
+            (PHOTOS, JSON, PHASE, INCHES, SAVE, OF_FRAME, ANY_ORDER),
         ),
         Command(
             "targets", "printed targets to stick on it", (TO_PDF, SIZE, PAPER, INCHES, OF_FRAME)
         ),
-        Command("mat", "a mat to check cut parts on", (TO_PDF, PAPER), of_build=False),
+        Command("mat", "a mat to check cut parts on", (TO_PDF, PAPER, PAGES), of_build=False),
         Command(
             "part",
             "where a cut part on its mat is proud or short",
-            (PHOTO, MAT, PIECE, BARS, JSON, INCHES),
+            (PHOTO, MAT, PIECE, BARS, OUTLINE, THICKNESS, SAVE, JSON, INCHES),
         ),
         Command(
             "frame", "what to cut, how it bends, what to buy", (JSON, INCHES, SHEETS, SECONDS, AT)

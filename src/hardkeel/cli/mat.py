@@ -10,7 +10,7 @@ from hardkeel.storage.atomic import write_atomically
 def run(parsed: argparse.Namespace) -> str:
     """Write both."""
     beside = parsed.to.with_suffix(".json")
-    pdf, data = mat_files(parsed.paper)
+    pdf, data = mat_files(parsed.paper, pages=tuple(parsed.pages or (1, 1)))
     write_atomically(parsed.to, pdf)
     write_atomically(beside, data)
     return f"{say.written(str(parsed.to), str(beside))}\n"

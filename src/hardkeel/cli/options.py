@@ -88,7 +88,31 @@ MAT: Final = Option(
     {"type": Path, "required": True, "metavar": "FILE.json"},
 )
 PIECE: Final = Option(
-    "--piece", "--piece NAME", "which piece, as frame and tail name it", {"required": True}
+    "--piece", "--piece NAME", "which piece, as frame and tail name it", {"metavar": "NAME"}
+)
+OUTLINE: Final = Option(
+    "--outline",
+    "[--outline NAME]",
+    "in place of a piece: take the outline of what lies there for this former or tail surface, or write it to a .dxf or .svg",
+    {"metavar": "NAME"},
+)
+THICKNESS: Final = Option(
+    "--thickness",
+    "[--thickness MM]",
+    "of the wood whose outline is taken, 3 without it",
+    {"type": float, "metavar": "MM", "default": 3.0},
+)
+PAGES: Final = Option(
+    "--pages",
+    "[--pages N N]",
+    "put together of so many pages across and up, one or two each way",
+    {"type": int, "nargs": 2, "metavar": "N"},
+)
+ANY_ORDER: Final = Option(
+    "--any-order",
+    "[--any-order]",
+    "the targets were stuck on in another order than their sheet's: find which is where",
+    _SWITCH,
 )
 BARS: Final = Option(
     "--bars",

@@ -16,9 +16,10 @@ from hardkeel.fuselage.squaring import measured_survey
 from hardkeel.messages import targets as say
 from hardkeel.messages.square import squared_lines
 from hardkeel.project.model import Build
+from hardkeel.sight.assigning import assigned, reordered
 from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import read_picture
-from hardkeel.sight.targets import Sighted, sighted, taken_of
+from hardkeel.sight.targets import USUAL_SIDE, Sighted, sighted, taken_of
 from hardkeel.storage.given import bytes_of
 from hardkeel.storage.package import Loaded, save
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -45,7 +46,10 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     here = {one.original for one in survey.photos}  # laid down twice, one would count twice
     again = "".join(f"{say.already(one.name)}\n" for one in taken if one.original in here)
     fresh = [one for one in taken if one.original not in here]
-    seen = sighted(survey, fresh, build.phase)
+    order = assigned(survey, fresh, survey.target_size or USUAL_SIDE) if parsed.any_order else None
+    if parsed.any_order and order is None:
+        raise BadInput("survey.targets", say.NO_ORDER)
+    seen = sighted(survey if order is None else reordered(survey, order), fresh, build.phase)
     made = _squared(build, seen) if frame else build.but(survey=seen.survey)
     if parsed.save is not None:
         images = {
@@ -60,7 +64,8 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     judgement = judge_survey(seen.survey, phase)
     if parsed.json:
         return as_text(sight_json(seen, judgement))
-    return again + sight_table(build, seen, judgement, parsed)
+    ordered = "".join(f"{line}\n" for line in say.order_lines(order))
+    return again + ordered + sight_table(build, seen, judgement, parsed)
 
 
 def _frame(build: Build) -> Survey:

@@ -9,6 +9,7 @@ from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
 from hardkeel.logbook.entries import Entry, add_entry
 from hardkeel.project.model import Build
+from hardkeel.sight.assigning import Assigned, reordered
 from hardkeel.sight.targets import USUAL_PLACE, Taken
 from hardkeel.sight.targets import sighted as sightings_in
 from hardkeel.survey.model import OWN_TARGET, Photo, Survey
@@ -89,12 +90,20 @@ def drop_targets(build: Build) -> Build:
 
 
 @edit
-def take_targets(build: Build, photos: Sequence[Taken], now: datetime) -> Build:
+def take_targets(
+    build: Build, photos: Sequence[Taken], now: datetime, *, order: Assigned | None = None
+) -> Build:
     """Lay photographs down with the sightings of the targets in them, and a line in the log.
 
     A photograph with fewer than five targets that can be used is left out.
+
+    Parameters
+    ----------
+    order : Assigned, optional
+        Which label sits where, when it is not as the survey has it.
     """
-    seen = sightings_in(build.surveyed, photos, build.phase)
+    survey = build.surveyed if order is None else reordered(build.surveyed, order)
+    seen = sightings_in(survey, photos, build.phase)
     kept = tuple(one.image for one in photos if one.name in seen.photos)
     if not kept:
         return build

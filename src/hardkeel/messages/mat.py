@@ -5,7 +5,9 @@ from typing import Final
 
 from hardkeel.airframe.checked_parts import Checked
 from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.values import Point2
 from hardkeel.joinery.flat import FlatPiece
+from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.prints import day_words
 from hardkeel.sight.part_check import Check
@@ -20,6 +22,38 @@ HOW: Final = (
 )
 TOP: Final = "top"
 BARS: Final = "both bars measure 100 mm: if not, say what they are where the part is checked"
+
+
+TAKEN_OUTLINE: Final = "outline taken from a part, mm"
+
+
+A_TEMPLATE: Final = "a template in a file"
+OUTLINE_FILE: Final = "outline.dxf"
+OUTLINE_FILES: Final = "DXF (*.dxf);;SVG (*.svg)"
+
+
+def outline_written(name: str) -> str:
+    """Where a template went."""
+    return f"{name} has it at full size."
+
+
+def paper_words(paper: str, pages: tuple[int, int]) -> str:
+    """``A4, 2 sheets``: of what a mat is put together."""
+    count = pages[0] * pages[1]
+    return paper if count == 1 else f"{paper}, {count} sheets"
+
+
+def taken_words(rings: Sequence[Sequence[Point2]], unit: LengthUnit) -> str:
+    """``An outline of 56.1 by 84.3 mm with 2 holes.``: what was taken."""
+    across, along = (max(one) - min(one) for one in zip(*rings[0], strict=True))
+    size = f"{format_length(across, unit)} by {format_length(along, unit)}"
+    holes = f" with {number_of(len(rings) - 1, 'hole')}" if len(rings) > 1 else ""
+    return f"An outline of {size}{holes}."
+
+
+def sheet_words(number: int, count: int) -> str:
+    """On what is cut off of a sheet."""
+    return f"Sheet {number + 1} of {count}: cut at the ticks, butt it against the next on one flat board, no gap. The rest is waste."
 
 
 def written(pdf: str, data: str) -> str:
@@ -118,9 +152,9 @@ CHECKED: Final = "Checked"
 NONE_CHECKED: Final = "No part was checked yet."
 NO_DRAWING: Final = "A part without a drawing"
 TAKE_OUTLINE: Final = "Take its outline…"
-OUTLINE_WHY: Final = "From a picture of it on the mat: as it lies, centred, on the former's bottom, without its holes. From straight above it is truest."
+OUTLINE_WHY: Final = "From a picture of it on the mat. A former: as it lies, its top to the mat's, without its holes. A tail surface: a half or the whole, its leading edge to the mat's top, the half's root along a side. From straight above it is truest."
 THICK: Final = "its wood is thick"
-FORMER: Final = "for former"
+FORMER: Final = "it becomes"
 READING: Final = "Reading {name} …"
 WHICH_PICTURE: Final = "A picture of the part on its mat"
 PICTURES: Final = "Photographs and scans (*.jpg *.jpeg *.png)"

@@ -99,6 +99,11 @@ DROP_EDIT: Final = "take a photo away"
 SMALLER_EDIT: Final = "keep a photo smaller"
 
 
+def reading_words(done: int, total: int) -> str:
+    """``Reading pictures: 1 of 4.``: how many are read."""
+    return f"Reading pictures: {done} of {total}."
+
+
 def sight_edit(mark: str) -> str:
     """The step's name for undo."""
     return f"sight {mark}"

@@ -13,6 +13,7 @@ from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
     from hardkeel.airframe.targeting import Place
+    from hardkeel.sight.assigning import Assigned
     from hardkeel.sight.moved import MovedPart
     from hardkeel.sight.quality import Quality
     from hardkeel.sight.targets import Sighted, Told
@@ -58,6 +59,8 @@ FLAT_HOW_SHEET: Final = "Two photographs from both front quarters, 45° over the
 FLAT_FILE: Final = "flat-targets.pdf"
 FRAME_FILE: Final = "frame-targets.pdf"
 BARS: Final = "both bars measure 100 mm, or the targets are of another size, too"
+NO_ORDER: Final = "the pictures do not tell which target sits where: too few are seen, or no five of them lie as the marks do"
+OTHER_ORDER: Final = "The labels sit in another order than their sheet has: each is taken for the mark that the pictures show it on."
 _ONES: Final = (
     "nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
     "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen",
@@ -146,6 +149,20 @@ def told_lines(
             }[one.what]
         )
     return lines
+
+
+def order_lines(order: "Assigned | None") -> list[str]:
+    """That labels sit in another order, and which of them can't be told."""
+    if order is None:
+        return []
+    if not order.unclear:
+        return [OTHER_ORDER]
+    codes = ", ".join(str(code) for code in order.unclear)
+    one = len(order.unclear) == 1
+    return [
+        OTHER_ORDER,
+        f"Target {codes} {'sits' if one else 'sit'} where two marks are, or none: {'it is' if one else 'they are'} not used.",
+    ]
 
 
 def seen_lines(sighted: "Sighted") -> list[str]:

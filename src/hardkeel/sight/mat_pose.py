@@ -18,6 +18,7 @@ LEAST_CODES: Final = 4
 _FOCAL_SIGMA: Final = 0.05  # of ln f, of what a camera wrote as for 35 mm film; the contract's
 _CORNER_PX: Final = 0.15  # one sigma of a corner, paper that lies as paper lies
 _FLAT_PX: Final = 0.6  # what a scan's corners leave at most, rms
+_LAID_MM, _LAID_RAD = 0.7, 0.006  # how a sheet is put to the next, one sigma
 _LOOSE: Final = (
     3.0  # sigmas from which a corner counts less: a label that has come loose, paper that curls
 )
@@ -123,7 +124,8 @@ def lay_on(mat: Mat, seen: Sequence[CodeSeen], size: tuple[int, int], focal: flo
     if focal is None and left <= _FLAT_PX:
         return OnMat(size, None, across, left, 0.0, codes)
     start = _start(spots, pixels, size, focal)
-    camera, left, sigma = _fitted(spots, pixels, size, (start, focal))
+    sheets = np.repeat([_sheet(mat, code) for code in codes], 4)
+    camera, left, sigma = _fitted((spots, sheets), pixels, size, (start, focal))
     side = float(np.linalg.norm(np.diff(pixels[:2], axis=0)))
     if left > _FAR_SHARE * side:
         raise BadInput("", "does not show this mat: its labels lie elsewhere")
@@ -142,6 +144,24 @@ def _corners(mat: Mat, seen: Sequence[CodeSeen]) -> tuple[Array, Array, tuple[in
         np.array(pixels, dtype=float).reshape(-1, 2),
         tuple(one.code for one in used),
     )
+
+
+def _sheet(mat: Mat, code: int) -> int:
+    """Which sheet of the mat a label is on."""
+    x0, y0, x1, y1 = next(one.box for one in mat.codes if one.code == code)
+    return mat.page_of(((x0 + x1) / 2, (y0 + y1) / 2))
+
+
+def _put(spots: Array, sheets: Array, moves: Array) -> Array:
+    """Places where the sheets lie: each but the first seen shifted and turned a little about its labels' middle."""
+    found = spots.copy()
+    for number, move in zip(np.unique(sheets)[1:], moves.reshape(-1, 3), strict=True):
+        mine = sheets == number
+        middle = spots[mine].mean(axis=0)
+        x, y = (spots[mine] - middle).T
+        c, s = math.cos(move[2]), math.sin(move[2])
+        found[mine] = middle + move[:2] + np.column_stack([c * x - s * y, s * x + c * y])
+    return found
 
 
 def _affine(spots: Array, pixels: Array) -> tuple[Array, float]:
@@ -197,16 +217,19 @@ def _start(spots: Array, pixels: Array, size: tuple[int, int], focal: float | No
 
 
 def _fitted(
-    spots: Array,
+    laid: tuple[Array, Array],
     pixels: Array,
     size: tuple[int, int],
     begun: tuple[Camera, float | None],
 ) -> tuple[Camera, float, float]:
-    """The camera that leaves least, the rms of that, and the sigma of ln f."""
+    """The camera that leaves least, the rms of that, and the sigma of ln f; with it how the sheets were put together."""
     start, told = begun
+    spots, sheets = laid
+    more = len(np.unique(sheets)) - 1
+    put = np.tile([_LAID_MM, _LAID_MM, _LAID_RAD], more)
     ln_focal = math.log(told) if told is not None else math.log(UNTOLD_FOCAL * max(size))
     sigma = _FOCAL_SIGMA if told is not None else UNTOLD_FOCAL_SIGMA
-    points = np.column_stack([spots, np.zeros(len(spots))])
+    flat = np.zeros(len(spots))
     reach = float(np.linalg.norm(start.place))
 
     def camera_of(x: Array) -> Camera:
@@ -217,13 +240,16 @@ def _fitted(
 
     def left(x: Array) -> Array:
         camera = camera_of(x)
+        points = np.column_stack([_put(spots, sheets, x[8:] * put), flat])
         off = np.nan_to_num(camera.project(points, size) - pixels, nan=1e4).ravel() / _CORNER_PX
         priors = [(camera.log_focal - ln_focal) / sigma, camera.k1 / K1_SIGMA]
-        return np.concatenate([off, priors])
+        return np.concatenate([off, priors, x[8:]])
 
     # what is far out counts less, priors never: the soft loss leaves small figures as they are
-    best = optimize.least_squares(left, np.zeros(8), loss="soft_l1", f_scale=_LOOSE, max_nfev=200)
-    off = left(best.x)[:-2] * _CORNER_PX
+    best = optimize.least_squares(
+        left, np.zeros(8 + 3 * more), loss="soft_l1", f_scale=_LOOSE, max_nfev=200
+    )
+    off = left(best.x)[: pixels.size] * _CORNER_PX
     rms = float(np.sqrt(np.mean(off**2) * 2))
     doubt = max(1.0, rms / math.sqrt(2) / _CORNER_PX)
     cofactor = np.linalg.pinv(best.jac.T @ best.jac)

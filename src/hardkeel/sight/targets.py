@@ -115,7 +115,6 @@ class Sighted:
     told: tuple[Told, ...]
     photos: Mapping[str, str] = field(default_factory=dict)  # the id of each, by its file's name
     qualities: Mapping[str, Quality | None] = field(default_factory=dict)  # by its file's name
-    agreeing: float = 1.0  # share of all labels seen that lie where the survey has them
 
 
 def usual_focal(size: tuple[int, int]) -> float:
@@ -184,21 +183,19 @@ def sighted(survey: Survey, photos: Sequence[Taken], phase: Phase | None = None)
         for one in photos
     }
     made = survey.but(photos=(*survey.photos, *added), readings=(*survey.readings, *readings))
-    return Sighted(
-        made,
-        found,
-        tuple(told),
-        ids,
-        {one.name: one.quality for one in photos},
-        _agreeing(photos, poses),
-    )
+    return Sighted(made, found, tuple(told), ids, {one.name: one.quality for one in photos})
 
 
-def _agreeing(photos: Sequence[Taken], poses: Mapping[str, Pose | None]) -> float:
-    """The share of labels that lie where they should, of photographs that show enough of them."""
-    shown = [one for one in photos if len(one.codes) >= LEAST_MARKS]
-    seen = sum(len(one.codes) for one in shown)
-    good = sum(int(pose.agree.sum()) for one in shown if (pose := poses[one.name]) is not None)
+def agreeing(survey: Survey, photos: Sequence[Taken]) -> float:
+    """The share of labels that lie where the survey has them, of photographs that show enough of them."""
+    marks = {one.code: one.mark for one in survey.targets}
+    seen = good = 0
+    for one in photos:
+        if len(one.codes) < LEAST_MARKS:
+            continue
+        pose = _pose(survey, one, _usable(one, marks))
+        seen += len(one.codes)
+        good += int(pose.agree.sum()) if pose is not None else 0
     return good / seen if seen else 1.0
 
 

@@ -9,10 +9,13 @@ from pathlib import Path
 from typing import Final
 
 from hardkeel.base.errors import BadInput
+from hardkeel.sight.assigning import Assigned, order_of
 from hardkeel.sight.codes import CodeSeen
 from hardkeel.sight.pictures import Picture, read_picture
 from hardkeel.sight.targets import Taken, taken_of
 from hardkeel.storage.given import bytes_of
+from hardkeel.survey.model import Survey
+from hardkeel.ui.jobs.progress import Progress
 
 _AT_ONCE: Final = 2
 
@@ -39,16 +42,39 @@ class Shot:
 
 @dataclass(frozen=True)
 class Heap:
-    """Photographs that were read together, and why others of them were not."""
+    """Photographs that were read together, why others of them were not, and which label sits where if not as it should."""
 
     shots: tuple[Shot, ...]
     faults: tuple[str, ...] = ()
+    order: Assigned | None = None
 
 
-def read_shots(paths: Sequence[Path], *, looked_for: bool) -> Heap:
-    """Read photos, two at once; one that can't be read does not keep the others out."""
+def in_order(heap: Heap, survey: Survey) -> Heap:
+    """The same, and which label sits where when many do not sit where the survey has them."""
+    taken = [one.taken for one in heap.shots if one.taken is not None]
+    return replace(heap, order=order_of(survey, taken))
+
+
+def read_shots(
+    paths: Sequence[Path], *, looked_for: bool, progress: Progress | None = None
+) -> Heap:
+    """Read photos, two at once; one that can't be read does not keep the others out.
+
+    Raises
+    ------
+    GivenUp
+        When it was stopped; what has not been begun is not begun any more.
+    """
+    told = progress or Progress()
+    read: list[Shot | str] = []
     with ThreadPoolExecutor(_AT_ONCE) as pool:
-        read = list(pool.map(lambda path: _read(path, looked_for=looked_for), paths))
+        begun = [pool.submit(_read, path, looked_for=looked_for) for path in paths]
+        try:
+            for each in begun:
+                read.append(each.result())
+                told.step(len(read), len(begun))
+        finally:
+            pool.shutdown(wait=False, cancel_futures=True)
     shots: list[Shot] = []
     named: Counter[str] = Counter()
     for one in read:

@@ -10,8 +10,8 @@ from PyQt6.QtWidgets import QFileDialog
 from hardkeel.airframe.checked_parts import kept_of, key_of
 from hardkeel.base.errors import BadInput, HardKeelError
 from hardkeel.base.late import late
-from hardkeel.edits import fuselage as fuselage_edits
 from hardkeel.edits import ledger as ledger_edits
+from hardkeel.edits.outlines import give_taken
 from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
@@ -26,11 +26,13 @@ from hardkeel.ui.stages.layout.check_page import CheckPage
 from hardkeel.ui.stages.layout.page import LayoutPage
 
 if TYPE_CHECKING:
-    from hardkeel.export import framing, mat_sheet
+    from hardkeel.base.values import Point2
+    from hardkeel.export import framing, mat_sheet, outline_file
     from hardkeel.sight.part_check import Check
     from hardkeel.storage import atomic
 else:
     framing, mat_sheet = late("hardkeel.export.framing"), late("hardkeel.export.mat_sheet")
+    outline_file = late("hardkeel.export.outline_file")
     atomic = late("hardkeel.storage.atomic")
 
 _READING = "part"
@@ -78,10 +80,8 @@ class CheckController(QObject):
         page = self._page
         if page is None:
             return
-        former, thick = page.former.currentText(), page.thick.value or 0.0
-        self._start(
-            path, lambda photo: photo.outline(thick), lambda rings: self._give(former, rings)
-        )
+        name, thick = page.former.currentData(), page.thick.value or 0.0
+        self._start(path, lambda photo: photo.outline(thick), lambda rings: self._give(name, rings))
 
     def _start(
         self,
@@ -93,11 +93,11 @@ class CheckController(QObject):
         page = self._page
         if page is None:
             return
-        paper, scale = page.paper.currentData(), page.scale
+        (paper, pages), scale = page.mat, page.scale
         page.tell(say.READING.format(name=path.name))
 
         def job() -> object:
-            mat = mat_for(paper, PAPERS[paper]).measured(*scale)
+            mat = mat_for(paper, PAPERS[paper], pages).measured(*scale)
             return work(read_part(bytes_of(path), path.name, mat))
 
         self._jobs.start(
@@ -119,12 +119,33 @@ class CheckController(QObject):
         if page.apply(say.check_edit(key), ledger_edits.note_check.of(key, kept)):
             page.show_check(key)
 
-    def _give(self, former: str, rings: object) -> None:
-        outline = cast("tuple[tuple[tuple[float, float], ...], ...]", rings)[0]
-        if self._page is not None:
-            self._page.apply(
-                say.outline_edit(former), fuselage_edits.give_outline.of(former, outline)
-            )
+    def _give(self, name: str, rings: object) -> None:
+        """An outline for the former or the surface of this name; for none, to a file."""
+        outline = cast("tuple[tuple[Point2, ...], ...]", rings)
+        page = self._page
+        if page is None:
+            return
+        if not name:
+            self._write_outline(outline)
+        elif page.apply(say.outline_edit(name), give_taken.of(name, outline[0])):
+            self._tell(say.taken_words(outline, page.unit), well=True)
+
+    def _write_outline(self, rings: "tuple[tuple[Point2, ...], ...]") -> None:
+        name, _ = QFileDialog.getSaveFileName(
+            self._layout, say.WHERE_TO, say.OUTLINE_FILE, say.OUTLINE_FILES
+        )
+        page, path = self._page, Path(name)
+        if not name or page is None:
+            return
+        words = say.taken_words(rings, page.unit)
+        self._jobs.start(
+            self._document.session,
+            "outline",
+            lambda: atomic.write_atomically(path, outline_file.outline_file(rings, path)),
+            lambda _done: self._tell(f"{words} {say.outline_written(path.name)}", well=True),
+            self._on_failed,
+            writes=True,
+        )
 
     def _on_failed(self, fault: HardKeelError) -> None:
         if self._page is not None:
@@ -141,11 +162,11 @@ class CheckController(QObject):
         page = self._page
         if page is None:
             return
-        paper, correction = page.paper.currentData(), framing.printer_of(self._document.build)
+        (paper, pages), correction = page.mat, framing.printer_of(self._document.build)
         beside = path.with_suffix(".json")
 
         def work() -> None:
-            pdf, data = mat_sheet.mat_files(paper, correction)
+            pdf, data = mat_sheet.mat_files(paper, correction, pages)
             atomic.write_atomically(path, pdf)
             atomic.write_atomically(beside, data)
 

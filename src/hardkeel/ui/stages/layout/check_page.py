@@ -12,7 +12,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.export.paper_sizes import PAPERS, paper_for
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
-from hardkeel.messages.names import sentence_case
+from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.parts.model import OTHER_HAND
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
@@ -26,6 +26,8 @@ from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.folded import Folded
 
+ON_SEVERAL: Final = ("A4", "Letter")  # what most printers take
+MAT_PAGES: Final = ((1, 1), (2, 1), (2, 2))
 _BAR_MM: Final = 100.0
 _USUAL_MM: Final = 3.0
 
@@ -91,7 +93,8 @@ class CheckPage(SubPage):
         mat = Folded(say.PRINT.removesuffix("…"))
         self._mat = mat
         for name in PAPERS:
-            self.paper.addItem(name, name)
+            for pages in MAT_PAGES if name in ON_SEVERAL else ((1, 1),):
+                self.paper.addItem(say.paper_words(name, pages), (name, pages))
         self.paper.setCurrentText(paper_for(self.unit))
         self.paper.setAccessibleName(say.PAPER)
         mat.put_pair(0, self.paper, self.print)
@@ -140,6 +143,12 @@ class CheckPage(SubPage):
         across, along = ((field.value or _BAR_MM) / _BAR_MM for field in self.bars)
         return across, along
 
+    @property
+    def mat(self) -> tuple[str, tuple[int, int]]:
+        """The mat's paper, and of how many sheets across and up it is put together."""
+        paper, pages = self.paper.currentData()
+        return paper, (pages[0], pages[1])
+
     def choose(self, ref: str) -> None:
         """Take a piece in hand by its name or its part."""
         for name, piece in self._pieces.items():
@@ -168,14 +177,16 @@ class CheckPage(SubPage):
             self.piece.addItem(sentence_case(name), name)
         row = self.piece.findData(now)
         self.piece.setCurrentIndex(max(row, 0) if self._pieces else -1)
-        formers = build.fuselage.formers if build.fuselage is not None else ()
         kept = self.former.currentText()
         self.former.clear()
-        self.former.addItems([one.id for one in formers])
+        for former in build.fuselage.formers if build.fuselage is not None else ():
+            self.former.addItem(former.id, former.id)
+        for surface in build.tail:
+            self.former.addItem(sentence_case(surface_name(surface.id)), surface.id)
+        self.former.addItem(say.A_TEMPLATE, "")
         self.former.setCurrentText(kept)
         for widget in (self.piece, self.open):
             widget.setEnabled(bool(self._pieces))
-        self.take_outline.setEnabled(bool(formers))
         self._show_mat()
         self._show_answer()
         self._show_checked()

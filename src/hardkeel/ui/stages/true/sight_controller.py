@@ -1,24 +1,26 @@
 """Photos for Sight: asked for, read beside the window, kept in the build, given to the page."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from pathlib import Path
 
 import numpy as np
-from PyQt6.QtCore import QObject
+from PyQt6.QtCore import QObject, QTimer
 from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QFileDialog
 
 from hardkeel.airframe.targeting import places_of
-from hardkeel.base.errors import BadInput, HardKeelError
+from hardkeel.base.errors import BadInput, GivenUp, HardKeelError
 from hardkeel.edits import sight as edits
 from hardkeel.export.framing import printer_of
 from hardkeel.export.paper_sizes import paper_for
 from hardkeel.export.target_sheet import USUAL, targets_pdf
+from hardkeel.messages import shell
 from hardkeel.messages import sight as say
 from hardkeel.messages import targets as targets_say
 from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
 from hardkeel.project.model import Build
+from hardkeel.sight.assigning import Assigned, reordered
 from hardkeel.sight.pictures import jpeg_of, pixels_of, shrunk
 from hardkeel.sight.targets import sighted
 from hardkeel.sight.viewpoints import Place, place_named
@@ -26,13 +28,16 @@ from hardkeel.storage.atomic import write_atomically
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
-from hardkeel.ui.jobs.shots import Heap, Shot, read_shots, shot_of
+from hardkeel.ui.jobs.progress import Progress
+from hardkeel.ui.jobs.shots import Heap, Shot, in_order, read_shots, shot_of
+from hardkeel.ui.stages import Tell
 from hardkeel.ui.stages.true.sight_page import SightPage
 from hardkeel.ui.stages.true.stage import TrueStage
 from hardkeel.ui.stages.true.watched_folder import WatchedFolder
 
 _SMALL_PX = 1600
 _READING = "photos"
+_LOOK_MS = 150
 
 
 class SightController(QObject):
@@ -43,7 +48,7 @@ class SightController(QObject):
         document: Document,
         stage: TrueStage,
         jobs: Jobs,
-        tell: Callable[[str], object],
+        tell: Tell,
     ) -> None:
         super().__init__(stage)
         self._document, self._stage = document, stage
@@ -51,6 +56,11 @@ class SightController(QObject):
         self._page: SightPage | None = None
         self._waiting: list[Path] = []  # photos to read when those at hand are read
         self._faults: list[str] = []
+        self._progress: Progress | None = None
+        self._said = -1
+        self._look = QTimer(self)
+        self._look.setInterval(_LOOK_MS)
+        self._look.timeout.connect(self._show_progress)
         self.watched = WatchedFolder(document, jobs, self)
         self.watched.arrived.connect(self.open_photos)
         self.watched.lost.connect(self._on_lost)
@@ -88,23 +98,49 @@ class SightController(QObject):
         if not self._waiting or self._jobs.is_running(self._document.session, _READING):
             return
         paths, self._waiting = tuple(self._waiting), []
-        looked_for = bool(self._document.build.surveyed.targets)
-        self._tell(say.READING.format(name=", ".join(path.name for path in paths)))
+        survey = self._document.build.surveyed
+        progress = self._progress = Progress()
+        self._said = -1
+        self._show_progress(len(paths))
+        self._look.start()
+
+        def work() -> Heap:
+            heap = read_shots(paths, looked_for=bool(survey.targets), progress=progress)
+            return in_order(heap, survey)
+
         self._jobs.start(
             self._document.session,
             _READING,
-            lambda: read_shots(paths, looked_for=looked_for),
+            work,
             self._on_read,
             self._on_unread,
-            left=lambda: self._tell(""),
+            stop=progress.stop,
+            left=self._leave,
         )
 
+    def _show_progress(self, total: int = 0) -> None:
+        """How many are read, said when there is one more."""
+        progress = self._progress
+        if progress is not None and progress.done != self._said:
+            self._said = progress.done
+            words = say.reading_words(progress.done, progress.total or total)
+            self._tell(words, (shell.LEAVE_IT_OFF, progress.stop))
+
+    def _leave(self) -> None:
+        """Nothing is read any more."""
+        self._look.stop()
+        self._progress = None
+        self._tell("")
+
     def _on_read(self, found: object) -> None:
+        self._leave()
         self._lay(found)
         self._read_next()
 
     def _on_unread(self, fault: HardKeelError) -> None:
-        self._on_failed(fault)
+        self._leave()
+        if not isinstance(fault, GivenUp):  # the builder knows
+            self._on_failed(fault)
         self._read_next()
 
     def _on_opened(self) -> None:
@@ -184,7 +220,7 @@ class SightController(QObject):
             ]
         self._tell("")
         if marked:
-            faults += self._lay_targets(marked)
+            faults += self._lay_targets(marked, heap.order)
         for one in fresh:
             if one not in marked:
                 faults += self._lay_clicked(one)
@@ -193,19 +229,22 @@ class SightController(QObject):
             self._tell("\n".join(self._faults))
             self._faults = []
 
-    def _lay_targets(self, shots: Sequence["Shot"]) -> list[str]:
+    def _lay_targets(self, shots: Sequence["Shot"], order: Assigned | None) -> list[str]:
         """Photographs that show targets: nothing is to be clicked; what was wrong with them."""
         images = self._document.session.images
         taken = tuple(one.taken_as(images.add(one.picture.jpeg, ".jpg", "photos")) for one in shots)
         build = self._document.build
-        seen = sighted(build.surveyed, taken, build.phase)
+        survey = build.surveyed if order is None else reordered(build.surveyed, order)
+        seen = sighted(survey, taken, build.phase)
         now = self._document.clock()
         try:
-            self._document.apply(targets_say.TAKE_EDIT, edits.take_targets.of(taken, now))
+            self._document.apply(
+                targets_say.TAKE_EDIT, edits.take_targets.of(taken, now, order=order)
+            )
         except BadInput as fault:
             return [f"{fault}."]
         if self._page is not None:
-            told = targets_say.told_lines(build.surveyed, seen.told)
+            told = [*targets_say.order_lines(order), *targets_say.told_lines(survey, seen.told)]
             self._page.targets.show_seen(targets_say.seen_lines(seen), told)
             if seen.photos:
                 self._page.take_photo(self._document.build.surveyed.photos[-1].id)
