@@ -24,6 +24,7 @@ from hardkeel.survey.readings import Sight, sigma_of
 from tests.targeted import SIZE, TOLD, Bench, bench, cameras, pictures
 
 _COUNT: Final = 200
+_SAID_EVERY: Final = 20  # it takes an hour: so far
 _CLICK_PX: Final = 1.5
 _FOCAL_SIGMA: Final = 0.05
 _CHECKS: Final = ("stab_roll_to_wing", "stab_yaw", "fin_lean_to_stab", "decalage")
@@ -117,8 +118,14 @@ def main(count: int) -> None:
                 found = judged.check(check)
                 assert found is not None
                 errors[check].append((found.value - truths[check], found.sigma))
-        told = "   ".join(f"{check} {_figures(errors[check])}" for check in _CHECKS)
-        print(f"  {name:24s} {told}   false {false}   {time.monotonic() - begun:.0f} s", flush=True)
+            if (seed + 1) % _SAID_EVERY == 0:
+                _say(f"{name}, {seed + 1}", errors, false, begun)
+        _say(name, errors, false, begun)
+
+
+def _say(name: str, errors: dict[str, list[tuple[float, float]]], false: int, begun: float) -> None:
+    told = "   ".join(f"{check} {_figures(errors[check])}" for check in _CHECKS)
+    print(f"  {name:28s} {told}   false {false}   {time.monotonic() - begun:.0f} s", flush=True)
 
 
 def _figures(errors: Sequence[tuple[float, float]]) -> str:

@@ -5,7 +5,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFileDialog
+from PyQt6.QtWidgets import QFileDialog, QMenu
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
@@ -14,6 +14,7 @@ from hardkeel.practice.hidden import Hidden, hidden_from
 from hardkeel.practice.photographing import film_focal
 from hardkeel.sight.pictures import jpeg_of
 from hardkeel.sight.targets import sighted
+from hardkeel.sight.webcam import webcams
 from hardkeel.survey.columns import POSE
 from hardkeel.survey.model import OWN_TARGET
 from hardkeel.survey.readings import Sight
@@ -109,6 +110,54 @@ def test_dropped_pictures_give_the_answer_without_a_click(
         assert abs(off) < 4.5 * checks[rule.id].sigma, rule.id
     window.document.stack.undo()
     assert window.document.build.surveyed.photos == (), "one step back takes both"
+
+
+def test_one_more_is_laid_by_a_mark_of_the_builders_own(
+    window: MainWindow,
+    page: SightPage,
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    qtbot: QtBot,
+) -> None:
+    before = len(window.document.build.surveyed.targets)
+    card = page.by_mark
+    card.fold(away=False)
+    card.mark.setCurrentIndex(card.mark.findData("fin_top_te"))
+    card.way.setCurrentIndex(card.way.findData("flag"))
+    qtbot.mouseClick(card.lay, LEFT)
+    flags = window.document.build.surveyed.targets[before:]
+    assert [one.by.mark for one in flags if one.by is not None] == ["fin_top_te"] * 2
+    assert str(before + 2) in page.targets.lines.text()
+    qtbot.mouseClick(card.lay, LEFT)
+    assert "in this way already" in page.told.text()
+    there = tmp_path / "targets.pdf"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(there), ""))
+    qtbot.mouseClick(page.targets.print, LEFT)
+    qtbot.waitUntil(lambda: there.exists() and not window.jobs.writing, timeout=20_000)
+
+
+def test_a_webcams_picture_is_taken_like_any_other(
+    window: MainWindow,
+    page: SightPage,
+    files: list[Path],
+    monkeypatch: pytest.MonkeyPatch,
+    qtbot: QtBot,
+) -> None:
+    assert not page.webcam.isVisibleTo(page) or webcams()
+    there = {str(files[0]): "Bench", str(files[1]): "Lamp"}
+    monkeypatch.setattr("hardkeel.ui.stages.true.sight_page.webcams", lambda: there)
+    page.refresh()
+    assert page.webcam.isVisibleTo(page)
+    qtbot.mouseClick(page.webcam, LEFT)
+    (menu,) = page.findChildren(QMenu)
+    assert [one.text() for one in menu.actions()] == ["Bench", "Lamp"]
+    menu.actions()[1].trigger()
+    qtbot.waitUntil(lambda: len(window.document.build.surveyed.photos) == 1, timeout=30_000)
+    menu.close()
+    sightings = window.document.build.surveyed.sightings
+    assert len(sightings) > 10
+    page.webcam_wanted.emit("/dev/nothing")
+    qtbot.waitUntil(lambda: "can't be opened" in window.notice.text, timeout=20_000)
 
 
 def test_labels_in_another_order_are_found_where_they_sit(

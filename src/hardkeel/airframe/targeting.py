@@ -16,6 +16,7 @@ import numpy as np
 from hardkeel.airframe.bodies import surfaces_of
 from hardkeel.airframe.shapes import Fin, Surface, VeeHalf
 from hardkeel.airframe.tails import thickness_of
+from hardkeel.airframe.target_ways import following
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point
 from hardkeel.fuselage.loft import loft_of
@@ -139,9 +140,10 @@ def without_section(build: Build) -> tuple[str, ...]:
 def followed(before: Build, after: Build) -> Build:
     """The build after an edit, its targets where the airframe has its faces now."""
     survey = after.surveyed
-    if not survey.targets or _drawn(before) == _drawn(after):
+    if not survey.targets:
         return after
-    moved = along_with(before, after, survey)
+    drawn = _drawn(before) != _drawn(after)
+    moved = following(along_with(before, after, survey) if drawn else survey)
     return after if moved == survey else after.but(survey=moved)
 
 

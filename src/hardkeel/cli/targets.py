@@ -2,7 +2,6 @@
 
 import argparse
 
-from hardkeel.airframe.targeting import places_of
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import unit_of
 from hardkeel.export.framing import printer_of
@@ -22,14 +21,7 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
             raise BadInput("fuselage", "is missing: there is no frame to stick a target on")
         survey = measured_survey(fuselage)
     size = parsed.size if parsed.size is not None else survey.target_size or USUAL
-    where = (
-        {}
-        if parsed.frame
-        else {
-            code: say.place_lines(at, unit_of(parsed))
-            for code, at in places_of(loaded.build).items()
-        }
-    )
+    where = {} if parsed.frame else say.where_lines(loaded.build, unit_of(parsed))
     words = say.of_frame() if parsed.frame else None
     printer = printer_of(loaded.build)
     data = targets_pdf(survey, size, parsed.paper, printer, words=words, where=where)

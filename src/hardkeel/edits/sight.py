@@ -3,7 +3,8 @@
 from collections.abc import Iterable, Sequence
 from datetime import datetime
 
-from hardkeel.airframe.targeting import proposed
+from hardkeel.airframe.target_ways import laid_by
+from hardkeel.airframe.targeting import proposed, size_for
 from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.edits.truing import with_survey
@@ -12,7 +13,7 @@ from hardkeel.project.model import Build
 from hardkeel.sight.assigning import Assigned, reordered
 from hardkeel.sight.targets import USUAL_PLACE, Taken
 from hardkeel.sight.targets import sighted as sightings_in
-from hardkeel.survey.model import OWN_TARGET, Photo, Survey
+from hardkeel.survey.model import OWN_TARGET, LaidBy, Photo, Survey, Way
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Phase, Sight
 
@@ -67,6 +68,35 @@ def lay_targets(build: Build) -> Build:
             marks=(*survey.marks, *found.marks),
             targets=(*survey.targets, *found.targets),
             target_size=found.size,
+            shared=shared if shared.target is not None else shared.but(target=USUAL_PLACE),
+        ),
+    )
+
+
+@edit
+def lay_target_by(build: Build, mark: str, way: Way, over: float) -> Build:
+    """Give the airframe a target that is laid by a mark of the builder's own.
+
+    Parameters
+    ----------
+    over : float
+        How far the label's face lies over the mark, mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such mark, it has such a target already, or no number is left.
+    """
+    survey = build.surveyed
+    size = size_for(build)
+    marks, targets = laid_by(survey, LaidBy(mark=mark, way=way, over=over), size)
+    shared = survey.shared or Shared()
+    return with_survey(
+        build,
+        survey.but(
+            marks=(*survey.marks, *marks),
+            targets=(*survey.targets, *targets),
+            target_size=size,
             shared=shared if shared.target is not None else shared.but(target=USUAL_PLACE),
         ),
     )

@@ -10,6 +10,7 @@ PAPERS: Final[dict[str, tuple[float, float]]] = {
     "A3": (297.0, 420.0),
     "Tabloid": (279.4, 431.8),
 }
+DESK_PAPERS: Final = ("A4", "Letter")  # what most printers take
 ROLL_LONG_MM: Final = 3000.0  # a page of a roll is cut off where its drawing ends, or here
 ROLLS: Final[dict[str, tuple[float, float]]] = {
     "roll 610": (610.0, ROLL_LONG_MM),

@@ -2,6 +2,7 @@
 
 import io
 from collections.abc import Mapping, Sequence
+from itertools import pairwise
 from typing import Final
 
 from hardkeel.base.errors import BadInput
@@ -27,6 +28,7 @@ _HAIR_MM: Final = 0.15
 _CROSS_MM: Final = 0.5
 _CROSS_SHARE: Final = 0.4  # of a module to each side: what is read of one lies in its middle third
 _RING_MM: Final = 0.5
+_TAB_MM: Final = 8.0  # of a flag or a foot, on the wood
 
 
 def targets_pdf(
@@ -72,15 +74,19 @@ def targets_pdf(
     each = size * (MODULES + 2) / MODULES
     column = max(each, _NARROWEST_MM) + _GAP_MM
     laid = where or {}
-    row = each + _WORDS_MM + _LINE_MM * max(map(len, laid.values()), default=0) + _GAP_MM
+    ways = {one.code: one.by.way for one in survey.targets if one.by is not None}
+    tab = _TAB_MM if {"flag", "foot"} & set(ways.values()) else 0.0
+    row = tab + each + _WORDS_MM + _LINE_MM * max(map(len, laid.values()), default=0) + _GAP_MM
     across = max(1, int((wide - 2 * _MARGIN_MM + _GAP_MM) // column))
     down = max(1, int((tall - _TOP_MM - _FOOT_MM) // row))
     for start in range(0, len(wanted), across * down):
         _page(canvas, (wide, tall), (size, spoken.how), correction)
         for number, (code, said) in enumerate(wanted[start : start + across * down]):
             x = _MARGIN_MM + (number % across) * column
-            y = tall - _TOP_MM - each - (number // across) * row
+            y = tall - _TOP_MM - tab - each - (number // across) * row
             _label(canvas, (code, (said, *laid.get(code, ()))), (x, y), size)
+            if ways.get(code) in ("flag", "foot"):
+                _tab(canvas, (x, y + each), each, folds=ways[code] == "foot")
         canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -121,6 +127,24 @@ def _cross(canvas: Canvas, x: float, y: float, size: float) -> None:
         canvas.line(x * mm, (y - arm) * mm, x * mm, (y + arm) * mm)
         canvas.circle(x * mm, y * mm, _RING_MM * mm, stroke=1, fill=0)
     canvas.setStrokeColor(INK)
+
+
+def _tab(canvas: Canvas, at: tuple[float, float], each: float, *, folds: bool) -> None:
+    """What is glued on the wood, above a label; `at` its lower left corner, mm. A foot's is folded, a flag's is not."""
+    (x, y), wide = at, each
+    canvas.setLineWidth(_HAIR_MM * mm)
+    canvas.setStrokeColor(white)  # the cut goes round both
+    canvas.line((x + _HAIR_MM) * mm, y * mm, (x + wide - _HAIR_MM) * mm, y * mm)
+    canvas.setStrokeColor(INK)
+    corners = ((x, y), (x, y + _TAB_MM), (x + wide, y + _TAB_MM), (x + wide, y))
+    for (x0, y0), (x1, y1) in pairwise(corners):
+        canvas.line(x0 * mm, y0 * mm, x1 * mm, y1 * mm)
+    if folds:
+        canvas.setDash(1.5, 1.5)
+        canvas.line(x * mm, y * mm, (x + wide) * mm, y * mm)
+        canvas.setDash()
+    canvas.setFont(REGULAR, 5.5)
+    canvas.drawCentredString((x + wide / 2) * mm, (y + _TAB_MM / 2 - 0.7) * mm, say.TAB)
 
 
 def _label(

@@ -19,6 +19,8 @@ from hardkeel.survey.sighting import PhotoView
 
 SIGHT: Final = "Sight"
 OPEN_PHOTO: Final = "Open a photo…"
+WEBCAM: Final = "Take one by webcam"
+BY_WEBCAM: Final = "webcam"
 SAMPLE: Final = "photograph the demo"
 OPEN_WHICH: Final = "Which photo?"
 PHOTO_FILES: Final = "Photos (*.jpg *.jpeg *.png)"

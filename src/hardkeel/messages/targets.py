@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
+from hardkeel.airframe.targeting import places_of
 from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, surface_name
@@ -13,10 +14,12 @@ from hardkeel.survey.model import OWN_TARGET, Survey
 
 if TYPE_CHECKING:
     from hardkeel.airframe.targeting import Place
+    from hardkeel.project.model import Build
     from hardkeel.sight.assigning import Assigned
     from hardkeel.sight.moved import MovedPart
     from hardkeel.sight.quality import Quality
     from hardkeel.sight.targets import Sighted, Told
+    from hardkeel.survey.model import LaidBy
 
 USUAL_MM: Final = 20.0
 TITLE: Final = "Targets"
@@ -59,6 +62,22 @@ FLAT_HOW_SHEET: Final = "Two photographs from both front quarters, 45° over the
 FLAT_FILE: Final = "flat-targets.pdf"
 FRAME_FILE: Final = "frame-targets.pdf"
 BARS: Final = "both bars measure 100 mm, or the targets are of another size, too"
+BY_MARK: Final = "One more, by a mark of yours"
+BY_WHICH: Final = "by the mark"
+BY_WAY: Final = "lies with"
+BY_WAYS: Final = {
+    "corner": "its corner on it",
+    "middle": "its middle on it",
+    "flag": "a flag beyond its edge",
+    "foot": "a foot hanging from its edge",
+}
+BY_ON_WOOD: Final = ("corner", "middle")
+BY_OVER: Final = "its face over the mark"
+BY_LAY: Final = "Lay it out"
+BY_WHY: Final = "For a place that you can find again by a mark of your own: a corner of the tip, a fin's edge where no label finds room (a flag, read from both sides), a trailing edge that is thin (a foot, read from behind)."
+BY_EDIT: Final = "lay out a target by a mark"
+BOTH_FACES: Final = {(0.0, -1.0, 0.0): "port face", (0.0, 1.0, 0.0): "starboard face"}
+TAB: Final = "glue on the wood"
 NO_ORDER: Final = "the pictures do not tell which target sits where: too few are seen, or no five of them lie as the marks do"
 OTHER_ORDER: Final = "The labels sit in another order than their sheet has: each is taken for the mark that the pictures show it on."
 _ONES: Final = (
@@ -102,8 +121,9 @@ class TargetWords:
 
 def of_model(survey: Survey, size: float = USUAL_MM) -> TargetWords:
     """Of targets so large on a model, mm."""
+    laid = {one.mark: one.by.mark for one in survey.targets if one.by is not None}
     return TargetWords(
-        lambda mark: mark_name(survey, mark.removeprefix(OWN_TARGET)),
+        lambda mark: mark_name(survey, laid.get(mark, mark.removeprefix(OWN_TARGET))),
         f"Four photographs. {from_where(size)}",
     )
 
@@ -207,6 +227,19 @@ def place_lines(place: "Place", unit: LengthUnit) -> tuple[str, str]:
     )
 
 
+def by_lines(by: "LaidBy", face: str, unit: LengthUnit) -> tuple[str, ...]:
+    """How a label is laid by a mark, for its sheet; `face` where it has one of two."""
+    said = {
+        "middle": ("its middle on the mark",),
+        "corner": ("its corner on the mark,", "the label on the wood"),
+        "flag": ("its edge along the wood's,", "in its plane, tab glued on"),
+        "foot": ("folded, tab glued on top,", "hangs at the edge"),
+    }[by.way]
+    raised = by.over and by.way in BY_ON_WOOD
+    over = f"{format_length(by.over, unit)} over the mark" if raised else ""
+    return tuple(one for one in (*said, over, face) if one)
+
+
 def from_where(size: float) -> str:
     """How the pictures are taken, for targets of a size, mm: a telephone reads them from a hundred times as far."""
     far = size / 10.0
@@ -252,6 +285,18 @@ def frame_lines(count: int, size: float, photos: int) -> list[str]:
 def flat_edit(name: str) -> str:
     """What undo calls it."""
     return f"heights of the {name} by photographs"
+
+
+def where_lines(build: "Build", unit: LengthUnit) -> dict[int, tuple[str, ...]]:
+    """By code, where each label lies that the airframe or a mark says so of."""
+    found: dict[int, tuple[str, ...]] = {
+        code: place_lines(at, unit) for code, at in places_of(build).items()
+    }
+    for one in build.surveyed.targets:
+        if one.by is not None:
+            face = BOTH_FACES.get(build.surveyed.normal_of(one), "")
+            found[one.code] = by_lines(one.by, face, unit)
+    return found
 
 
 def lay_more(count: int) -> str:

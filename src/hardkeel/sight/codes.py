@@ -6,20 +6,15 @@ way between black and the white rim: a few hundredths of a pixel, where the dete
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from hardkeel.base.late import late
 from hardkeel.base.values import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.geometry.solving import ndimage
-
-if TYPE_CHECKING:
-    import cv2
-else:
-    cv2 = late("cv2")
+from hardkeel.sight.opencv import cv2
 
 MODULES: Final = 6  # black rim and all, along a side
 _ALONG: Final = np.linspace(0.12, 0.88, 33)  # of a side; nearer to its ends the other side shows

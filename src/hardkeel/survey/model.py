@@ -10,6 +10,7 @@ from typing import Annotated, Final, Literal
 from pydantic import Field, field_validator
 
 from hardkeel.base.values import (
+    Place,
     Point,
     Positive,
     Size,
@@ -320,6 +321,27 @@ class Photo(Value):
 OWN_TARGET: Final = "target_"
 
 
+Way = Literal["middle", "corner", "flag", "foot"]
+
+
+class LaidBy(Value):
+    """How a target is laid by a mark that it does not lie on; our own addition to the file.
+
+    Attributes
+    ----------
+    mark : str
+        The one that it is laid by.
+    way : str
+        Its ``middle`` over the mark, its ``corner`` on it, a ``flag`` beyond the edge, a ``foot`` that hangs from it.
+    over : float
+        How far its face lies over the mark, mm.
+    """
+
+    mark: Text
+    way: Way
+    over: Place = 0.0
+
+
 class Target(Value):
     """A printed code on a mark, so that a photograph tells which it is and where.
 
@@ -329,11 +351,14 @@ class Target(Value):
         Of the dictionary, 0 to 99.
     normal : (float, float, float), optional
         Out of its face, body axes; without it up, on a fin to starboard.
+    by : LaidBy, optional
+        How it is laid by another mark, where it is.
     """
 
     code: Annotated[int, Field(ge=0, le=99)]
     mark: Text
     normal: Point | None = None
+    by: LaidBy | None = None
 
 
 class Survey(Value):

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout, QW
 from hardkeel.airframe.checked_parts import all_checked, checked, hands_apart
 from hardkeel.airframe.cut_pieces import cut_pieces
 from hardkeel.base.units import LengthUnit
-from hardkeel.export.paper_sizes import PAPERS, paper_for
+from hardkeel.export.paper_sizes import DESK_PAPERS, PAPERS, paper_for
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
 from hardkeel.messages.names import sentence_case, surface_name
@@ -26,7 +26,6 @@ from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.folded import Folded
 
-ON_SEVERAL: Final = ("A4", "Letter")  # what most printers take
 MAT_PAGES: Final = ((1, 1), (2, 1), (2, 2))
 _BAR_MM: Final = 100.0
 _USUAL_MM: Final = 3.0
@@ -93,17 +92,25 @@ class CheckPage(SubPage):
         mat = Folded(say.PRINT.removesuffix("…"))
         self._mat = mat
         for name in PAPERS:
-            for pages in MAT_PAGES if name in ON_SEVERAL else ((1, 1),):
+            for pages in MAT_PAGES if name in DESK_PAPERS else ((1, 1),):
                 self.paper.addItem(say.paper_words(name, pages), (name, pages))
         self.paper.setCurrentText(paper_for(self.unit))
         self.paper.setAccessibleName(say.PAPER)
-        mat.put_pair(0, self.paper, self.print)
+        mat.put_across(self.paper)
+        mat.put_across(self.print)
         mat.begin_pairs()
         for number, (field, words) in enumerate(zip(self.bars, say.BARS_WORDS, strict=True)):
             field.set_value(_BAR_MM)
             field.line.setAccessibleName(words)
             mat.put_pair(number, label("soft", words), field)
         part.column.addWidget(mat)
+        done = self._done_card()
+        self._cards = CardColumn((self.told, self._answer_card, part, done), self.theme)
+        self.lie_beside(left, self._cards)
+        self.themed = (self.view, self._cards)
+
+    def _done_card(self) -> Card:
+        """What was checked so far, and folded away what is done with a part that has no drawing."""
         done = Card(say.CHECKED)
         done.column.addWidget(self._checked)
         bare = Folded(say.NO_DRAWING)
@@ -115,9 +122,7 @@ class CheckPage(SubPage):
         bare.put_across(self.take_outline)
         bare.put_across(label("soft", say.OUTLINE_WHY))
         done.column.addWidget(bare)
-        self._cards = CardColumn((self.told, self._answer_card, part, done), self.theme)
-        self.lie_beside(left, self._cards)
-        self.themed = (self.view, self._cards)
+        return done
 
     def _connect(self) -> None:
         self.exaggeration.factor_changed.connect(self.view.show_times)

@@ -8,7 +8,6 @@ from PyQt6.QtCore import QObject, QTimer
 from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import QFileDialog
 
-from hardkeel.airframe.targeting import places_of
 from hardkeel.base.errors import BadInput, GivenUp, HardKeelError
 from hardkeel.edits import sight as edits
 from hardkeel.export.framing import printer_of
@@ -24,6 +23,7 @@ from hardkeel.sight.assigning import Assigned, reordered
 from hardkeel.sight.pictures import jpeg_of, pixels_of, shrunk
 from hardkeel.sight.targets import sighted
 from hardkeel.sight.viewpoints import Place, place_named
+from hardkeel.sight.webcam import picture_from
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.ui.document.document import Document
@@ -75,6 +75,7 @@ class SightController(QObject):
             page.targets.print_wanted.connect(self._print_targets)
             page.targets.watch_wanted.connect(self._watch)
             page.sample_wanted.connect(lambda place: self.photograph(place_named(place)))
+            page.webcam_wanted.connect(self.take_by)
             page.smaller_wanted.connect(self._shrink)
             page.image_wanted.connect(self._show)
             if page.photo:
@@ -177,7 +178,7 @@ class SightController(QObject):
             return
         survey, path = build.surveyed, Path(name)
         unit = self._stage.unit
-        where = {code: targets_say.place_lines(at, unit) for code, at in places_of(build).items()}
+        where = targets_say.where_lines(build, unit)
         size, paper = survey.target_size or USUAL, paper_for(unit)
         self._jobs.start(
             self._document.session,
@@ -188,6 +189,17 @@ class SightController(QObject):
             lambda _done: self._tell(targets_say.written(path.name, len(survey.targets))),
             self._on_failed,
         )
+
+    def take_by(self, device: str) -> None:
+        """Let a webcam take a picture, and lay it down as one from a file."""
+        build = self._document.build
+        name = f"{say.BY_WEBCAM} {len(build.surveyed.photos) + 1}"
+
+        def work() -> Heap:
+            shot = shot_of(picture_from(device), name, looked_for=bool(build.surveyed.targets))
+            return in_order(Heap((shot,)), build.surveyed)
+
+        self._jobs.start(self._document.session, "photo", work, self._lay, self._on_failed)
 
     def photograph(self, place: Place) -> None:
         """Let the stand-in camera take the hidden airframe's picture."""

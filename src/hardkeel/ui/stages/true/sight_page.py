@@ -8,6 +8,7 @@ from PyQt6.QtGui import QImage
 from PyQt6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
+    QMenu,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
@@ -31,6 +32,7 @@ from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import Pixels
 from hardkeel.sight.snapping import Snap, snap
 from hardkeel.sight.viewpoints import Place
+from hardkeel.sight.webcam import webcams
 from hardkeel.survey.adjusting import PHOTOS_PLACE
 from hardkeel.survey.readings import Sight, in_phase
 from hardkeel.survey.sighting import photo_view
@@ -39,6 +41,7 @@ from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.true import sight_shown as shown
 from hardkeel.ui.stages.true.photo_view import PhotoView
 from hardkeel.ui.stages.true.sight_cards import ClickCard
+from hardkeel.ui.stages.true.target_by_mark import TargetByMark
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -70,6 +73,8 @@ class SightPage(SubPage):
         Open one; keep this one smaller.
     sample_wanted : str
         The stand-in camera's picture, from a `Place`.
+    webcam_wanted : str
+        A picture by the webcam of this device.
     image_wanted : str
         The image of a photo; its id.
     photos_dropped : list of Path
@@ -79,6 +84,7 @@ class SightPage(SubPage):
     photo_wanted = pyqtSignal()
     smaller_wanted = pyqtSignal()
     sample_wanted = pyqtSignal(str)
+    webcam_wanted = pyqtSignal(str)
     image_wanted = pyqtSignal(str)
     photos_dropped = pyqtSignal(list)
 
@@ -103,6 +109,8 @@ class SightPage(SubPage):
         self.wrong = LinesCard(say.CLICK_AGAIN)
         self.wrong.set_edge("out")
         self.targets = TargetsCard()
+        self.by_mark = TargetByMark(unit)
+        self.targets.column.addWidget(self.by_mark)
         self.touched = LinesCard(targets_say.TOUCHED)
         self.touched.set_edge("out")
         self.touched.show_lines("", [])
@@ -131,16 +139,18 @@ class SightPage(SubPage):
         self.photos.setAccessibleName(say.PHOTOS)
         self.open, self.smaller = QPushButton(say.OPEN_PHOTO), QPushButton(say.SMALLER)
         self.drop, self.sample = QPushButton(say.DROP_PHOTO), QPushButton(say.SAMPLE)
+        self.webcam = QPushButton(say.WEBCAM)
         self.from_where = QComboBox()
         self.from_where.setAccessibleName(say.FROM_WHERE)
         for place, name in say.PLACE_NAMES.items():
             self.from_where.addItem(name, place)
-        for button in (self.open, self.smaller, self.drop, self.sample):
+        for button in (self.open, self.webcam, self.smaller, self.drop, self.sample):
             button.setObjectName("tool")
         head = FlowLayout(gap=6)
         for widget in (
             self.photos,
             self.open,
+            self.webcam,
             self.sample,
             self.from_where,
             self.smaller,
@@ -185,6 +195,7 @@ class SightPage(SubPage):
         self.document.build_opened.connect(self._on_opened)
         self.document.refused.connect(self._on_refused)
         self.open.clicked.connect(self.photo_wanted)
+        self.webcam.clicked.connect(self._on_webcam)
         self.smaller.clicked.connect(self.smaller_wanted)
         self.sample.clicked.connect(
             lambda: self.sample_wanted.emit(str(self.from_where.currentData()))
@@ -207,6 +218,12 @@ class SightPage(SubPage):
             lambda: self.apply(targets_say.DROP_EDIT, edits.drop_targets.of())
         )
 
+        self.by_mark.wanted.connect(
+            lambda mark, way, over: self.apply(
+                targets_say.BY_EDIT, edits.lay_target_by.of(mark, way, over)
+            )
+        )
+
     # -- showing ---------------------------------------------------------------------------------
 
     def refresh(self) -> None:
@@ -224,6 +241,7 @@ class SightPage(SubPage):
         for widget in (self.sample, self.from_where):
             widget.setVisible(build.hidden is not None)
         self.open.setEnabled(bool(build.surveyed.marks))
+        self._show_webcams()
         targets = bool(build.surveyed.targets)
         asked = targets_say.NO_PHOTO if targets else say.NO_PHOTO
         self.nothing.setText(asked if build.surveyed.marks else say.NO_MARKS)
@@ -235,6 +253,13 @@ class SightPage(SubPage):
         self._show_said()
         self._show_targets()
         self._further.start()
+
+    def _show_webcams(self) -> None:
+        """A button for the webcam; where there are several, its menu asks which."""
+        cameras = webcams()
+        self.webcam.setVisible(bool(cameras))
+        self.webcam.setEnabled(bool(self.document.build.surveyed.marks))
+        self.webcam.setToolTip(" · ".join(cameras.values()))
 
     def _here(self) -> list[str]:
         """Photos of the phase that is worked in, and those in which nothing is clicked yet."""
@@ -320,6 +345,7 @@ class SightPage(SubPage):
         lines = targets_say.laid_lines(build.surveyed, without_section(build))
         more = len(proposed(build).targets)
         self.targets.show_laid(lines, more, there=bool(build.surveyed.targets))
+        self.by_mark.show_marks(shown.marks_to_lay_by(build.surveyed))
 
     def _look_further(self) -> None:
         """Which picture is worth taking, once the answer to the last click is on the screen."""
@@ -476,6 +502,19 @@ class SightPage(SubPage):
     def _on_look_again(self) -> None:
         photo = self.photo
         self.apply(say.SEEN_EDIT, edits.set_unseen.of(photo, ()))
+
+    def _on_webcam(self) -> None:
+        """Take a picture with the webcam; of several the builder says which."""
+        cameras = webcams()
+        if len(cameras) < 2:  # noqa: PLR2004  nothing to choose
+            self.webcam_wanted.emit(next(iter(cameras), ""))
+            return
+        menu = QMenu(self)
+        for device, name in cameras.items():
+            action = menu.addAction(name)
+            assert action is not None  # noqa: S101  Qt makes one
+            action.triggered.connect(lambda _checked, one=device: self.webcam_wanted.emit(one))
+        menu.popup(self.webcam.mapToGlobal(self.webcam.rect().bottomLeft()))
 
     def _on_drop(self) -> None:
         photo = self.photo

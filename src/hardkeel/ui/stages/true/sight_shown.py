@@ -7,7 +7,7 @@ from typing import Final
 from hardkeel.base.units import LengthUnit
 from hardkeel.geometry.rotation import Array
 from hardkeel.messages import sight as say
-from hardkeel.messages.names import mark_name
+from hardkeel.messages.names import mark_name, sentence_case
 from hardkeel.picture.photo import over_photo
 from hardkeel.picture.truing import View
 from hardkeel.project.model import Build
@@ -15,7 +15,7 @@ from hardkeel.sight.asking import next_picture, open_checks, worth_a_pin
 from hardkeel.survey.cameras import LEAST_MARKS
 from hardkeel.survey.checking import Check
 from hardkeel.survey.judging import Judgement
-from hardkeel.survey.model import FUSELAGE, Role
+from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Role, Survey
 from hardkeel.survey.proposing import is_upright
 from hardkeel.survey.readings import in_phase
 from hardkeel.ui.stages.true.photo_view import OnPhoto, Tick
@@ -120,3 +120,12 @@ def click_lines(
     ]
     title = say.again_title(survey, found[0].reading) if found else say.CLICK_AGAIN
     return title, [say.click_sentence(survey, judgement, one) for one in found]
+
+
+def marks_to_lay_by(survey: Survey) -> list[tuple[str, str]]:
+    """Marks that a hand finds again, with what they are called."""
+    return [
+        (one.id, sentence_case(mark_name(survey, one.id)))
+        for one in survey.marks
+        if not one.id.startswith(OWN_TARGET)
+    ]
