@@ -10,6 +10,8 @@ from hardkeel.airframe.targeting import followed
 from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.sight import drop_targets, lay_target_by, lay_targets
+from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.photographing import labels_on
 from hardkeel.project.model import Build
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.model import LaidBy, Mark
@@ -66,6 +68,16 @@ def test_a_foot_hangs_from_its_edge_and_looks_back() -> None:
     ((off, normal),) = place(demo_build(), LaidBy(mark="wing_tip_te_port", way="foot"))
     assert off == pytest.approx([0, 0, -HALF], abs=0.01)
     assert normal == pytest.approx([1, 0, 0])
+
+
+def test_the_stand_in_camera_draws_them_whatever_way_they_face() -> None:
+    build = lay_target_by(demo_build(), "wing_tip_te_port", "foot", 0.0)
+    build = lay_target_by(build, "fin_top_te", "flag", 0.0)
+    labels = labels_on(hidden_from(build.surveyed, {}))
+    assert len(labels) == 3
+    for label in labels.values():
+        axes = np.array([label.right, label.up, label.normal])
+        assert axes @ axes.T == pytest.approx(np.eye(3), abs=1e-6)
 
 
 def test_it_follows_its_mark_and_the_file_keeps_it() -> None:

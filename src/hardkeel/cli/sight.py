@@ -16,7 +16,7 @@ from hardkeel.fuselage.squaring import measured_survey
 from hardkeel.messages import targets as say
 from hardkeel.messages.square import squared_lines
 from hardkeel.project.model import Build
-from hardkeel.sight.assigning import assigned, reordered
+from hardkeel.sight.assigning import assigned, order_of, reordered
 from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import read_picture
 from hardkeel.sight.targets import USUAL_SIDE, Sighted, sighted, taken_of
@@ -61,7 +61,12 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     phase = parsed.phase or (None if frame else build.phase)
     if frame:
         return again + _frame_told(made, seen, phase, parsed)
-    judgement = judge_survey(seen.survey, phase)
+    try:
+        judgement = judge_survey(seen.survey, phase)
+    except BadInput as fault:
+        if order is None and order_of(survey, fresh) is not None:
+            raise BadInput(fault.place, f"{fault.fault}; {say.TRY_ORDER}") from None
+        raise
     if parsed.json:
         return as_text(sight_json(seen, judgement))
     ordered = "".join(f"{line}\n" for line in say.order_lines(order))

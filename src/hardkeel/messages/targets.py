@@ -79,6 +79,7 @@ BY_EDIT: Final = "lay out a target by a mark"
 BOTH_FACES: Final = {(0.0, -1.0, 0.0): "port face", (0.0, 1.0, 0.0): "starboard face"}
 TAB: Final = "glue on the wood"
 NO_ORDER: Final = "the pictures do not tell which target sits where: too few are seen, or no five of them lie as the marks do"
+TRY_ORDER: Final = "the labels sit in another order than their sheet has: with --any-order each is taken for the mark it sits on"
 OTHER_ORDER: Final = "The labels sit in another order than their sheet has: each is taken for the mark that the pictures show it on."
 _ONES: Final = (
     "nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",

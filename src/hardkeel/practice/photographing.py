@@ -70,9 +70,9 @@ def labels_on(hidden: Hidden) -> dict[str, Label]:
         if mark is None:
             continue
         normal = np.array(survey.normal_of(target))
-        # upright as seen from outside: its right hand lies level, or to starboard where it lies flat
+        # upright as seen from outside: its right hand lies level, to starboard where it lies flat or looks aft
         level = (
-            np.array([1.0, 0.0, 0.0]) if abs(normal[2]) < _FLAT_FACE else np.array([0.0, 1.0, 0.0])
+            np.array([1.0, 0.0, 0.0]) if abs(normal[1]) > _FLAT_FACE else np.array([0.0, 1.0, 0.0])
         )
         right = level - (level @ normal) * normal
         right /= np.linalg.norm(right)

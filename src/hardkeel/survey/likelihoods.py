@@ -225,6 +225,8 @@ def _with_one_more(linear: Linear, bad: tuple[int, ...]) -> tuple[Story, list[St
     # S of each reading, [[s, t], [t, r]]; the empty row has r = 1/τ² and t = 0, and so adds nothing
     s, r, t = own[first] + 1 / _WIDER, own[second] + 1 / _WIDER, cross
     det = s * r - t**2
+    told = det > 0  # else rounding has the last word: nothing is said of that reading
+    det = np.where(told, det, 1.0)
     e1, e2 = e[first], e[second]
     h1, h2 = (r * e1 - t * e2) / det, (s * e2 - t * e1) / det
     gains = _PRIOR + 0.5 * (e1 * h1 + e2 * h2) - 0.5 * np.log(_WIDER**2 * det)
@@ -240,6 +242,6 @@ def _with_one_more(linear: Linear, bad: tuple[int, ...]) -> tuple[Story, list[St
             variances + wider[:, j],
         )
         for j in range(len(first))
-        if j not in held
+        if j not in held and told[j]
     ]
     return here, more
