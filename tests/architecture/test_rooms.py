@@ -99,6 +99,7 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
         "targets": ["--to", str(tmp_path / "targets.pdf")],
         "sight": [str(tmp_path / "grey.jpg"), "--json"],
         "mat": ["--to", str(tmp_path / "mat.pdf")],
+        "practice": ["--seed", "1", "--to", str(tmp_path / "exercise.keel")],
         "part": [
             *(str(tmp_path / "part.jpg"), "--mat", str(tmp_path / "mat.json")),
             *("--piece", "F4", "--json"),

@@ -3,6 +3,7 @@
 import subprocess
 import sys
 from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 from typing import ClassVar
 
@@ -12,11 +13,15 @@ from PyQt6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
 from hardkeel.airframe.figures import Figures, build_from
+from hardkeel.demo.bench import practice_models
 from hardkeel.edits import truing as edits
 from hardkeel.export.record import record_pdf
 from hardkeel.export.sheets import readings_csv
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.messages.advice import headline
+from hardkeel.practice.courses import COURSES
+from hardkeel.practice.making import exercise_from
+from hardkeel.practice.strategies import best_list
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.readings import Height
@@ -300,3 +305,26 @@ def test_what_a_gauge_says_at_once_is_heard_and_a_pulled_one_is_not(
     desk.plug("tape", "incidence")
     QuickLink.made[0].report(GaugeReport("other", name="from the one before"))
     assert heard == ["level", "incidence"]
+
+
+def test_stand_ins_are_held_on_an_exercises_own_airframe(qtbot: QtBot) -> None:
+    exercise = exercise_from(practice_models(), 1, course=COURSES["bench"])
+    two = [one for one in best_list(exercise) if one.kind == "tilt"][:2]
+    assert len(two) == 2
+    desk = GaugeController()
+    shown: dict[str, float] = {}
+
+    def hear(_kind: str, report: GaugeReport) -> None:
+        if report.shown is not None:
+            shown[report.at] = report.shown.value
+
+    desk.reported.connect(hear)
+    desk.plug_stand_in("level", exercise.build)
+    for reading in two:
+        desk.hold(reading)
+        place = reading.model_dump_json(by_alias=True)
+        qtbot.waitUntil(partial(shown.__contains__, place), timeout=20_000)
+    desk.close()
+    first, second = (shown[one.model_dump_json(by_alias=True)] for one in two)
+    true = [exercise.hidden.show(one) for one in two]
+    assert first - second == pytest.approx(true[0] - true[1], abs=0.4)  # its own zero falls out

@@ -126,6 +126,26 @@ OF_FRAME: Final = Option(
     "of the frame on its board, in place of the airframe: prints its squaring",
     _SWITCH,
 )
+LIST: Final = Option("--list", "[--list]", "the courses", _SWITCH)
+SEED: Final = Option(
+    "--seed", "[--seed N]", "which exercise: the same again", {"type": int, "metavar": "N"}
+)
+COURSE: Final = Option("--course", "[--course ID]", "of this course", {"metavar": "ID"})
+GRADE: Final = Option(
+    "--grade",
+    "[--grade 1|2|3]",
+    "without a course: how much hides, 1 without it",
+    {"type": int, "choices": (1, 2, 3), "default": 1},
+)
+TO_KEEL: Final = Option(
+    "--to", "[--to FILE]", "where the exercise is written", {"type": Path, "metavar": "FILE"}
+)
+REVEAL: Final = Option(
+    "--reveal",
+    "[--reveal FILE]",
+    "what was wrong in an exercise",
+    {"type": Path, "metavar": "FILE"},
+)
 SAVE: Final = Option(
     "--save",
     "[--save FILE]",

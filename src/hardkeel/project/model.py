@@ -12,6 +12,7 @@ from hardkeel.logbook.entries import Entry, Session
 from hardkeel.paper.model import Plan, PrintedSheet
 from hardkeel.paper.prints import Printed
 from hardkeel.parts.model import Ledger
+from hardkeel.project.practice import PracticeSection
 from hardkeel.schedule.model import BenchTime, Step
 from hardkeel.survey.model import Survey
 from hardkeel.survey.readings import Phase
@@ -49,6 +50,8 @@ class Build(Value):
         files of their own; the journal, which is one text, holds them here.
     prints : tuple of Printed
         The last print of each sheet; our own key.
+    practice : PracticeSection, optional
+        Of an exercise: a model that is nobody's own.
     """
 
     format: str = FORMAT
@@ -73,6 +76,7 @@ class Build(Value):
     covering: Covering = Covering()
     log: tuple[Entry, ...] = ()
     sessions: tuple[Session, ...] = ()
+    practice: PracticeSection | None = None
 
     @property
     def surveyed(self) -> Survey:

@@ -1,0 +1,83 @@
+"""Exercises in words: what is asked, what was wrong, what is to be taken along."""
+
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import check_name
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+    from hardkeel.practice.courses import Course
+    from hardkeel.practice.exercise import Exercise
+    from hardkeel.practice.scoring import Line
+
+COURSES: Final = {
+    "corners": "A tape across corners: what is swung, and which way",
+    "bench": "A level on a bench that is not level",
+    "enough": "When it is enough: a model may be true",
+    "turned": "A gauge's own zero, and what turning it round tells",
+    "hook": "A tape that begins a little late",
+    "angles": "Decalage before incidence",
+    "misread": "A reading that does not fit the others",
+}
+STORIES: Final = {
+    "all-true": "Nothing was out.",
+    "tipped": "The tail surface stood tipped.",
+    "swung": "The tail surface was swung about its middle.",
+    "wing-swung": "The wing was swung about its middle.",
+    "tail-incidence": "The tail surface had another incidence than the drawing gives it.",
+    "fin-leans": "The fin leaned.",
+    "gauge-zero": "The incidence gauge was off by the same in all its readings. Nothing of the model was out for it.",
+    "tape-hook": "The tape's hook was bent: all it read was off by the same. Nothing of the model was out for it.",
+    "crooked-bench": "The bench was not level. The model stood true on it.",
+    "mark-off": "A tip's mark sat beside its place. The wing stood where it should.",
+}
+ALONG: Final = {
+    "all-true": "True is an answer, too: stop when all that was asked is known.",
+    "tipped": "A level on the tail and a level on the wing, on one bench: their difference is what flies.",
+    "swung": "The tape from one mark on the fuselage to both tips: only the difference counts.",
+    "wing-swung": "The tape from one mark on the fuselage to both tips: only the difference counts.",
+    "tail-incidence": "Wing and tail by one gauge, one after the other: its zero falls out of the difference.",
+    "fin-leans": "The fin is square to the stabilizer, not to the bench: read both.",
+    "gauge-zero": "Turn the gauge round, or take differences: a zero says the same everywhere.",
+    "tape-hook": "Both tips by one tape: a bent hook is in both, and falls out of the difference.",
+    "crooked-bench": "Level the bench, or read the fuselage too: what leans alike is the bench.",
+    "mark-off": "When one mark's readings fit nothing else, doubt the mark before the model.",
+}
+_HOW: Final = {
+    "found": "out, found",
+    "right": "true, rightly left",
+    "missed": "out, missed",
+    "called out": "true, though called out",
+    "not said": "not said",
+}
+
+
+def course_line(course: "Course") -> str:
+    """``corners       up to 15 minutes   A tape across corners``."""
+    return f"{course.id:<10} up to {course.minutes:g} minutes   {COURSES[course.id]}"
+
+
+def made_lines(name: str, exercise: "Exercise") -> list[str]:
+    """What was written, and what is asked; nothing of what hides."""
+    section = exercise.section
+    survey = exercise.build.surveyed
+    asked = [check_name(survey, one) for one in exercise.checks if one.id in section.asked]
+    return [
+        f"{name}: {exercise.build.name}, {number_of(int(section.minutes), 'minute')} for readings.",
+        f"Say of each whether it is out: {', '.join(asked)}.",
+    ]
+
+
+def truth_lines(exercise: "Exercise", lines: "Sequence[Line]", unit: LengthUnit) -> list[str]:
+    """What was wrong, each asked check as it really is, and what is to be taken along."""
+    said = [STORIES[exercise.truth.story], ""]
+    checks = {one.id: one for one in exercise.checks}
+    for line in lines:
+        check = checks[line.check]
+        value = format_length(line.value, unit) if check.unit == "mm" else format_angle(line.value)
+        state = _HOW[line.how] if line.said is not None else "out" if line.is_out else "true"
+        said.append(f"  {check_name(exercise.build.surveyed, check):<28}{value:>10}   {state}")
+    return [*said, "", ALONG[exercise.truth.story]]

@@ -1,0 +1,109 @@
+"""An exercise: a model that is not the learner's, crooked by a story, with minutes to find it out in."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from hardkeel.base.errors import BadInput
+from hardkeel.practice.hidden import Hidden
+from hardkeel.practice.stories import STORIES
+from hardkeel.practice.truth import Truth
+from hardkeel.project.model import Build
+from hardkeel.project.practice import PracticeSection
+from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.handiness import efforts_of
+from hardkeel.survey.judging import Judgement, judge_survey
+from hardkeel.survey.model import Survey
+from hardkeel.survey.readings import Reading, sigma_of
+
+
+@dataclass(frozen=True)
+class Exercise:
+    """One, opened: the build that the learner sees, and what is hidden from him.
+
+    Attributes
+    ----------
+    hidden : Hidden
+        The airframe as it really stands.
+    """
+
+    build: Build
+    section: PracticeSection
+    truth: Truth
+    hidden: Hidden
+
+    def value_of(self, check: str) -> float:
+        """What a check really is, mm or degrees."""
+        rule = self._rule(check)
+        return rule.design + float(rule.slope @ self.hidden.unknowns)
+
+    def is_out(self, check: str) -> bool:
+        """Whether it is beyond its tolerance."""
+        rule = self._rule(check)
+        return abs(self.value_of(check) - rule.target) > rule.tolerance
+
+    def _rule(self, check: str) -> CheckRule:
+        return next(one for one in self.rules if one.id == check)
+
+    @cached_property
+    def _bare(self) -> Judgement:
+        """What is said of the model before anything was read."""
+        return judge_survey(self.build.surveyed)
+
+    @property
+    def rules(self) -> tuple[CheckRule, ...]:
+        """The model's checks, on the hidden airframe's unknowns."""
+        return self._bare.rules
+
+    @property
+    def checks(self) -> tuple[Check, ...]:
+        """The same as nobody has read them yet."""
+        return self._bare.checks
+
+    def with_minutes(self, minutes: float) -> "Exercise":
+        """The same with so many minutes."""
+        section = self.section.but(minutes=minutes)
+        return Exercise(self.build.but(practice=section), section, self.truth, self.hidden)
+
+    def read(self, reading: Reading, number: int) -> Reading:
+        """What the learner's tool shows at his `number`th reading, from 0: with its noise, and misread where it is.
+
+        The same reading taken at the same turn shows the same.
+        """
+        rng = np.random.default_rng((self.section.seed, 7, number))
+        slip = self.truth.slips.get(number, 0.0)
+        noise = float(rng.normal()) + slip
+        return reading.but(
+            id=f"r{number + 1}",
+            value=self.hidden.show(reading) + noise * sigma_of(reading),
+            simulated=True,
+        )
+
+
+def opened(build: Build) -> Exercise:
+    """An exercise from its file.
+
+    Raises
+    ------
+    BadInput
+        When the build is none, or its truth does not belong to it.
+    """
+    section = build.practice
+    if section is None:
+        raise BadInput("practice", "is missing: this build is no exercise")
+    truth = Truth.unsealed(section.sealed)
+    if truth.story not in STORIES:
+        raise BadInput("practice.sealed", f'tells a story "{truth.story}" that is not known here')
+    exercise = Exercise(build, section, truth, truth.hidden(build.surveyed))
+    known = {one.id for one in exercise.rules}
+    strange = next((one for one in section.asked if one not in known), None)
+    if strange is not None:
+        raise BadInput("practice.asked", f'no check "{strange}"')
+    return exercise
+
+
+def minutes_of(survey: Survey, readings: Sequence[Reading]) -> float:
+    """What readings cost, minutes."""
+    return float(efforts_of(survey, readings).sum())

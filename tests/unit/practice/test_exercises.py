@@ -1,0 +1,239 @@
+"""Exercises: made by a seed, their truth sealed, solved by who follows what to read next and by nobody who guesses."""
+
+import base64
+import json
+import math
+import zlib
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from hardkeel.base.errors import BadInput
+from hardkeel.cli.commands import run_command
+from hardkeel.demo.bench import practice_models
+from hardkeel.messages import practice as say
+from hardkeel.practice.courses import COURSES, Course
+from hardkeel.practice.exercise import Exercise, minutes_of, opened
+from hardkeel.practice.making import exercise_from
+from hardkeel.practice.scoring import scored
+from hardkeel.practice.stories import STORIES
+from hardkeel.practice.strategies import by_guess, by_list, by_next, is_solved
+from hardkeel.practice.truth import Truth
+from hardkeel.storage.format import text_of
+from hardkeel.storage.package import load, save
+from tests.draws import draws
+
+FEW = range(draws(2, 334))
+
+
+@cache
+def made(seed: int, grade: int) -> Exercise:
+    return exercise_from(practice_models(), seed, grade)
+
+
+def test_a_seed_is_always_the_same_exercise_and_another_is_another() -> None:
+    again = exercise_from(practice_models(), 4, 2)
+    assert text_of(again.build) == text_of(made(4, 2).build)
+    assert len({made(seed, 2).section.sealed for seed in range(6)}) == 6
+
+
+@pytest.mark.parametrize("grade", [1, 2, 3])
+@pytest.mark.parametrize("seed", FEW)
+def test_it_is_solved_by_what_to_read_next_and_by_the_best_list(seed: int, grade: int) -> None:
+    exercise = made(seed, grade)
+    for way in (by_next, by_list):
+        played = way(exercise)
+        assert is_solved(exercise, played.said), (way.__name__, exercise.truth.story)
+        assert played.minutes <= exercise.section.minutes
+        assert minutes_of(exercise.build.surveyed, played.readings) == played.minutes
+
+
+def test_a_guesser_does_no_better_than_chance() -> None:
+    rng = np.random.default_rng(11)
+    right = total = 0
+    for seed in range(draws(10, 300)):
+        exercise = made(seed, 1)
+        for _ in range(40):
+            said = by_guess(exercise, rng).said
+            right += sum(said[one] == exercise.is_out(one) for one in said)
+            total += len(said)
+    assert right / total == pytest.approx(0.5, abs=4 * 0.5 / math.sqrt(total))
+
+
+def slope(exercise: Exercise, body: str, axis: int) -> float | None:
+    """Of the line through a body's trailing tips, degrees, as they stand without the marks' own shifts."""
+    hidden = exercise.hidden
+    placed, columns = hidden.net.placer.place(hidden.unknowns).airframe, hidden.net.columns
+    ends = []
+    for side in ("port", "starboard"):
+        name = f"{body}_tip_te_{side}"
+        if name not in hidden.net.index:
+            return None
+        first = columns.shared["mark", name]
+        ends.append(placed[hidden.net.index[name]] - hidden.unknowns[first : first + 3])
+    run = ends[1] - ends[0]
+    return math.degrees(math.atan2(run[axis], run[1]))
+
+
+def test_the_told_truth_is_the_airframe_that_tools_are_held_on() -> None:
+    """Rolls and yaws once more from where the marks are, by plain geometry."""
+    looked = 0
+    for seed in range(8):
+        exercise = made(seed, 1)
+        asked = exercise.section.asked
+        for check in ("stab_yaw", "wing_yaw"):
+            yaw = slope(exercise, check.partition("_")[0], 0)
+            if check in asked and yaw is not None:
+                looked += 1
+                assert abs(yaw) == pytest.approx(abs(exercise.value_of(check)), abs=0.03)
+        stab, wing = slope(exercise, "stab", 2), slope(exercise, "wing", 2)
+        if "stab_roll_to_wing" in asked and stab is not None and wing is not None:
+            looked += 1
+            told = abs(exercise.value_of("stab_roll_to_wing"))
+            assert abs(stab - wing) == pytest.approx(told, abs=0.12)
+    assert looked > 5
+
+
+def test_nothing_of_it_stands_in_the_file_to_be_read_at_a_glance() -> None:
+    for seed in range(6):
+        exercise = made(seed, 3)
+        text = text_of(exercise.build)
+        given = json.loads(text)
+        assert exercise.truth.story not in text.replace(exercise.build.name, "")
+        assert "stand_in" not in text
+        assert set(given["practice"]) <= {"seed", "course", "grade", "minutes", "asked", "sealed"}
+        for names in exercise.truth.bodies.values():
+            for amount in names.values():
+                assert f"{amount:.4f}" not in text
+        assert exercise.build.surveyed.readings == ()
+        assert STORIES[exercise.truth.story].id not in exercise.build.name
+
+
+def test_every_story_is_told_by_a_course_and_has_its_words() -> None:
+    assert set(say.STORIES) == set(say.ALONG) == set(STORIES)
+    assert set(say.COURSES) == set(COURSES)
+    assert {one for course in COURSES.values() for one in course.stories} | {"fin-leans"} == set(
+        STORIES
+    )
+
+
+@pytest.mark.parametrize("course", COURSES.values(), ids=lambda one: one.id)
+def test_a_course_tells_its_own_stories(course: Course) -> None:
+    told = set()
+    for seed in range(draws(12, 80)):
+        exercise = exercise_from(practice_models(), seed, course=course)
+        assert exercise.section.minutes <= course.minutes
+        assert exercise.section.course == course.id
+        told.add(exercise.truth.story)
+        if len(told) > 1 and draws(1, 2) == 1:
+            break
+    assert told <= set(course.stories)
+    assert len(told) > 1 if draws(1, 2) == 1 else told == set(course.stories)
+
+
+def test_a_reading_shows_what_a_tool_shows_there() -> None:
+    exercise = made(2, 3)
+    first = by_next(exercise).readings[0]
+    assert exercise.read(first, 0).value == first.value
+    assert exercise.read(first, 1).value != first.value
+    many = [exercise.read(first, number).value for number in range(2000, 2400)]
+    near = 0.2 * float(np.std(many))
+    assert float(np.mean(many)) == pytest.approx(exercise.hidden.show(first), abs=near)
+
+
+def test_the_learners_word_is_held_against_it() -> None:
+    exercise = next(
+        one
+        for seed in range(30)
+        for one in [made(seed, 1)]
+        if any(one.is_out(c) for c in one.section.asked)
+    )
+    told = {check: exercise.is_out(check) for check in exercise.section.asked}
+    assert {one.how for one in scored(exercise, told)} <= {"found", "right"}
+    turned = {check: not out for check, out in told.items()}
+    assert {one.how for one in scored(exercise, turned)} <= {"missed", "called out"}
+    assert {one.how for one in scored(exercise, {})} == {"not said"}
+
+
+# -- files -----------------------------------------------------------------------------------------
+
+
+def spoiled(change: Any) -> Any:
+    exercise = made(0, 1)
+    assert exercise.build.practice is not None
+    return exercise.build.but(practice=exercise.build.practice.but(**change))
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"sealed": "no seal"}, r"practice\.sealed: is not what"),
+        ({"sealed": base64.b64encode(zlib.compress(b"{}")).decode()}, r"practice\.sealed: story"),
+        (
+            {"sealed": base64.b64encode(zlib.compress(b" " * 3_000_000)).decode()},
+            r"practice\.sealed",
+        ),
+        ({"sealed": Truth(story="nonsense", bodies={}, bench={}).sealed()}, "not known here"),
+        (
+            {"sealed": Truth(story="tipped", bodies={"sail": {"dx": 1.0}}, bench={}).sealed()},
+            'dx of "sail"',
+        ),
+        ({"asked": ("sail_roll",)}, 'no check "sail_roll"'),
+    ],
+)
+def test_a_file_that_is_none_is_refused_with_its_place(change: Any, words: str) -> None:
+    with pytest.raises(BadInput, match=words):
+        opened(spoiled(change))
+
+
+def test_a_build_is_no_exercise() -> None:
+    with pytest.raises(BadInput, match="this build is no exercise"):
+        opened(made(0, 1).build.but(practice=None))
+
+
+def test_the_command_makes_lists_and_reveals(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    to = tmp_path / "club.keel"
+    assert run_command(["practice", "--seed", "7", "--course", "corners", "--to", str(to)]) == 0
+    said = capsys.readouterr().out
+    assert "minutes for readings" in said
+    exercise = opened(load(to).build)
+    assert exercise.truth.story not in said
+    assert run_command(["practice", "--reveal", str(to), "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["story"] == exercise.truth.story
+    for body, names in told["bodies"].items():
+        start = exercise.hidden.net.columns.start[body]
+        for i, name in enumerate(exercise.hidden.net.columns.names[body]):
+            assert names[name] == exercise.hidden.unknowns[start + i]
+    assert run_command(["practice", "--reveal", str(to)]) == 0
+    assert say.ALONG[exercise.truth.story] in capsys.readouterr().out
+    assert run_command(["practice", "--list"]) == 0
+    assert len(capsys.readouterr().out.splitlines()) == len(COURSES)
+
+
+@pytest.mark.parametrize(
+    ("more", "words"),
+    [
+        ([], "one of --list"),
+        (["--seed", "3"], "to: is missing"),
+        (["--seed", "3", "--list"], "one of --list"),
+        (["--seed", "-3", "--to", "x.keel"], "less than 0"),
+        (["--seed", "3", "--course", "sailing", "--to", "x.keel"], 'no course "sailing"'),
+    ],
+)
+def test_what_can_not_be_meant_is_refused(
+    more: list[str], words: str, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert run_command(["practice", *more]) == 2
+    assert words in capsys.readouterr().err
+
+
+def test_a_plain_build_is_not_revealed(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    save(made(0, 1).build.but(practice=None), tmp_path / "own.keel")
+    assert run_command(["practice", "--reveal", str(tmp_path / "own.keel")]) == 2
+    assert "no exercise" in capsys.readouterr().err
