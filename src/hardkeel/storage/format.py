@@ -17,7 +17,6 @@ Json = dict[str, Any]
 # a build with everything has some thousands; 64 MB of empty braces would take gigabytes
 _MOST_VALUES: Final = 1_000_000
 _REVISION: Final = "revision"  # our own key: which of our own changes a file knows
-_TAG_AT: Final = 3  # survey, readings, number, kind
 
 
 def build_from_text(text: str | bytes) -> Build:
@@ -136,11 +135,11 @@ def _migrated(data: Json) -> Json:
 
 def _told(fault: ValidationError) -> BadInput:
     first = fault.errors(include_url=False)[0]
-    location = list(first["loc"])
-    if (
-        location[:2] == ["survey", "readings"]
-        and len(location) > _TAG_AT
-        and location[_TAG_AT] in DEFAULT_SIGMA
-    ):
-        del location[_TAG_AT]  # pydantic puts the kind that it chose in the path
+    path = list(first["loc"])
+    # pydantic puts the kind that it chose in the path, behind the reading's number
+    location = [
+        part
+        for i, part in enumerate(path)
+        if not (path[max(i - 2, 0)] == "readings" and part in DEFAULT_SIGMA)
+    ]
     return BadInput(place_name(location), clause_of(first))
