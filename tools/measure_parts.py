@@ -13,12 +13,9 @@ from typing import Final
 import numpy as np
 
 from hardkeel.sight.part_faults import faults_of
-from tests.matted import BALSA, DARK_PLY, faulted, lying_at, tilted
-from tests.unit.sight.test_part_check import FAULT, PIECE, WOOD, picture, seen
+from tests.unit.sight.test_part_check import FAULT, PIECE, seen, slightly_wrong
 
 _COUNT: Final = 60
-_SIZE: Final = (4000, 3000)
-_FOCAL: Final = 3300.0
 
 
 def main(count: int) -> None:
@@ -26,23 +23,9 @@ def main(count: int) -> None:
     found, named = 0, 0
     sizes, beside, sigmas, seconds = [], [], [], []
     for number in range(count):
-        rng = np.random.default_rng(900 + number)
-        by = float(rng.choice([-0.15, 0.15]))
-        lying = lying_at(
-            faulted(WOOD, by, FAULT),
-            3.0,
-            (105 + rng.uniform(-15, 15), 153 + rng.uniform(-30, 30)),
-            turn=rng.uniform(0, 360),
-            mirrored=bool(rng.random() < 0.5),
-            colour=(BALSA, DARK_PLY)[number % 2],
-        )
-        eye = tilted(
-            rng.uniform(0, 25), rng.uniform(380, 520), (105, 150), focal=_FOCAL, k1=rng.normal(0, 0.02),
-            size=_SIZE, bearing=rng.uniform(0, 360), roll=rng.uniform(-0.4, 0.4),
-        )  # fmt: skip
-        pixels = picture(lying, eye, seed=number)
+        by, pixels, film = slightly_wrong(number)
         begun = time.monotonic()
-        check = seen(pixels, _FOCAL / _SIZE[0] * 36).check(PIECE)
+        check = seen(pixels, film).check(PIECE)
         seconds.append(time.monotonic() - begun)
         told = faults_of(check, PIECE)
         found += any(one.edge == "the starboard edge" and one.by * by > 0 for one in told)

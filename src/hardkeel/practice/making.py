@@ -34,8 +34,7 @@ _MINUTES: Final = {1: 30.0, 2: 40.0, 3: 90.0}  # that an exercise has at most
 _ROOM: Final = {1: 1.6, 2: 1.6, 3: 2.2}
 # the practice bench's tools are well kept, its marks well made: less is to be found out about them than in a shop
 _TOOLS: Final = Shared(mark=0.1, gauge=0.15, level=0.05, tape_zero=0.3)
-_STILL: Final = 0.18  # of a tolerance, one sigma: no model is quite true
-_STILL_MM: Final = 0.25
+_STILL_DEG, _STILL_MM = 0.054, 0.25  # one sigma: no model is quite true
 _MOST: Final = 0.45  # of a tolerance, of what is to be called true
 _LEAST: Final = 1.5  # of what is to be called out
 _NAME: Final = "Crooked"
@@ -289,5 +288,5 @@ def _truth(survey: Survey, story: Story, bent: Bent, grade: int, rng: np.random.
 
 def _still(name: str, rng: np.random.Generator) -> float:
     """What a part is off that is not out: mm or degrees."""
-    sigma = _STILL_MM if name.startswith("d") else _STILL * 0.3
+    sigma = _STILL_MM if name.startswith("d") else _STILL_DEG
     return float(np.clip(rng.normal(0, sigma), -2 * sigma, 2 * sigma))
