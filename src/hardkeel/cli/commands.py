@@ -35,6 +35,7 @@ from hardkeel.cli.options import (
     SAVE,
     SECONDS,
     SEED,
+    SHEET,
     SHEETS,
     SIZE,
     THICKNESS,
@@ -132,7 +133,7 @@ COMMANDS: Final = {
         Command(
             "practice",
             "exercises: a crooked model that is nobody's, its truth sealed",
-            (SEED, COURSE, GRADE, TO_KEEL, LIST, REVEAL, JSON, INCHES),
+            (SEED, COURSE, GRADE, TO_KEEL, SHEET, LIST, REVEAL, PAPER, JSON, INCHES),
             of_build=False,
         ),
         Command("export", "write record, parts and formers", (TO, PHASE, INCHES, PAPER, OVERWRITE)),

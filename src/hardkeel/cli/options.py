@@ -140,6 +140,12 @@ GRADE: Final = Option(
 TO_KEEL: Final = Option(
     "--to", "[--to FILE]", "where the exercise is written", {"type": Path, "metavar": "FILE"}
 )
+SHEET: Final = Option(
+    "--sheet",
+    "[--sheet FILE.pdf]",
+    "the exercise on paper, its solution on another sheet",
+    {"type": Path, "metavar": "FILE.pdf"},
+)
 REVEAL: Final = Option(
     "--reveal",
     "[--reveal FILE]",

@@ -6,11 +6,14 @@ from typing import Any
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.demo.bench import practice_models
+from hardkeel.export.exercise_sheet import exercise_sheet_pdf
+from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.messages import practice as say
 from hardkeel.practice.courses import COURSES
 from hardkeel.practice.exercise import Exercise, opened
 from hardkeel.practice.making import exercise_from
 from hardkeel.practice.scoring import scored
+from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.package import load, save
 
 Json = dict[str, Any]
@@ -25,6 +28,7 @@ def run(parsed: argparse.Namespace) -> str:
         return "".join(f"{say.course_line(one)}\n" for one in COURSES.values())
     if parsed.reveal is not None:
         exercise = opened(load(parsed.reveal).build)
+        _print(exercise, parsed)
         if parsed.json:
             return as_text(truth_json(exercise))
         lines = say.truth_lines(exercise, scored(exercise, {}), unit_of(parsed))
@@ -38,7 +42,15 @@ def run(parsed: argparse.Namespace) -> str:
         raise BadInput("course", f'no course "{parsed.course}"; there are {", ".join(COURSES)}')
     exercise = exercise_from(practice_models(), parsed.seed, parsed.grade, course=course)
     save(exercise.build, parsed.to)
+    _print(exercise, parsed)
     return "\n".join(say.made_lines(str(parsed.to), exercise)) + "\n"
+
+
+def _print(exercise: Exercise, parsed: argparse.Namespace) -> None:
+    """Its sheets, where they are wanted."""
+    if parsed.sheet is not None:
+        data = exercise_sheet_pdf(exercise, unit_of(parsed), PAPERS[parsed.paper])
+        write_atomically(parsed.sheet, data)
 
 
 def truth_json(exercise: Exercise) -> Json:

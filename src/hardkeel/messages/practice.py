@@ -12,6 +12,7 @@ if TYPE_CHECKING:
     from hardkeel.practice.courses import Course
     from hardkeel.practice.exercise import Exercise
     from hardkeel.practice.scoring import Line
+    from hardkeel.survey.checking import Check
 
 COURSES: Final = {
     "corners": "A tape across corners: what is swung, and which way",
@@ -46,6 +47,13 @@ ALONG: Final = {
     "crooked-bench": "Level the bench, or read the fuselage too: what leans alike is the bench.",
     "mark-off": "When one mark's readings fit nothing else, doubt the mark before the model.",
 }
+SHEET: Final = "exercise"
+SOLUTION: Final = "what was wrong"
+SHEET_HOW: Final = "Nobody's own model. Each reading is numbered in the drawing; beside it stands what a true airframe would show. The bench may lean, a tool may have a zero of its own."
+SOLUTION_HEADS: Final = ("Check", "Wanted", "Is", "")
+OUT, TRUE = "out", "true"
+TAKE_ALONG: Final = "To take along:"
+SHEET_HEADS: Final = ("", "Reading", "Tool", "If true", "Shows")
 _HOW: Final = {
     "found": "out, found",
     "right": "true, rightly left",
@@ -71,13 +79,30 @@ def made_lines(name: str, exercise: "Exercise") -> list[str]:
     ]
 
 
+def amount(check: "Check", value: float, unit: LengthUnit) -> str:
+    """A figure of a check in its unit."""
+    return format_length(value, unit) if check.unit == "mm" else format_angle(value)
+
+
+def question(name: str, check: "Check", unit: LengthUnit) -> str:
+    """``Stabilizer square: out by more than 0.30°?  yes / no``."""
+    allowed = amount(check, check.tolerance, unit)
+    return f"{name}: is it off by more than {allowed}?    yes  /  no"
+
+
+def misread_words(numbers: "Sequence[int]") -> str:
+    """Which readings were misread."""
+    said = ", ".join(str(one) for one in numbers)
+    return f"Misread: {said}. The others fit each other without {'it' if len(numbers) == 1 else 'them'}."
+
+
 def truth_lines(exercise: "Exercise", lines: "Sequence[Line]", unit: LengthUnit) -> list[str]:
     """What was wrong, each asked check as it really is, and what is to be taken along."""
     said = [STORIES[exercise.truth.story], ""]
     checks = {one.id: one for one in exercise.checks}
     for line in lines:
         check = checks[line.check]
-        value = format_length(line.value, unit) if check.unit == "mm" else format_angle(line.value)
-        state = _HOW[line.how] if line.said is not None else "out" if line.is_out else "true"
+        value = amount(check, line.value, unit)
+        state = _HOW[line.how] if line.said is not None else OUT if line.is_out else TRUE
         said.append(f"  {check_name(exercise.build.surveyed, check):<28}{value:>10}   {state}")
     return [*said, "", ALONG[exercise.truth.story]]

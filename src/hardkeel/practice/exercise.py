@@ -62,6 +62,13 @@ class Exercise:
         """The same as nobody has read them yet."""
         return self._bare.checks
 
+    def if_true(self, readings: Sequence[Reading]) -> tuple[float, ...]:
+        """What readings would show on a true airframe by perfect tools, mm or degrees."""
+        net = self.hidden.net
+        nothing = np.zeros(net.columns.size)
+        values, _ = net.observer(readings).predict(nothing, net.placer.place(nothing))
+        return tuple(float(one) for one in values)
+
     def with_minutes(self, minutes: float) -> "Exercise":
         """The same with so many minutes."""
         section = self.section.but(minutes=minutes)

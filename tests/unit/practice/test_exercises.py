@@ -10,20 +10,24 @@ from typing import Any
 
 import numpy as np
 import pytest
+from pypdf import PdfReader
 
 from hardkeel.base.errors import BadInput
 from hardkeel.cli.commands import run_command
 from hardkeel.demo.bench import practice_models
+from hardkeel.export.exercise_sheet import exercise_sheet_pdf
 from hardkeel.messages import practice as say
+from hardkeel.messages.names import check_name
 from hardkeel.practice.courses import COURSES, Course
 from hardkeel.practice.exercise import Exercise, minutes_of, opened
 from hardkeel.practice.making import exercise_from
 from hardkeel.practice.scoring import scored
 from hardkeel.practice.stories import STORIES
-from hardkeel.practice.strategies import by_guess, by_list, by_next, is_solved
+from hardkeel.practice.strategies import by_guess, by_list, by_next, is_solved, judged
 from hardkeel.practice.truth import Truth
 from hardkeel.storage.format import text_of
 from hardkeel.storage.package import load, save
+from hardkeel.survey.readings import Distance
 from tests.draws import draws
 
 FEW = range(draws(2, 334))
@@ -237,3 +241,33 @@ def test_a_plain_build_is_not_revealed(tmp_path: Path, capsys: pytest.CaptureFix
     save(made(0, 1).build.but(practice=None), tmp_path / "own.keel")
     assert run_command(["practice", "--reveal", str(tmp_path / "own.keel")]) == 2
     assert "no exercise" in capsys.readouterr().err
+
+
+def test_a_sheet_asks_and_another_tells(tmp_path: Path) -> None:
+    exercise = made(3, 3)
+    data = exercise_sheet_pdf(exercise, "in", (215.9, 279.4))
+    (tmp_path / "club.pdf").write_bytes(data)
+    pages = [page.extract_text() for page in PdfReader(tmp_path / "club.pdf").pages]
+    asked, solved = " ".join(pages[:-1]), pages[-1]
+    assert say.STORIES[exercise.truth.story] not in asked
+    assert say.STORIES[exercise.truth.story] in solved
+    for check in exercise.checks:
+        if check.id in exercise.section.asked:
+            assert check_name(exercise.build.surveyed, check) in asked
+            assert check_name(exercise.build.surveyed, check) in solved
+    assert data == exercise_sheet_pdf(exercise, "in", (215.9, 279.4))
+    first = by_list(exercise).readings[:1]
+    assert exercise.if_true(first) != pytest.approx([first[0].value], abs=1e-9)
+
+
+def test_on_a_true_airframe_readings_show_what_the_drawing_says() -> None:
+    """Distances once more from the marks' places by design."""
+    exercise = made(2, 2)
+    survey = exercise.build.surveyed
+    tapes = [one for one in judged(exercise, ()).pool.readings if isinstance(one, Distance)][:5]
+    for tape, shown in zip(tapes, exercise.if_true(tapes), strict=True):
+        ends = [survey.mark(name) for name in (tape.from_, tape.to)]
+        assert None not in ends
+        assert shown == pytest.approx(
+            math.dist(*(one.at for one in ends if one is not None)), abs=1e-6
+        )
