@@ -20,6 +20,7 @@ from hardkeel.survey.sighting import PhotoView
 SIGHT: Final = "Sight"
 OPEN_PHOTO: Final = "Open a photo…"
 WEBCAM: Final = "Take one by webcam"
+SAMPLE_OF_EXERCISE: Final = "photograph the model"
 BY_WEBCAM: Final = "webcam"
 SAMPLE: Final = "photograph the demo"
 OPEN_WHICH: Final = "Which photo?"

@@ -8,7 +8,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.practice.hidden import Hidden
-from hardkeel.practice.stories import STORIES
+from hardkeel.practice.sealing import check_seal
 from hardkeel.practice.truth import Truth
 from hardkeel.project.model import Build
 from hardkeel.project.practice import PracticeSection
@@ -100,9 +100,7 @@ def opened(build: Build) -> Exercise:
     section = build.practice
     if section is None:
         raise BadInput("practice", "is missing: this build is no exercise")
-    truth = Truth.unsealed(section.sealed)
-    if truth.story not in STORIES:
-        raise BadInput("practice.sealed", f'tells a story "{truth.story}" that is not known here')
+    truth = check_seal(section)
     exercise = Exercise(build, section, truth, truth.hidden(build.surveyed))
     known = {one.id for one in exercise.rules}
     strange = next((one for one in section.asked if one not in known), None)

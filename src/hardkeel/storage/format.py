@@ -2,16 +2,22 @@
 
 import json
 import re
-from typing import Any, Final
+from typing import TYPE_CHECKING, Any, Final
 
 from pydantic import ValidationError
 
 from hardkeel.base.errors import BadInput
 from hardkeel.base.faults import clause_of, place_name
+from hardkeel.base.late import late
 from hardkeel.project.model import FORMAT, FORMAT_NAME, FORMAT_VERSION, Build
 from hardkeel.project.soundness import check_build
 from hardkeel.storage.migrations import REVISION, brought_up
 from hardkeel.survey.readings import DEFAULT_SIGMA
+
+if TYPE_CHECKING:
+    from hardkeel.practice import sealing
+else:
+    sealing = late("hardkeel.practice.sealing")
 
 Json = dict[str, Any]
 # a build with everything has some thousands; 64 MB of empty braces would take gigabytes
@@ -52,6 +58,8 @@ def build_from_data(data: object) -> Build:
         raise BadInput("build.json", "is nested too deeply to be read") from None
     build = brought_up(build, revision)
     check_build(build)
+    if build.practice is not None:
+        sealing.check_seal(build.practice)
     return build
 
 

@@ -25,7 +25,7 @@ from hardkeel.practice.scoring import scored
 from hardkeel.practice.stories import STORIES
 from hardkeel.practice.strategies import by_guess, by_list, by_next, is_solved, judged
 from hardkeel.practice.truth import Truth
-from hardkeel.storage.format import text_of
+from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
 from hardkeel.survey.readings import Distance
 from tests.draws import draws
@@ -191,6 +191,16 @@ def spoiled(change: Any) -> Any:
 def test_a_file_that_is_none_is_refused_with_its_place(change: Any, words: str) -> None:
     with pytest.raises(BadInput, match=words):
         opened(spoiled(change))
+
+
+def test_a_file_whose_seal_is_none_is_not_opened() -> None:
+    given = json.loads(text_of(made(0, 1).build))
+    given["practice"]["sealed"] = "broken"
+    with pytest.raises(BadInput, match=r"practice\.sealed: is not what"):
+        build_from_text(json.dumps(given))
+    given["practice"] = {"seed": 1}
+    with pytest.raises(BadInput, match=r"practice\."):
+        build_from_text(json.dumps(given))
 
 
 def test_a_build_is_no_exercise() -> None:

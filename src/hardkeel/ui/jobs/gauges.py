@@ -10,8 +10,7 @@ from hardkeel.gauges.link import GaugeLink, GaugeReport
 from hardkeel.gauges.port import StandInPort
 from hardkeel.gauges.protocol import GAUGE_KINDS, GaugeKind, gauge_for
 from hardkeel.gauges.standin import StandIn
-from hardkeel.practice.exercise import opened
-from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
+from hardkeel.practice.standing import hidden_of
 from hardkeel.project.model import Build
 from hardkeel.survey.readings import Reading
 
@@ -24,15 +23,6 @@ class _Plugged:
 
 def _place(reading: Reading) -> str:
     return reading.model_dump_json(by_alias=True)
-
-
-def _hidden_of(build: Build) -> Hidden:
-    """What stand-ins are held on: an exercise's own airframe, a demo's, else one that is crooked by chance."""
-    if build.practice is not None:
-        return opened(build).hidden
-    if build.hidden is not None:
-        return hidden_from(build.surveyed, build.hidden)
-    return hidden_by_chance(build.surveyed, build.name)
 
 
 class GaugeController(QObject):
@@ -69,10 +59,16 @@ class GaugeController(QObject):
             self._plugged[kind] = _Plugged(link, None)
 
     def plug_stand_in(self, kind: GaugeKind, build: Build) -> None:
-        """Plug a simulated gauge in, which measures a hidden crooked copy of a build."""
+        """Plug a simulated gauge in, which measures a hidden crooked copy of a build.
+
+        Raises
+        ------
+        BadInput
+            When the build is an exercise that its truth does not belong to any more.
+        """
         if kind in self._plugged:
             return
-        hidden = _hidden_of(build)
+        hidden = hidden_of(build)
         port = StandInPort(StandIn(kind, hidden, np.random.default_rng()))
         link = GaugeLink(port.url, self._listener(kind), kind=kind, stand_in=True)
         self._plugged[kind] = _Plugged(link, port)

@@ -2,11 +2,13 @@
 
 from PyQt6.QtCore import QObject
 
+from hardkeel.base.errors import BadInput
 from hardkeel.base.units import format_angle, format_length
 from hardkeel.gauges.link import GaugeReport
 from hardkeel.gauges.places import found_places
 from hardkeel.gauges.protocol import GAUGE_KINDS, UNITS, GaugeKind
 from hardkeel.messages import true as say
+from hardkeel.practice.standing import is_played
 from hardkeel.survey.readings import Reading
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.gauges import GaugeController
@@ -57,13 +59,18 @@ class GaugeBench(QObject):
         if last and last not in dict(found):
             found.insert(0, (last, f"{last}  as last time"))
         found.sort(key=lambda one: one[0] != last)
-        if self._document.build.hidden is not None:
-            return ((SIMULATED, "the demo's simulated gauge"), *found)
+        if is_played(self._document.build):
+            whose = "demo" if self._document.build.practice is None else "exercise"
+            return ((SIMULATED, f"the {whose}'s simulated gauge"), *found)
         return (*found, (SIMULATED, "try it with a simulated gauge"))
 
     def _on_place_picked(self, kind: GaugeKind, where: str) -> None:
         if where == SIMULATED:
-            self.desk.plug_stand_in(kind, self._document.build)
+            try:
+                self.desk.plug_stand_in(kind, self._document.build)
+            except BadInput as fault:
+                self._dock.row(kind).show_state("unplugged", f"{fault}", zeroed=False)
+                return
         else:
             self._settings.set_gauge_place(kind, where)
             self.desk.plug(kind, where)
@@ -72,7 +79,7 @@ class GaugeBench(QObject):
 
     def _is_made_up(self, kind: GaugeKind) -> bool:
         """Whether what it shows must be marked: simulated, on a build that is no exercise."""
-        return self.desk.is_simulated(kind) and self._document.build.hidden is None
+        return self.desk.is_simulated(kind) and not is_played(self._document.build)
 
     def _on_zero_pressed(self, kind: GaugeKind) -> None:
         self.desk.zero(kind)

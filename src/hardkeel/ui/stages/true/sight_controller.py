@@ -16,8 +16,8 @@ from hardkeel.export.target_sheet import USUAL, targets_pdf
 from hardkeel.messages import shell
 from hardkeel.messages import sight as say
 from hardkeel.messages import targets as targets_say
-from hardkeel.practice.hidden import hidden_from
 from hardkeel.practice.photographing import SIZE, camera_for, film_focal, picture_of
+from hardkeel.practice.standing import hidden_of
 from hardkeel.project.model import Build
 from hardkeel.sight.assigning import Assigned, reordered
 from hardkeel.sight.pictures import jpeg_of, pixels_of, shrunk
@@ -321,7 +321,7 @@ class SightController(QObject):
 
 def _sample(build: Build, place: Place, seed: int) -> Heap:
     rng = np.random.default_rng(seed)
-    hidden = hidden_from(build.surveyed, build.hidden or {})
+    hidden = hidden_of(build)
     camera = camera_for(hidden, place, rng)
     data = jpeg_of(picture_of(hidden, build.fuselage, camera, rng), film_focal(SIZE))
     name = f"{say.SAMPLE} {seed + 1}"

@@ -27,6 +27,7 @@ from hardkeel.messages.advice import headline
 from hardkeel.messages.names import mark_name
 from hardkeel.picture.photo import Pixel
 from hardkeel.picture.truing import picture_of
+from hardkeel.practice.standing import is_played
 from hardkeel.sight.asking import to_click
 from hardkeel.sight.moved import moved_between
 from hardkeel.sight.pictures import Pixels
@@ -239,7 +240,8 @@ class SightPage(SubPage):
         for widget in (self.photos, self.smaller, self.drop, self._legend, self.exaggeration):
             widget.setVisible(bool(photos))
         for widget in (self.sample, self.from_where):
-            widget.setVisible(build.hidden is not None)
+            widget.setVisible(is_played(build))
+        self.sample.setText(say.SAMPLE if build.practice is None else say.SAMPLE_OF_EXERCISE)
         self.open.setEnabled(bool(build.surveyed.marks))
         self._show_webcams()
         targets = bool(build.surveyed.targets)
