@@ -104,7 +104,7 @@ def test_what_lies_on_the_mat_becomes_a_formers_outline(
     desk = window.findChild(CheckController)
     assert desk is not None
     before = piece_named(window.document.build, "F3")
-    page.former.setCurrentText("F6")
+    page.becomes.setCurrentText("F6")
     desk.outline(picture_of_f3)
     qtbot.waitUntil(window.document.stack.canUndo, timeout=40_000)
     fuselage = window.document.build.fuselage
@@ -128,8 +128,8 @@ def test_an_outline_is_a_template_where_it_is_wanted(
     page = page_of(window)
     desk = window.findChild(CheckController)
     assert desk is not None
-    assert page.former.findData("stab") >= 0
-    page.former.setCurrentIndex(page.former.findData(""))
+    assert page.becomes.findData("stab") >= 0
+    page.becomes.setCurrentIndex(page.becomes.findData(""))
     there = tmp_path / "bulkhead.svg"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(there), ""))
     desk.outline(picture_of_f3)

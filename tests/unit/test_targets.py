@@ -323,6 +323,8 @@ def test_the_command_finds_which_label_is_where(
     kept = tmp_path / "kept.keel"
     assert run_command(["sight", str(file), *paths, "--any-order", "--save", str(kept)]) == 0
     assert "another order than their sheet" in capsys.readouterr().out
+    assert run_command(["sight", str(kept), *paths, "--any-order"]) == 0
+    assert "laid down already" in capsys.readouterr().out
     told = {one.code: one.mark for one in load(kept).build.surveyed.targets}
     true = {one.code: one.mark for one in made.survey.targets}
     shown = {one.mark for one in load(kept).build.surveyed.sightings}

@@ -57,15 +57,20 @@ def _outline(
     """Take an outline for what it is meant for, and say its size."""
     name = parsed.outline
     path = Path(name)
+    kept = parsed.save
     if path.suffix.lower() in SUFFIXES:
+        if kept is not None:
+            raise BadInput("save", f"{path.name} is a template: it changes nothing of the build")
         write_atomically(path, outline_file(rings, path))
+        kept = path
     else:
         made = give_taken(loaded.build, name, rings[0])
         if parsed.save is not None:
             save(made, parsed.save, attached=loaded.attached(), others=loaded.others)
     if parsed.json:
         return as_text({"outline": rings[0], "holes": rings[1:]})
-    return f"{say.taken_words(rings, unit_of(parsed))}\n"
+    where = say.NOT_KEPT if kept is None else say.outline_written(str(kept))
+    return f"{say.taken_words(rings, unit_of(parsed))} {where}\n"
 
 
 def part_json(piece: FlatPiece, check: Check) -> Json:

@@ -12,7 +12,7 @@ from hardkeel.messages import practice as say
 from hardkeel.practice.courses import COURSES
 from hardkeel.practice.exercise import Exercise, opened
 from hardkeel.practice.making import exercise_from
-from hardkeel.practice.scoring import scored
+from hardkeel.practice.scoring import asked_truly
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.package import load, save
 
@@ -31,7 +31,7 @@ def run(parsed: argparse.Namespace) -> str:
         _print(exercise, parsed)
         if parsed.json:
             return as_text(truth_json(exercise))
-        lines = say.truth_lines(exercise, scored(exercise, {}), unit_of(parsed))
+        lines = say.truth_lines(exercise, asked_truly(exercise), unit_of(parsed))
         return "\n".join(lines) + "\n"
     if parsed.to is None:
         raise BadInput("to", "is missing: where the exercise is written")
@@ -65,6 +65,7 @@ def truth_json(exercise: Exercise) -> Json:
         },
         "bench": dict(exercise.truth.bench),
         "checks": [
-            {"id": one.check, "value": one.value, "out": one.is_out} for one in scored(exercise, {})
+            {"id": one.check, "value": one.value, "out": one.is_out}
+            for one in asked_truly(exercise)
         ],
     }

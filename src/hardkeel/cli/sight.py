@@ -46,8 +46,9 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
     here = {one.original for one in survey.photos}  # laid down twice, one would count twice
     again = "".join(f"{say.already(one.name)}\n" for one in taken if one.original in here)
     fresh = [one for one in taken if one.original not in here]
-    order = assigned(survey, fresh, survey.target_size or USUAL_SIDE) if parsed.any_order else None
-    if parsed.any_order and order is None:
+    sought = parsed.any_order and fresh
+    order = assigned(survey, fresh, survey.target_size or USUAL_SIDE) if sought else None
+    if sought and order is None:
         raise BadInput("survey.targets", say.NO_ORDER)
     seen = sighted(survey if order is None else reordered(survey, order), fresh, build.phase)
     made = _squared(build, seen) if frame else build.but(survey=seen.survey)
@@ -69,7 +70,7 @@ def run(loaded: Loaded, parsed: argparse.Namespace) -> str:
         raise
     if parsed.json:
         return as_text(sight_json(seen, judgement))
-    ordered = "".join(f"{line}\n" for line in say.order_lines(order))
+    ordered = "".join(f"{line}\n" for line in say.order_lines(order, survey))
     return again + ordered + sight_table(build, seen, judgement, parsed)
 
 

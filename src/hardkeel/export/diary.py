@@ -17,7 +17,6 @@ from hardkeel.export.stationery import (
     Image,
     KeepTogether,
     Paragraph,
-    SimpleDocTemplate,
     Spacer,
     Styles,
     dropped,
@@ -25,6 +24,7 @@ from hardkeel.export.stationery import (
     register_fonts,
     ruled_table,
     safe,
+    sheet_pdf,
 )
 from hardkeel.glue.coupons import verdict_on
 from hardkeel.logbook.entries import total_hours, with_timed
@@ -106,19 +106,9 @@ def diary_pdf(
         *_coupons(build, styles),
         *_dropped(build, unit, styles),
     ]
-    out = io.BytesIO()
-    SimpleDocTemplate(
-        out,
-        pagesize=tuple(side * mm for side in size),
-        leftMargin=margin,
-        rightMargin=margin,
-        topMargin=margin,
-        bottomMargin=margin,
-        title=f"{build.name or say.UNNAMED}: {say.DIARY}",
-        author="Hard Keel",
-        invariant=1,
-    ).build(story, canvasmaker=BookletCanvas if booklet else Canvas)
-    return out.getvalue()
+    title = f"{build.name or say.UNNAMED}: {say.DIARY}"
+    canvas = BookletCanvas if booklet else Canvas
+    return sheet_pdf(story, size, margin / mm, title, canvas)
 
 
 def _days(

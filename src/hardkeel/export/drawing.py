@@ -9,11 +9,13 @@ from hardkeel.export.stationery import (
     Circle,
     Color,
     Drawing,
+    Flowable,
     HexColor,
     Line,
     Path,
     PolyLine,
     String,
+    Table,
     black,
     white,
 )
@@ -23,6 +25,7 @@ from hardkeel.picture.truing import Picture, Stroke, View
 _INK: Final = HexColor(0x1E2B33)
 _SOFT: Final = HexColor(0x8A958F)
 _MARGIN: Final = 8.0
+_BELOW: Final[tuple[View, View]] = ("behind", "side")
 # role → colour, width, dashes: line kinds tell wanted from estimated without colour
 _STYLES: Final[dict[str, tuple[Color, float, list[float] | None]]] = {
     "fuselage": (_SOFT, 0.8, None),
@@ -99,6 +102,21 @@ _FILLS: Final[dict[Layer, Color]] = {
     "skin": HexColor(0xF7F2E4),
     "surface": white,
 }
+
+
+def three_views(
+    picture: Picture,
+    wide: float,
+    heights: tuple[float, float],
+    font: str,
+    strings: Sequence[tuple[str, Stroke]],
+) -> list[Flowable]:
+    """From above, and below it from behind and from port side by side; `wide` and `heights` points."""
+    plan = view_drawing(picture, "plan", (wide, heights[0]), font, strings)
+    behind, side = (
+        view_drawing(picture, view, (wide / 2, heights[1]), font, strings) for view in _BELOW
+    )
+    return [plan, Table([[behind, side]], colWidths=[wide / 2, wide / 2])]
 
 
 def space_drawing(space: Space, size: tuple[float, float]) -> Drawing:

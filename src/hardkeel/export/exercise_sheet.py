@@ -1,30 +1,28 @@
 """An exercise on paper for an evening at the club: readings and questions on one sheet, the solution on another."""
 
-import io
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.export.drawing import view_drawing
+from hardkeel.export.drawing import three_views
 from hardkeel.export.stationery import (
     REGULAR,
     Flowable,
     PageBreak,
     Paragraph,
-    SimpleDocTemplate,
     Spacer,
     Styles,
-    Table,
     mm,
     register_fonts,
     ruled_table,
     safe,
+    sheet_pdf,
 )
 from hardkeel.messages import practice as say
 from hardkeel.messages.advice import format_reading
 from hardkeel.messages.names import check_name, reading_name, tool_name
 from hardkeel.picture.truing import held_strokes, picture_of
 from hardkeel.practice.exercise import Exercise
-from hardkeel.practice.scoring import scored
+from hardkeel.practice.scoring import asked_truly
 from hardkeel.practice.strategies import by_list, judged
 from hardkeel.survey.readings import Reading
 
@@ -49,20 +47,7 @@ def exercise_sheet_pdf(exercise: Exercise, unit: LengthUnit, size: tuple[float, 
         PageBreak(),
         *_solved(exercise, taken, unit, styles),
     ]
-    out = io.BytesIO()
-    margin = _MARGIN_MM * mm
-    SimpleDocTemplate(
-        out,
-        pagesize=(size[0] * mm, size[1] * mm),
-        leftMargin=margin,
-        rightMargin=margin,
-        topMargin=margin,
-        bottomMargin=margin,
-        title=f"{exercise.build.name}: {say.SHEET}",
-        author="Hard Keel",
-        invariant=1,
-    ).build(story)
-    return out.getvalue()
+    return sheet_pdf(story, size, _MARGIN_MM, f"{exercise.build.name}: {say.SHEET}")
 
 
 def _asked(
@@ -82,9 +67,6 @@ def _asked(
         for number, one in enumerate(taken, start=1)
         for stroke in held_strokes(build, bare, 1.0, one)[:1]
     ]
-    plan = view_drawing(picture, "plan", (wide, 84 * mm), REGULAR, strings)
-    behind = view_drawing(picture, "behind", (wide / 2, 38 * mm), REGULAR, strings)
-    side = view_drawing(picture, "side", (wide / 2, 38 * mm), REGULAR, strings)
     true = exercise.if_true(taken)
     rows: list[list[Any]] = [list(say.SHEET_HEADS)]
     rows += [
@@ -103,8 +85,7 @@ def _asked(
         Paragraph(safe(build.name), styles.title),
         Paragraph(safe(say.SHEET_HOW), styles.text),
         Spacer(1, 2 * mm),
-        plan,
-        Table([[behind, side]], colWidths=[wide / 2, wide / 2]),
+        *three_views(picture, wide, (84 * mm, 38 * mm), REGULAR, strings),
         ruled_table(rows, columns, (0, 3, 4), whole=True),
         Spacer(1, 4 * mm),
         *(
@@ -121,7 +102,7 @@ def _solved(
     survey = exercise.build.surveyed
     checks = {one.id: one for one in exercise.checks}
     rows: list[list[Any]] = [list(say.SOLUTION_HEADS)]
-    for line in scored(exercise, {}):
+    for line in asked_truly(exercise):
         check = checks[line.check]
         rows.append(
             [

@@ -1,6 +1,5 @@
 """The sheet that goes to the board: every reading of a frame, what it would be if square, a blank to write in."""
 
-import io
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
@@ -8,12 +7,12 @@ from hardkeel.export.stationery import (
     Flowable,
     KeepTogether,
     Paragraph,
-    SimpleDocTemplate,
     Styles,
     mm,
     register_fonts,
     ruled_table,
     safe,
+    sheet_pdf,
 )
 from hardkeel.fuselage.model import Fuselage, Squaring
 from hardkeel.fuselage.squaring import square
@@ -64,20 +63,7 @@ def reading_form_pdf(
         ]
         table = ruled_table(rows, [wide - 100 * mm, 28 * mm, 36 * mm, 36 * mm], (1,), whole=True)
         story.append(KeepTogether([Paragraph(safe(name), styles.heading), table]))
-    out = io.BytesIO()
-    margin = _MARGIN_MM * mm
-    SimpleDocTemplate(
-        out,
-        pagesize=(size[0] * mm, size[1] * mm),
-        leftMargin=margin,
-        rightMargin=margin,
-        topMargin=margin,
-        bottomMargin=margin,
-        title=f"{title}: {say.SHEET}",
-        author="Hard Keel",
-        invariant=1,
-    ).build(story)
-    return out.getvalue()
+    return sheet_pdf(story, size, _MARGIN_MM, f"{title}: {say.SHEET}")
 
 
 def _group(reading: Reading) -> str:

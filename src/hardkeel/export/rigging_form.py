@@ -1,23 +1,21 @@
 """The sheet that goes to the model: numbered strings in the drawing, a box for each reading, wide enough for a pencil."""
 
-import io
 from typing import Any, Final
 
 from hardkeel.base.units import LengthUnit
-from hardkeel.export.drawing import view_drawing
+from hardkeel.export.drawing import three_views
 from hardkeel.export.stationery import (
     INK,
     REGULAR,
     Flowable,
     Paragraph,
-    SimpleDocTemplate,
     Spacer,
     Styles,
-    Table,
     mm,
     register_fonts,
     ruled_table,
     safe,
+    sheet_pdf,
 )
 from hardkeel.messages import reading_form as say
 from hardkeel.messages.advice import format_reading
@@ -63,10 +61,7 @@ def rigging_form_pdf(build: Build, unit: LengthUnit, size: tuple[float, float]) 
             for reading in listed
             for stroke in held_strokes(bare, judged, 1.0, reading)[:1]
         ]
-        plan = view_drawing(picture, "plan", (wide, 118 * mm), REGULAR, strings)
-        behind = view_drawing(picture, "behind", (wide / 2, 44 * mm), REGULAR, strings)
-        side = view_drawing(picture, "side", (wide / 2, 44 * mm), REGULAR, strings)
-        story += [plan, Table([[behind, side]], colWidths=[wide / 2, wide / 2])]
+        story += three_views(picture, wide, (118 * mm, 44 * mm), REGULAR, strings)
         rows: list[list[Any]] = [list(say.HEADS)]
         rows += [
             [
@@ -88,16 +83,4 @@ def rigging_form_pdf(build: Build, unit: LengthUnit, size: tuple[float, float]) 
             Spacer(1, 3 * mm),
             Paragraph(safe(say.CAUTION), styles.small),
         ]
-    out = io.BytesIO()
-    SimpleDocTemplate(
-        out,
-        pagesize=(size[0] * mm, size[1] * mm),
-        leftMargin=_MARGIN_MM * mm,
-        rightMargin=_MARGIN_MM * mm,
-        topMargin=_MARGIN_MM * mm,
-        bottomMargin=_MARGIN_MM * mm,
-        title=f"{build.name or say.UNNAMED}: {say.TITLE}",
-        author="Hard Keel",
-        invariant=1,
-    ).build(story)
-    return out.getvalue()
+    return sheet_pdf(story, size, _MARGIN_MM, f"{build.name or say.UNNAMED}: {say.TITLE}")

@@ -130,3 +130,33 @@ def ruled_table(
     ]
     table.setStyle(TableStyle(style))
     return table
+
+
+def sheet_pdf(
+    story: list[Flowable],
+    size: tuple[float, float],
+    margin: float,
+    title: str,
+    canvas: type[Canvas] = Canvas,
+) -> bytes:
+    """A story as the bytes of a PDF with the same margin all round.
+
+    Parameters
+    ----------
+    size, margin : (float, float), float
+        Of the paper, mm.
+    """
+    out = io.BytesIO()
+    edge = margin * mm
+    SimpleDocTemplate(
+        out,
+        pagesize=(size[0] * mm, size[1] * mm),
+        leftMargin=edge,
+        rightMargin=edge,
+        topMargin=edge,
+        bottomMargin=edge,
+        title=title,
+        author="Hard Keel",
+        invariant=1,
+    ).build(story, canvasmaker=canvas)
+    return out.getvalue()

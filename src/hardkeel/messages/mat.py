@@ -28,13 +28,14 @@ TAKEN_OUTLINE: Final = "outline taken from a part, mm"
 
 
 A_TEMPLATE: Final = "a template in a file"
+NOT_KEPT: Final = "It is not kept: --save FILE writes the build with it."
 OUTLINE_FILE: Final = "outline.dxf"
 OUTLINE_FILES: Final = "DXF (*.dxf);;SVG (*.svg)"
 
 
 def outline_written(name: str) -> str:
     """Where a template went."""
-    return f"{name} has it at full size."
+    return f"{name} has it."
 
 
 def paper_words(paper: str, pages: tuple[int, int]) -> str:
@@ -154,7 +155,7 @@ NO_DRAWING: Final = "A part without a drawing"
 TAKE_OUTLINE: Final = "Take its outline…"
 OUTLINE_WHY: Final = "From a picture of it on the mat. A former: as it lies, its top to the mat's, without its holes. A tail surface: a half or the whole, its leading edge to the mat's top, the half's root along a side. From straight above it is truest."
 THICK: Final = "thickness"
-FORMER: Final = "it becomes"
+BECOMES: Final = "it becomes"
 READING: Final = "Reading {name} …"
 WHICH_PICTURE: Final = "A picture of the part on its mat"
 PICTURES: Final = "Photographs and scans (*.jpg *.jpeg *.png)"

@@ -32,8 +32,8 @@ STORIES: Final = {
     "fin-leans": "The fin leaned.",
     "gauge-zero": "The incidence gauge was off by the same in all its readings. Nothing of the model was out for it.",
     "tape-hook": "The tape's hook was bent: all it read was off by the same. Nothing of the model was out for it.",
-    "crooked-bench": "The bench was not level. The model stood true on it.",
-    "mark-off": "A tip's mark sat beside its place. The wing stood where it should.",
+    "crooked-bench": "The bench was not level. Nothing of the model was out for it.",
+    "mark-off": "A tip's mark sat beside its place. Nothing of the model was out for it.",
 }
 ALONG: Final = {
     "all-true": "True is an answer, too: stop when all that was asked is known.",
@@ -54,13 +54,6 @@ SOLUTION_HEADS: Final = ("Check", "Wanted", "Is", "")
 OUT, TRUE = "out", "true"
 TAKE_ALONG: Final = "To take along:"
 SHEET_HEADS: Final = ("", "Reading", "Tool", "If true", "Shows")
-_HOW: Final = {
-    "found": "out, found",
-    "right": "true, rightly left",
-    "missed": "out, missed",
-    "called out": "true, though called out",
-    "not said": "not said",
-}
 
 
 def course_line(course: "Course") -> str:
@@ -103,6 +96,6 @@ def truth_lines(exercise: "Exercise", lines: "Sequence[Line]", unit: LengthUnit)
     for line in lines:
         check = checks[line.check]
         value = amount(check, line.value, unit)
-        state = _HOW[line.how] if line.said is not None else OUT if line.is_out else TRUE
+        state = OUT if line.is_out else TRUE
         said.append(f"  {check_name(exercise.build.surveyed, check):<28}{value:>10}   {state}")
     return [*said, "", ALONG[exercise.truth.story]]

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 
 USUAL_MM: Final = 20.0
 TITLE: Final = "Targets"
-HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle of the square on the mark, hairlines on its lines; flat, edges down."
+HOW_TO_LAY_THEM: Final = "Print at full size, cut along the outer line. Middle of the square on the mark, hairlines on its lines, if nothing else is said; flat, edges down."
 CARD: Final = "Targets: pictures without clicks"
 LAY: Final = "Lay out targets"
 PRINT: Final = "Print them…"
@@ -80,6 +80,7 @@ BOTH_FACES: Final = {(0.0, -1.0, 0.0): "port face", (0.0, 1.0, 0.0): "starboard 
 TAB: Final = "glue on the wood"
 NO_ORDER: Final = "the pictures do not tell which target sits where: too few are seen, or no five of them lie as the marks do"
 TRY_ORDER: Final = "the labels sit in another order than their sheet has: with --any-order each is taken for the mark it sits on"
+SAME_ORDER: Final = "Each label that the pictures tell sits where its sheet has it."
 OTHER_ORDER: Final = "The labels sit in another order than their sheet has: each is taken for the mark that the pictures show it on."
 _ONES: Final = (
     "nought", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
@@ -172,18 +173,20 @@ def told_lines(
     return lines
 
 
-def order_lines(order: "Assigned | None") -> list[str]:
-    """That labels sit in another order, and which of them can't be told."""
+def order_lines(order: "Assigned | None", survey: Survey) -> list[str]:
+    """Whether labels sit otherwise than this survey has them, and which of them can't be told."""
     if order is None:
         return []
-    if not order.unclear:
-        return [OTHER_ORDER]
-    codes = ", ".join(str(code) for code in order.unclear)
-    one = len(order.unclear) == 1
-    return [
-        OTHER_ORDER,
-        f"Target {codes} {'sits' if one else 'sit'} where two marks are, or none: {'it is' if one else 'they are'} not used.",
-    ]
+    there = {one.code: one.mark for one in survey.targets}
+    same = all(there.get(code) == mark for code, mark in order.marks.items())
+    said = [SAME_ORDER if same else OTHER_ORDER]
+    if order.unclear:
+        codes = ", ".join(str(code) for code in order.unclear)
+        one = len(order.unclear) == 1
+        said.append(
+            f"Target {codes} {'sits' if one else 'sit'} where two marks are, or none: {'it is' if one else 'they are'} not used."
+        )
+    return said
 
 
 def seen_lines(sighted: "Sighted") -> list[str]:

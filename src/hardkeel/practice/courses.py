@@ -3,8 +3,6 @@
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.practice.stories.story import Skill
-
 
 @dataclass(frozen=True, slots=True)
 class Course:
@@ -21,19 +19,18 @@ class Course:
     id: str
     grade: int
     minutes: float
-    skill: Skill
     stories: tuple[str, ...]
 
 
 COURSES: Final[dict[str, Course]] = {
     one.id: one
     for one in (
-        Course("corners", 1, 30.0, "finding", ("swung", "wing-swung", "all-true")),
-        Course("bench", 1, 20.0, "doubting", ("crooked-bench", "tipped")),
-        Course("enough", 1, 20.0, "deciding", ("all-true", "tipped", "swung")),
-        Course("turned", 2, 40.0, "doubting", ("gauge-zero", "tail-incidence")),
-        Course("hook", 2, 40.0, "doubting", ("tape-hook", "swung", "wing-swung")),
-        Course("angles", 2, 40.0, "deciding", ("tail-incidence", "all-true")),
-        Course("misread", 3, 90.0, "doubting", ("mark-off", "tipped", "swung", "all-true")),
+        Course("corners", 1, 30.0, ("swung", "wing-swung", "all-true")),
+        Course("bench", 1, 20.0, ("crooked-bench", "tipped")),
+        Course("enough", 1, 20.0, ("all-true", "tipped", "swung")),
+        Course("turned", 2, 40.0, ("gauge-zero", "tail-incidence")),
+        Course("hook", 2, 40.0, ("tape-hook", "swung", "wing-swung")),
+        Course("angles", 2, 40.0, ("tail-incidence", "all-true")),
+        Course("misread", 3, 90.0, ("mark-off", "tipped", "swung", "all-true")),
     )
 }

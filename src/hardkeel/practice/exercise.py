@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 
@@ -16,7 +17,11 @@ from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.handiness import efforts_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
+from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Reading, sigma_of
+
+# the practice bench's tools are well kept, its marks well made: less is to be found out about them than in a shop
+TOOLS: Final = Shared(mark=0.1, gauge=0.15, level=0.05, tape_zero=0.3)
 
 
 @dataclass(frozen=True)
@@ -50,7 +55,7 @@ class Exercise:
     @cached_property
     def _bare(self) -> Judgement:
         """What is said of the model before anything was read."""
-        return judge_survey(self.build.surveyed)
+        return judge_survey(untouched(self.build.surveyed))
 
     @property
     def rules(self) -> tuple[CheckRule, ...]:
@@ -89,6 +94,13 @@ class Exercise:
         )
 
 
+def untouched(survey: Survey) -> Survey:
+    """A survey before anything was read, on the exercise's own tools, whatever the shop's are set to."""
+    return survey.but(
+        readings=(), photos=(), gluing=None, locked=(), locked_at=None, shared=TOOLS
+    )  # fmt: skip
+
+
 def opened(build: Build) -> Exercise:
     """An exercise from its file.
 
@@ -101,7 +113,7 @@ def opened(build: Build) -> Exercise:
     if section is None:
         raise BadInput("practice", "is missing: this build is no exercise")
     truth = check_seal(section)
-    exercise = Exercise(build, section, truth, truth.hidden(build.surveyed))
+    exercise = Exercise(build, section, truth, truth.hidden(untouched(build.surveyed)))
     known = {one.id for one in exercise.rules}
     strange = next((one for one in section.asked if one not in known), None)
     if strange is not None:

@@ -9,7 +9,7 @@ import numpy as np
 
 from hardkeel.base.errors import BadInput
 from hardkeel.practice.courses import Course
-from hardkeel.practice.exercise import Exercise, minutes_of
+from hardkeel.practice.exercise import Exercise, minutes_of, untouched
 from hardkeel.practice.stories import STORIES
 from hardkeel.practice.stories.story import Bent, Story
 from hardkeel.practice.strategies import by_list, by_next, is_solved
@@ -21,9 +21,7 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
-from hardkeel.survey.priors import Shared
 
-GRADES: Final = (1, 2, 3)
 _ASKED: Final = {1: 3, 2: 4, 3: 5}
 _SLIPS: Final = {1: 0.0, 2: 0.0, 3: 0.04}  # of the readings
 _SLIP_SIGMAS: Final = (9.0, 14.0)
@@ -32,8 +30,6 @@ _LONG: Final = 24  # readings: what takes more is not asked
 _MINUTES: Final = {1: 30.0, 2: 40.0, 3: 90.0}  # that an exercise has at most
 # times what the best use of the minutes takes; where readings may be misread some are taken twice
 _ROOM: Final = {1: 1.6, 2: 1.6, 3: 2.2}
-# the practice bench's tools are well kept, its marks well made: less is to be found out about them than in a shop
-_TOOLS: Final = Shared(mark=0.1, gauge=0.15, level=0.05, tape_zero=0.3)
 _STILL_DEG, _STILL_MM = 0.054, 0.25  # one sigma: no model is quite true
 _MOST: Final = 0.45  # of a tolerance, of what is to be called true
 _LEAST: Final = 1.5  # of what is to be called out
@@ -48,11 +44,11 @@ _SHARED_SHARE: Final = 0.4  # of what the shop's habits allow, one sigma
 def bare(build: Build) -> Build:
     """A model as it stands on the bench before anything was read of it."""
     survey = build.surveyed
-    plain = survey.but(
-        readings=(), photos=(), gluing=None, locked=(), locked_at=None, targets=(), target_size=None,
+    plain = untouched(survey).but(
+        targets=(),
+        target_size=None,
         marks=tuple(one for one in survey.marks if not one.id.startswith(OWN_TARGET)),
-        shared=_TOOLS,
-    )  # fmt: skip
+    )
     return Build(
         name=build.name,
         model_class=build.model_class,

@@ -1,9 +1,7 @@
-"""Ways to go about an exercise: by what to read next, by the best list beforehand, by guessing."""
+"""Ways to go about an exercise: by what to read next, by the best list beforehand."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-
-import numpy as np
 
 from hardkeel.practice.exercise import Exercise, minutes_of
 from hardkeel.survey.judging import Judgement, judge_survey
@@ -53,12 +51,6 @@ def by_list(exercise: Exercise) -> Played:
     for one in best_list(exercise):
         taken = (*taken, exercise.read(one, len(taken)))
     return by_next(exercise, taken)
-
-
-def by_guess(exercise: Exercise, rng: np.random.Generator) -> Played:
-    """Read nothing, say anything."""
-    said = {check: bool(rng.random() < 0.5) for check in exercise.section.asked}  # noqa: PLR2004
-    return Played(said, (), 0.0)
 
 
 def best_list(exercise: Exercise) -> tuple[Reading, ...]:

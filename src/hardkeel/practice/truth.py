@@ -3,8 +3,6 @@
 import base64
 import binascii
 import zlib
-from collections.abc import Mapping
-from types import MappingProxyType
 from typing import Final, Self
 
 import numpy as np
@@ -19,7 +17,6 @@ from hardkeel.survey.model import Survey
 from hardkeel.survey.network import network_of
 
 _MOST_BYTES: Final = 1 << 20
-Amounts = Mapping[str, float]
 
 
 class SharedTruth(Value):
@@ -65,14 +62,18 @@ class Truth(Value):
             for name, amount in names.items():
                 column = net.columns.column(body, name)
                 if column is None:
-                    raise BadInput("practice.sealed", f'speaks of {name} of "{body}"')
+                    raise BadInput(
+                        "practice.sealed", f'speaks of "{body}", which the model does not have'
+                    )
                 unknowns[column] = amount
         for name, amount in self.bench.items():
             unknowns[net.columns.bench + BENCH.index(name)] = amount
         for one in self.shared:
             at = net.columns.shared.get((one.what, one.owner))
             if at is None:
-                raise BadInput("practice.sealed", f'speaks of {one.what} of "{one.owner}"')
+                raise BadInput(
+                    "practice.sealed", f'speaks of "{one.owner}", which the model does not have'
+                )
             unknowns[at : at + len(one.value)] = one.value
         return Hidden(net, unknowns)
 
@@ -101,6 +102,3 @@ class Truth(Value):
                 return cls.model_validate_json(data)
         except BadInput as fault:
             raise BadInput("practice.sealed", fault.sentence) from None
-
-
-NOTHING: Final[Amounts] = MappingProxyType({})

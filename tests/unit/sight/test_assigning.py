@@ -6,6 +6,7 @@ from functools import cache
 import numpy as np
 import pytest
 
+from hardkeel.messages import targets as say
 from hardkeel.sight.assigning import assigned, order_of, reordered
 from hardkeel.sight.targets import Taken, sighted
 from hardkeel.survey.judging import judge_survey
@@ -66,6 +67,15 @@ def test_the_answer_is_the_same_as_in_the_sheets_order() -> None:
         other = got.check(one.id)
         assert other is not None
         assert other.value == pytest.approx(one.value, abs=1e-6)
+
+
+def test_it_is_said_whether_they_sit_otherwise() -> None:
+    made, photos = standing(2)
+    as_laid = assigned(made.survey, photos, 20.0)
+    assert say.order_lines(as_laid, made.survey) == [say.SAME_ORDER]
+    shuffled, _ = in_other_order(made, photos, 3)
+    assert say.order_lines(assigned(made.survey, shuffled, 20.0), made.survey)[0] == say.OTHER_ORDER
+    assert say.order_lines(None, made.survey) == []
 
 
 def test_nothing_is_said_where_all_sit_as_they_should_or_nothing_tells() -> None:

@@ -61,6 +61,8 @@ def test_a_former_takes_it_and_a_file_has_it_with_its_holes(
     assert former is not None
     assert former.half_width == pytest.approx(28, abs=0.2)
     assert load(files[0]).build == demo_build()
+    assert run_command([*begun, "F5"]) == 0
+    assert "It is not kept" in capsys.readouterr().out
     dxf = tmp_path / "bulkhead.dxf"
     assert run_command([*begun, str(dxf)]) == 0
     assert re.match(
@@ -75,6 +77,7 @@ def test_a_former_takes_it_and_a_file_has_it_with_its_holes(
     [
         ([], "say which piece lies there"),
         (["--piece", "F4", "--outline", "F5"], "say which piece lies there"),
+        (["--outline", "bulkhead.dxf", "--save", "kept.keel"], "changes nothing of the build"),
         (["--outline", "F55"], 'no former and no tail surface "F55"'),
         (["--outline", "F5", "--thickness", "0"], "no thickness of wood"),
     ],

@@ -21,6 +21,4 @@ def _mark_off(survey: Survey, rng: np.random.Generator) -> Bent:
     return Bent(shared={("mark", str(rng.choice(tips))): (by, 0.0, 0.0)})
 
 
-STORIES: Final = (
-    Story("mark-off", 3, "doubting", has("wing"), _mark_off, ("yaw",), puts_out=False),
-)
+STORIES: Final = (Story("mark-off", 3, has("wing"), _mark_off, ("yaw",), puts_out=False),)

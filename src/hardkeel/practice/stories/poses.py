@@ -27,10 +27,10 @@ def _nothing(_survey: Survey, _rng: np.random.Generator) -> Bent:
 
 
 STORIES: Final = (
-    Story("all-true", 1, "deciding", has("wing"), _nothing, ("yaw", "incidence", "roll_to_wing"), puts_out=False),
-    Story("tipped", 1, "finding", has(*_TAIL), _turned("roll", "roll_to_wing", *_TAIL), ("roll_to_wing", "yaw")),
-    Story("swung", 1, "finding", has(*_TAIL), _turned("yaw", "yaw", *_TAIL), ("yaw", "roll_to_wing")),
-    Story("wing-swung", 1, "finding", has("wing"), _turned("yaw", "yaw", "wing"), ("yaw", "roll")),
-    Story("tail-incidence", 2, "deciding", has(*_TAIL), _turned("pitch", "decalage", *_TAIL), ("decalage", "incidence")),
-    Story("fin-leans", 2, "finding", has("fin"), _turned("roll", "fin_lean_to_stab", "fin"), ("fin_lean_to_stab", "fin_yaw")),
+    Story("all-true", 1, has("wing"), _nothing, ("yaw", "incidence", "roll_to_wing"), puts_out=False),
+    Story("tipped", 1, has(*_TAIL), _turned("roll", "roll_to_wing", *_TAIL), ("roll_to_wing", "yaw")),
+    Story("swung", 1, has(*_TAIL), _turned("yaw", "yaw", *_TAIL), ("yaw", "roll_to_wing")),
+    Story("wing-swung", 1, has("wing"), _turned("yaw", "yaw", "wing"), ("yaw", "roll")),
+    Story("tail-incidence", 2, has(*_TAIL), _turned("pitch", "decalage", *_TAIL), ("decalage", "incidence")),
+    Story("fin-leans", 2, has("fin"), _turned("roll", "fin_lean_to_stab", "fin"), ("fin_lean_to_stab", "fin_yaw")),
 )  # fmt: skip

@@ -2,13 +2,12 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Final, Literal
+from typing import Final
 
 import numpy as np
 
 from hardkeel.survey.model import Body, Role, Survey, role_of
 
-Skill = Literal["finding", "doubting", "deciding", "order"]
 CLEARLY: Final = (1.8, 2.8)  # of a tolerance: nobody argues about that
 
 
@@ -40,19 +39,16 @@ class Story:
     ----------
     grade : int
         From which on it is told.
-    skill : str
-        What of measuring it exercises.
     suits : callable
         Whether it can be told of a survey.
     asks : tuple of str
-        Kinds of checks that belong to it: they are asked about, out or not.
+        Kinds of checks that belong to it: one of them at least is asked about.
     puts_out : bool
         Whether it puts one of them out; else it only looks so.
     """
 
     id: str
     grade: int
-    skill: Skill
     suits: Callable[[Survey], bool]
     bend: Bend
     asks: tuple[str, ...]

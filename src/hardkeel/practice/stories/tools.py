@@ -36,7 +36,7 @@ def _askew(_survey: Survey, rng: np.random.Generator) -> Bent:
 
 
 STORIES: Final = (
-    Story("gauge-zero", 2, "doubting", _shares("gauge"), _zero("gauge", 0.2, 0.35), ("decalage", "incidence"), puts_out=False),
-    Story("tape-hook", 2, "doubting", _shares("tape_zero"), _zero("tape_zero", 0.4, 0.7), ("yaw",), puts_out=False),
-    Story("crooked-bench", 1, "doubting", has("wing"), _askew, ("roll", "roll_to_wing", "incidence"), puts_out=False),
+    Story("gauge-zero", 2, _shares("gauge"), _zero("gauge", 0.2, 0.35), ("decalage", "incidence"), puts_out=False),
+    Story("tape-hook", 2, _shares("tape_zero"), _zero("tape_zero", 0.4, 0.7), ("yaw",), puts_out=False),
+    Story("crooked-bench", 1, has("wing"), _askew, ("roll", "roll_to_wing", "incidence"), puts_out=False),
 )  # fmt: skip

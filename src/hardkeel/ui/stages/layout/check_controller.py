@@ -80,7 +80,7 @@ class CheckController(QObject):
         page = self._page
         if page is None:
             return
-        name, thick = page.former.currentData(), page.thick.value or 0.0
+        name, thick = page.becomes.currentData(), page.thick.value or 0.0
         self._start(path, lambda photo: photo.outline(thick), lambda rings: self._give(name, rings))
 
     def _start(

@@ -69,7 +69,7 @@ class GaugeBench(QObject):
             try:
                 self.desk.plug_stand_in(kind, self._document.build)
             except BadInput as fault:
-                self._dock.row(kind).show_state("unplugged", f"{fault}", zeroed=False)
+                self._dock.row(kind).show_state("unplugged", fault.fault, zeroed=False)
                 return
         else:
             self._settings.set_gauge_place(kind, where)

@@ -194,6 +194,7 @@ class SightController(QObject):
         """Let a webcam take a picture, and lay it down as one from a file."""
         build = self._document.build
         name = f"{say.BY_WEBCAM} {len(build.surveyed.photos) + 1}"
+        self._tell(say.TAKING)
 
         def work() -> Heap:
             shot = shot_of(picture_from(device), name, looked_for=bool(build.surveyed.targets))
@@ -256,7 +257,10 @@ class SightController(QObject):
         except BadInput as fault:
             return [f"{fault}."]
         if self._page is not None:
-            told = [*targets_say.order_lines(order), *targets_say.told_lines(survey, seen.told)]
+            told = [
+                *targets_say.order_lines(order, build.surveyed),
+                *targets_say.told_lines(survey, seen.told),
+            ]
             self._page.targets.show_seen(targets_say.seen_lines(seen), told)
             if seen.photos:
                 self._page.take_photo(self._document.build.surveyed.photos[-1].id)
