@@ -112,6 +112,8 @@ def _solved(
                 say.OUT if line.is_out else say.TRUE,
             ]
         )
+    table = ruled_table(rows, [share * mm for share in _SOLUTION_MM], (1, 2))
+    table.hAlign = "LEFT"
     misread = [number + 1 for number in range(len(taken)) if number in exercise.truth.slips]
     story = exercise.truth.story
     return [
@@ -119,7 +121,7 @@ def _solved(
         Spacer(1, 3 * mm),
         Paragraph(safe(say.STORIES[story]), styles.answer),
         Spacer(1, 4 * mm),
-        ruled_table(rows, [share * mm for share in _SOLUTION_MM], (1, 2)),
+        table,
         Spacer(1, 4 * mm),
         *([Paragraph(safe(say.misread_words(misread)), styles.text)] if misread else []),
         Paragraph(safe(f"{say.TAKE_ALONG} {say.ALONG[story]}"), styles.text),
