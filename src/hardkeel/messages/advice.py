@@ -207,10 +207,15 @@ def format_reading(survey: Survey, reading: Reading, unit: LengthUnit) -> str:
 
 def format_residual(survey: Survey, reading: Reading, fit: Fit, unit: LengthUnit) -> str:
     """A residual with its sign, as the reading's tool would show it."""
+    return format_difference(survey, reading, fit.residual, unit)
+
+
+def format_difference(survey: Survey, reading: Reading, by: float, unit: LengthUnit) -> str:
+    """What a reading differs by, mm or degrees, with its sign and as its tool would show it."""
     over = read_over(survey, reading)
     if over is None and reading.kind in ANGULAR:
-        return format_angle(fit.residual, signed=True)
-    text = format_length(fit.residual if over is None else height_of(fit.residual, over), unit)
+        return format_angle(by, signed=True)
+    text = format_length(by if over is None else height_of(by, over), unit)
     return text if text.startswith("−") else f"+{text}"
 
 

@@ -34,6 +34,7 @@ STORIES: Final = {
     "tape-hook": "The tape's hook was bent: all it read was off by the same. Nothing of the model was out for it.",
     "crooked-bench": "The bench was not level. Nothing of the model was out for it.",
     "mark-off": "A tip's mark sat beside its place. Nothing of the model was out for it.",
+    "corrected": "It stood as your correction had left it.",
 }
 ALONG: Final = {
     "all-true": "True is an answer, too: stop when all that was asked is known.",
@@ -46,6 +47,7 @@ ALONG: Final = {
     "tape-hook": "Both tips by one tape: a bent hook is in both, and falls out of the difference.",
     "crooked-bench": "Level the bench, or read the fuselage too: what leans alike is the bench.",
     "mark-off": "When one mark's readings fit nothing else, doubt the mark before the model.",
+    "corrected": "Read again after a correction: it moves more than what it was meant for.",
 }
 SHEET: Final = "exercise"
 SOLUTION: Final = "what was wrong"

@@ -2,6 +2,8 @@
 
 from hardkeel.logbook.entries import total_hours, with_timed
 from hardkeel.messages.counting import number_of
+from hardkeel.messages.practising import TRY_ONE, how_far
+from hardkeel.practice import standing
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 
@@ -53,3 +55,10 @@ def how_far_logged(build: Build, _judgement: Judgement) -> str:
 def how_far_printed(build: Build, _judgement: Judgement) -> str:
     """How many sheets were printed."""
     return f"{len(build.prints)} printed" if build.prints else "nothing yet"
+
+
+def how_far_practised(build: Build, _judgement: Judgement) -> str:
+    """The minutes of the exercise on the bench, or how it went."""
+    if build.practice is None:
+        return TRY_ONE
+    return how_far(build.practice, standing.minutes_spent(build), standing.right_in(build))

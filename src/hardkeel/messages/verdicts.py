@@ -43,6 +43,7 @@ _WAYS: Final = {
     "gap": ("{mm} too far over the wing beneath", "{mm} too close to the wing beneath"),
     "stagger": ("{mm} too far ahead of the wing beneath", "{mm} too far behind the wing beneath"),
 }
+_ANY_WAY: Final = ("{deg} too much", "{deg} too little")
 # of a panel on one side, as its own tip goes: starboard; what turns about it is the other way round on port
 _OF_PANELS: Final = {
     "roll": ("tip {mm} high", "tip {mm} low"),
@@ -117,14 +118,29 @@ def format_wanted(check: Check, unit: LengthUnit) -> str:
 
 def way_off(survey: Survey, check: Check, unit: LengthUnit) -> str:
     """Which way and how far, at the place where one sees it: ``starboard tip 2.3 mm high``."""
-    error, reach = check.error, error_at_reach_mm(survey, check)
-    if check.kind == "fins_toe" and not _second_is_starboard(survey, check):
-        error = -error
+    return _said(_ways_of(survey, check), check.error, error_at_reach_mm(survey, check), unit)
+
+
+def ways_alone(survey: Survey, check: Check) -> tuple[str, str]:
+    """The same without a figure: above what is wanted, below it; ``starboard tip high``, ``port tip high``."""
+    plus, minus = (" ".join(one.format(mm="", deg="").split()) for one in _ways_of(survey, check))
+    return plus, minus
+
+
+def is_told_in_mm(survey: Survey, check: Check) -> bool:
+    """Whether one says in millimetres how far it is off; else in degrees."""
+    return "{mm}" in _ways_of(survey, check)[0] and error_at_reach_mm(survey, check) is not None
+
+
+def _ways_of(survey: Survey, check: Check) -> tuple[str, str]:
+    """What is said of an error above nothing, and below it."""
+    plus, minus = _WAYS.get(check.kind, _ANY_WAY)
+    turned = check.kind == "fins_toe" and not _second_is_starboard(survey, check)
     body = survey.body(check.body)
     if check.kind in _OF_PANELS and body is not None and is_panel(body):
-        out = error if body.origin[1] > 0 else -error
-        return _said(_OF_PANELS[check.kind], out, reach, unit)
-    return way_words(check.kind, error, reach, unit)
+        plus, minus = _OF_PANELS[check.kind]
+        turned = body.origin[1] <= 0
+    return (minus, plus) if turned else (plus, minus)
 
 
 def _second_is_starboard(survey: Survey, check: Check) -> bool:
@@ -135,7 +151,7 @@ def _second_is_starboard(survey: Survey, check: Check) -> bool:
 
 def way_words(kind: str, error: float, reach: float | None, unit: LengthUnit) -> str:
     """The same from a check's kind, its error and what that is at its reach, mm."""
-    return _said(_WAYS.get(kind, ("{deg} too much", "{deg} too little")), error, reach, unit)
+    return _said(_WAYS.get(kind, _ANY_WAY), error, reach, unit)
 
 
 def _said(ways: tuple[str, str], error: float, reach: float | None, unit: LengthUnit) -> str:

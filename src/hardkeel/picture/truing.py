@@ -17,6 +17,7 @@ from hardkeel.geometry.rotation import Array
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Body, Survey, Verdict, contacts_of
+from hardkeel.survey.network import Network
 from hardkeel.survey.proposing import is_upright
 from hardkeel.survey.readings import (
     AngleAt,
@@ -36,6 +37,20 @@ Role = Literal[
     "fuselage", "former", "centre", "wanted", "estimated", "reading", "mark", "board", "strut"
 ]
 VIEWS: Final[tuple[View, ...]] = ("plan", "behind", "side")
+_SEEN_IN: Final[dict[str, View]] = {
+    "yaw": "plan",
+    "offset": "plan",
+    "fin_yaw": "plan",
+    "incidence": "side",
+    "decalage": "side",
+    "fins_toe": "plan",
+    "vee_yaw": "plan",
+    "vee_incidence_difference": "side",
+    "side": "plan",
+    "down": "side",
+    "gap": "side",
+    "stagger": "side",
+}
 _BOARD_GAP: Final = 12.0  # mm below the lowest point, where the board is drawn
 
 
@@ -105,7 +120,7 @@ def picture_of(build: Build, judgement: Judgement, factor: float) -> Picture:
     """Draw a build as it should stand and, `factor` times exaggerated, as it is believed to stand."""
     survey = build.surveyed
     rings = {b.id: body_ring(survey, b) for b in survey.bodies if b.id != FUSELAGE}
-    shown = _Shown(survey, judgement, factor, rings, judgement.readings)
+    shown = _Shown(survey, _believed(judgement), factor, rings, judgement.readings)
     strokes: list[Stroke] = []
     if build.fuselage is not None:
         strokes += fuselage_strokes(build.fuselage)
@@ -130,10 +145,26 @@ def rings_shown(
     build: Build, judgement: Judgement, factor: float
 ) -> dict[str, tuple[tuple[Point, ...], list[Array]]]:
     """By body but the fuselage: its edge as wanted, and `factor` times exaggerated as it is believed to stand."""
+    return rings_by(build, *_believed(judgement), factor)
+
+
+def rings_by(
+    build: Build, net: Network, unknowns: Array, factor: float
+) -> dict[str, tuple[tuple[Point, ...], list[Array]]]:
+    """The same by these unknowns, shape (n,), in the network's columns."""
     survey = build.surveyed
     rings = {b.id: body_ring(survey, b) for b in survey.bodies if b.id != FUSELAGE}
-    shown = _Shown(survey, judgement, factor, rings, ())
+    shown = _Shown(survey, (net, unknowns), factor, rings, ())
     return {body: (ring, shown.rings[body]) for body, ring in rings.items()}
+
+
+def view_of_check(kind: str) -> View:
+    """The view in which an error of this kind is seen."""
+    return _SEEN_IN.get(kind, "behind")
+
+
+def _believed(judgement: Judgement) -> tuple[Network, Array]:
+    return judgement.net, judgement.solution.unknowns
 
 
 def keel_strokes(build: Build) -> tuple[Stroke, ...]:
@@ -144,7 +175,7 @@ def keel_strokes(build: Build) -> tuple[Stroke, ...]:
     for body in survey.bodies:
         if body.id != FUSELAGE:
             ring = body_ring(survey, body)
-            points = project("side", [ring[i] for i in _seen(survey, body, ring, "side")])
+            points = project("side", [ring[i] for i in seen_corners(survey, body, ring, "side")])
             strokes.append(Stroke("side", "wanted", points, body.id, closed=True))
     return tuple(stroke for stroke in strokes if stroke.view == "side")
 
@@ -165,7 +196,9 @@ def held_strokes(
 ) -> tuple[Stroke, ...]:
     """Where a reading that is not yet taken would be held."""
     return tuple(
-        reading_strokes(reading, _Shown(build.surveyed, judgement, factor, {}, (reading,)))
+        reading_strokes(
+            reading, _Shown(build.surveyed, _believed(judgement), factor, {}, (reading,))
+        )
     )
 
 
@@ -181,7 +214,7 @@ class _Shown:
     def __init__(
         self,
         survey: Survey,
-        judgement: Judgement,
+        believed: tuple[Network, Array],
         factor: float,
         rings: dict[str, tuple[Point, ...]],
         readings: Sequence[Reading],
@@ -191,7 +224,8 @@ class _Shown:
         owned += [(body, point) for body, ring in rings.items() for point in ring]
         owned += [end for ends in gauges.values() for end in ends]
         wanted = np.array([at for _, at in owned], dtype=float).reshape(-1, 3)
-        placed = judgement.net.placer_of(owned).place(judgement.solution.unknowns)
+        net, unknowns = believed
+        placed = net.placer_of(owned).place(unknowns)
         shown = iter(wanted + factor * (placed.airframe - wanted))
         self.marks: dict[str, Array] = {mark.id: next(shown) for mark in survey.marks}
         self.rings = {body: [next(shown) for _ in ring] for body, ring in rings.items()}
@@ -249,7 +283,7 @@ def body_ring(survey: Survey, body: Body) -> tuple[Point, ...]:
     )
 
 
-def _seen(survey: Survey, body: Body, ring: tuple[Point, ...], view: View) -> list[int]:
+def seen_corners(survey: Survey, body: Body, ring: tuple[Point, ...], view: View) -> list[int]:
     """Which corners draw a body: a lying surface is seen from the side as its root chord."""
     if view == "side" and role_of(body) in LYING and not is_upright(survey, body):
         rows = [i for i, point in enumerate(ring) if point[1] == body.origin[1]]
@@ -268,7 +302,7 @@ def _body_strokes(
     verdict = body_verdict(judgement, body.id)
     strokes = []
     for view in VIEWS:
-        rows = _seen(survey, body, ring, view)
+        rows = seen_corners(survey, body, ring, view)
         wanted = project(view, [ring[i] for i in rows])
         shown = project(view, [now[i] for i in rows])
         strokes.append(Stroke(view, "wanted", wanted, body.id, closed=True))

@@ -13,7 +13,7 @@ from hardkeel.practice.sealing import check_seal
 from hardkeel.practice.truth import Truth
 from hardkeel.project.model import Build
 from hardkeel.project.practice import PracticeSection
-from hardkeel.survey.checking import Check, CheckRule
+from hardkeel.survey.checking import Check, CheckRule, rules_of
 from hardkeel.survey.handiness import efforts_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
@@ -53,19 +53,29 @@ class Exercise:
         return next(one for one in self.rules if one.id == check)
 
     @cached_property
-    def _bare(self) -> Judgement:
+    def bare(self) -> Judgement:
         """What is said of the model before anything was read."""
         return judge_survey(untouched(self.build.surveyed))
 
-    @property
+    @cached_property
     def rules(self) -> tuple[CheckRule, ...]:
         """The model's checks, on the hidden airframe's unknowns."""
-        return self._bare.rules
+        net = self.hidden.net
+        return rules_of(net.survey, net.columns)
 
     @property
     def checks(self) -> tuple[Check, ...]:
         """The same as nobody has read them yet."""
-        return self._bare.checks
+        return self.bare.checks
+
+    @property
+    def asked(self) -> tuple[CheckRule, ...]:
+        """What is to be said of, in the checks' order."""
+        return tuple(one for one in self.rules if one.id in self.section.asked)
+
+    def spent(self, readings: Sequence[Reading]) -> float:
+        """Minutes that readings took."""
+        return minutes_of(self.hidden.net.survey, readings)
 
     def if_true(self, readings: Sequence[Reading]) -> tuple[float, ...]:
         """What readings would show on a true airframe by perfect tools, mm or degrees."""

@@ -1,8 +1,11 @@
-"""What a build's simulated tools are held on: an exercise's own airframe, a demo's, else one that is crooked by chance."""
+"""What a build's simulated tools are held on, and how an exercise on the bench stands."""
 
-from hardkeel.practice.exercise import opened
+from hardkeel.base.errors import BadInput
+from hardkeel.practice.exercise import minutes_of, opened
 from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
+from hardkeel.practice.scoring import Scored, asked_truly, outcome_of, scored
 from hardkeel.project.model import Build
+from hardkeel.survey.judging import Judgement
 
 
 def is_played(build: Build) -> bool:
@@ -23,3 +26,31 @@ def hidden_of(build: Build) -> Hidden:
     if build.hidden is not None:
         return hidden_from(build.surveyed, build.hidden)
     return hidden_by_chance(build.surveyed, build.name)
+
+
+def minutes_spent(build: Build) -> float:
+    """On the readings of an exercise."""
+    return minutes_of(build.surveyed, build.practice.taken) if build.practice is not None else 0.0
+
+
+def right_in(build: Build) -> int | None:
+    """How many of what was asked were told rightly; ``None`` while the truth is sealed, or belongs to it no more."""
+    if build.practice is None or not build.practice.told:
+        return None
+    said = build.practice.said
+    try:
+        lines = asked_truly(opened(build))
+    except BadInput:
+        return None
+    return sum(outcome_of(one, said.get(one.check)) in ("found", "right") for one in lines)
+
+
+def told_of(build: Build, judgement: Judgement) -> tuple[Scored, ...]:
+    """Each asked check when it is over; nothing while the truth is sealed, or where it belongs to it no more."""
+    if build.practice is None or not build.practice.told:
+        return ()
+    checks = {one.id: one for one in judgement.checks}
+    try:
+        return scored(opened(build), checks)
+    except (BadInput, KeyError):
+        return ()

@@ -112,6 +112,10 @@ class Check:
         """Value − target."""
         return self.value - self.target
 
+    def off_by(self, error: float) -> "Check":
+        """The same were it off by so much."""
+        return replace(self, value=self.target + error)
+
     @property
     def doubt(self) -> float:
         """What is shown as ±."""

@@ -22,13 +22,22 @@ def error_at_reach_mm(survey: Survey, check: Check) -> float | None:
     """
     if check.unit == "mm":
         return check.error
+    arm = _arm(survey, check)
+    return None if arm is None else arm * math.sin(math.radians(check.error))
+
+
+def error_from_reach(survey: Survey, check: Check, mm: float) -> float | None:
+    """The error, mm or degrees, that is so many mm at a check's reach; ``None`` where that is unknown or longer than it."""
+    if check.unit == "mm":
+        return mm
+    arm = _arm(survey, check)
+    return math.degrees(math.asin(mm / arm)) if arm and abs(mm) <= arm else None
+
+
+def _arm(survey: Survey, check: Check) -> float | None:
     body = survey.body(check.body)
     if body is None:
         return None
     if check.kind in _AT_TIP:
-        arm = body.span / 2 if body.span else None
-    elif check.kind in _AT_EDGE:
-        arm = body.chord
-    else:
-        arm = body.span
-    return None if arm is None else arm * math.sin(math.radians(check.error))
+        return body.span / 2 if body.span else None
+    return body.chord if check.kind in _AT_EDGE else body.span

@@ -6,9 +6,9 @@ and what is learned by it, are `messages.practice`'s.
 
 from typing import Final
 
-from hardkeel.practice.stories import places, poses, tools
+from hardkeel.practice.stories import after, places, poses, tools
 from hardkeel.practice.stories.story import Story
 
 STORIES: Final[dict[str, Story]] = {
-    one.id: one for one in (*poses.STORIES, *tools.STORIES, *places.STORIES)
+    one.id: one for one in (*poses.STORIES, *tools.STORIES, *places.STORIES, *after.STORIES)
 }

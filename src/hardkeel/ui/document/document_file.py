@@ -124,9 +124,18 @@ class DocumentFile(QObject):
         build: Build,
         others: Others | None = None,
         came: Mapping[str, bytes] = MappingProxyType({}),
+        *,
+        again: bool = False,
     ) -> None:
-        """Put a build on the bench that no file holds yet, with what came with it."""
-        self._document.open_build(build, clean=build == empty_build(), came=came)
+        """Put a build on the bench that no file holds yet, with what came with it.
+
+        Parameters
+        ----------
+        again : bool
+            It can be had again as it is, as a demo: nothing is lost with it before it is changed.
+        """
+        clean = again or build == empty_build()
+        self._document.open_build(build, clean=clean, came=came)
         self._take(None, None, None, others)
 
     def save(self, *, lose: bool = False) -> None:

@@ -26,10 +26,12 @@ from hardkeel.base.errors import (
 from hardkeel.base.late import late
 from hardkeel.demo.shipped import shipped_build
 from hardkeel.edits.named import go_back
+from hardkeel.messages import practising
 from hardkeel.messages import shell as say
 from hardkeel.messages.advice import headline
 from hardkeel.messages.names import PHASE_WORDS
 from hardkeel.messages.unusual import looked_at
+from hardkeel.practice.standing import right_in
 from hardkeel.project.model import Build, empty_build
 from hardkeel.project.unusual import oddities_in
 from hardkeel.storage.atomic import moment_of
@@ -48,7 +50,17 @@ from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
-from hardkeel.ui.stages import HOME, ON_PAPER, PICTURED, PRINTED, STAGES, StageContext
+from hardkeel.ui.shell.visiting import Hands, Visiting
+from hardkeel.ui.stages import (
+    HOME,
+    ON_PAPER,
+    PICTURED,
+    PRINTED,
+    STAGES,
+    Stage,
+    StageContext,
+    home_of,
+)
 from hardkeel.ui.theme import Theme, apply_style, make_theme
 from hardkeel.ui.widgets.dropped import PictureDrop
 
@@ -101,7 +113,11 @@ class MainWindow(QMainWindow):
             self.document_file, self.document, self.jobs, self.notice, settings, self
         )
         self.blank = BlankPage()
-        bench = StageContext(self.document, settings, theme, self.jobs, self.notice.tell)
+        hands = Hands(self._may_leave, self.start, self.open_path)
+        visit = Visiting(self.document, self.document_file, hands)
+        bench = StageContext(
+            self.document, settings, theme, self.jobs, self.notice.tell, visit, state
+        )
         self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
         self._stage = HOME
         self._stack = QStackedWidget()
@@ -192,7 +208,9 @@ class MainWindow(QMainWindow):
         return "" if self._stack.currentWidget() is self.blank else self._stage
 
     def show_stage(self, key: str) -> None:
-        """Turn to a stage."""
+        """Turn to a stage; one that is not on the rail for this build is not turned to."""
+        if not _stage_called(key).appears(self.document.build):
+            return
         self._stage = key
         self._show_page()
         if self.stage:
@@ -201,7 +219,8 @@ class MainWindow(QMainWindow):
     def _on_pictures(self, paths: list[Path]) -> None:
         """Pictures of the model were dropped on a page that has no use for them: who reads them is turned to."""
         self.show_stage(PICTURED)
-        self.pages[PICTURED].take_pictures(paths)
+        if self.stage == PICTURED:
+            self.pages[PICTURED].take_pictures(paths)
 
     def show_print(self) -> None:
         """Turn to the sheet that is printed of what is shown."""
@@ -212,8 +231,8 @@ class MainWindow(QMainWindow):
 
     def _show_page(self) -> None:
         """Show the page of the stage turned to, or the blank one while it has nothing to work on."""
-        ready = next(stage.ready for stage in STAGES if stage.key == self._stage)
-        page = self.pages[self._stage] if ready(self.document.build) else self.blank
+        ready = _stage_called(self._stage).ready(self.document.build)
+        page = self.pages[self._stage] if ready else self.blank
         self._stack.setCurrentWidget(page)
         self.rail.show_stage(self._stage)
 
@@ -223,8 +242,11 @@ class MainWindow(QMainWindow):
         for stage in STAGES:
             appears = stage.appears(build)
             self.rail.show_note(stage.key, stage.note(build, judgement), appears=appears)
+            foot = self.pages[stage.key].foot
+            if foot is not None:
+                foot.setVisible(appears)
             if stage.key == self._stage and not appears:
-                self._stage = HOME
+                self._stage = home_of(build)
         self._show_page()
         self.blank.show_recent(self._settings.recent)
         self._show_name()
@@ -239,6 +261,9 @@ class MainWindow(QMainWindow):
             headline(build.surveyed, self.document.judgement) if build.survey is not None else ""
         )
         out = any(check.verdict == "out" for check in self.document.judgement.checks)
+        if build.practice is not None:
+            state, out = practising.NOT_YOURS, False
+            answer = practising.answer_words(build.practice, right_in(build))
         self.header.show_build(name, state, answer, out=out)
         self.setWindowTitle(f"{name}{' *' if self.document_file.unsaved else ''} · Hard Keel")
 
@@ -261,24 +286,24 @@ class MainWindow(QMainWindow):
     def open_demo(self, make: Callable[[], Build] = shipped_build) -> None:
         """Put a demo build on the bench."""
         if self._may_leave():
-            self.start(make())
+            self.start(make(), again=True)
 
     def open_other_demo(self, demo: "Demo") -> None:
         """Put another demo on the bench, at the page where it has most to show."""
         if self._may_leave():
-            self.start(demo.make())
+            self.start(demo.make(), again=True)
             stage, place = demo.opens
             self.show_stage(stage)
             self.pages[stage].turn_to(place)
 
-    def start(self, build: Build) -> None:
-        """Put a build on the bench that has no file yet."""
-        self.document_file.start(build)
+    def start(self, build: Build, *, again: bool = False) -> None:
+        """Put a build on the bench that has no file yet; `again` where it can be had again as it is."""
+        self.document_file.start(build, again=again)
         self._show_opened()
 
     def _show_opened(self) -> None:
         """Turn to what was opened, and ask about figures in it that hardly any model has."""
-        self.show_stage(HOME)
+        self.show_stage(home_of(self.document.build))
         told = looked_at(oddities_in(self.document.build))
         if told:
             self.notice.tell(told)
@@ -386,7 +411,7 @@ class MainWindow(QMainWindow):
                 return
             if said:
                 self.notice.tell(said)
-            self.show_stage(HOME)
+            self.show_stage(home_of(self.document.build))
         self.offer_recovery()
 
     def _decline(self, rescued: Rescued) -> None:
@@ -409,6 +434,8 @@ class MainWindow(QMainWindow):
     def _may_leave(self) -> bool:
         if not self.document_file.unsaved or self.document.build == empty_build():
             return True
+        if self.document.build.practice is not None and self.document_file.path is None:
+            return True  # its number makes it again
         dialog = UnsavedDialog(self.document.build.name or say.THIS_BUILD, self)
         dialog.exec()
         return dialog.answer == "drop" or (dialog.answer == "save" and self.save())
@@ -523,3 +550,7 @@ def _with_suffix(path: Path) -> Path:
     if path.suffix.lower() in (".keel", ".json"):
         return path
     return path.with_name(path.name + ".keel")
+
+
+def _stage_called(key: str) -> Stage:
+    return next(stage for stage in STAGES if stage.key == key)

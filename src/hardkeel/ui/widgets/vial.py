@@ -171,7 +171,7 @@ class Vial(QWidget):
             tube_left, 0, box.width() - tube_left - word_width - value_width - 6, theme.px(15)
         )
         tube.moveTop((box.height() - tube.height()) / 2)
-        self._paint_tube(painter, tube)
+        paint_tube(painter, tube, theme, value.error, value.sigma, value.verdict)
         painter.setPen(colour)
         painter.setFont(theme.font(14, weight=600))
         value_box = QRectF(tube.right() + 2, 0, value_width, box.height())
@@ -186,32 +186,6 @@ class Vial(QWidget):
             self._value.below, Qt.TextElideMode.ElideRight, int(line.width())
         )
         painter.drawText(line, Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft, text)
-
-    def _paint_tube(self, painter: QPainter, tube: QRectF) -> None:
-        theme, value = self._theme, self._value
-        radius = tube.height() / 2
-        painter.setPen(QPen(theme.colour("fluid_edge"), 1))
-        painter.setBrush(theme.colour("fluid"))
-        painter.drawRoundedRect(tube, radius, radius)
-        unit = tube.width() / 2 / _HALF_RANGE
-        half_bubble = max(2 * value.sigma, _LEAST_BUBBLE) * unit
-        height = tube.height() * 0.68
-        half_bubble = min(max(half_bubble, height / 2), tube.width() / 2 - 2)
-        # a bubble further out than the tube is long rests against its end, as in a real level
-        reach = tube.width() / 2 - 2 - half_bubble
-        offset = min(max(value.error * unit, -reach), reach) if reach > 0 else 0.0
-        middle = tube.center()
-        edge = {"out": "out", "unsure": "act", "true": "bubble_edge"}[value.verdict]
-        painter.setPen(QPen(theme.colour(edge), 1.8))
-        painter.setBrush(theme.colour("bubble", 0.85))
-        bubble = QRectF(
-            middle.x() + offset - half_bubble, middle.y() - height / 2, 2 * half_bubble, height
-        )
-        painter.drawRoundedRect(bubble, height / 2, height / 2)
-        painter.setPen(QPen(theme.colour("bubble_edge" if theme.name == "light" else "ink"), 1.6))
-        for side in (-1, 1):
-            x = middle.x() + side * unit
-            painter.drawLine(QPointF(x, tube.top() - 2), QPointF(x, tube.bottom() + 2))
 
     def _paint_word(self, painter: QPainter, box: QRectF) -> None:
         theme, value = self._theme, self._value
@@ -229,6 +203,35 @@ class Vial(QWidget):
         painter.drawText(
             text_box, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, value.word
         )
+
+
+def paint_tube(
+    painter: QPainter, tube: QRectF, theme: Theme, error: float, sigma: float, verdict: Verdict
+) -> None:
+    """A tube with its two lines, and the bubble where the estimate is and as wide as its doubt; in tolerances."""
+    radius = tube.height() / 2
+    painter.setPen(QPen(theme.colour("fluid_edge"), 1))
+    painter.setBrush(theme.colour("fluid"))
+    painter.drawRoundedRect(tube, radius, radius)
+    unit = tube.width() / 2 / _HALF_RANGE
+    half_bubble = max(2 * sigma, _LEAST_BUBBLE) * unit
+    height = tube.height() * 0.68
+    half_bubble = min(max(half_bubble, height / 2), tube.width() / 2 - 2)
+    # a bubble further out than the tube is long rests against its end, as in a real level
+    reach = tube.width() / 2 - 2 - half_bubble
+    offset = min(max(error * unit, -reach), reach) if reach > 0 else 0.0
+    middle = tube.center()
+    edge = {"out": "out", "unsure": "act", "true": "bubble_edge"}[verdict]
+    painter.setPen(QPen(theme.colour(edge), 1.8))
+    painter.setBrush(theme.colour("bubble", 0.85))
+    bubble = QRectF(
+        middle.x() + offset - half_bubble, middle.y() - height / 2, 2 * half_bubble, height
+    )
+    painter.drawRoundedRect(bubble, height / 2, height / 2)
+    painter.setPen(QPen(theme.colour("bubble_edge" if theme.name == "light" else "ink"), 1.6))
+    for side in (-1, 1):
+        x = middle.x() + side * unit
+        painter.drawLine(QPointF(x, tube.top() - 2), QPointF(x, tube.bottom() + 2))
 
 
 @dataclass(frozen=True, slots=True)

@@ -36,7 +36,7 @@ from hardkeel.messages.verdicts import (
     standing_words,
     way_off,
 )
-from hardkeel.picture.truing import body_verdict
+from hardkeel.picture.truing import body_verdict, view_of_check
 from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check
 from hardkeel.survey.drafts import Draft, own_tool, with_own_tool
@@ -244,27 +244,13 @@ def _note(
 
 def callouts(build: Build, judgement: Judgement, unit: LengthUnit) -> tuple[Callout, ...]:
     """Words beside what is out, in the view where it is seen."""
-    view_of = {
-        "yaw": "plan",
-        "offset": "plan",
-        "fin_yaw": "plan",
-        "incidence": "side",
-        "decalage": "side",
-        "fins_toe": "plan",
-        "vee_yaw": "plan",
-        "vee_incidence_difference": "side",
-        "side": "plan",
-        "down": "side",
-        "gap": "side",
-        "stagger": "side",
-    }
     seen: set[tuple[str, str]] = set()
     found = []
     for check in judgement.checks:
-        view, body = view_of.get(check.kind, "behind"), judgement.charged[check.id][0]
+        view, body = view_of_check(check.kind), judgement.charged[check.id][0]
         if check.verdict == "out" and (view, body) not in seen:
             seen.add((view, body))
-            found.append(Callout(view, body, way_off(build.surveyed, check, unit)))  # type: ignore[arg-type]
+            found.append(Callout(view, body, way_off(build.surveyed, check, unit)))
     return tuple(found)
 
 

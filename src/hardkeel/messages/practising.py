@@ -1,0 +1,365 @@
+"""What is said on the pages of *Practice*."""
+
+from typing import TYPE_CHECKING, Final
+
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.messages.counting import number_of
+from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
+from hardkeel.messages.practice import ALONG, COURSES, STORIES
+from hardkeel.messages.verdicts import is_told_in_mm, way_off, ways_alone
+from hardkeel.survey.reaching import error_at_reach_mm
+
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+    from datetime import datetime
+
+    from hardkeel.practice.exercise import Exercise
+    from hardkeel.practice.progress import Done, Due, Skill
+    from hardkeel.practice.replay import Step
+    from hardkeel.practice.scoring import Outcome, Scored
+    from hardkeel.project.practice import PracticeSection, Word
+    from hardkeel.survey.checking import Check
+    from hardkeel.survey.model import Survey
+    from hardkeel.survey.readings import Reading
+
+PRACTICE: Final = "Practice"
+EXERCISE, HOW_IT_WAS, WHAT_TO_DO = "Exercise", "How it was", "Courses"
+NOT_YOURS: Final = "practice · not your model"
+TRY_ONE: Final = "try one"
+# exercise
+SAY_OF_EACH: Final = "Your word, before any verdict"
+READ_WHAT: Final = "Read"
+READ_SO_FAR: Final = "Read so far"
+NOTHING_READ: Final = "Nothing read yet: choose a tool and a place on the right, Enter reads it."
+SPACE_DOUBTS: Final = "Space doubts a reading"
+HEADS: Final = ("", "Reading", "If true", "Shows", "Differs", "")
+DOUBTED: Final = "doubted"
+TRUE, OUT = "True", "Out"
+BY: Final = "by"
+HOW_FAR: Final = "By how much, at the place where one sees it; may be left empty"
+MY_WORD: Final = "That is my word: show how it was"
+MY_WORD_KEY: Final = "Ctrl+Return"
+READ_IT: Final = "Read it"
+CANDIDATES: Final = "Places to read with this tool"
+TOOL_TO_READ_WITH: Final = "Tool"
+TURNED: Final = "turned"
+ALL_PARTS: Final = "all parts"
+PART: Final = "Part"
+SPENT: Final = "The minutes are spent: say what you know."
+NONE_TAKEN: Final = "No exercise on the bench"
+NONE_WHY: Final = "Somebody else's model, crooked in a way that nobody tells you. Find out what is out, in the minutes you have."
+TO_THE_COURSES: Final = "Choose one"
+LONGER_THAN_IT: Final = "That is longer than the part itself."
+SHOW_EDIT: Final = "show how it was"
+# how it was
+TAKE_ALONG: Final = "To take along"
+WENT: Final = "How it went"
+STEP_BY_STEP: Final = "The best use of the minutes, step by step"
+FILLED: Final = "filled: what a reading was worth"
+YOU, BEST = "you", "best"
+ROWS: Final = ("as it was", "you said", "readings said")
+ANOTHER, SAME_AGAIN = "Another one", "The same again"
+CORRECT_IT: Final = "Correct it so, and read again"
+CORRECT_TIP: Final = (
+    "Each part that you called out is turned back by your figure; what is left is yours to find"
+)
+GO_ON_TRUE: Final = "See it on the page True"
+NOT_TOLD: Final = "Nothing to show before you have said your word."
+LOOKING: Final = "Going through it step by step…"
+LEGEND: Final = ("as it was", "you said", "your readings said")
+FORTH, BACK = "Next reading", "Reading before"
+FOUND, MISSED, UNSAID = "Found", "Missed", "Not said"
+CALLED: Final = "Called out though true"
+GUESSED, DOUBTS, MINUTES = "Guessed", "Doubts", "Minutes"
+NOT_KNOWN: Final = "open"
+WAS_TRUE: Final = "true"
+SAID_NOTHING: Final = "you said nothing"
+# courses
+COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
+MAKING: Final = "Bending a model…"
+BEGIN: Final = "Begin"
+FREE: Final = "Free exercises"
+FREE_WHY: Final = "Any story, on any model"
+GRADES: Final = {1: "plain", 2: "with tools that lie a little", 3: "with readings misread"}
+IN_MINE: Final = "Hide an error in this model"
+IN_MINE_TIP: Final = (
+    "Your own airframe, bent by chance in the copy; the build itself stays as it is"
+)
+NO_OWN: Final = "no model on the bench that could be measured"
+SKILLS_HEAD: Final = "How it goes lately"
+NO_SKILL: Final = "nothing called for it yet"
+DONE_SO_FAR: Final = "Done so far"
+NONE_DONE: Final = "Nothing yet."
+DONE_HEADS: Final = ("", "Model", "Course", "Right", "Minutes", "Best use")
+NONE_MADE: Final = "No exercise was made:"
+NOT_GONE_THROUGH: Final = "It could not be gone through:"
+NOT_KEPT: Final = "What was practised could not be kept"
+SKILLS: Final[dict["Skill", str]] = {
+    "finding": "Finding what is out",
+    "doubting": "Doubting the right reading, or tool",
+    "deciding": "Saying only what is known",
+}
+OUTCOMES: Final[dict["Outcome", str]] = {
+    "found": "found",
+    "half": "found by half",
+    "missed": "missed",
+    "right": "true, said so",
+    "called": "true, called out",
+    "unsaid": "not said",
+}
+GUESS: Final = "a guess"
+_COUNTS: Final = ("None", "One", "Two", "Three", "Four", "Five", "Six", "Seven")
+
+
+def back_to(name: str) -> str:
+    """``Back to Kettlewick 1200``."""
+    return f"Back to {name}"
+
+
+def count_word(count: int) -> str:
+    """``Two``; figures from eight on."""
+    return _COUNTS[count] if count < len(_COUNTS) else str(count)
+
+
+def minutes_words(spent: float, minutes: float) -> str:
+    """``8.5 of 26 minutes``."""
+    return f"{spent:g} of {minutes:g} minutes"
+
+
+def to_say(section: "PracticeSection") -> str:
+    """What is to be done, large."""
+    left = len(section.asked) - len(section.said)
+    if not left:
+        return f"{count_word(len(section.asked))} said. Show how it was?"
+    return f"What of these {count_word(len(section.asked)).lower()} is out?"
+
+
+def read_button(reading_minutes: float | None) -> str:
+    """``Read it (1.5 min)``."""
+    return READ_IT if reading_minutes is None else f"{READ_IT} ({reading_minutes:g} min)"
+
+
+def read_edit(name: str) -> str:
+    """For undo."""
+    return f"read {name}"
+
+
+def doubt_edit(reading: str, *, doubted: bool) -> str:
+    """For undo."""
+    return f"{'trust' if doubted else 'doubt'} {reading}"
+
+
+def say_edit(name: str, word: "Word | None") -> str:
+    """For undo."""
+    if word is None:
+        return f"say nothing of {name}"
+    return f"say that {name} is {'out' if word.out else 'true'}"
+
+
+def answer_words(section: "PracticeSection", right: int | None) -> str:
+    """The answer in a line, for the top of the window."""
+    asked = len(section.asked)
+    if right is not None:
+        return f"{count_word(right)} of {count_word(asked).lower()} right"
+    said = len(section.said)
+    return f"{count_word(said)} of {count_word(asked).lower()} said" if said else "What is out?"
+
+
+def how_far(section: "PracticeSection", spent: float, right: int | None) -> str:
+    """For the rail."""
+    if right is not None:
+        return f"{right} of {len(section.asked)} right"
+    return f"{spent:g} of {section.minutes:g} min"
+
+
+def word_words(survey: "Survey", check: "Check", word: "Word", unit: LengthUnit) -> str:
+    """``you said out, starboard tip 3.0 mm high``."""
+    if not word.out:
+        return "you said true"
+    if not word.off:
+        return "you said out"
+    return f"you said {way_off(survey, check.off_by(word.off), unit)}"
+
+
+def allowed_words(survey: "Survey", check: "Check", unit: LengthUnit) -> str:
+    """What is wanted and allowed, as one sees it: ``±0.8 mm``, ``2.00° ±1.1 mm``."""
+    reach = error_at_reach_mm(survey, check.off_by(check.tolerance))
+    told_in_mm = reach is not None and is_told_in_mm(survey, check)
+    allowed = (
+        format_length(abs(reach or 0.0), unit) if told_in_mm else format_angle(check.tolerance)
+    )
+    wanted = f"{format_angle(check.target)} " if check.target and check.unit != "mm" else ""
+    return f"{wanted}±{allowed}"
+
+
+def place_name(survey: "Survey", reading: "Reading") -> str:
+    """Where a tool is held, short enough for a list: ``Incidence, wing port 0.1, turned``."""
+    if getattr(reading, "turned", False):
+        return f"{sentence_case(reading_name(survey, reading.but(turned=False)))}, {TURNED}"
+    return sentence_case(reading_name(survey, reading))
+
+
+def ways(survey: "Survey", check: "Check") -> tuple[str, str]:
+    """The two ways it can be off."""
+    return ways_alone(survey, check)
+
+
+def outcome_words(one: "Scored") -> str:
+    """``found``, ``missed``; a guess says so."""
+    said = OUTCOMES[one.outcome]
+    return f"{said}, {GUESS}" if one.guessed and one.outcome in ("found", "right", "half") else said
+
+
+def part_words(survey: "Survey", one: "Scored", check: "Check", unit: LengthUnit) -> str:
+    """A part in a few words when it is over: how it is, and how it was told."""
+    if one.line.is_out:
+        return f"{way_off(survey, check.off_by(one.line.error), unit)}, {outcome_words(one)}"
+    return f"{WAS_TRUE}, {OUTCOMES['unsaid']}" if one.outcome == "unsaid" else outcome_words(one)
+
+
+def said_words(checks: "Sequence[Check]", section: "PracticeSection") -> str:
+    """A part in a few words while it goes on: what was said of it."""
+    said = [one for one in checks if one.id in section.said]
+    if not said:
+        return "nothing said yet" if checks else "not asked"
+    out = [one for one in said if section.said[one.id].out]
+    return "you said out" if out else "you said true"
+
+
+# -- what went how ---------------------------------------------------------------------------------
+
+
+def along(exercise: "Exercise", lines: "Sequence[Scored]", best: "Sequence[Step]") -> str:
+    """The one thing to take along: what would have shown what was missed, else the story's own lesson."""
+    survey = exercise.build.surveyed
+    checks = {one.id: one for one in exercise.checks}
+    for one in lines:
+        if one.outcome in ("missed", "unsaid") and one.line.is_out:
+            told = next((step for step in best if one.line.check in step.settled), None)
+            if told is not None:
+                name = check_name(survey, checks[one.line.check]).lower()
+                return f"The {tool_name(survey, told.reading)} tells it: {reading_name(survey, told.reading)}, then {name} is known."
+    guessed = [one for one in lines if one.guessed]
+    if guessed:
+        name = check_name(survey, checks[guessed[0].line.check])
+        return f"{name} was not decided by what you read. Read on, or say nothing."
+    return ALONG[exercise.truth.story]
+
+
+def story_words(exercise: "Exercise") -> str:
+    """What was wrong."""
+    return STORIES[exercise.truth.story]
+
+
+def known_words(known: float | None, spent: float) -> str:
+    """From when on all was known."""
+    if known is None:
+        return f"In {spent:g} minutes not all of it was known."
+    if spent > known:
+        return f"After {known:g} minutes all was known; the {spent - known:g} after them told nothing that was asked."
+    return f"All was known after {known:g} minutes, and you stopped there."
+
+
+def minutes_title(spent: float, best: float) -> str:
+    """``38 minutes, and 17 would have done``."""
+    if spent <= best:
+        return f"{spent:g} minutes; the best list takes {best:g}"
+    return f"{spent:g} minutes, and {best:g} would have done"
+
+
+def names_of(exercise: "Exercise", ids: "Sequence[str]") -> str:
+    """Checks by their names, or a dash."""
+    checks = {one.id: one for one in exercise.checks}
+    return ", ".join(check_name(exercise.build.surveyed, checks[one]) for one in ids) or "—"
+
+
+def nothing_told(minutes: float, spent: float) -> str:
+    """``20 of 38 told nothing``."""
+    return (
+        f"{minutes:g} of {spent:g} told nothing" if minutes else f"{spent:g}, each told something"
+    )
+
+
+def doubts_words(slipped: "Sequence[str]", doubted: "Sequence[str]") -> str:
+    """Which readings were misread, and which of them were doubted."""
+    if not slipped:
+        return "none misread" + (f"; you doubted {', '.join(doubted)}" if doubted else "")
+    seen = [one for one in slipped if one in doubted]
+    wrongly = [one for one in doubted if one not in slipped]
+    told = f"{', '.join(slipped)} misread, {'doubted' if len(seen) == len(slipped) else ', '.join(seen) + ' doubted' if seen else 'not doubted'}"
+    return told + (f"; {', '.join(wrongly)} doubted for nothing" if wrongly else "")
+
+
+def left_words(survey: "Survey", check: "Check", left: float, unit: LengthUnit) -> str:
+    """How it would stand, corrected by the learner's figure."""
+    if abs(left) <= check.tolerance:
+        return f"{check_name(survey, check)}: corrected by your figure it would be true"
+    return f"{check_name(survey, check)}: corrected by your figure it would still be {way_off(survey, check.off_by(left), unit)}"
+
+
+def step_words(exercise: "Exercise", number: int, steps: "Sequence[Step]") -> str:
+    """``3 of 9, 4 min: level, wing tip LE… Now Stabilizer level is known: out.``."""
+    step, survey = steps[number], exercise.build.surveyed
+    words = (
+        f"{number + 1} of {len(steps)}, {step.minutes:g} min: {reading_name(survey, step.reading)}."
+    )
+    for check in step.settled:
+        verdict = step.checks[check].verdict
+        words += f" Now {check_name(survey, step.checks[check])} is known: {verdict}."
+    if step.loosened:
+        words += f" It throws {names_of(exercise, step.loosened)} open again."
+    return words
+
+
+def block_tip(survey: "Survey", reading: "Reading", minutes: float, worth: float) -> str:
+    """A reading in the strip of minutes."""
+    told = "told most" if worth >= 1 else f"worth {worth:.0%} of the one that told most"
+    return f"{reading.id}: {reading_name(survey, reading)}, {minutes:g} min, {told}"
+
+
+# -- courses ---------------------------------------------------------------------------------------
+
+
+def course_words(course: str) -> str:
+    """Its title."""
+    return COURSES[course]
+
+
+def up_to(minutes: float) -> str:
+    """``up to 20 min``."""
+    return f"up to {minutes:g} min"
+
+
+def due_words(due: "Due", now: "datetime") -> str:
+    """How often it was done, and when it is worth doing again."""
+    if due.on is None:
+        return "not done yet"
+    times = number_of(due.times, "time")
+    if due.on <= now:
+        return f"{times}; worth doing again" if due.well else f"{times}; again, it went wrong"
+    days = max(1, round((due.on - now).total_seconds() / 86400))
+    return f"{times}; again in {number_of(days, 'day')}"
+
+
+def skill_words(share: float | None) -> str:
+    """``4 of 5``-like, as a share."""
+    return NO_SKILL if share is None else f"{share:.0%}"
+
+
+def done_cells(one: "Done") -> tuple[str, ...]:
+    """A row of what was done."""
+    return (
+        f"{one.when:%d %b}",
+        one.model,
+        one.course or f"grade {one.grade}",
+        f"{one.right} of {one.asked}",
+        f"{one.minutes:g}",
+        f"{one.best:g}",
+    )
+
+
+def exercise_words(exercise: "Exercise") -> str:
+    """Which one it is, so that a club can hand out its number."""
+    section = exercise.section
+    of = section.course or f"grade {section.grade}"
+    return f"number {section.seed}, {of}"

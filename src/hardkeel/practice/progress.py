@@ -1,0 +1,171 @@
+"""What was practised, how it went by skill, and what is worth repeating when.  Never how fast."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from hardkeel.base.values import Finite, Text, Value
+from hardkeel.practice.courses import COURSES
+from hardkeel.practice.exercise import Exercise
+from hardkeel.practice.replay import Step
+from hardkeel.practice.scoring import Scored
+
+Skill = Literal["finding", "doubting", "deciding"]
+SKILLS: Final[tuple[Skill, ...]] = ("finding", "doubting", "deciding")
+Share = Annotated[Finite, Field(ge=0, le=1)]
+_GOOD: Final = 0.99
+_HALF: Final = 0.5  # what a find with the wrong way or figure counts
+_DAYS: Final = (
+    1,
+    3,
+    8,
+    21,
+)  # until it is worth doing again: longer each time it went well in a row
+_LAST: Final = 5  # exercises that a skill is told from
+# what these put off looks like a part that is out: who calls one out has not doubted the tool
+_OF_TOOLS: Final = frozenset({"gauge-zero", "tape-hook", "crooked-bench", "mark-off"})
+
+
+class Done(Value):
+    """One exercise that was gone through.
+
+    Attributes
+    ----------
+    when : datetime
+        With its offset.
+    model : str
+        Its name.
+    right, asked : int
+        How many were told rightly, of how many.
+    minutes, best : float
+        What was spent, and what the best use of the minutes takes.
+    skills : mapping of str to float
+        From 0 to 1, of those that it called for.
+    """
+
+    when: datetime
+    seed: Annotated[int, Field(ge=0)]
+    course: Text | None = None
+    grade: Annotated[int, Field(ge=1, le=3)]
+    model: Text
+    right: Annotated[int, Field(ge=0)]
+    asked: Annotated[int, Field(ge=1)]
+    minutes: Annotated[Finite, Field(ge=0)]
+    best: Annotated[Finite, Field(ge=0)]
+    skills: dict[Skill, Share] = Field(default_factory=dict)
+
+    @property
+    def well(self) -> bool:
+        """Whether all was told rightly, and nothing of it guessed or blamed on the wrong thing."""
+        return self.right == self.asked and all(one >= _GOOD for one in self.skills.values())
+
+
+class Book(Value):
+    """All that were gone through, the oldest first."""
+
+    done: tuple[Done, ...] = ()
+
+
+def done_of(
+    exercise: Exercise, lines: Sequence[Scored], best: Sequence[Step], when: datetime
+) -> Done:
+    """What is kept of one."""
+    return Done(
+        when=when,
+        seed=exercise.section.seed,
+        course=exercise.section.course,
+        grade=exercise.section.grade,
+        model=exercise.build.name or "-",
+        right=sum(one.outcome in ("found", "right") for one in lines),
+        asked=len(lines),
+        minutes=exercise.spent(exercise.section.taken),
+        best=best[-1].minutes if best else 0.0,
+        skills=skills_of(exercise, lines),
+    )
+
+
+def skills_of(exercise: Exercise, lines: Sequence[Scored]) -> dict[Skill, float]:
+    """How it went, by what it called for."""
+    found: dict[Skill, float] = {}
+    out = [one for one in lines if one.line.is_out]
+    if out:
+        worth = {"found": 1.0, "half": _HALF}
+        found["finding"] = sum(worth.get(one.outcome, 0.0) for one in out) / len(out)
+    doubting = _doubted(exercise, lines)
+    if doubting is not None:
+        found["doubting"] = doubting
+    rash = sum(one.guessed or one.outcome in ("called", "unsaid") for one in lines)
+    found["deciding"] = 1.0 - rash / len(lines)
+    return found
+
+
+def _doubted(exercise: Exercise, lines: Sequence[Scored]) -> float | None:
+    """Whether the misread readings were doubted and no others, and a tool's fault not laid to the model."""
+    slipped = {number for number in exercise.truth.slips if number < len(exercise.section.taken)}
+    doubted = {i for i, one in enumerate(exercise.section.taken) if one.ignored}
+    by_readings = len(slipped & doubted) / len(slipped | doubted) if slipped | doubted else None
+    if exercise.truth.story not in _OF_TOOLS:
+        return by_readings
+    true = [one for one in lines if not one.line.is_out]
+    by_word = sum(one.outcome != "called" for one in true) / len(true) if true else None
+    both = [one for one in (by_readings, by_word) if one is not None]
+    return min(both) if both else None
+
+
+def skill_now(book: Book, skill: Skill) -> float | None:
+    """How it goes lately, from 0 to 1; ``None`` where nothing called for it yet."""
+    lately = [one.skills[skill] for one in book.done if skill in one.skills][-_LAST:]
+    return sum(lately) / len(lately) if lately else None
+
+
+@dataclass(frozen=True, slots=True)
+class Due:
+    """A course and when it is worth doing next.
+
+    Attributes
+    ----------
+    times : int
+        How often it was done.
+    well : int
+        How often in a row it went well lately.
+    on : datetime or None
+        From when on; ``None`` where it was never done.
+    """
+
+    course: str
+    times: int
+    well: int
+    on: datetime | None
+
+    def is_due(self, now: datetime) -> bool:
+        """Whether it is worth doing now."""
+        return self.on is None or self.on <= now
+
+
+def due_of(book: Book) -> tuple[Due, ...]:
+    """All courses, in their order; what went wrong comes back tomorrow, what went well later each time."""
+    found = []
+    for course in COURSES:
+        mine = [one for one in book.done if one.course == course]
+        row = 0
+        for one in reversed(mine):
+            if not one.well:
+                break
+            row += 1
+        days = _DAYS[min(row, len(_DAYS) - 1)]
+        on = mine[-1].when + timedelta(days=days) if mine else None
+        found.append(Due(course, len(mine), row, on))
+    return tuple(found)
+
+
+def next_course(book: Book, now: datetime) -> str:
+    """The course to do next: the first that went wrong or was never done and is due, else the one longest due."""
+    due = due_of(book)
+    for one in due:
+        if one.is_due(now) and one.well == 0:
+            return one.course
+    waiting = [one for one in due if one.on is not None]
+    return min(waiting, key=lambda one: one.on or now).course

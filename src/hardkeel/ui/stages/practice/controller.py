@@ -1,0 +1,186 @@
+"""Makes exercises beside the window, goes through those that are over, and keeps what was practised."""
+
+from functools import partial
+from typing import TYPE_CHECKING, Final
+
+from PyQt6.QtCore import QObject
+
+from hardkeel.base.errors import CannotSave, HardKeelError
+from hardkeel.base.late import late
+from hardkeel.messages import practising as say
+from hardkeel.practice.courses import COURSES
+from hardkeel.project.model import Build
+from hardkeel.ui.document.document import Change
+from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages import StageContext
+from hardkeel.ui.stages.practice.courses_page import CoursesPage, Wanted
+from hardkeel.ui.stages.practice.stage import PracticeStage
+
+if TYPE_CHECKING:
+    from hardkeel.demo import bench
+    from hardkeel.practice import again, making, progress, went
+    from hardkeel.practice.went import Went
+    from hardkeel.storage import practice_book
+    from hardkeel.ui.stages.practice.exercise_page import ExercisePage
+    from hardkeel.ui.stages.practice.told_page import ToldPage
+else:
+    bench, making = late("hardkeel.demo.bench"), late("hardkeel.practice.making")
+    again, progress = late("hardkeel.practice.again"), late("hardkeel.practice.progress")
+    went, practice_book = late("hardkeel.practice.went"), late("hardkeel.storage.practice_book")
+
+_MAKING: Final = "exercise"
+_GOING: Final = "going through"
+_NUMBERS: Final = 100_000  # short enough to be told across a club room
+
+
+class PracticeController(QObject):
+    """Lives as long as its page."""
+
+    def __init__(self, context: StageContext, stage: PracticeStage) -> None:
+        super().__init__(stage)
+        self._context, self._stage = context, stage
+        self._book: progress.Book | None = None
+        self._last = Wanted()
+        self._count = 0
+        self._recorded: set[str] = set()
+        self._told: ToldPage | None = None
+        self._courses: CoursesPage | None = None
+        self._fresh = False
+        stage.made.connect(self._on_made)
+        context.document.build_changed.connect(self._on_build_changed)
+
+    @property
+    def book(self) -> "progress.Book":
+        """What was practised; read when it is first wanted."""
+        if self._book is None:
+            self._book = practice_book.read_book(self._context.state)
+        return self._book
+
+    def _on_made(self, key: str, page: SubPage) -> None:
+        match key:
+            case "courses":
+                self._take_courses(page)  # type: ignore[arg-type]
+            case "exercise":
+                exercise: ExercisePage = page  # type: ignore[assignment]
+                exercise.told_wanted.connect(self._on_told_wanted)
+            case "told":
+                self._take_told(page)  # type: ignore[arg-type]
+
+    def _take_courses(self, page: CoursesPage) -> None:
+        self._courses = page
+        page.exercise_wanted.connect(self.make)
+        page.back_wanted.connect(self._context.visit.back)
+        page.own = self._context.visit.own
+        page.show_book(self.book)
+
+    def _take_told(self, page: "ToldPage") -> None:
+        self._told = page
+        page.own = self._context.visit.own
+        page.going_wanted.connect(self._go_through)
+        page.along.another_wanted.connect(lambda: self.make(self._last))
+        page.along.same_wanted.connect(self._on_same)
+        page.along.corrected_wanted.connect(self._on_corrected)
+        page.along.back_wanted.connect(self._context.visit.back)
+        if page.went is None:
+            page.refresh()
+
+    def _on_build_changed(self, change: Change) -> None:
+        if change.parts:
+            return
+        for page in (self._courses, self._told):
+            if page is not None:
+                page.own = self._context.visit.own
+                page.show_anew()
+
+    # -- making ----------------------------------------------------------------------------------
+
+    def make(self, wanted: Wanted) -> None:
+        """Make one beside the window and put it on the bench."""
+        document = self._context.document
+        build = document.build
+        own = wanted.own and build.practice is None
+        self._last = Wanted(wanted.course, wanted.grade) if not own else wanted
+        seed = self._seed()
+        if self._courses is not None:
+            self._courses.tell("")
+            self._courses.show_making(making=True)
+        self._context.jobs.start(
+            document.session,
+            _MAKING,
+            partial(_made, wanted, seed, build if own else None),
+            self._on_exercise,
+            self._on_none,
+        )
+
+    def _seed(self) -> int:
+        """Another one each time, though two are made within a second."""
+        self._count += 1
+        now = self._context.document.clock().timestamp()
+        return (int(now) + 7919 * self._count) % _NUMBERS
+
+    def _on_exercise(self, build: object) -> None:
+        if self._courses is not None:
+            self._courses.show_making(making=False)
+        if isinstance(build, Build):
+            self._context.visit.put(build)
+
+    def _on_none(self, fault: HardKeelError) -> None:
+        if self._courses is not None:
+            self._courses.show_making(making=False)
+            self._stage.turn_to("courses")
+            self._courses.tell(f"{say.NONE_MADE} {fault}.")
+
+    # -- when it is over -------------------------------------------------------------------------
+
+    def _on_told_wanted(self) -> None:
+        self._fresh = True
+        self._stage.turn_to("told")
+
+    def _go_through(self) -> None:
+        build = self._context.document.build
+        jobs, session = self._context.jobs, self._context.document.session
+        if not jobs.is_running(session, _GOING):
+            jobs.start(session, _GOING, partial(went.went_of, build), self._on_went, self._on_lost)
+
+    def _on_went(self, found: object) -> None:
+        if self._told is None:
+            return
+        over: Went = found  # type: ignore[assignment]
+        if self._fresh and over.exercise.section.sealed not in self._recorded:
+            self._record(over)
+        self._fresh = False
+        self._told.show_went(over)
+
+    def _on_lost(self, fault: HardKeelError) -> None:
+        if self._told is not None:
+            self._told.waiting.setText(f"{say.NOT_GONE_THROUGH} {fault}.")
+
+    def _record(self, over: "Went") -> None:
+        """Keep how it went; the same one told twice counts once."""
+        now = self._context.document.clock()
+        self._recorded.add(over.exercise.section.sealed)
+        done = progress.done_of(over.exercise, over.lines, over.best, now)
+        self._book = self.book.but(done=(*self.book.done, done))
+        try:
+            practice_book.write_book(self._context.state, self._book)
+        except CannotSave as fault:
+            self._context.tell(f"{say.NOT_KEPT}: {fault}.")
+        if self._courses is not None:
+            self._courses.show_book(self._book)
+
+    def _on_same(self) -> None:
+        build = self._context.document.build
+        if build.practice is not None:
+            self._recorded.discard(build.practice.sealed)
+            self._context.visit.put(again.the_same_again(build, build.practice))
+
+    def _on_corrected(self) -> None:
+        if self._told is not None and self._told.went is not None:
+            self._context.visit.put(again.corrected(self._told.went.exercise))
+
+
+def _made(wanted: Wanted, seed: int, own: Build | None) -> Build:
+    """The exercise; on the builder's own airframe where that is given."""
+    models = making.Models([lambda: own]) if own is not None else bench.practice_models()
+    course = COURSES.get(wanted.course)
+    return making.exercise_from(models, seed, wanted.grade, course=course).build

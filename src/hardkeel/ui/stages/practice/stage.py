@@ -1,0 +1,50 @@
+"""Practice with its benches: the exercise, how it was, the courses."""
+
+from typing import Final
+
+from PyQt6.QtWidgets import QWidget
+
+from hardkeel.base.units import LengthUnit
+from hardkeel.messages import practising as say
+from hardkeel.ui.document.document import Change, Document
+from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
+from hardkeel.ui.theme import Theme
+
+_BENCHES: Final = TabList(
+    "hardkeel.ui.stages.practice",
+    (
+        ("courses", say.WHAT_TO_DO, "CoursesPage"),
+        ("exercise", say.EXERCISE, "ExercisePage"),
+        ("told", say.HOW_IT_WAS, "ToldPage"),
+    ),
+    "Ctrl+Alt",
+)
+
+
+class PracticeStage(TabbedStage):
+    """The stage; what is shown first follows the exercise on the bench."""
+
+    def __init__(
+        self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(document, theme, unit, _BENCHES, parent)
+        document.build_changed.connect(self._on_build_changed)
+
+    def _on_build_changed(self, change: Change) -> None:
+        """Another build came, or the learner's word was given or taken back: be where that is seen."""
+        section = self._document.build.practice
+        turned = section is not None and section.told != (self.now == "told")
+        if not change.parts or ("practice" in change.parts and self.now != "courses" and turned):
+            self._go(self._fitting())
+
+    def _go(self, place: str) -> None:
+        if self.isVisible():
+            self.turn_to(place)
+        else:
+            self._now = place
+
+    def _fitting(self) -> str:
+        section = self._document.build.practice
+        if section is None:
+            return "courses"
+        return "told" if section.told else "exercise"
