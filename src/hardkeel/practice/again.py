@@ -5,6 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from hardkeel.geometry.rotation import Array
+from hardkeel.practice.courses import tools_of
 from hardkeel.practice.exercise import Exercise, untouched
 from hardkeel.practice.stories.after import AFTER
 from hardkeel.project.model import Build
@@ -16,7 +17,7 @@ def the_same_again(build: Build, section: PracticeSection) -> Build:
     """Nothing read and nothing said yet."""
     return build.but(
         practice=section.but(taken=(), said={}, told=False),
-        survey=untouched(build.surveyed),
+        survey=untouched(build.surveyed, tools_of(section.course)),
         log=(),
     )
 

@@ -3,11 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Final
 
 import numpy as np
 
 from hardkeel.base.errors import BadInput
+from hardkeel.practice.courses import TOOLS, tools_of
 from hardkeel.practice.hidden import Hidden
 from hardkeel.practice.sealing import check_seal
 from hardkeel.practice.truth import Truth
@@ -19,9 +19,6 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import Reading, sigma_of
-
-# the practice bench's tools are well kept, its marks well made: less is to be found out about them than in a shop
-TOOLS: Final = Shared(mark=0.1, gauge=0.15, level=0.05, tape_zero=0.3)
 
 
 @dataclass(frozen=True)
@@ -55,7 +52,7 @@ class Exercise:
     @cached_property
     def bare(self) -> Judgement:
         """What is said of the model before anything was read."""
-        return judge_survey(untouched(self.build.surveyed))
+        return judge_survey(untouched(self.build.surveyed, tools_of(self.section.course)))
 
     @cached_property
     def rules(self) -> tuple[CheckRule, ...]:
@@ -104,10 +101,10 @@ class Exercise:
         )
 
 
-def untouched(survey: Survey) -> Survey:
+def untouched(survey: Survey, tools: Shared = TOOLS) -> Survey:
     """A survey before anything was read, on the exercise's own tools, whatever the shop's are set to."""
     return survey.but(
-        readings=(), photos=(), gluing=None, locked=(), locked_at=None, shared=TOOLS
+        readings=(), photos=(), gluing=None, locked=(), locked_at=None, shared=tools
     )  # fmt: skip
 
 
@@ -123,7 +120,8 @@ def opened(build: Build) -> Exercise:
     if section is None:
         raise BadInput("practice", "is missing: this build is no exercise")
     truth = check_seal(section)
-    exercise = Exercise(build, section, truth, truth.hidden(untouched(build.surveyed)))
+    bare = untouched(build.surveyed, tools_of(section.course))
+    exercise = Exercise(build, section, truth, truth.hidden(bare))
     known = {one.id for one in exercise.rules}
     strange = next((one for one in section.asked if one not in known), None)
     if strange is not None:

@@ -8,11 +8,12 @@ from typing import Final
 import numpy as np
 
 from hardkeel.base.errors import BadInput
-from hardkeel.practice.courses import Course
+from hardkeel.practice.courses import IDEAS, TOOLS, Course, tools_of
 from hardkeel.practice.exercise import Exercise, minutes_of, untouched
+from hardkeel.practice.learners import Learner
 from hardkeel.practice.stories import STORIES
 from hardkeel.practice.stories.story import Bent, Story
-from hardkeel.practice.strategies import by_list, by_next, is_solved
+from hardkeel.practice.strategies import Said, by_list, by_next, is_solved
 from hardkeel.practice.truth import SharedTruth, Truth
 from hardkeel.project.model import Build
 from hardkeel.project.practice import PracticeSection
@@ -21,10 +22,12 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Survey
 from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
+from hardkeel.survey.priors import Shared
 
 _ASKED: Final = {1: 3, 2: 4, 3: 5}
 _SLIPS: Final = {1: 0.0, 2: 0.0, 3: 0.04}  # of the readings
 _SLIP_SIGMAS: Final = (9.0, 14.0)
+_WHOLE_SIGMAS: Final = (24.0, 30.0)  # a whole centimetre read wrong on a line
 _READINGS: Final = 120
 _LONG: Final = 24  # readings: what takes more is not asked
 _MINUTES: Final = {1: 30.0, 2: 40.0, 3: 90.0}  # that an exercise has at most
@@ -41,10 +44,10 @@ _TRIES: Final = 200
 _SHARED_SHARE: Final = 0.4  # of what the shop's habits allow, one sigma
 
 
-def bare(build: Build) -> Build:
+def bare(build: Build, tools: Shared = TOOLS) -> Build:
     """A model as it stands on the bench before anything was read of it."""
     survey = build.surveyed
-    plain = untouched(survey).but(
+    plain = untouched(survey, tools).but(
         targets=(),
         target_size=None,
         marks=tuple(one for one in survey.marks if not one.id.startswith(OWN_TARGET)),
@@ -87,16 +90,17 @@ class Models:
 
     def __init__(self, makers: Sequence[Callable[[], Build]]) -> None:
         self._makers = tuple(makers)
-        self._ready: dict[int, Ready] = {}
+        self._ready: dict[tuple[int, Shared], Ready] = {}
 
     def __len__(self) -> int:
         return len(self._makers)
 
-    def ready(self, number: int) -> Ready:
-        """One of them."""
-        if number not in self._ready:
-            self._ready[number] = _laid_ready(bare(self._makers[number]()))
-        return self._ready[number]
+    def ready(self, number: int, tools: Shared = TOOLS) -> Ready:
+        """One of them, with tools as well kept as these."""
+        key = (number, tools)
+        if key not in self._ready:
+            self._ready[key] = _laid_ready(bare(self._makers[number](), tools))
+        return self._ready[key]
 
 
 def _laid_ready(build: Build) -> Ready:
@@ -115,6 +119,7 @@ def exercise_from(
     grade: int = 1,
     *,
     course: Course | None = None,
+    last: bool = False,
 ) -> Exercise:
     """The exercise of a seed; always the same.
 
@@ -122,6 +127,8 @@ def exercise_from(
     ----------
     course : Course, optional
         Whose stories, grade and minutes it has; any story of the grade without one.
+    last : bool
+        The last of its course, that who lacks its idea fails.
 
     Raises
     ------
@@ -129,12 +136,10 @@ def exercise_from(
         When no model suits any of the stories, or none comes out clear.
     """
     at = course.grade if course is not None else grade
-    rng = np.random.default_rng((seed, at, *(course.id if course is not None else "").encode()))
-    told = (
-        [STORIES[one] for one in course.stories]
-        if course is not None
-        else [one for one in STORIES.values() if one.grade <= at]
-    )
+    of = course.id if course is not None else ""
+    final = course if last else None
+    rng = np.random.default_rng((seed, at, *of.encode(), *([1] if final is not None else [])))
+    told = _told_by(course, at, final)
     most = course.minutes if course is not None else _MINUTES[at]
     story = _drawn(told, rng)
     for attempt in range(1, _TRIES):
@@ -142,21 +147,59 @@ def exercise_from(
             attempt % _KEPT == 0
         ):  # it suits hardly any; no sooner, or what comes out clear at once is told oftener
             story = _drawn(told, rng)
-        ready = models.ready(int(rng.integers(len(models))))
-        found = _made(ready, story, (at, most), rng)
+        ready = models.ready(int(rng.integers(len(models))), tools_of(of or None))
+        found = _made(ready, story, Hard(at, most, final.asks if final is not None else ()), rng)
         if found is None:
             continue
-        exercise = _given(ready, found, at, (seed, course.id if course is not None else None))
+        exercise = _given(ready, found, at, (seed, of or None))
         ample = exercise.with_minutes(most)
         played = [way(ample) for way in (by_next, by_list)]
         if not all(is_solved(exercise, one.said) for one in played):
             continue  # what is misread lies where these minutes do not clear it up
+        if final is not None:
+            learned = Learner(exercise).play()
+            if not is_solved(exercise, learned.said) or is_solved(
+                exercise, _lacking(exercise, final)
+            ):
+                continue  # its idea does not decide it
+            played.append(learned)
         minutes = max(
             exercise.section.minutes, *(float(math.ceil(_AGAIN * one.minutes)) for one in played)
         )
         if minutes <= most:
             return exercise.with_minutes(minutes)
     raise BadInput("practice", f"no exercise of seed {seed} comes out clear")
+
+
+def _lacking(exercise: Exercise, course: Course) -> Said:
+    """What somebody says who lacks the course's idea."""
+    return Learner(exercise, frozenset(IDEAS) - {course.idea}).play().said
+
+
+@dataclass(frozen=True, slots=True)
+class Hard:
+    """How hard an exercise is.
+
+    Attributes
+    ----------
+    most : float
+        Minutes that it has at most.
+    asks : tuple of str
+        Kinds of checks that alone are asked; empty for any.
+    """
+
+    grade: int
+    most: float
+    asks: tuple[str, ...] = ()
+
+
+def _told_by(course: Course | None, grade: int, final: Course | None) -> list[Story]:
+    """The stories that may be told."""
+    if final is not None:
+        return [STORIES[final.last]]
+    if course is not None:
+        return [STORIES[one] for one in course.stories]
+    return [one for one in STORIES.values() if one.grade <= grade]
 
 
 def _given(
@@ -183,16 +226,11 @@ def _drawn(told: Sequence[Story], rng: np.random.Generator) -> Story:
 
 
 def _made(
-    ready: Ready, story: Story, hard: tuple[int, float], rng: np.random.Generator
+    ready: Ready, story: Story, hard: Hard, rng: np.random.Generator
 ) -> tuple[Truth, float, tuple[str, ...]] | None:
-    """What hides, the minutes and what is asked; ``None`` where that would not be clear, or takes too long.
-
-    Parameters
-    ----------
-    hard : (int, float)
-        The grade, and the most minutes.
-    """
-    (grade, most), survey, judgement = hard, ready.build.surveyed, ready.judgement
+    """What hides, the minutes and what is asked; ``None`` where that would not be clear, or takes too long."""
+    survey, judgement = ready.judgement.net.survey, ready.judgement
+    grade, most = hard.grade, hard.most
     if not story.suits(survey):
         return None
     truth = _truth(survey, story, story.bend(survey, rng), grade, rng)
@@ -203,7 +241,10 @@ def _made(
         for rule in judgement.rules
         if rule.id in ready.minutes
     }
-    mine = [rule.id for rule in judgement.rules if rule.kind in story.asks]
+    kinds = hard.asks or story.asks
+    mine = [rule.id for rule in judgement.rules if rule.kind in kinds]
+    if hard.asks:
+        off = {check: one for check, one in off.items() if check in mine}
     asked = _asked(off, ready.minutes, (mine, story.puts_out), (grade, most / _ROOM[grade]), rng)
     if asked is None:
         return None
@@ -245,7 +286,7 @@ def _asked(
         if len(chosen) < _ASKED[grade] and spent + minutes[rest[i]] <= room:
             chosen.add(rest[i])
             spent += minutes[rest[i]]
-    return chosen if len(chosen) > 1 and spent <= room else None
+    return chosen if len(chosen) > min(1, len(rest)) and spent <= room else None
 
 
 def _truth(survey: Survey, story: Story, bent: Bent, grade: int, rng: np.random.Generator) -> Truth:
@@ -279,6 +320,8 @@ def _truth(survey: Survey, story: Story, bent: Bent, grade: int, rng: np.random.
         for number in range(_READINGS)
         if rng.random() < _SLIPS[grade]
     }
+    for number in story.slips:
+        slips[number] = float(rng.choice([-1.0, 1.0]) * rng.uniform(*_WHOLE_SIGMAS))
     return Truth(story=story.id, bodies=bodies, bench=bench, shared=tuple(shared), slips=slips)
 
 

@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from hardkeel.practice.exercise import Exercise, minutes_of
+from hardkeel.practice.courses import tools_of
+from hardkeel.practice.exercise import Exercise, minutes_of, untouched
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.planning import plan
 from hardkeel.survey.readings import Reading
@@ -62,7 +63,8 @@ def best_list(exercise: Exercise) -> tuple[Reading, ...]:
 
 def judged(exercise: Exercise, taken: tuple[Reading, ...]) -> Judgement:
     """What readings say of the exercise's model."""
-    return judge_survey(exercise.build.surveyed.but(readings=taken))
+    tools = tools_of(exercise.section.course)
+    return judge_survey(untouched(exercise.build.surveyed, tools).but(readings=taken))
 
 
 def still_open(exercise: Exercise, judgement: Judgement) -> set[str]:

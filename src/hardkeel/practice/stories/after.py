@@ -2,8 +2,9 @@
 
 from typing import Final
 
-from hardkeel.practice.stories.story import Bent, Story
+from hardkeel.practice.stories.story import COURSE_ONLY, Bent, Story
 
 AFTER: Final = "corrected"
-_NEVER: Final = 4  # there are three grades
-STORIES: Final = (Story(AFTER, _NEVER, lambda _survey: False, lambda _survey, _rng: Bent(), ()),)
+STORIES: Final = (
+    Story(AFTER, COURSE_ONLY, lambda _survey: False, lambda _survey, _rng: Bent(), ()),
+)

@@ -1,5 +1,6 @@
 """Parts that stand askew."""
 
+import math
 from typing import Final
 
 import numpy as np
@@ -22,6 +23,14 @@ def _turned(name: str, tolerance: str, *roles: Role) -> Bend:
     return bend
 
 
+def _set_back(survey: Survey, rng: np.random.Generator) -> Bent:
+    """Set fore or aft by more than a tape to one tip tells from a swing; square all the same."""
+    body = body_with(survey, *_TAIL)
+    assert body is not None  # noqa: S101  it suits
+    a_swing = math.radians(TOLERANCES["yaw"]) * (body.span or 0.0) / 2
+    return Bent({body.id: {"dx": either_way(rng, a_swing)}})
+
+
 def _nothing(_survey: Survey, _rng: np.random.Generator) -> Bent:
     return Bent()
 
@@ -30,6 +39,7 @@ STORIES: Final = (
     Story("all-true", 1, has("wing"), _nothing, ("yaw", "incidence", "roll_to_wing"), puts_out=False),
     Story("tipped", 1, has(*_TAIL), _turned("roll", "roll_to_wing", *_TAIL), ("roll_to_wing", "yaw")),
     Story("swung", 1, has(*_TAIL), _turned("yaw", "yaw", *_TAIL), ("yaw", "roll_to_wing")),
+    Story("set-back", 1, has(*_TAIL), _set_back, ("yaw",), puts_out=False),
     Story("wing-swung", 1, has("wing"), _turned("yaw", "yaw", "wing"), ("yaw", "roll")),
     Story("tail-incidence", 2, has(*_TAIL), _turned("pitch", "decalage", *_TAIL), ("decalage", "incidence")),
     Story("fin-leans", 2, has("fin"), _turned("roll", "fin_lean_to_stab", "fin"), ("fin_lean_to_stab", "fin_yaw")),

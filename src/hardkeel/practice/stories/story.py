@@ -9,6 +9,7 @@ import numpy as np
 from hardkeel.survey.model import Body, Role, Survey, role_of
 
 CLEARLY: Final = (1.8, 2.8)  # of a tolerance: nobody argues about that
+COURSE_ONLY: Final = 9  # the grade of what a course alone tells, on the tools that it has for it
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,8 @@ class Story:
         Kinds of checks that belong to it: one of them at least is asked about.
     puts_out : bool
         Whether it puts one of them out; else it only looks so.
+    slips : tuple of int
+        The how-manyth readings are misread in any case, by a whole centimetre or some degrees.
     """
 
     id: str
@@ -53,6 +56,7 @@ class Story:
     bend: Bend
     asks: tuple[str, ...]
     puts_out: bool = True
+    slips: tuple[int, ...] = ()
 
 
 def body_with(survey: Survey, *roles: Role) -> Body | None:
