@@ -131,6 +131,13 @@ SEED: Final = Option(
     "--seed", "[--seed N]", "which exercise: the same again", {"type": int, "metavar": "N"}
 )
 COURSE: Final = Option("--course", "[--course ID]", "of this course", {"metavar": "ID"})
+LAST: Final = Option("--last", "[--last]", "the last exercise of the course", _SWITCH)
+HIDDEN_IN: Final = Option(
+    "--in",
+    "[--in FILE.keel]",
+    "an error hidden in this model, in a copy of it",
+    {"type": Path, "metavar": "FILE", "dest": "hidden_in"},
+)
 GRADE: Final = Option(
     "--grade",
     "[--grade 1|2|3]",

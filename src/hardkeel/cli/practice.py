@@ -11,7 +11,7 @@ from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.messages import practice as say
 from hardkeel.practice.courses import COURSES
 from hardkeel.practice.exercise import Exercise, opened
-from hardkeel.practice.making import exercise_from
+from hardkeel.practice.making import Models, exercise_from
 from hardkeel.practice.scoring import asked_truly
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.package import load, save
@@ -40,7 +40,13 @@ def run(parsed: argparse.Namespace) -> str:
     course = COURSES.get(parsed.course) if parsed.course is not None else None
     if parsed.course is not None and course is None:
         raise BadInput("course", f'no course "{parsed.course}"; there are {", ".join(COURSES)}')
-    exercise = exercise_from(practice_models(), parsed.seed, parsed.grade, course=course)
+    if parsed.last and course is None:
+        raise BadInput("last", say.NO_LAST)
+    models = practice_models()
+    if parsed.hidden_in is not None:
+        own = load(parsed.hidden_in).build
+        models = Models([lambda: own])
+    exercise = exercise_from(models, parsed.seed, parsed.grade, course=course, last=parsed.last)
     save(exercise.build, parsed.to)
     _print(exercise, parsed)
     return "\n".join(say.made_lines(str(parsed.to), exercise)) + "\n"

@@ -34,6 +34,10 @@ STORIES: Final = {
     "tape-hook": "The tape's hook was bent: all it read was off by the same. Nothing of the model was out for it.",
     "crooked-bench": "The bench was not level. Nothing of the model was out for it.",
     "mark-off": "A tip's mark sat beside its place. Nothing of the model was out for it.",
+    "set-back": "The tail surface sat fore or aft of its place, square all the same. Nothing that was asked was out for it.",
+    "hook-long": "The tape began late: all it read was off by the same. Nothing of the model was out for it.",
+    "gauge-off": "The incidence gauge was far off, by the same in all its readings. Nothing of the model was out for it.",
+    "misread": "A reading was misread. Nothing of the model was out for it.",
     "corrected": "It stood as your correction had left it.",
 }
 ALONG: Final = {
@@ -47,6 +51,10 @@ ALONG: Final = {
     "tape-hook": "Both tips by one tape: a bent hook is in both, and falls out of the difference.",
     "crooked-bench": "Level the bench, or read the fuselage too: what leans alike is the bench.",
     "mark-off": "When one mark's readings fit nothing else, doubt the mark before the model.",
+    "set-back": "One tip tells where a surface sits, both tips whether it is square: never the one without the other.",
+    "hook-long": "Both tips by one tape: what it adds is in both, and falls out of the difference.",
+    "gauge-off": "Wing and tail by one gauge, or one part with the gauge both ways round: then its zero drops out.",
+    "misread": "What decides is read twice: where the two stand apart a third says which to doubt.",
     "corrected": "Read again after a correction: it moves more than what it was meant for.",
 }
 SHEET: Final = "exercise"
@@ -61,6 +69,9 @@ SHEET_HEADS: Final = ("", "Reading", "Tool", "If true", "Shows")
 def course_line(course: "Course") -> str:
     """``corners       up to 15 minutes   A tape across corners``."""
     return f"{course.id:<10} up to {course.minutes:g} minutes   {COURSES[course.id]}"
+
+
+NO_LAST: Final = "is of a course: say which by --course"
 
 
 def made_lines(name: str, exercise: "Exercise") -> list[str]:

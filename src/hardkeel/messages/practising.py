@@ -335,6 +335,10 @@ def due_words(due: "Due", now: "datetime") -> str:
     if due.on is None:
         return "not done yet"
     times = number_of(due.times, "time")
+    if due.passed:
+        times += ", passed"
+    elif due.is_last:
+        times += ", the last one is next"
     if due.on <= now:
         return f"{times}; worth doing again" if due.well else f"{times}; again, it went wrong"
     days = max(1, round((due.on - now).total_seconds() / 86400))
@@ -351,15 +355,14 @@ def done_cells(one: "Done") -> tuple[str, ...]:
     return (
         f"{one.when:%d %b}",
         one.model,
-        one.course or f"grade {one.grade}",
+        f"{one.course}, last" if one.last else one.course or f"grade {one.grade}",
         f"{one.right} of {one.asked}",
         f"{one.minutes:g}",
         f"{one.best:g}",
     )
 
 
-def exercise_words(exercise: "Exercise") -> str:
+def exercise_words(section: "PracticeSection") -> str:
     """Which one it is, so that a club can hand out its number."""
-    section = exercise.section
     of = section.course or f"grade {section.grade}"
-    return f"number {section.seed}, {of}"
+    return f"number {section.seed}, {of}{', the last' if section.last else ''}"

@@ -148,10 +148,12 @@ def exercise_from(
         ):  # it suits hardly any; no sooner, or what comes out clear at once is told oftener
             story = _drawn(told, rng)
         ready = models.ready(int(rng.integers(len(models))), tools_of(of or None))
+        if len(models) == 1 and not ready.minutes:
+            raise BadInput("practice", "finds nothing on this model that could be read and told")
         found = _made(ready, story, Hard(at, most, final.asks if final is not None else ()), rng)
         if found is None:
             continue
-        exercise = _given(ready, found, at, (seed, of or None))
+        exercise = _given(ready, found, at, (seed, of or None, final is not None))
         ample = exercise.with_minutes(most)
         played = [way(ample) for way in (by_next, by_list)]
         if not all(is_solved(exercise, one.said) for one in played):
@@ -206,14 +208,21 @@ def _given(
     ready: Ready,
     found: tuple[Truth, float, tuple[str, ...]],
     grade: int,
-    of: tuple[int, str | None],
+    of: tuple[int, str | None, bool],
 ) -> Exercise:
-    """As it is handed out; `of` its seed and course."""
+    """As it is handed out; `of` its seed, its course, and whether it is the last of that."""
     truth, minutes, asked = found
     section = PracticeSection(
-        seed=of[0], course=of[1], grade=grade, minutes=minutes, asked=asked, sealed=truth.sealed()
+        seed=of[0],
+        course=of[1],
+        last=of[2],
+        grade=grade,
+        minutes=minutes,
+        asked=asked,
+        sealed=truth.sealed(),
     )
-    made = ready.build.but(name=f"{_NAME} {ready.build.name}", practice=section)
+    plain = (ready.build.name or "").removeprefix(f"{_NAME} ")
+    made = ready.build.but(name=f"{_NAME} {plain}".strip(), practice=section)
     return Exercise(made, section, truth, truth.hidden(made.surveyed))
 
 

@@ -8,7 +8,7 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from hardkeel.base.values import Finite, Text, Value
-from hardkeel.practice.courses import COURSES
+from hardkeel.practice.courses import BEFORE_LAST, COURSES
 from hardkeel.practice.exercise import Exercise
 from hardkeel.practice.replay import Step
 from hardkeel.practice.scoring import Scored
@@ -49,6 +49,7 @@ class Done(Value):
     when: datetime
     seed: Annotated[int, Field(ge=0)]
     course: Text | None = None
+    last: bool = False
     grade: Annotated[int, Field(ge=1, le=3)]
     model: Text
     right: Annotated[int, Field(ge=0)]
@@ -77,6 +78,7 @@ def done_of(
         when=when,
         seed=exercise.section.seed,
         course=exercise.section.course,
+        last=exercise.section.last,
         grade=exercise.section.grade,
         model=exercise.build.name or "-",
         right=sum(one.outcome in ("found", "right") for one in lines),
@@ -133,12 +135,20 @@ class Due:
         How often in a row it went well lately.
     on : datetime or None
         From when on; ``None`` where it was never done.
+    passed : bool
+        Its last exercise went well once.
     """
 
     course: str
     times: int
     well: int
     on: datetime | None
+    passed: bool = False
+
+    @property
+    def is_last(self) -> bool:
+        """Whether the next exercise is the last of the course."""
+        return self.well >= BEFORE_LAST
 
     def is_due(self, now: datetime) -> bool:
         """Whether it is worth doing now."""
@@ -157,7 +167,8 @@ def due_of(book: Book) -> tuple[Due, ...]:
             row += 1
         days = _DAYS[min(row, len(_DAYS) - 1)]
         on = mine[-1].when + timedelta(days=days) if mine else None
-        found.append(Due(course, len(mine), row, on))
+        passed = any(one.last and one.well for one in mine)
+        found.append(Due(course, len(mine), row, on, passed))
     return tuple(found)
 
 

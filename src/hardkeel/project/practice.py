@@ -32,6 +32,8 @@ class PracticeSection(Value):
         What it was made by: the same again.
     course : str, optional
         Id of the course that it belongs to.
+    last : bool
+        The last of its course, which who lacks the course's idea fails.
     grade : int
         1 to 3: how much hides, and how well.
     minutes : float
@@ -51,6 +53,7 @@ class PracticeSection(Value):
 
     seed: Annotated[int, Field(ge=0)]
     course: Text | None = None
+    last: bool = False
     grade: Annotated[int, Field(ge=1, le=3)]
     minutes: Positive
     asked: Annotated[tuple[Text, ...], Field(min_length=1)]

@@ -41,6 +41,7 @@ class PracticeController(QObject):
         self._context, self._stage = context, stage
         self._book: progress.Book | None = None
         self._last = Wanted()
+        self._own: Build | None = None
         self._count = 0
         self._recorded: set[str] = set()
         self._told: ToldPage | None = None
@@ -97,17 +98,19 @@ class PracticeController(QObject):
     def make(self, wanted: Wanted) -> None:
         """Make one beside the window and put it on the bench."""
         document = self._context.document
-        build = document.build
-        own = wanted.own and build.practice is None
-        self._last = Wanted(wanted.course, wanted.grade) if not own else wanted
-        seed = self._seed()
+        if wanted.own and document.build.practice is None:
+            self._own = document.build
+        own = self._own if wanted.own else None
+        self._last = wanted
+        due = {one.course: one for one in progress.due_of(self.book)}
+        last = wanted.course in due and due[wanted.course].is_last
         if self._courses is not None:
             self._courses.tell("")
             self._courses.show_making(making=True)
         self._context.jobs.start(
             document.session,
             _MAKING,
-            partial(_made, wanted, seed, build if own else None),
+            partial(_made, wanted, (self._seed(), last), own),
             self._on_exercise,
             self._on_none,
         )
@@ -179,8 +182,9 @@ class PracticeController(QObject):
             self._context.visit.put(again.corrected(self._told.went.exercise))
 
 
-def _made(wanted: Wanted, seed: int, own: Build | None) -> Build:
-    """The exercise; on the builder's own airframe where that is given."""
+def _made(wanted: Wanted, which: tuple[int, bool], own: Build | None) -> Build:
+    """The exercise; `which` its seed and whether it is the last of its course; on the builder's airframe if given."""
+    seed, last = which
     models = making.Models([lambda: own]) if own is not None else bench.practice_models()
     course = COURSES.get(wanted.course)
-    return making.exercise_from(models, seed, wanted.grade, course=course).build
+    return making.exercise_from(models, seed, wanted.grade, course=course, last=last).build

@@ -151,6 +151,8 @@ class ExercisePage(SubPage):
             return
         self.setEnabled(not section.told)
         asked = shown.questions(exercise, section, self.unit)
+
+        self.words.eyebrow.setText(f"{say.SAY_OF_EACH} · {say.exercise_words(section)}")
         self.words.show_questions(say.to_say(section), asked, self.unit, ready=bool(section.said))
         self.nothing.setVisible(not section.taken)
         self.taken.setVisible(bool(section.taken))
