@@ -17,6 +17,7 @@ if TYPE_CHECKING:
     from hardkeel.practice.progress import Done, Due, Skill
     from hardkeel.practice.replay import Step
     from hardkeel.practice.scoring import Outcome, Scored
+    from hardkeel.practice.symptoms import Cause
     from hardkeel.project.practice import PracticeSection, Word
     from hardkeel.survey.checking import Check
     from hardkeel.survey.model import Survey
@@ -74,6 +75,42 @@ GUESSED, DOUBTS, MINUTES = "Guessed", "Doubts", "Minutes"
 NOT_KNOWN: Final = "open"
 WAS_TRUE: Final = "true"
 SAID_NOTHING: Final = "you said nothing"
+# by feel
+BY_FEEL: Final = "By feel"
+TURN_SOMETHING: Final = "Turn something"
+TURN_HOW: Final = "Nobody's build is touched: what you turn here stands nowhere else."
+STRAIGHT_AGAIN: Final = "Straight again"
+TOOLS_SHOW: Final = "What the tools would show"
+NO_TOOL_SHOWS: Final = "No tool shows anything beyond its own noise."
+FEEL_HEADS: Final = ("Reading", "If true", "Shows", "Differs")
+CHECKS_HEAD: Final = "True?"
+OTHER_WAY: Final = "And the other way round"
+MY_MODEL: Final = "My model…"
+FEEL_LEGEND: Final = ("as you turned it", "as drawn")
+ON_BENCH: Final = "the bench itself"
+TURN_NAMES: Final = {
+    "roll": "tips it",
+    "pitch": "noses it up",
+    "yaw": "swings it",
+    "dx": "sets it aft",
+    "dy": "sets it to starboard",
+    "dz": "lifts it",
+    "twist_port": "twists its port tip",
+    "twist_starboard": "twists its starboard tip",
+}
+SYMPTOMS: Final = {
+    "pulls-port": "pulls to port, hands off",
+    "pulls-starboard": "pulls to starboard, hands off",
+    "rolls-port": "drops its port wing, the more the faster",
+    "rolls-starboard": "drops its starboard wing, the more the faster",
+    "nose-up": "wants down elevator",
+    "nose-down": "wants up elevator",
+    "corkscrews": "corkscrews out of loops",
+    "rudder-pitches": "pitches when the rudder is given",
+    "throttle": "swings or rises with the throttle",
+}
+NO_CAUSE: Final = "Nothing of this model that is measured here does that. Warped surfaces, the balance and the engine's bearers are not in it."
+EITHER_WAY: Final = "either way"
 # courses
 COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
 MAKING: Final = "Bending a model…"
@@ -315,6 +352,23 @@ def block_tip(survey: "Survey", reading: "Reading", minutes: float, worth: float
     """A reading in the strip of minutes."""
     told = "told most" if worth >= 1 else f"worth {worth:.0%} of the one that told most"
     return f"{reading.id}: {reading_name(survey, reading)}, {minutes:g} min, {told}"
+
+
+def cause_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
+    """``Fin straight: from leading edge 0.9 mm to port on``."""
+    name, way = check_name(survey, cause.check), way_off(survey, cause.check, unit)
+    if cause.either:
+        plus, minus = ways_alone(survey, cause.check)
+        return f"{name}: {plus}, or {minus}"
+    return f"{name}: from {way} on"
+
+
+def first_words(survey: "Survey", cause: "Cause") -> str:
+    """What to read first for it."""
+    if not cause.first:
+        return "No tool at hand decides it."
+    first = cause.first[0]
+    return f"First the {tool_name(survey, first)}: {place_name(survey, first)}. All that decides it: {cause.minutes:g} min."
 
 
 # -- courses ---------------------------------------------------------------------------------------

@@ -83,6 +83,7 @@ class LampView(QWidget):
         super().__init__(parent)
         self._theme = theme
         self._scenes: tuple[Scene, ...] = ()
+        self._legend: tuple[str, ...] = say.LEGEND
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     def set_theme(self, theme: Theme) -> None:
@@ -90,9 +91,9 @@ class LampView(QWidget):
         self._theme = theme
         self.update()
 
-    def show_scenes(self, scenes: tuple[Scene, ...]) -> None:
-        """Draw others."""
-        self._scenes = scenes
+    def show_scenes(self, scenes: tuple[Scene, ...], legend: tuple[str, ...] = say.LEGEND) -> None:
+        """Draw others; the legend names what is in wood, in dashes and dotted, as far as it goes."""
+        self._scenes, self._legend = scenes, legend
         words = [
             f"{part.words}; {part.word}" for scene in scenes for part in scene.parts if part.words
         ]
@@ -205,8 +206,9 @@ class LampView(QWidget):
         if not part.asked:
             return
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(theme.colour("ink"), 1.1, Qt.PenStyle.DotLine))
-        painter.drawPath(_as_line(viewport.polygon(part.read)))
+        if part.read:
+            painter.setPen(QPen(theme.colour("ink"), 1.1, Qt.PenStyle.DotLine))
+            painter.drawPath(_as_line(viewport.polygon(part.read)))
         painter.setPen(QPen(theme.colour("act"), 2.2, Qt.PenStyle.DashLine))
         painter.drawPath(_as_line(viewport.polygon(part.said)))
 
@@ -223,18 +225,19 @@ class LampView(QWidget):
         y = 0.0
         placed = [(viewport.polygon(part.was).boundingRect(), part) for part in told]
         for shape, part in sorted(placed, key=lambda one: one[0].center().y()):
+            lines = 2 if part.word else 1
             width = max(metrics.horizontalAdvance(one) for one in (part.words, part.word))
             x = min(shape.right() + 8, box.right() - width - 8)
             x = max(x, box.left() + 8)
-            wanted = shape.top() - 2 * line - 4 if x < shape.right() else shape.top()
+            wanted = shape.top() - lines * line - 4 if x < shape.right() else shape.top()
             y = min(max(wanted, y, theme.px(_TOP)), low)
-            ground = QRectF(x - 3, y, width + 6, 2 * line)
+            ground = QRectF(x - 3, y, width + 6, lines * line)
             painter.fillRect(ground, theme.colour("paper", 0.8))
             painter.setPen(theme.colour("out" if part.out else "ink"))
             painter.drawText(QPointF(x, y + metrics.ascent()), part.words)
             painter.setPen(theme.colour("act"))
             painter.drawText(QPointF(x, y + line + metrics.ascent()), part.word)
-            y += 2 * line + 4
+            y += lines * line + 4
 
     def _paint_legend(self, painter: QPainter) -> None:
         theme = self._theme
@@ -247,7 +250,7 @@ class LampView(QWidget):
             ("act", Qt.PenStyle.DashLine, 2.2),
             ("ink", Qt.PenStyle.DotLine, 1.1),
         )
-        for words, (colour, style, width) in zip(say.LEGEND, looks, strict=True):
+        for words, (colour, style, width) in zip(self._legend, looks, strict=False):
             painter.setPen(QPen(theme.colour(colour), width, style))
             painter.setBrush(theme.colour("wood"))
             if style == Qt.PenStyle.SolidLine:

@@ -1,4 +1,4 @@
-"""Practice with its benches: the exercise, how it was, the courses."""
+"""Practice with its benches: the courses, the exercise, how it was, and a model to turn by hand."""
 
 from typing import Final
 
@@ -16,6 +16,7 @@ _BENCHES: Final = TabList(
         ("courses", say.WHAT_TO_DO, "CoursesPage"),
         ("exercise", say.EXERCISE, "ExercisePage"),
         ("told", say.HOW_IT_WAS, "ToldPage"),
+        ("feel", say.BY_FEEL, "FeelPage"),
     ),
     "Ctrl+Alt",
 )
@@ -34,7 +35,8 @@ class PracticeStage(TabbedStage):
         """Another build came, or the learner's word was given or taken back: be where that is seen."""
         section = self._document.build.practice
         turned = section is not None and section.told != (self.now == "told")
-        if not change.parts or ("practice" in change.parts and self.now != "courses" and turned):
+        at_it = self.now in ("exercise", "told")
+        if not change.parts or ("practice" in change.parts and at_it and turned):
             self._go(self._fitting())
 
     def _go(self, place: str) -> None:

@@ -1,0 +1,94 @@
+"""What a model does in the air, and which of its errors could be behind it, by the same reckoning as *In the air*."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from hardkeel.airframe.flights import build_trim
+from hardkeel.practice.feeling import Feel
+from hardkeel.survey.checking import Check
+from hardkeel.survey.readings import Reading
+from hardkeel.trim.flying import Effect, effect_of
+
+
+@dataclass(frozen=True, slots=True)
+class Symptom:
+    """Something that a model does.
+
+    Attributes
+    ----------
+    kinds : tuple of str
+        Checks whose error does it.
+    sign : float
+        Of the effect's first figure: 1, −1, or 0 for either way.
+    """
+
+    id: str
+    kinds: tuple[str, ...]
+    sign: float = 0.0
+
+
+# Figures that say a way: what trims out with rudder to port or down elevator would turn to starboard or raise its nose
+# if left alone, and a roll rate is one.  A slip is none: which way a slipping model turns is its dihedral's to say.
+_SAYS_WAY: Final = frozenset({"rudder", "elevator", "roll_rate"})
+SYMPTOMS: Final = (
+    Symptom("pulls-port", ("fin_yaw", "vee_yaw", "yaw", "roll_to_wing", "vee_tilt", "vee_incidence_difference"), -1.0),
+    Symptom("pulls-starboard", ("fin_yaw", "vee_yaw", "yaw", "roll_to_wing", "vee_tilt", "vee_incidence_difference"), 1.0),
+    Symptom("rolls-port", ("twist_difference", "offset"), -1.0),
+    Symptom("rolls-starboard", ("twist_difference", "offset"), 1.0),
+    Symptom("nose-up", ("decalage",), 1.0),
+    Symptom("nose-down", ("decalage",), -1.0),
+    Symptom("corkscrews", ("roll_to_wing", "vee_tilt")),
+    Symptom("rudder-pitches", ("fin_lean_to_stab",)),
+    Symptom("throttle", ("down", "side")),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Cause:
+    """An error that could be behind it.
+
+    Attributes
+    ----------
+    check : Check
+        At the edge of its tolerance, the way that would do it; where the way is not reckoned either way is meant.
+    effect : Effect or None
+        What that much of it does.
+    either : bool
+        The way is not reckoned.
+    first : tuple of Reading
+        What to read first.
+    minutes : float
+        Of all that decides it.
+    """
+
+    check: Check
+    effect: Effect | None
+    either: bool
+    first: tuple[Reading, ...]
+    minutes: float
+
+
+def causes_of(feel: Feel, symptom: Symptom) -> tuple[Cause, ...]:
+    """All that it could be on this model, what is soonest known first."""
+    trim = build_trim(feel.build)
+    found = []
+    for rule in feel.judgement.rules:
+        if rule.kind not in symptom.kinds:
+            continue
+        check = next(one for one in feel.checks(feel.unknowns({})) if one.id == rule.id)
+        effect = effect_of(trim, check, rule.tolerance, 0.0)
+        known = effect is not None and effect.figures[0][0] in _SAYS_WAY and effect.first != 0
+        either = not known or not symptom.sign
+        error = rule.tolerance
+        if effect is not None and not either and effect.first * symptom.sign < 0:
+            error = -rule.tolerance
+            effect = effect_of(trim, check, error, 0.0)
+        first, minutes = feel.first_readings(rule)
+        found.append(Cause(check.off_by(error), effect, either, first, minutes))
+    return tuple(sorted(found, key=lambda one: (not one.minutes, one.minutes)))
+
+
+def symptom_called(name: str, among: Sequence[Symptom] = SYMPTOMS) -> Symptom:
+    """The one with this id."""
+    return next(one for one in among if one.id == name)
