@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from hardkeel.airframe.flights import build_trim
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.exercise import minutes_of
 from hardkeel.practice.making import bare
@@ -17,6 +18,7 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.planning import plan
 from hardkeel.survey.readings import Reading, sigma_of
+from hardkeel.trim.flying import Trim
 
 ON_BENCH: Final = "bench"
 _FELT_SIGMAS: Final = 2.0  # what a tool shows beyond its own noise
@@ -50,10 +52,13 @@ class Feel:
         Bare: the airframe as drawn.
     judgement : Judgement
         As nobody has read anything.
+    trim : Trim
+        Of the whole build, with what it weighs.
     """
 
     build: Build
     judgement: Judgement
+    trim: Trim
 
     @cached_property
     def _true(self) -> Array:
@@ -140,4 +145,4 @@ class Feel:
 def feel_of(build: Build) -> Feel:
     """Make a model ready to play with."""
     plain = bare(build)
-    return Feel(plain, judge_survey(plain.surveyed))
+    return Feel(plain, judge_survey(plain.surveyed), build_trim(build))

@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.airframe.flights import build_trim
 from hardkeel.practice.feeling import Feel
 from hardkeel.survey.checking import Check
 from hardkeel.survey.readings import Reading
@@ -71,7 +70,7 @@ class Cause:
 
 def causes_of(feel: Feel, symptom: Symptom) -> tuple[Cause, ...]:
     """All that it could be on this model, what is soonest known first."""
-    trim = build_trim(feel.build)
+    trim = feel.trim
     found = []
     for rule in feel.judgement.rules:
         if rule.kind not in symptom.kinds:

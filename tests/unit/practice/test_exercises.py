@@ -111,7 +111,15 @@ def test_nothing_of_it_stands_in_the_file_to_be_read_at_a_glance() -> None:
         given = json.loads(text)
         assert exercise.truth.story not in text.replace(exercise.build.name, "")
         assert "stand_in" not in text
-        assert set(given["practice"]) <= {"seed", "course", "grade", "minutes", "asked", "sealed"}
+        assert set(given["practice"]) <= {
+            "seed",
+            "course",
+            "last",
+            "grade",
+            "minutes",
+            "asked",
+            "sealed",
+        }
         for names in exercise.truth.bodies.values():
             for amount in names.values():
                 assert f"{amount:.4f}" not in text
@@ -122,9 +130,8 @@ def test_nothing_of_it_stands_in_the_file_to_be_read_at_a_glance() -> None:
 def test_every_story_is_told_by_a_course_and_has_its_words() -> None:
     assert set(say.STORIES) == set(say.ALONG) == set(STORIES)
     assert set(say.COURSES) == set(COURSES)
-    assert {one for course in COURSES.values() for one in course.stories} | {"fin-leans"} == set(
-        STORIES
-    )
+    of_courses = {one for course in COURSES.values() for one in (*course.stories, course.last)}
+    assert of_courses | {"fin-leans", "corrected"} == set(STORIES)
 
 
 @pytest.mark.parametrize("course", COURSES.values(), ids=lambda one: one.id)

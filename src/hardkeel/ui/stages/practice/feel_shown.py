@@ -2,7 +2,6 @@
 
 from typing import Final
 
-from hardkeel.airframe.flights import build_trim
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.geometry.rotation import Array
 from hardkeel.messages import practising as say
@@ -44,7 +43,7 @@ def parts_of(feel: Feel) -> tuple[tuple[str, str], ...]:
 
 def vials(feel: Feel, unknowns: Array, unit: LengthUnit) -> tuple[VialValue, ...]:
     """Each check as it then is, what is out first, and what that does in the air."""
-    survey, trim = feel.judgement.net.survey, build_trim(feel.build)
+    survey, trim = feel.judgement.net.survey, feel.trim
     found = []
     for check in feel.checks(unknowns):
         effect = effect_of(trim, check, check.error, 0.0)
