@@ -1,12 +1,13 @@
 """What is said on the pages of *Practice*."""
 
+from dataclasses import replace
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
 from hardkeel.messages.practice import ALONG, COURSES, STORIES
-from hardkeel.messages.verdicts import is_told_in_mm, way_off, ways_alone
+from hardkeel.messages.verdicts import is_told_in_mm, state_words, way_off, ways_alone
 from hardkeel.survey.reaching import error_at_reach_mm
 
 if TYPE_CHECKING:
@@ -124,7 +125,7 @@ IN_MINE_TIP: Final = (
 )
 NO_OWN: Final = "no model on the bench that could be measured"
 SKILLS_HEAD: Final = "How it goes lately"
-NO_SKILL: Final = "nothing called for it yet"
+NO_SKILL: Final = "not yet"
 DONE_SO_FAR: Final = "Done so far"
 NONE_DONE: Final = "Nothing yet."
 DONE_HEADS: Final = ("", "Model", "Course", "Right", "Minutes", "Best use")
@@ -133,7 +134,7 @@ NOT_GONE_THROUGH: Final = "It could not be gone through:"
 NOT_KEPT: Final = "What was practised could not be kept"
 SKILLS: Final[dict["Skill", str]] = {
     "finding": "Finding what is out",
-    "doubting": "Doubting the right reading, or tool",
+    "doubting": "Doubting the right thing",
     "deciding": "Saying only what is known",
 }
 OUTCOMES: Final[dict["Outcome", str]] = {
@@ -247,10 +248,11 @@ def outcome_words(one: "Scored") -> str:
     return f"{said}, {GUESS}" if one.guessed and one.outcome in ("found", "right", "half") else said
 
 
-def part_words(survey: "Survey", one: "Scored", check: "Check", unit: LengthUnit) -> str:
+def part_words(one: "Scored", check: "Check", unit: LengthUnit) -> str:
     """A part in a few words when it is over: how it is, and how it was told."""
     if one.line.is_out:
-        return f"{way_off(survey, check.off_by(one.line.error), unit)}, {outcome_words(one)}"
+        off = replace(check.off_by(one.line.error), verdict="out")
+        return f"{state_words((off,), unit)}, {outcome_words(one)}"
     return f"{WAS_TRUE}, {OUTCOMES['unsaid']}" if one.outcome == "unsaid" else outcome_words(one)
 
 

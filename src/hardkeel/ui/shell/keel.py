@@ -52,7 +52,7 @@ def _in_practice(
             )
             verdict = "out" if worst.line.is_out else "true"
             check = next(one for one in mine if one.id == worst.line.check)
-            words = say.part_words(survey, worst, check, unit)
+            words = say.part_words(worst, check, unit)
         name = sentence_case(body_name(survey, body.id))
         parts.append(PartState(body.id, name, verdict, words))
     return tuple(parts)

@@ -6,7 +6,7 @@ from typing import Final
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import practising as say
@@ -164,7 +164,12 @@ class CoursesPage(SubPage):
         foot.addWidget(self.back)
         foot.addStretch(1)
         box.addLayout(foot)
-        return paper
+        area = QScrollArea()
+        area.setWidget(paper)
+        area.setWidgetResizable(True)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        return area
 
     def _free(self) -> Card:
         card = Card(say.FREE)

@@ -4,6 +4,7 @@ from typing import Final
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import (
+    QBoxLayout,
     QComboBox,
     QGridLayout,
     QHBoxLayout,
@@ -34,6 +35,7 @@ from hardkeel.ui.widgets.vial import Vial
 
 _SHOWS: Final = frozenset({"survey", "fuselage", "wings", "tail", "flight"})
 _STEPS: Final = 60  # each way
+_SIDE_BY_SIDE: Final = 1.3  # of the usual text: larger, and vials lie over the tools
 _MOST_DEG, _MOST_MM = 3.0, 6.0
 
 
@@ -54,7 +56,7 @@ class FeelPage(SubPage):
         self._vial_rows.setSpacing(0)
         columns = [Column(head, right=i > 0) for i, head in enumerate(say.FEEL_HEADS)]
         self.model = CellsModel(columns, theme, parent=self)
-        self.tools = CellsTable(self.model, theme, 0, say.TOOLS_SHOW, (1,))
+        self.tools = CellsTable(self.model, theme, 0, say.TOOLS_SHOW, (1, 3))
         self.no_tool = label("soft", say.NO_TOOL_SHOWS)
         self.part = QComboBox()
         self.part.setAccessibleName(say.PART)
@@ -72,13 +74,11 @@ class FeelPage(SubPage):
         self.part.activated.connect(lambda _i: self._show_sliders())
         self.straight.clicked.connect(self._on_straight)
         self.symptom.activated.connect(lambda _i: self._show_causes())
+        self._fit_text()
         self.refresh_lazily(_SHOWS)
 
     def _drawn(self) -> QVBoxLayout:
-        times = QHBoxLayout()
-        times.setContentsMargins(14, 2, 14, 2)
-        times.addStretch(1)
-        times.addWidget(self.factor)
+        self.view.put_in_corner(self.factor)
         rows = QWidget()
         rows.setLayout(self._vial_rows)
         area = QScrollArea()
@@ -93,25 +93,26 @@ class FeelPage(SubPage):
         self.no_tool.setContentsMargins(12, 0, 12, 0)
         beside.addWidget(self.no_tool)
         beside.addWidget(self.tools, 1)
+        beside.addStretch(0)
         checks = QVBoxLayout()
         checks.setContentsMargins(0, 0, 0, 0)
         checks.setSpacing(0)
         checks.addWidget(_headed(say.CHECKS_HEAD))
         checks.addWidget(area, 1)
-        below = QHBoxLayout()
+        self._below = below = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         below.setSpacing(8)
-        below.addLayout(checks, 1)
-        below.addLayout(beside, 1)
+        below.addLayout(checks, 3)
+        below.addLayout(beside, 2)
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.setSpacing(0)
         left.addWidget(self.view, 5)
-        left.addLayout(times)
         left.addLayout(below, 6)
         return left
 
     def _turning(self) -> Card:
         card = Card(say.TURN_SOMETHING, "act")
+        self.straight.setObjectName("tool")
         row = QHBoxLayout()
         row.addWidget(self.part, 1)
         row.addWidget(self.straight)
@@ -127,6 +128,9 @@ class FeelPage(SubPage):
         self.symptom.addItem(say.MY_MODEL, "")
         for one in SYMPTOMS:
             self.symptom.addItem(f"{say.MY_MODEL} {say.SYMPTOMS[one.id]}", one.id)
+        self.symptom.setSizeAdjustPolicy(
+            QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon
+        )
         card.column.addWidget(self.symptom)
         card.column.addLayout(self._causes)
         return card
@@ -175,13 +179,14 @@ class FeelPage(SubPage):
         for row, name in enumerate(self._feel.turns.get(self._body, ())):
             slider = QSlider(Qt.Orientation.Horizontal)
             slider.setRange(-_STEPS, _STEPS)
+            slider.setMinimumWidth(80)
             slider.setValue(round(self._turns.get((self._body, name), 0.0) / _step(name)))
             slider.setAccessibleName(say.TURN_NAMES[name])
             slider.valueChanged.connect(lambda value, name=name: self._on_slid(name, value))
             amount = label("heading", wrap=False)
             amount.setAlignment(Qt.AlignmentFlag.AlignRight)
-            amount.setMinimumWidth(self.theme.px(64))
-            self._grid.addWidget(label("soft", say.TURN_NAMES[name], wrap=False), row, 0)
+            amount.setMinimumWidth(self.theme.across(60))
+            self._grid.addWidget(label("soft", say.TURN_NAMES[name]), row, 0)
             self._grid.addWidget(slider, row, 1)
             self._grid.addWidget(amount, row, 2)
             self.sliders[name], self._amounts[name] = slider, amount
@@ -246,9 +251,17 @@ class FeelPage(SubPage):
 
     def set_theme(self, theme: Theme) -> None:
         """Dress in another theme."""
+        self.theme = theme
         for vial in self.vials.values():
             vial.set_theme(theme)
+        self._fit_text()
         super().set_theme(theme)
+
+    def _fit_text(self) -> None:
+        """Large letters have no room side by side."""
+        large = self.theme.scale > _SIDE_BY_SIDE
+        way = QBoxLayout.Direction.TopToBottom if large else QBoxLayout.Direction.LeftToRight
+        self._below.setDirection(way)
 
 
 def _step(name: str) -> float:

@@ -12,6 +12,7 @@ from PyQt6.QtGui import (
     QPaintEvent,
     QPen,
     QPolygonF,
+    QResizeEvent,
 )
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
@@ -30,6 +31,7 @@ _STICK: Final = 6.0  # pixels: a surface seen on its edge
 _FLAT: Final = 5.0  # pixels: what is no taller is seen on its edge
 _LEGEND: Final = 30
 _TOP: Final = 26
+_LAMP: Final = 0.6  # of the first box's width, beside its title
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +84,7 @@ class LampView(QWidget):
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._theme = theme
+        self._corner: QWidget | None = None
         self._scenes: tuple[Scene, ...] = ()
         self._legend: tuple[str, ...] = say.LEGEND
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -89,6 +92,7 @@ class LampView(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Paint in another theme."""
         self._theme = theme
+        self._place_corner()
         self.update()
 
     def show_scenes(self, scenes: tuple[Scene, ...], legend: tuple[str, ...] = say.LEGEND) -> None:
@@ -100,13 +104,34 @@ class LampView(QWidget):
         self.setAccessibleName(f"{say.HOW_IT_WAS}: {'. '.join(words)}")
         self.update()
 
+    def put_in_corner(self, widget: QWidget) -> None:
+        """Lay something over the lower right corner, beside the legend."""
+        self._corner = widget
+        widget.setParent(self)
+        self._place_corner()
+
+    def _place_corner(self) -> None:
+        if self._corner is not None:
+            size = self._corner.sizeHint()
+            self._corner.setGeometry(
+                self.width() - size.width() - 14,
+                self.height() - size.height() - 2,
+                size.width(),
+                size.height(),
+            )
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Keep what lies in the corner there."""
+        super().resizeEvent(event)
+        self._place_corner()
+
     def sizeHint(self) -> QSize:
         """As large as there is room for."""
         return QSize(740, 320)
 
     def minimumSizeHint(self) -> QSize:
         """Small enough for large text."""
-        return QSize(380, self._theme.px(190))
+        return QSize(380, self._theme.px(120))
 
     def boxes(self) -> list[QRectF]:
         """Where each scene is drawn: the first wider than the others."""
@@ -133,7 +158,7 @@ class LampView(QWidget):
 
     def _paint_lamp(self, painter: QPainter, box: QRectF) -> None:
         """A lamp over the bench: this is not your model."""
-        theme, x = self._theme, box.center().x()
+        theme, x = self._theme, box.left() + _LAMP * box.width()
         hang, tall, wide = theme.px(10), theme.px(16), theme.px(22)
         bottom = box.height() - theme.px(_LEGEND)
         light = QLinearGradient(QPointF(x, hang + tall), QPointF(x, bottom))
@@ -250,7 +275,10 @@ class LampView(QWidget):
             ("act", Qt.PenStyle.DashLine, 2.2),
             ("ink", Qt.PenStyle.DotLine, 1.1),
         )
+        end = self._corner.x() if self._corner is not None else self.width()
         for words, (colour, style, width) in zip(self._legend, looks, strict=False):
+            if x + 32 + metrics.horizontalAdvance(words) > end:
+                break
             painter.setPen(QPen(theme.colour(colour), width, style))
             painter.setBrush(theme.colour("wood"))
             if style == Qt.PenStyle.SolidLine:

@@ -10,10 +10,10 @@ from PyQt6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from hardkeel.messages import practising as say
 from hardkeel.ui.theme import Theme
 
-_ROW: Final = 28
-_GAP: Final = 7
-_LABELS: Final = 18
-_AXIS: Final = 18
+_ROW: Final = 24
+_GAP: Final = 3
+_LABELS: Final = 16
+_AXIS: Final = 17
 _LEFT: Final = 54
 _TICKS: Final = (1, 2, 5, 10, 20, 30)
 _MOST_TICKS: Final = 8

@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import practising as say
@@ -119,16 +119,11 @@ class ToldPage(SubPage):
             button.setToolTip(words)
             replay.addWidget(button)
         replay.addWidget(self.step, 1)
-        self.step.setMinimumHeight(36)
-        shown_times = QHBoxLayout()
-        shown_times.setContentsMargins(14, 2, 14, 2)
-        shown_times.addStretch(1)
-        shown_times.addWidget(self.factor)
+        self.view.put_in_corner(self.factor)
         left = QVBoxLayout()
         left.setContentsMargins(0, 0, 0, 0)
         left.setSpacing(2)
         left.addWidget(self.view, 1)
-        left.addLayout(shown_times)
         left.addWidget(self.rows)
         left.addLayout(head)
         left.addWidget(self.strip)
@@ -142,7 +137,12 @@ class ToldPage(SubPage):
         inner = QHBoxLayout(self._work)
         inner.setContentsMargins(0, 0, 0, 0)
         inner.setSpacing(0)
-        inner.addWidget(paper, 1)
+        area = QScrollArea()  # large text and five checks want more than a small screen has
+        area.setWidget(paper)
+        area.setWidgetResizable(True)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        inner.addWidget(area, 1)
         inner.addWidget(self._cards)
         box = QVBoxLayout(self._blank)
         box.setContentsMargins(60, 48, 60, 24)

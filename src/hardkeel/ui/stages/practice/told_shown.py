@@ -132,7 +132,8 @@ def _views(went: Went) -> list[View]:
 
 
 def _words(went: Went, here: list[Scored], unit: LengthUnit) -> tuple[str, str]:
-    """How a part was in this view, and what was said of that: what was out first."""
+    """How a part was in this view, and what was said of that: what was out first; nothing of what was told rightly."""
+    here = [one for one in here if one.outcome != "right"]
     if not here:
         return "", ""
     survey = went.exercise.build.surveyed

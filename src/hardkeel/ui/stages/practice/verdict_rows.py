@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Final
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QFontMetrics, QHelpEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from hardkeel.messages import practising as say
 from hardkeel.practice.scoring import Outcome
@@ -15,7 +15,20 @@ from hardkeel.ui.widgets.vial import paint_tube
 
 _ROW: Final = 25
 _HEAD: Final = 20
-_NAME_SHARE, _WORDS_SHARE = 0.2, 0.18
+_NAME_SHARE: Final = 0.3  # of the width, at most
+_SHAPE: Final = 18
+_TUBE: Final = 46  # at least; words give way to it
+_BESIDE: Final = 10
+
+
+@dataclass(frozen=True, slots=True)
+class _Widths:
+    """How the width is shared out: the name, three cells of a tube with its value, the outcome with or without words."""
+
+    name: float
+    cell: float
+    value: float
+    words: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,54 +92,75 @@ class VerdictRows(QWidget):
         """As tall, narrower."""
         return QSize(380, self.sizeHint().height())
 
+    def event(self, event: QEvent | None) -> bool:
+        """A row in words, under the pointer."""
+        if isinstance(event, QHelpEvent) and event.type() == QEvent.Type.ToolTip:
+            number = (event.pos().y() - self._theme.px(_HEAD)) // max(1, self._theme.px(_ROW))
+            if 0 <= number < len(self._rows):
+                row = self._rows[number]
+                QToolTip.showText(event.globalPos(), f"{row.name}: {row.words}", self)
+                return True
+        return super().event(event)
+
+    def _widths(self) -> _Widths:
+        """Names and figures have the room that they need, then the words; tubes have what is left."""
+        theme, wide = self._theme, self.width() - 24.0
+        bold, plain = (QFontMetrics(theme.font(size, weight=600)) for size in (14, 13))
+        names = [bold.horizontalAdvance(one.name) for one in self._rows]
+        values = [
+            plain.horizontalAdvance(bubble.text)
+            for one in self._rows
+            for bubble in (one.was, one.said, one.read)
+        ]
+        said = [plain.horizontalAdvance(one.words) for one in self._rows]
+        name = min(max(names, default=0) + _BESIDE, _NAME_SHARE * wide)
+        value = max(values, default=0) + 6.0
+        words = theme.px(_SHAPE) + max(said, default=0) + 4.0
+        if wide - name - words < 3 * (value + theme.px(_TUBE) + _BESIDE):
+            words = float(theme.px(_SHAPE))
+        return _Widths(name, (wide - name - words) / 3, value, words)
+
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """Paint headings and rows."""
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        theme = self._theme
-        left, wide = 14.0, self.width() - 24.0
-        name, words = wide * _NAME_SHARE, wide * _WORDS_SHARE
-        third = (wide - name - words) / 3
+        theme, widths = self._theme, self._widths()
         painter.setFont(theme.font(12, weight=500))
         for i, head in enumerate(say.ROWS):
             painter.setPen(theme.colour("act" if i == 1 else "soft"))
-            box = QRectF(left + name + i * third, 0, third - 8, theme.px(_HEAD))
+            left = 14.0 + widths.name + i * widths.cell
+            box = QRectF(left, 0, widths.cell - _BESIDE, theme.px(_HEAD))
             painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, head)
         for number, row in enumerate(self._rows):
             y = float(theme.px(_HEAD + _ROW * number))
-            self._paint_row(painter, row, QRectF(left, y, wide, theme.px(_ROW)))
+            box = QRectF(14.0, y, self.width() - 24.0, theme.px(_ROW))
+            self._paint_row(painter, row, box, widths)
 
-    def _paint_row(self, painter: QPainter, row: VerdictRow, box: QRectF) -> None:
-        theme = self._theme
-        name, words = box.width() * _NAME_SHARE, box.width() * _WORDS_SHARE
-        third = (box.width() - name - words) / 3
+    def _paint_row(self, painter: QPainter, row: VerdictRow, box: QRectF, widths: _Widths) -> None:
+        theme, middle = self._theme, Qt.AlignmentFlag.AlignVCenter
         painter.setPen(QPen(theme.colour("hair"), 1))
         painter.drawLine(box.topLeft(), box.topRight())
-        middle = Qt.AlignmentFlag.AlignVCenter
         painter.setPen(theme.colour("ink"))
         painter.setFont(theme.font(14, weight=600))
-        text = painter.fontMetrics().elidedText(
-            row.name, Qt.TextElideMode.ElideRight, int(name - 6)
-        )
-        painter.drawText(QRectF(box.left(), box.top(), name - 6, box.height()), middle, text)
+        name = QRectF(box.left(), box.top(), widths.name - 4, box.height())
+        metrics = painter.fontMetrics()
+        text = metrics.elidedText(row.name, Qt.TextElideMode.ElideRight, int(name.width()))
+        painter.drawText(name, middle, text)
         for i, bubble in enumerate((row.was, row.said, row.read)):
-            cell = QRectF(box.left() + name + i * third, box.top(), third - 10, box.height())
-            self._paint_bubble(painter, bubble, cell)
-        at = QRectF(box.right() - words, box.top(), words, box.height())
+            left = box.left() + widths.name + i * widths.cell
+            cell = QRectF(left, box.top(), widths.cell - _BESIDE, box.height())
+            self._paint_bubble(painter, bubble, cell, widths.value)
+        at = QRectF(box.right() - widths.words, box.top(), widths.words, box.height())
         paint_outcome(painter, QPointF(at.left() + 7, at.center().y()), row.outcome, theme)
-        painter.setPen(theme.colour("ink"))
-        painter.setFont(theme.font(13, weight=600))
-        said = at.adjusted(theme.px(18), 0, 0, 0)
-        text = painter.fontMetrics().elidedText(
-            row.words, Qt.TextElideMode.ElideRight, int(said.width())
-        )
-        painter.drawText(said, middle, text)
+        if widths.words > theme.px(_SHAPE):
+            painter.setPen(theme.colour("ink"))
+            painter.setFont(theme.font(13, weight=600))
+            painter.drawText(at.adjusted(theme.px(_SHAPE), 0, 0, 0), middle, row.words)
 
-    def _paint_bubble(self, painter: QPainter, bubble: Bubble, cell: QRectF) -> None:
+    def _paint_bubble(self, painter: QPainter, bubble: Bubble, cell: QRectF, value: float) -> None:
         theme = self._theme
-        value = min(float(theme.px(60)), cell.width() * 0.45)
         if bubble.error is not None:
-            tube = QRectF(cell.left(), 0, cell.width() - value - 4, theme.px(14))
+            tube = QRectF(cell.left(), 0, cell.width() - value, theme.px(14))
             tube.moveTop(cell.center().y() - tube.height() / 2)
             paint_tube(painter, tube, theme, bubble.error, bubble.sigma, bubble.verdict)
         colour = {"out": "out", "unsure": "act", "true": "ink"}[bubble.verdict]
