@@ -1,4 +1,7 @@
-"""Whether exercises are solved, and by whom: ``python -m tools.measure_practice [SEEDS]``, of each grade so many."""
+"""Whether exercises are solved, and by whom: ``python -m tools.measure_practice [SEEDS] [LAST]``.
+
+Of each grade SEEDS exercises; of each course LAST of its last, by learners with all ideas and without the course's own.
+"""
 
 import sys
 import time
@@ -8,10 +11,13 @@ from typing import Final
 import numpy as np
 
 from hardkeel.demo.bench import practice_models
+from hardkeel.practice.courses import COURSES, IDEAS
+from hardkeel.practice.learners import Learner
 from hardkeel.practice.making import exercise_from
 from hardkeel.practice.strategies import by_list, by_next, is_solved
 
 _SEEDS: Final = 60
+_LAST: Final = 10
 
 
 def main(seeds: int) -> None:
@@ -49,5 +55,22 @@ def main(seeds: int) -> None:
         print(f"  {dict(sorted(told.items()))}", flush=True)
 
 
+def courses(seeds: int) -> None:
+    """Print by course how many of its last exercises learners solve."""
+    for course in COURSES.values():
+        whole = lacking = 0
+        for seed in range(seeds):
+            exercise = exercise_from(practice_models(), seed, course=course, last=True)
+            whole += is_solved(exercise, Learner(exercise).play().said)
+            without = Learner(exercise, frozenset(IDEAS) - {course.idea})
+            lacking += is_solved(exercise, without.play().said)
+        print(
+            f"course {course.id}, {seeds} last exercises: solved with all ideas {whole}, "
+            f'without "{course.idea}" {lacking}',
+            flush=True,
+        )
+
+
 if __name__ == "__main__":
     main(int(sys.argv[1]) if len(sys.argv) > 1 else _SEEDS)
+    courses(int(sys.argv[2]) if len(sys.argv) > 2 else _LAST)
