@@ -3,10 +3,11 @@
 import os
 import sys
 import tempfile
+import time
 from collections.abc import Callable
 from datetime import datetime, timedelta, timezone
 from pathlib import Path
-from typing import cast
+from typing import TYPE_CHECKING, cast
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -17,6 +18,7 @@ from PyQt6.QtWidgets import QApplication, QWidget
 from hardkeel.airframe.checked_parts import kept_of
 from hardkeel.airframe.cut_pieces import piece_named
 from hardkeel.airframe.orders.frame import STAGE, frame_steps
+from hardkeel.demo.bench import practice_models
 from hardkeel.demo.biplane import teasel
 from hardkeel.demo.fleet import sallow, withy
 from hardkeel.demo.kettlewick import demo_build, demo_fuselage
@@ -25,6 +27,7 @@ from hardkeel.demo.planked import sorrel
 from hardkeel.edits.fuselage import set_station
 from hardkeel.edits.ledger import note_check
 from hardkeel.edits.paper import add_plan
+from hardkeel.edits.practising import have_told, say_of, take_in_practice
 from hardkeel.edits.prints import note_print
 from hardkeel.edits.sight import take_sighting
 from hardkeel.edits.steps import plan_steps, tick
@@ -33,8 +36,11 @@ from hardkeel.export.print_set import print_sheets
 from hardkeel.paper.model import KnownLength, KnownPoint, Plan, Trace
 from hardkeel.paper.prints import Printed
 from hardkeel.practice.hidden import hidden_from
+from hardkeel.practice.making import exercise_from
 from hardkeel.practice.photographing import SIZE, camera_for, seen_from
+from hardkeel.practice.strategies import by_list
 from hardkeel.project.model import Build
+from hardkeel.project.practice import Word
 from hardkeel.sight.edges import edges_of
 from hardkeel.sight.part_check import Check
 from hardkeel.ui.settings import Settings
@@ -44,9 +50,14 @@ from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.true.sight_controller import SightController
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
+if TYPE_CHECKING:
+    from hardkeel.ui.stages.practice.stage import PracticeStage
+    from hardkeel.ui.stages.practice.told_page import ToldPage
+
 _AT_REST_MS = 500
 _ROUNDS = 3
 _PLANNED_MS = 9000
+_LONGEST_S = 180.0
 
 
 def main(folder: Path) -> None:
@@ -66,10 +77,8 @@ def main(folder: Path) -> None:
 
         def shoot(name: str, widget: QWidget | None = None) -> None:
             for _ in range(_ROUNDS):  # what a job brings may start another
-                rest = QEventLoop()
-                QTimer.singleShot(_AT_REST_MS, rest.quit)
-                rest.exec()
-                window.jobs.wait()
+                _rest(_AT_REST_MS)
+                _until(lambda: not window.jobs.busy)
             app.processEvents()
             (widget or window).grab().save(str(folder / f"{name}.png"))
 
@@ -77,6 +86,7 @@ def main(folder: Path) -> None:
         scenes |= _frame_scenes(window)
         scenes |= _tail_scenes(window)
         scenes |= _bench_scenes(window)
+        scenes |= _practice_scenes(window)
         for name, scene in scenes.items():
             scene()
             shoot(name)
@@ -86,6 +96,22 @@ def main(folder: Path) -> None:
         dialog.close()
         window.document.stack.setClean()
         window.close()
+
+
+def _rest(milliseconds: int) -> None:
+    """Let the event loop run."""
+    rest = QEventLoop()
+    QTimer.singleShot(milliseconds, rest.quit)
+    rest.exec()
+
+
+def _until(ready: Callable[[], bool]) -> None:
+    """Wait for what is to be seen: a picture of half a page is none."""
+    end = time.monotonic() + _LONGEST_S
+    while not ready():
+        if time.monotonic() > end:
+            raise TimeoutError("what was to be seen did not come")
+        _rest(50)
 
 
 def _evening() -> datetime:
@@ -122,7 +148,6 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
         "true-air": turned("air"),
-        "true-tools": turned("tools"),
         "true-biplane": dark,
         "true-sight": sight,
     }
@@ -290,6 +315,39 @@ def _bench_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
         window.pages["bench"].turn_to("glue")
 
     return {"bench-tonight": tonight, "bench-glue": glue}
+
+
+def _practice_scenes(window: MainWindow) -> dict[str, Callable[[], object]]:
+    """An exercise gone through by somebody who missed half of it."""
+
+    def told() -> None:
+        window.document.stack.setClean()
+        exercise = next(
+            made
+            for seed in range(200)
+            if (made := exercise_from(practice_models(), seed, 2)).truth.story == "tipped"
+            and len(made.section.asked) > 3
+        )
+        build = exercise.build
+        best = by_list(exercise).readings
+        places = (*best[: len(best) * 2 // 3], *best[:4])
+        for number, place in enumerate(places):
+            build = take_in_practice(build, exercise.read(place, number))
+        for number, rule in enumerate(exercise.asked):
+            off = exercise.value_of(rule.id) - rule.target
+            if number == 0:
+                word = Word(out=True, off=1.4 * rule.tolerance)
+            else:
+                word = Word(out=exercise.is_out(rule.id), off=0.7 * off or None)
+            build = say_of(build, rule.id, word)
+        window.start(have_told(build), again=True)
+        stage = window.pages["practice"]
+        stage.turn_to("told")
+        page = cast("ToldPage", cast("PracticeStage", stage).page("told"))
+        _until(lambda: page.went is not None)
+        page.next.click()
+
+    return {"practice": told}
 
 
 def _lay_plan(window: MainWindow) -> None:

@@ -252,8 +252,9 @@ def part_words(one: "Scored", check: "Check", unit: LengthUnit) -> str:
     """A part in a few words when it is over: how it is, and how it was told."""
     if one.line.is_out:
         off = replace(check.off_by(one.line.error), verdict="out")
-        return f"{state_words((off,), unit)}, {outcome_words(one)}"
-    return f"{WAS_TRUE}, {OUTCOMES['unsaid']}" if one.outcome == "unsaid" else outcome_words(one)
+        return f"{state_words((off,), unit)}, {OUTCOMES[one.outcome]}"
+    said = OUTCOMES[one.outcome]
+    return f"{WAS_TRUE}, {said}" if one.outcome == "unsaid" else said
 
 
 def said_words(checks: "Sequence[Check]", section: "PracticeSection") -> str:

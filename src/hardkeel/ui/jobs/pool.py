@@ -126,6 +126,11 @@ class Jobs(QObject):
         return (id(owner), kind) in self._begun
 
     @property
+    def busy(self) -> bool:
+        """Whether any answer is still waited for."""
+        return bool(self._begun)
+
+    @property
     def writing(self) -> bool:
         """Whether files are being written."""
         return any(begun.writes for begun in self._begun.values())
