@@ -22,6 +22,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.practice.courses_page import CoursesPage
 from hardkeel.ui.stages.practice.exercise_page import ExercisePage
 from hardkeel.ui.stages.practice.feel_page import FeelPage
+from hardkeel.ui.stages.practice.kit_page import KitPage
 from hardkeel.ui.stages.practice.stage import PracticeStage
 from hardkeel.ui.stages.practice.told_page import ToldPage
 
@@ -319,6 +320,40 @@ def test_a_model_is_turned_by_hand(window: MainWindow, qtbot: QtBot) -> None:
     assert {one.value.verdict for one in page.vials.values()} == {"true"}
     assert page.sliders["roll"].value() == 0
     assert window.document.build == demo_build()
+
+
+def test_a_kit_is_put_in_order(window: MainWindow, qtbot: QtBot) -> None:
+    window.start(demo_build(), again=True)
+    window.show_stage("practice")
+    stage_of(window).turn_to("kit")
+    page = stage_of(window).page("kit")
+    assert isinstance(page, KitPage)
+    qtbot.waitUntil(lambda: page.kit is not None, timeout=30_000)
+    assert page.kit is not None
+    order = [one.id for one in page.kit.steps]
+    hurt = next(
+        (early, one.id) for one in page.kit.steps for early in one.after
+    )  # the second must wait for the first
+    page.buttons[hurt[1]].click()
+    assert not page.turned_up.isVisibleTo(page)
+    page.buttons[hurt[0]].click()
+    assert page.turned_up.isVisibleTo(page)
+    page.back.click()
+    page.back.click()
+    for one in order:
+        page.buttons[one].click()
+    assert page.answer.text() == say.IN_ORDER
+    assert page.as_it_goes.isVisibleTo(page)
+    assert not page.back.isEnabled()
+    stage_of(window).turn_to("courses")
+    row = courses_page(window).model.row(0)
+    assert row is not None
+    assert row.cells[3] == f"{len(order)} of {len(order)}"
+    stage_of(window).turn_to("kit")
+    before = page.seed
+    page.another.click()
+    qtbot.waitUntil(lambda: page.seed != before, timeout=30_000)
+    assert not page.late
 
 
 def test_all_units_themes_and_sizes_are_worn(

@@ -7,6 +7,7 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
 from hardkeel.messages.practice import ALONG, COURSES, STORIES
+from hardkeel.messages.steps import because_of, named, step_title
 from hardkeel.messages.verdicts import is_told_in_mm, state_words, way_off, ways_alone
 from hardkeel.survey.reaching import error_at_reach_mm
 
@@ -15,6 +16,7 @@ if TYPE_CHECKING:
     from datetime import datetime
 
     from hardkeel.practice.exercise import Exercise
+    from hardkeel.practice.kit import Kit, Late
     from hardkeel.practice.progress import Done, Due, Skill
     from hardkeel.practice.replay import Step
     from hardkeel.practice.scoring import Outcome, Scored
@@ -76,6 +78,17 @@ GUESSED, DOUBTS, MINUTES = "Guessed", "Doubts", "Minutes"
 NOT_KNOWN: Final = "open"
 WAS_TRUE: Final = "true"
 SAID_NOTHING: Final = "you said nothing"
+# order of work
+KIT: Final = "Order of work"
+KIT_TITLE: Final = "What comes next?"
+KIT_WHY: Final = "Steps of a kit as they fall out of the box. Choose them one after the other; what was closed too early turns up when it is wanted."
+KIT_OFFERED, KIT_CHOSEN = "Still to do", "Done, in your order"
+KIT_EMPTY: Final = "Choose the first step on the left."
+TURNED_UP: Final = "It turns up now"
+ANOTHER_KIT: Final = "Another kit"
+TAKE_BACK: Final = "Take the last one back"
+IN_ORDER: Final = "Nothing turned up too late."
+AS_IT_GOES: Final = "As it can be worked"
 # by feel
 BY_FEEL: Final = "By feel"
 TURN_SOMETHING: Final = "Turn something"
@@ -136,6 +149,7 @@ SKILLS: Final[dict["Skill", str]] = {
     "finding": "Finding what is out",
     "doubting": "Doubting the right thing",
     "deciding": "Saying only what is known",
+    "order": "Order of work",
 }
 OUTCOMES: Final[dict["Outcome", str]] = {
     "found": "found",
@@ -372,6 +386,38 @@ def first_words(survey: "Survey", cause: "Cause") -> str:
         return "No tool at hand decides it."
     first = cause.first[0]
     return f"First the {tool_name(survey, first)}: {place_name(survey, first)}. All that decides it: {cause.minutes:g} min."
+
+
+# -- order of work -----------------------------------------------------------------------------------
+
+
+def late_title(late: "Late") -> str:
+    """``Try every former in dry: it had to come before. Done already: fix the wing seats.``."""
+    titles = [step_title(one) for one in late.closed_by]
+    closed = named(tuple(f"{one[:1].lower()}{one[1:]}" for one in titles))
+    return f"{step_title(late.step)}: it had to come before. Done already: {closed}."
+
+
+def late_why(late: "Late") -> str:
+    """Why, as far as the steps say it, and the cure."""
+    told = [because_of(one) for one in (*late.closed_by, late.step)]
+    why = next((f"{one[:1].upper()}{one[1:]}. " for one in told if one), "")
+    for_good = [one for one in late.closed_by if one.no_return]
+    if for_good:
+        how = "That can't be undone: cut it open and do it again"
+    else:
+        how = "Undo it, and do it again"
+    return f"{why}{how[:1].upper()}{how[1:]}, some {late.minutes:.0f} minutes."
+
+
+def kit_answer(kit: "Kit", late: "Sequence[Late]", left: int) -> str:
+    """How it stands."""
+    if left:
+        return KIT_TITLE
+    if not late:
+        return IN_ORDER
+    minutes = sum(one.minutes for one in late)
+    return f"{count_word(len(late))} of {len(kit.steps)} turned up too late: some {minutes:.0f} minutes lost."
 
 
 # -- courses ---------------------------------------------------------------------------------------

@@ -95,6 +95,10 @@ class Models:
     def __len__(self) -> int:
         return len(self._makers)
 
+    def whole(self, number: int) -> Build:
+        """One of them with all that its maker gives it."""
+        return self._makers[number]()
+
     def ready(self, number: int, tools: Shared = TOOLS) -> Ready:
         """One of them, with tools as well kept as these."""
         key = (number, tools)

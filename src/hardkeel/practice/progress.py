@@ -10,11 +10,12 @@ from pydantic import Field
 from hardkeel.base.values import Finite, Text, Value
 from hardkeel.practice.courses import BEFORE_LAST, COURSES
 from hardkeel.practice.exercise import Exercise
+from hardkeel.practice.kit import Kit, Late
 from hardkeel.practice.replay import Step
 from hardkeel.practice.scoring import Scored
 
-Skill = Literal["finding", "doubting", "deciding"]
-SKILLS: Final[tuple[Skill, ...]] = ("finding", "doubting", "deciding")
+Skill = Literal["finding", "doubting", "deciding", "order"]
+SKILLS: Final[tuple[Skill, ...]] = ("finding", "doubting", "deciding", "order")
 Share = Annotated[Finite, Field(ge=0, le=1)]
 _GOOD: Final = 0.99
 _HALF: Final = 0.5  # what a find with the wrong way or figure counts
@@ -25,6 +26,7 @@ _DAYS: Final = (
     21,
 )  # until it is worth doing again: longer each time it went well in a row
 _LAST: Final = 5  # exercises that a skill is told from
+ORDER: Final = "order"  # what a kit goes by in the book
 # what these put off looks like a part that is out: who calls one out has not doubted the tool
 _OF_TOOLS: Final = frozenset({"gauge-zero", "tape-hook", "crooked-bench", "mark-off"})
 
@@ -86,6 +88,23 @@ def done_of(
         minutes=exercise.spent(exercise.section.taken),
         best=best[-1].minutes if best else 0.0,
         skills=skills_of(exercise, lines),
+    )
+
+
+def ordered_of(kit: Kit, seed: int, late: Sequence[Late], when: datetime) -> Done:
+    """What is kept of a kit that was put in order; its minutes are those lost."""
+    right = len(kit.steps) - len(late)
+    return Done(
+        when=when,
+        seed=seed,
+        course=ORDER,
+        grade=1,
+        model=kit.model or "-",
+        right=right,
+        asked=len(kit.steps),
+        minutes=sum(one.minutes for one in late),
+        best=0.0,
+        skills={"order": right / len(kit.steps)},
     )
 
 

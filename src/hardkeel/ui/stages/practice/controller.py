@@ -18,18 +18,21 @@ from hardkeel.ui.stages.practice.stage import PracticeStage
 
 if TYPE_CHECKING:
     from hardkeel.demo import bench
-    from hardkeel.practice import again, making, progress, went
+    from hardkeel.practice import again, kit, making, progress, went
     from hardkeel.practice.went import Went
     from hardkeel.storage import practice_book
     from hardkeel.ui.stages.practice.exercise_page import ExercisePage
+    from hardkeel.ui.stages.practice.kit_page import KitPage
     from hardkeel.ui.stages.practice.told_page import ToldPage
 else:
     bench, making = late("hardkeel.demo.bench"), late("hardkeel.practice.making")
     again, progress = late("hardkeel.practice.again"), late("hardkeel.practice.progress")
+    kit = late("hardkeel.practice.kit")
     went, practice_book = late("hardkeel.practice.went"), late("hardkeel.storage.practice_book")
 
 _MAKING: Final = "exercise"
 _GOING: Final = "going through"
+_LAYING: Final = "kit"
 _NUMBERS: Final = 100_000  # short enough to be told across a club room
 
 
@@ -66,6 +69,8 @@ class PracticeController(QObject):
                 exercise.told_wanted.connect(self._on_told_wanted)
             case "told":
                 self._take_told(page)  # type: ignore[arg-type]
+            case "kit":
+                self._take_kit(page)  # type: ignore[arg-type]
 
     def _take_courses(self, page: CoursesPage) -> None:
         self._courses = page
@@ -84,6 +89,27 @@ class PracticeController(QObject):
         page.along.back_wanted.connect(self._context.visit.back)
         if page.went is None:
             page.refresh()
+
+    def _take_kit(self, page: "KitPage") -> None:
+        page.kit_wanted.connect(lambda: self._lay_kit(page))
+        page.ordered.connect(lambda: self._keep_order(page))
+        self._lay_kit(page)
+
+    def _lay_kit(self, page: "KitPage") -> None:
+        """Another kit; laid out beside the window."""
+        seed = self._seed()
+        self._context.jobs.start(
+            self._context.document.session,
+            _LAYING,
+            lambda: kit.kit_of(bench.practice_models(), seed),
+            lambda found: page.show_kit(found, seed),  # type: ignore[arg-type]
+            lambda fault: page.tell(str(fault)),
+        )
+
+    def _keep_order(self, page: "KitPage") -> None:
+        if page.kit is not None:
+            now = self._context.document.clock()
+            self._keep(progress.ordered_of(page.kit, page.seed, page.late, now))
 
     def _on_build_changed(self, change: Change) -> None:
         if change.parts:
@@ -162,7 +188,9 @@ class PracticeController(QObject):
         """Keep how it went; the same one told twice counts once."""
         now = self._context.document.clock()
         self._recorded.add(over.exercise.section.sealed)
-        done = progress.done_of(over.exercise, over.lines, over.best, now)
+        self._keep(progress.done_of(over.exercise, over.lines, over.best, now))
+
+    def _keep(self, done: "progress.Done") -> None:
         self._book = self.book.but(done=(*self.book.done, done))
         try:
             practice_book.write_book(self._context.state, self._book)

@@ -1,4 +1,4 @@
-"""Practice with its benches: the courses, the exercise, how it was, and a model to turn by hand."""
+"""Practice with its benches: the courses, the exercise, how it was, a kit's order, a model to turn by hand."""
 
 from typing import Final
 
@@ -16,6 +16,7 @@ _BENCHES: Final = TabList(
         ("courses", say.WHAT_TO_DO, "CoursesPage"),
         ("exercise", say.EXERCISE, "ExercisePage"),
         ("told", say.HOW_IT_WAS, "ToldPage"),
+        ("kit", say.KIT, "KitPage"),
         ("feel", say.BY_FEEL, "FeelPage"),
     ),
     "Ctrl+Alt",
