@@ -45,7 +45,6 @@ MY_WORD: Final = "That is my word: show how it was"
 MY_WORD_KEY: Final = "Ctrl+Return"
 READ_IT: Final = "Read it"
 CANDIDATES: Final = "Places to read with this tool"
-TOOL_TO_READ_WITH: Final = "Tool"
 TURNED: Final = "turned"
 ALL_PARTS: Final = "all parts"
 PART: Final = "Part"
@@ -67,7 +66,6 @@ CORRECT_IT: Final = "Correct it so, and read again"
 CORRECT_TIP: Final = (
     "Each part that you called out is turned back by your figure; what is left is yours to find"
 )
-GO_ON_TRUE: Final = "See it on the page True"
 NOT_TOLD: Final = "Nothing to show before you have said your word."
 LOOKING: Final = "Going through it step by step…"
 LEGEND: Final = ("as it was", "you said", "your readings said")
@@ -83,7 +81,6 @@ KIT: Final = "Order of work"
 KIT_TITLE: Final = "What comes next?"
 KIT_WHY: Final = "Steps of a kit as they fall out of the box. Choose them one after the other; what was closed too early turns up when it is wanted."
 KIT_OFFERED, KIT_CHOSEN = "Still to do", "Done, in your order"
-KIT_EMPTY: Final = "Choose the first step on the left."
 TURNED_UP: Final = "It turns up now"
 ANOTHER_KIT: Final = "Another kit"
 TAKE_BACK: Final = "Take the last one back"
@@ -124,7 +121,6 @@ SYMPTOMS: Final = {
     "throttle": "swings or rises with the throttle",
 }
 NO_CAUSE: Final = "Nothing of this model that is measured here does that. Warped surfaces, the balance and the engine's bearers are not in it."
-EITHER_WAY: Final = "either way"
 # courses
 COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
 MAKING: Final = "Bending a model…"
@@ -136,7 +132,6 @@ IN_MINE: Final = "Hide an error in this model"
 IN_MINE_TIP: Final = (
     "Your own airframe, bent by chance in the copy; the build itself stays as it is"
 )
-NO_OWN: Final = "no model on the bench that could be measured"
 SKILLS_HEAD: Final = "How it goes lately"
 NO_SKILL: Final = "not yet"
 DONE_SO_FAR: Final = "Done so far"

@@ -131,7 +131,8 @@ def _doubted(exercise: Exercise, lines: Sequence[Scored]) -> float | None:
     if exercise.truth.story not in _OF_TOOLS:
         return by_readings
     true = [one for one in lines if not one.line.is_out]
-    by_word = sum(one.outcome != "called" for one in true) / len(true) if true else None
+    fair = [one.outcome == "right" and not one.guessed for one in true]
+    by_word = sum(fair) / len(fair) if fair else None
     both = [one for one in (by_readings, by_word) if one is not None]
     return min(both) if both else None
 

@@ -317,6 +317,22 @@ def test_skills_are_those_that_it_called_for() -> None:
     assert skills_of(over, called)["deciding"] == 0.0
 
 
+def test_who_guesses_has_doubted_nothing() -> None:
+    """A tool that lies, and all called true: by readings that bear it, and by none."""
+    exercise = next(
+        made
+        for seed in range(40)
+        if (made := exercise_from(practice_models(), seed, course=COURSES["bench"])).truth.story
+        == "crooked-bench"
+    )
+    shares = []
+    for build in (read_through(exercise), exercise.build):
+        over = opened(have_told(said_truly(exercise, build)))
+        checks = {one.id: one for one in judged(over, over.section.taken).checks}
+        shares.append(skills_of(over, scored(over, checks))["doubting"])
+    assert shares == [1.0, 0.0]
+
+
 def test_the_book_is_kept_and_one_that_is_none_is_laid_aside(tmp_path: Path) -> None:
     assert read_book(tmp_path) == Book()
     book = Book(done=(done("corners", 0, well=True),))
