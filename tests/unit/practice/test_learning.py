@@ -319,12 +319,8 @@ def test_skills_are_those_that_it_called_for() -> None:
 
 def test_who_guesses_has_doubted_nothing() -> None:
     """A tool that lies, and all called true: by readings that bear it, and by none."""
-    exercise = next(
-        made
-        for seed in range(40)
-        if (made := exercise_from(practice_models(), seed, course=COURSES["bench"])).truth.story
-        == "crooked-bench"
-    )
+    exercise = exercise_from(practice_models(), 1, course=COURSES["bench"], last=True)
+    assert exercise.truth.story == "crooked-bench"
     shares = []
     for build in (read_through(exercise), exercise.build):
         over = opened(have_told(said_truly(exercise, build)))
