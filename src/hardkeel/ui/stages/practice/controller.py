@@ -13,14 +13,15 @@ from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages import StageContext
-from hardkeel.ui.stages.practice.courses_page import CoursesPage, Wanted
 from hardkeel.ui.stages.practice.stage import PracticeStage
+from hardkeel.ui.stages.practice.wanted import Wanted
 
 if TYPE_CHECKING:
     from hardkeel.demo import bench
     from hardkeel.practice import again, kit, making, progress, went
     from hardkeel.practice.went import Went
     from hardkeel.storage import practice_book
+    from hardkeel.ui.stages.practice.courses_page import CoursesPage
     from hardkeel.ui.stages.practice.exercise_page import ExercisePage
     from hardkeel.ui.stages.practice.kit_page import KitPage
     from hardkeel.ui.stages.practice.told_page import ToldPage
@@ -72,7 +73,7 @@ class PracticeController(QObject):
             case "kit":
                 self._take_kit(page)  # type: ignore[arg-type]
 
-    def _take_courses(self, page: CoursesPage) -> None:
+    def _take_courses(self, page: "CoursesPage") -> None:
         self._courses = page
         page.exercise_wanted.connect(self.make)
         page.back_wanted.connect(self._context.visit.back)

@@ -1,7 +1,6 @@
 """Courses: what each teaches, when it is worth doing, how it goes by skill, and what was done."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Final
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
@@ -14,6 +13,7 @@ from hardkeel.practice.courses import COURSES
 from hardkeel.practice.progress import SKILLS, Book, due_of, next_course, skill_now
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages.practice.wanted import Wanted
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
@@ -23,23 +23,6 @@ from hardkeel.ui.widgets.flow import FlowLayout
 
 _MODEL_COLUMN: Final = 1
 _SHOWS: Final = frozenset({"survey", "practice", "name"})
-
-
-@dataclass(frozen=True, slots=True)
-class Wanted:
-    """What is to be made.
-
-    Attributes
-    ----------
-    course : str
-        Empty for none.
-    own : bool
-        On the airframe that lies on the bench.
-    """
-
-    course: str = ""
-    grade: int = 1
-    own: bool = False
 
 
 class ShareBar(QWidget):
