@@ -252,6 +252,18 @@ def test_a_course_is_begun_and_the_own_model_waits(window: MainWindow, qtbot: Qt
     assert window.stage == "true"
 
 
+def test_making_one_can_be_left_off(window: MainWindow, qtbot: QtBot) -> None:
+    window.start(demo_build(), again=True)
+    window.show_stage("practice")
+    courses = courses_page(window)
+    courses.courses["misread"].begin.click()
+    assert courses.stop.isVisibleTo(courses)
+    courses.stop.click()
+    qtbot.waitUntil(lambda: not courses.stop.isVisibleTo(courses), timeout=30_000)
+    assert courses.courses["misread"].begin.isEnabled()
+    assert not courses.told.text()
+
+
 def test_an_error_is_hidden_in_the_own_model(window: MainWindow, qtbot: QtBot) -> None:
     window.start(demo_build(), again=True)
     window.show_stage("practice")

@@ -38,6 +38,8 @@ STORIES: Final = {
     "hook-long": "The tape began late: all it read was off by the same. Nothing of the model was out for it.",
     "gauge-off": "The incidence gauge was far off, by the same in all its readings. Nothing of the model was out for it.",
     "misread": "A reading was misread. Nothing of the model was out for it.",
+    "fin-off": "The fin stood off the fuselage's line.",
+    "line-catches": "A line from one pin caught on something on its way. Nothing of the model was out for it.",
     "corrected": "It stood as your correction had left it.",
 }
 ALONG: Final = {
@@ -55,6 +57,8 @@ ALONG: Final = {
     "hook-long": "Both tips by one tape: what it adds is in both, and falls out of the difference.",
     "gauge-off": "Wing and tail by one gauge, or one part with the gauge both ways round: then its zero drops out.",
     "misread": "What decides is read twice: where the two stand apart a third says which to doubt.",
+    "fin-off": "A fin off its line is a rudder that is always given: sight along it, then measure both ends.",
+    "line-catches": "Pluck a line before it is believed, and swing another from another pin.",
     "corrected": "Read again after a correction: it moves more than what it was meant for.",
 }
 SHEET: Final = "exercise"

@@ -125,6 +125,7 @@ NO_CAUSE: Final = "Nothing of this model that is measured here does that. Warped
 COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
 MAKING: Final = "Bending a model…"
 BEGIN: Final = "Begin"
+LEAVE_IT: Final = "Leave it"
 FREE: Final = "Free exercises"
 FREE_WHY: Final = "Any story, on any model"
 GRADES: Final = {1: "plain", 2: "with tools that lie a little", 3: "with readings misread"}

@@ -54,7 +54,7 @@ COURSES: Final[dict[str, Course]] = {
         Course("turned", "turn", 2, 40.0, ("gauge-zero", "tail-incidence", "gauge-off"), "gauge-off", ("incidence",), _OLD_GAUGE),
         Course("hook", "difference", 2, 40.0, ("tape-hook", "swung", "hook-long"), "hook-long", ("yaw",), _OLD_TAPE),
         Course("angles", "decalage", 2, 40.0, ("tail-incidence", "all-true", "gauge-off"), "gauge-off", ("decalage",), _OLD_GAUGE),
-        Course("misread", "doubt", 3, 90.0, ("mark-off", "tipped", "swung", "all-true"), "misread", ("yaw", "roll_to_wing")),
+        Course("misread", "doubt", 3, 90.0, ("mark-off", "line-catches", "tipped", "swung", "all-true"), "misread", ("yaw", "roll_to_wing")),
     )
 }  # fmt: skip
 

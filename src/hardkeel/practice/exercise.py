@@ -19,7 +19,7 @@ from hardkeel.survey.handiness import efforts_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import Survey
 from hardkeel.survey.priors import Shared
-from hardkeel.survey.readings import Reading, sigma_of
+from hardkeel.survey.readings import DistanceDifference, Reading, sigma_of
 
 
 @dataclass(frozen=True)
@@ -100,9 +100,15 @@ class Exercise:
         noise = float(rng.normal()) + slip
         return reading.but(
             id=f"r{number + 1}",
-            value=self.hidden.show(reading) + noise * sigma_of(reading),
+            value=self.hidden.show(reading) + self._caught(reading) + noise * sigma_of(reading),
             simulated=True,
         )
+
+    def _caught(self, reading: Reading) -> float:
+        """What a line shows too much, mm, because it catches."""
+        if not isinstance(reading, DistanceDifference):
+            return 0.0
+        return self.truth.caught.get(reading.from_, 0.0)
 
 
 def untouched(survey: Survey, tools: Shared = TOOLS) -> Survey:

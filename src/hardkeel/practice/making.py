@@ -24,6 +24,7 @@ from hardkeel.survey.network import network_of
 from hardkeel.survey.planning import plan
 from hardkeel.survey.priors import Shared
 
+Step = Callable[[int, int], object]
 _ASKED: Final = {1: 3, 2: 4, 3: 5}
 _SLIPS: Final = {1: 0.0, 2: 0.0, 3: 0.04}  # of the readings
 _SLIP_SIGMAS: Final = (9.0, 14.0)
@@ -124,6 +125,7 @@ def exercise_from(
     *,
     course: Course | None = None,
     last: bool = False,
+    step: Step = lambda _done, _total: None,
 ) -> Exercise:
     """The exercise of a seed; always the same.
 
@@ -133,6 +135,8 @@ def exercise_from(
         Whose stories, grade and minutes it has; any story of the grade without one.
     last : bool
         The last of its course, that who lacks its idea fails.
+    step : callable
+        Told which try it is, of how many at most; what it raises ends it.
 
     Raises
     ------
@@ -147,6 +151,7 @@ def exercise_from(
     most = course.minutes if course is not None else _MINUTES[at]
     story = _drawn(told, rng)
     for attempt in range(1, _TRIES):
+        step(attempt, _TRIES)
         if (
             attempt % _KEPT == 0
         ):  # it suits hardly any; no sooner, or what comes out clear at once is told oftener
@@ -335,7 +340,14 @@ def _truth(survey: Survey, story: Story, bent: Bent, grade: int, rng: np.random.
     }
     for number in story.slips:
         slips[number] = float(rng.choice([-1.0, 1.0]) * rng.uniform(*_WHOLE_SIGMAS))
-    return Truth(story=story.id, bodies=bodies, bench=bench, shared=tuple(shared), slips=slips)
+    return Truth(
+        story=story.id,
+        bodies=bodies,
+        bench=bench,
+        shared=tuple(shared),
+        slips=slips,
+        caught=bent.caught,
+    )
 
 
 def _still(name: str, rng: np.random.Generator) -> float:

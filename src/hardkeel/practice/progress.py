@@ -28,7 +28,12 @@ _DAYS: Final = (
 _LAST: Final = 5  # exercises that a skill is told from
 ORDER: Final = "order"  # what a kit goes by in the book
 # what these put off looks like a part that is out: who calls one out has not doubted the tool
-_OF_TOOLS: Final = frozenset({"gauge-zero", "tape-hook", "crooked-bench", "mark-off"})
+_OF_TOOLS: Final = frozenset(
+    {
+        "gauge-zero", "tape-hook", "crooked-bench", "mark-off", "set-back", "hook-long", "gauge-off", "misread",
+        "line-catches",
+    }
+)  # fmt: skip
 
 
 class Done(Value):

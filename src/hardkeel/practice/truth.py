@@ -40,6 +40,8 @@ class Truth(Value):
         Pitch and roll, degrees, and z, mm.
     slips : mapping of int to float
         The how-manyth reading is misread by how many of its sigmas.
+    caught : mapping of str to float
+        By pin, mm that every line swung from it shows too much: it catches on something on its way.
     """
 
     story: Text
@@ -47,6 +49,7 @@ class Truth(Value):
     bench: dict[str, Finite]
     shared: tuple[SharedTruth, ...] = ()
     slips: dict[int, Finite] = Field(default_factory=dict)
+    caught: dict[str, Finite] = Field(default_factory=dict)
 
     def hidden(self, survey: Survey) -> Hidden:
         """The airframe that instruments are held on.

@@ -27,7 +27,7 @@ from hardkeel.practice.strategies import by_list, by_next, is_solved, judged
 from hardkeel.practice.truth import Truth
 from hardkeel.storage.format import build_from_text, text_of
 from hardkeel.storage.package import load, save
-from hardkeel.survey.readings import Distance
+from hardkeel.survey.readings import Distance, DistanceDifference
 from tests.draws import draws
 
 FEW = range(draws(2, 334))
@@ -131,7 +131,7 @@ def test_every_story_is_told_by_a_course_and_has_its_words() -> None:
     assert set(say.STORIES) == set(say.ALONG) == set(STORIES)
     assert set(say.COURSES) == set(COURSES)
     of_courses = {one for course in COURSES.values() for one in (*course.stories, course.last)}
-    assert of_courses | {"fin-leans", "corrected"} == set(STORIES)
+    assert of_courses | {"fin-leans", "fin-off", "corrected"} == set(STORIES)
 
 
 @pytest.mark.parametrize("course", COURSES.values(), ids=lambda one: one.id)
@@ -156,6 +156,25 @@ def test_a_reading_shows_what_a_tool_shows_there() -> None:
     many = [exercise.read(first, number).value for number in range(2000, 2400)]
     near = 0.2 * float(np.std(many))
     assert float(np.mean(many)) == pytest.approx(exercise.hidden.show(first), abs=near)
+
+
+def test_a_line_that_catches_shows_it_from_its_pin_alone() -> None:
+    exercise = made(1, 3)
+    pin, amount = "nose_pin", 2.5
+    caught = Exercise(
+        exercise.build,
+        exercise.section,
+        exercise.truth.but(caught={pin: amount}),
+        exercise.hidden,
+    )
+    seen = set()
+    for one in exercise.bare.pool.readings:
+        more = caught.read(one, 3).value - exercise.read(one, 3).value
+        catches = isinstance(one, DistanceDifference) and one.from_ == pin
+        seen.add(catches)
+        assert more == pytest.approx(amount if catches else 0.0)
+    assert seen == {True, False}
+    assert Truth.unsealed(caught.truth.sealed()).caught == {pin: amount}
 
 
 # -- files -----------------------------------------------------------------------------------------

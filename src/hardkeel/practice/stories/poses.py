@@ -43,4 +43,5 @@ STORIES: Final = (
     Story("wing-swung", 1, has("wing"), _turned("yaw", "yaw", "wing"), ("yaw", "roll")),
     Story("tail-incidence", 2, has(*_TAIL), _turned("pitch", "decalage", *_TAIL), ("decalage", "incidence")),
     Story("fin-leans", 2, has("fin"), _turned("roll", "fin_lean_to_stab", "fin"), ("fin_lean_to_stab", "fin_yaw")),
+    Story("fin-off", 2, has("fin"), _turned("yaw", "fin_yaw", "fin"), ("fin_yaw",)),
 )  # fmt: skip

@@ -22,11 +22,14 @@ class Bent:
         By what it is and whose: a gauge's zero, a mark's three shifts.
     bench : dict of str to float
         How the bench leans, where the story says so.
+    caught : dict of str to float
+        Pins whose lines catch, and what they then show too much, mm.
     """
 
     bodies: dict[str, dict[str, float]] = field(default_factory=dict)
     shared: dict[tuple[str, str], tuple[float, ...]] = field(default_factory=dict)
     bench: dict[str, float] = field(default_factory=dict)
+    caught: dict[str, float] = field(default_factory=dict)
 
 
 Bend = Callable[[Survey, np.random.Generator], Bent]

@@ -5,13 +5,14 @@ from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QObject
 
-from hardkeel.base.errors import CannotSave, HardKeelError
+from hardkeel.base.errors import CannotSave, GivenUp, HardKeelError
 from hardkeel.base.late import late
 from hardkeel.messages import practising as say
 from hardkeel.practice.courses import COURSES
 from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Change
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.jobs.progress import Progress
 from hardkeel.ui.stages import StageContext
 from hardkeel.ui.stages.practice.stage import PracticeStage
 from hardkeel.ui.stages.practice.wanted import Wanted
@@ -46,6 +47,7 @@ class PracticeController(QObject):
         self._book: progress.Book | None = None
         self._last = Wanted()
         self._own: Build | None = None
+        self._making: Progress | None = None
         self._count = 0
         self._recorded: set[str] = set()
         self._told: ToldPage | None = None
@@ -77,6 +79,7 @@ class PracticeController(QObject):
         self._courses = page
         page.exercise_wanted.connect(self.make)
         page.back_wanted.connect(self._context.visit.back)
+        page.stop_wanted.connect(self._on_stop)
         page.own = self._context.visit.own
         page.show_book(self.book)
 
@@ -131,16 +134,24 @@ class PracticeController(QObject):
         self._last = wanted
         due = {one.course: one for one in progress.due_of(self.book)}
         last = wanted.course in due and due[wanted.course].is_last
+        progress_now = Progress()
+        self._making = progress_now
         if self._courses is not None:
             self._courses.tell("")
             self._courses.show_making(making=True)
         self._context.jobs.start(
             document.session,
             _MAKING,
-            partial(_made, wanted, (self._seed(), last), own),
+            partial(_made, wanted, (self._seed(), last), own, progress_now),
             self._on_exercise,
             self._on_none,
+            stop=progress_now.stop,
         )
+
+    def _on_stop(self) -> None:
+        """It takes too long: the try that is under way is the last."""
+        if self._making is not None:
+            self._making.stop()
 
     def _seed(self) -> int:
         """Another one each time, though two are made within a second."""
@@ -157,6 +168,7 @@ class PracticeController(QObject):
     def _on_none(self, fault: HardKeelError) -> None:
         if self._courses is not None:
             self._courses.show_making(making=False)
+        if self._courses is not None and not isinstance(fault, GivenUp):
             self._stage.turn_to("courses")
             self._courses.tell(f"{say.NONE_MADE} {fault}.")
 
@@ -211,9 +223,11 @@ class PracticeController(QObject):
             self._context.visit.put(again.corrected(self._told.went.exercise))
 
 
-def _made(wanted: Wanted, which: tuple[int, bool], own: Build | None) -> Build:
+def _made(wanted: Wanted, which: tuple[int, bool], own: Build | None, told: Progress) -> Build:
     """The exercise; `which` its seed and whether it is the last of its course; on the builder's airframe if given."""
     seed, last = which
     models = making.Models([lambda: own]) if own is not None else bench.practice_models()
     course = COURSES.get(wanted.course)
-    return making.exercise_from(models, seed, wanted.grade, course=course, last=last).build
+    return making.exercise_from(
+        models, seed, wanted.grade, course=course, last=last, step=told.step
+    ).build

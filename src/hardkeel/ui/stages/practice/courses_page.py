@@ -87,11 +87,14 @@ class CoursesPage(SubPage):
     -------
     exercise_wanted : Wanted
         One is to be made.
+    stop_wanted : (nothing)
+        Leave off making it.
     back_wanted : (nothing)
         Back to the builder's own model.
     """
 
     exercise_wanted = pyqtSignal(object)
+    stop_wanted = pyqtSignal()
     back_wanted = pyqtSignal()
 
     def __init__(
@@ -103,6 +106,10 @@ class CoursesPage(SubPage):
         self.courses: dict[str, CourseRow] = {}
         self.making = label("answer", say.MAKING)
         self.making.hide()
+        self.stop = QPushButton(say.LEAVE_IT)
+        self.stop.setObjectName("tool")
+        self.stop.clicked.connect(self.stop_wanted)
+        self.stop.hide()
         self.back = QPushButton()
         self.back.clicked.connect(self.back_wanted)
         self.grades: dict[int, QPushButton] = {}
@@ -131,7 +138,10 @@ class CoursesPage(SubPage):
         box.addWidget(label("big", say.COURSES_TITLE))
         box.addWidget(label("soft", say.NONE_WHY))
         box.addWidget(self.told)
-        box.addWidget(self.making)
+        waiting = QHBoxLayout()
+        waiting.addWidget(self.making, 1)
+        waiting.addWidget(self.stop)
+        box.addLayout(waiting)
         box.addSpacing(8)
         for course in COURSES.values():
             row = CourseRow(say.course_words(course.id), say.up_to(course.minutes))
@@ -198,6 +208,7 @@ class CoursesPage(SubPage):
     def show_making(self, *, making: bool) -> None:
         """While one is made nothing else is begun."""
         self.making.setVisible(making)
+        self.stop.setVisible(making)
         for button in self._buttons():
             button.setEnabled(not making)
         if not making:
