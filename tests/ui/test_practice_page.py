@@ -264,6 +264,37 @@ def test_making_one_can_be_left_off(window: MainWindow, qtbot: QtBot) -> None:
     assert not courses.told.text()
 
 
+def test_another_build_leaves_nothing_waiting(
+    window: MainWindow, tipped: Exercise, qtbot: QtBot
+) -> None:
+    """A build that comes while an exercise is made, and one that comes after an exercise is over."""
+    window.start(demo_build(), again=True)
+    window.show_stage("practice")
+    courses = courses_page(window)
+    courses.courses["misread"].begin.click()
+    window.start(demo_build(), again=True)
+    assert courses.courses["misread"].begin.isEnabled()
+    window.start(tipped.build)
+    say_truly(window, tipped)
+    over(window, qtbot)
+    window.document.stack.setClean()
+    window.start(demo_build(), again=True)
+    window.show_stage("practice")
+    stage_of(window).turn_to("exercise")
+    page = exercise_page(window)
+    assert page.choose_one.isVisibleTo(page)
+    assert page.choose_one.isEnabled()
+
+
+def test_a_part_picked_on_the_keel_line_is_read_on(window: MainWindow, tipped: Exercise) -> None:
+    window.start(tipped.build)
+    page = exercise_page(window)
+    page.reading.tools["incidence"].click()
+    whole = page.reading.model.rowCount()
+    window.header.body_picked.emit("stab" if "stab" in str(tipped.section.asked) else "wing")
+    assert 0 < page.reading.model.rowCount() < whole
+
+
 def test_an_error_is_hidden_in_the_own_model(window: MainWindow, qtbot: QtBot) -> None:
     window.start(demo_build(), again=True)
     window.show_stage("practice")

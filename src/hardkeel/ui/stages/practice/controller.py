@@ -108,6 +108,7 @@ class PracticeController(QObject):
             lambda: kit.kit_of(bench.practice_models(), seed),
             lambda found: page.show_kit(found, seed),  # type: ignore[arg-type]
             lambda fault: page.tell(str(fault)),
+            left=lambda: self._lay_kit(page),
         )
 
     def _keep_order(self, page: "KitPage") -> None:
@@ -146,7 +147,13 @@ class PracticeController(QObject):
             self._on_exercise,
             self._on_none,
             stop=progress_now.stop,
+            left=self._on_left,
         )
+
+    def _on_left(self) -> None:
+        """Another build came while one was made."""
+        if self._courses is not None:
+            self._courses.show_making(making=False)
 
     def _on_stop(self) -> None:
         """It takes too long: the try that is under way is the last."""

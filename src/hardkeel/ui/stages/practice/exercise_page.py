@@ -147,9 +147,9 @@ class ExercisePage(SubPage):
         self._work.setVisible(self._exercise is not None)
         self._empty.setVisible(self._exercise is None)
         exercise, section = self._exercise, self.section
+        self._work.setEnabled(section is not None and not section.told)
         if exercise is None or section is None:
             return
-        self.setEnabled(not section.told)
         asked = shown.questions(exercise, section, self.unit)
 
         self.words.eyebrow.setText(f"{say.SAY_OF_EACH} · {say.exercise_words(section)}")

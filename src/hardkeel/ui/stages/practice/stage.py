@@ -32,6 +32,10 @@ class PracticeStage(TabbedStage):
         super().__init__(document, theme, unit, _BENCHES, parent)
         document.build_changed.connect(self._on_build_changed)
 
+    def choose_body(self, body: str) -> None:
+        """Read on a part that was picked on the keel line."""
+        self.take_in_hand(body)
+
     def _on_build_changed(self, change: Change) -> None:
         """Another build came, or the learner's word was given or taken back: be where that is seen."""
         section = self._document.build.practice
