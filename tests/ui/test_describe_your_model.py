@@ -120,7 +120,7 @@ def test_a_demo_of_another_shape_opens_where_it_has_something_to_show(
     window.open_other_demo(demo)  # type: ignore[arg-type]
     stage, place = demo.opens  # type: ignore[attr-defined]
     assert window.stage == stage
-    tab = window.pages[stage].tabs[place]  # type: ignore[attr-defined]
+    tab = window.pages[stage].tabs[place]
     assert tab.isChecked()
 
 

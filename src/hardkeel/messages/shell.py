@@ -31,6 +31,7 @@ GIVE_A_DOZEN_FIGURES: Final = (
 
 # header
 BUILD: Final = "Build"
+MENU_TIP: Final = "Open, save, print, demos, text size (Alt+B or F10); everything by name: Ctrl+/"
 UNIT_TIP: Final = "Millimetres or inches (Ctrl+U)"
 LIGHT_OR_DARK: Final = "Light or dark"
 

@@ -50,6 +50,8 @@ class Header(QWidget):
         self.menu_button = QPushButton(say.BUILD)
         self.menu_button.setObjectName("tool")
         self.menu_button.setMenu(menu)
+        self.menu_button.setShortcut("Alt+B")
+        self.menu_button.setToolTip(say.MENU_TIP)
         self.unit_button = QPushButton()
         self.unit_button.setToolTip(say.UNIT_TIP)
         self.theme_button = QPushButton()

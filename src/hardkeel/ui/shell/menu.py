@@ -9,6 +9,7 @@ from PyQt6.QtGui import QAction, QKeySequence, QUndoStack
 from PyQt6.QtWidgets import QMenu, QWidget
 
 from hardkeel.messages import shell as say
+from hardkeel.messages.finder import FIND
 from hardkeel.storage.atomic import moment_of, versions_of
 from hardkeel.storage.journal import Rescued
 from hardkeel.ui.shell.questions import AboutDialog
@@ -25,7 +26,7 @@ class BuildMenu(QMenu):
     -------
     new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, print_wanted,
     export_wanted, unit_wanted,
-    quit_wanted : (nothing)
+    quit_wanted, find_wanted : (nothing)
     path_wanted, version_wanted : object
         The `Path` of a recent file, or of an older version of this one.
     other_demo_wanted : object
@@ -46,6 +47,7 @@ class BuildMenu(QMenu):
     export_wanted = pyqtSignal()
     unit_wanted = pyqtSignal()
     quit_wanted = pyqtSignal()
+    find_wanted = pyqtSignal()
     path_wanted = pyqtSignal(object)
     left_wanted = pyqtSignal(object)
     other_demo_wanted = pyqtSignal(object)
@@ -95,6 +97,7 @@ class BuildMenu(QMenu):
             sizes.addAction(action)
         self.addMenu(sizes)
         self.addSeparator()
+        self._add(FIND, "Ctrl+/", self.find_wanted)
         about = QAction(say.ABOUT_HARD_KEEL, self)
         about.triggered.connect(lambda: AboutDialog(self._window).exec())
         self.addAction(about)

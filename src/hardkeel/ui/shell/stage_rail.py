@@ -44,6 +44,11 @@ class StageRail(QWidget):
             self._layout.addWidget(note)
         self._layout.addStretch(1)
 
+    @property
+    def buttons(self) -> tuple[QPushButton, ...]:
+        """Those of the stages that appear, in their order."""
+        return tuple(one for one in self._buttons.values() if one.isVisibleTo(self))
+
     def add_foot(self, widget: QWidget) -> None:
         """Put something at the foot of the rail."""
         self._layout.addWidget(widget)

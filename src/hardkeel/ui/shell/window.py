@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QCloseEvent
+from PyQt6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
@@ -68,11 +68,12 @@ if TYPE_CHECKING:
     from hardkeel.demo import fleet
     from hardkeel.demo.fleet import Demo
     from hardkeel.export import bundle
-    from hardkeel.ui.shell import new_build
+    from hardkeel.ui.shell import finder, new_build
     from hardkeel.ui.tabbed.stage_page import StagePage
 else:
     fleet = late("hardkeel.demo.fleet")
     bundle, new_build = late("hardkeel.export.bundle"), late("hardkeel.ui.shell.new_build")
+    finder = late("hardkeel.ui.shell.finder")
 
 _RAIL_PX: Final = 130
 _SAVING: Final = "saving"
@@ -169,6 +170,10 @@ class MainWindow(QMainWindow):
         menu.print_wanted.connect(self.show_print)
         menu.scale_wanted.connect(self._on_scale_wanted)
         menu.unit_wanted.connect(self._on_unit_toggled)
+        menu.find_wanted.connect(self.find_what_to_do)
+        for keys, act in (("?", self.find_what_to_do), ("F10", self.header.menu_button.click)):
+            shortcut = QShortcut(QKeySequence(keys), self)
+            shortcut.activated.connect(act)
         menu.quit_wanted.connect(self.close)
         menu.aboutToShow.connect(self._on_menu_shown)
         self.header.unit_toggled.connect(self._on_unit_toggled)
@@ -266,6 +271,25 @@ class MainWindow(QMainWindow):
             answer = practising.answer_words(build.practice, right_in(build))
         self.header.show_build(name, state, answer, out=out)
         self.setWindowTitle(f"{name}{' *' if self.document_file.unsaved else ''} · Hard Keel")
+
+    def find_what_to_do(self) -> None:
+        """Find by name what can be done now, and do it."""
+        self._on_menu_shown()  # its lists as they are now
+        stages = [
+            (stage.title, self.pages[stage.key].tabs, partial(self._turn_to, stage.key))
+            for stage in STAGES
+            if stage.appears(self.document.build)
+        ]
+        found = finder.all_deeds(self._stack.currentWidget(), self.rail.buttons, stages, self.menu)
+        found.append(finder.light_or_dark(self._on_theme_toggled))
+        theme = make_theme(self._settings.theme, self._settings.text_percent)
+        dialog = finder.FinderDialog(found, theme, self)
+        dialog.picked.connect(lambda deed: deed.do())
+        dialog.exec()
+
+    def _turn_to(self, stage: str, place: str) -> None:
+        self.show_stage(stage)
+        self.pages[stage].turn_to(place)
 
     # -- files -----------------------------------------------------------------------------------
 

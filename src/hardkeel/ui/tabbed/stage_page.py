@@ -5,7 +5,7 @@ from importlib import import_module
 from pathlib import Path
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.ui.document.document import Document
@@ -30,6 +30,10 @@ class StagePage(QWidget):
     body_chosen = pyqtSignal(str)
     description_wanted = pyqtSignal()
     closed = pyqtSignal()
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.tabs: dict[str, QPushButton] = {}
 
     @property
     def foot(self) -> QWidget | None:
