@@ -75,7 +75,7 @@ class KitPage(SubPage):
         self._chosen: list[str] = []
         self._told_over = False
         self.buttons: dict[str, QPushButton] = {}
-        self.answer = label("big", say.MAKING)
+        self.answer = label("big", say.LAYING_OUT)
         self._offered = QVBoxLayout()
         self._offered.setSpacing(4)
         self.model = CellsModel((Column(""), Column("")), theme, parent=self)
