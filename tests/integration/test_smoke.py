@@ -17,7 +17,14 @@ DRIVE = """
 import sys
 from PyQt6.QtCore import QTimer
 from PyQt6.QtGui import QGuiApplication
+from hardkeel.edits.ledger import set_balance
 from hardkeel.ui import app
+
+def work(window):
+    # something that would be lost: an untouched demo can be had again
+    if sys.argv[1] == "stay":
+        window.document.apply("weigh", set_balance.of(target_percent=31.0))
+    QTimer.singleShot(500, lambda: look(window))
 
 def look(window):
     print(QGuiApplication.platformName(), window.document.build.name, window.notice.text, flush=True)
@@ -29,7 +36,7 @@ install = app.install_fault_hook
 
 def install_and_look(window):
     install(window)
-    QTimer.singleShot(1500, lambda: look(window))
+    QTimer.singleShot(1500, lambda: work(window))
 
 app.install_fault_hook = install_and_look
 sys.exit(app.run_window(sys.argv[2] if len(sys.argv) > 2 else None))
