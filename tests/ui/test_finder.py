@@ -98,6 +98,43 @@ def test_an_open_exercise_offers_no_page_that_is_off_the_rail(window: MainWindow
     found(window, act)
 
 
+@pytest.mark.parametrize(
+    ("key", "held"),
+    [
+        (Qt.Key.Key_F10, Qt.KeyboardModifier.NoModifier),
+        (Qt.Key.Key_B, Qt.KeyboardModifier.AltModifier),
+    ],
+)
+def test_the_menu_opens_by_key(
+    window: MainWindow, qtbot: QtBot, key: Qt.Key, held: Qt.KeyboardModifier
+) -> None:
+    window.start(demo_build(), again=True)
+    window.activateWindow()
+    seen: list[bool] = []
+    window.menu.aboutToShow.connect(lambda: seen.append(True))
+    window.menu.aboutToShow.connect(lambda: QTimer.singleShot(50, window.menu.close))
+    qtbot.keyClick(window, key, held)
+    qtbot.waitUntil(lambda: bool(seen), timeout=5_000)
+
+
+def test_a_question_mark_finds_where_nothing_is_typed(window: MainWindow, qtbot: QtBot) -> None:
+    window.start(demo_build(), again=True)
+    window.activateWindow()
+    opened: list[bool] = []
+
+    def look() -> None:
+        dialog = QApplication.activeModalWidget()
+        opened.append(isinstance(dialog, FinderDialog))
+        if isinstance(dialog, FinderDialog):
+            dialog.reject()
+
+    window.show_stage("log")
+    QTimer.singleShot(300, look)
+    qtbot.keyClick(window, "?")
+    qtbot.waitUntil(lambda: bool(opened), timeout=5_000)
+    assert opened == [True]
+
+
 def test_words_are_found_in_any_order() -> None:
     deed = Deed("Flat", "in Tail", "", lambda: None)
     assert deed.is_called("tail flat")

@@ -327,6 +327,46 @@ def test_it_is_corrected_and_read_again(window: MainWindow, tipped: Exercise, qt
     assert window.document.build.practice == tipped.section
 
 
+def test_what_was_seen_before_is_not_counted_again(
+    window: MainWindow, tipped: Exercise, qtbot: QtBot
+) -> None:
+    """The same again, and what the learner's own correction left: neither brings the last of a course nearer."""
+
+    def all_said() -> ToldPage:
+        exercise = exercise_page(window).exercise
+        assert exercise is not None
+        read(window, exercise)
+        say_truly(window, exercise)
+        out = [rule.id for rule in exercise.asked if exercise.is_out(rule.id)]
+        if out:
+            row = exercise_page(window).words.rows[out[0]]
+            row.amount.line.setText("3")
+            row.amount.take()
+        return over(window, qtbot)
+
+    window.start(tipped.build)
+    page = all_said()
+    stage_of(window).turn_to("courses")
+    assert courses_page(window).model.rowCount() == 1
+    for button in (page.along.same, page.along.correct):
+        button.click()
+        page = all_said()
+        stage_of(window).turn_to("courses")
+        assert courses_page(window).model.rowCount() == 1
+
+
+def test_a_guess_is_not_counted_as_right_at_the_top(
+    window: MainWindow, tipped: Exercise, qtbot: QtBot
+) -> None:
+    window.start(tipped.build)
+    say_truly(window, tipped)
+    over(window, qtbot)
+    top = [one.text() for one in window.header.findChildren(QLabel)]
+    asked = len(tipped.section.asked)
+    assert say.answer_words(tipped.section, 0) in top
+    assert say.answer_words(tipped.section, asked) not in top
+
+
 def test_an_exercise_whose_truth_is_gone_says_so(window: MainWindow, tipped: Exercise) -> None:
     build = tipped.build
     survey = build.surveyed

@@ -17,7 +17,7 @@ from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.planking import is_planked
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.cut_part import CutPart
-from hardkeel.messages.counting import number_of
+from hardkeel.messages.counting import in_words, number_of
 
 if TYPE_CHECKING:
     from hardkeel.fuselage.sheeted import EdgeLengths
@@ -327,7 +327,7 @@ def sheets_head(size: tuple[float, float], unit: LengthUnit) -> str:
 def wood_answer(strips: int, sheets: int) -> str:
     """``Seven strips and two sheets.``."""
     told = [
-        f"{_number(count)} {word}{'' if count == 1 else 's'}"
+        f"{in_words(count)} {word}{'' if count == 1 else 's'}"
         for count, word in ((strips, "strip"), (sheets, "sheet"))
         if count
     ]
@@ -335,15 +335,6 @@ def wood_answer(strips: int, sheets: int) -> str:
         return "No wood to buy."
     said = " and ".join(told)
     return f"{said[:1].upper()}{said[1:]}."
-
-
-_NUMBERS: Final = (
-    "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve",
-)  # fmt: skip
-
-
-def _number(count: int) -> str:
-    return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
 
 
 # -- the benches ------------------------------------------------------------------------------------

@@ -4,7 +4,8 @@ from dataclasses import replace
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
-from hardkeel.messages.counting import number_of
+from hardkeel.messages.air import edge_sentence
+from hardkeel.messages.counting import in_words, number_of
 from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
 from hardkeel.messages.practice import ALONG, COURSES, STORIES
 from hardkeel.messages.steps import because_of, named, step_title
@@ -28,7 +29,7 @@ if TYPE_CHECKING:
 
 PRACTICE: Final = "Practice"
 EXERCISE, HOW_IT_WAS, WHAT_TO_DO = "Exercise", "How it was", "Courses"
-NOT_YOURS: Final = "practice · not your model"
+NOT_YOURS: Final = "practice · not your build"
 TRY_ONE: Final = "try one"
 # exercise
 SAY_OF_EACH: Final = "Your word, before any verdict"
@@ -113,8 +114,8 @@ TURN_NAMES: Final = {
 SYMPTOMS: Final = {
     "pulls-port": "pulls to port, hands off",
     "pulls-starboard": "pulls to starboard, hands off",
-    "rolls-port": "drops its port wing, the more the faster",
-    "rolls-starboard": "drops its starboard wing, the more the faster",
+    "rolls-port": "drops its port wing, hands off",
+    "rolls-starboard": "drops its starboard wing, hands off",
     "nose-up": "wants down elevator",
     "nose-down": "wants up elevator",
     "corkscrews": "corkscrews out of loops",
@@ -157,7 +158,6 @@ OUTCOMES: Final[dict["Outcome", str]] = {
     "unsaid": "not said",
 }
 GUESS: Final = "a guess"
-_COUNTS: Final = ("None", "One", "Two", "Three", "Four", "Five", "Six", "Seven")
 
 
 def back_to(name: str) -> str:
@@ -166,8 +166,8 @@ def back_to(name: str) -> str:
 
 
 def count_word(count: int) -> str:
-    """``Two``; figures from eight on."""
-    return _COUNTS[count] if count < len(_COUNTS) else str(count)
+    """``Two``, ``None``."""
+    return sentence_case(in_words(count)) if count else "None"
 
 
 def minutes_words(spent: float, minutes: float) -> str:
@@ -248,11 +248,6 @@ def place_name(survey: "Survey", reading: "Reading") -> str:
     return sentence_case(reading_name(survey, reading))
 
 
-def ways(survey: "Survey", check: "Check") -> tuple[str, str]:
-    """The two ways it can be off."""
-    return ways_alone(survey, check)
-
-
 def outcome_words(one: "Scored") -> str:
     """``found``, ``missed``; a guess says so."""
     said = OUTCOMES[one.outcome]
@@ -307,7 +302,7 @@ def known_words(known: float | None, spent: float) -> str:
     if known is None:
         return f"In {spent:g} minutes not all of it was known."
     if spent > known:
-        return f"After {known:g} minutes all was known; the {spent - known:g} after them told nothing that was asked."
+        return f"After {known:g} minutes all was known; the {spent - known:g} after them decided nothing more."
     return f"All was known after {known:g} minutes, and you stopped there."
 
 
@@ -325,9 +320,11 @@ def names_of(exercise: "Exercise", ids: "Sequence[str]") -> str:
 
 
 def nothing_told(minutes: float, spent: float) -> str:
-    """``20 of 38 told nothing``."""
+    """``20 of 38 told next to nothing``."""
     return (
-        f"{minutes:g} of {spent:g} told nothing" if minutes else f"{spent:g}, each told something"
+        f"{minutes:g} of {spent:g} told next to nothing"
+        if minutes
+        else f"{spent:g}, each told something"
     )
 
 
@@ -377,12 +374,17 @@ def cause_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
     return f"{name}: from {way} on"
 
 
-def first_words(survey: "Survey", cause: "Cause") -> str:
-    """What to read first for it."""
-    if not cause.first:
-        return "No tool at hand decides it."
-    first = cause.first[0]
-    return f"First the {tool_name(survey, first)}: {place_name(survey, first)}. All that decides it: {cause.minutes:g} min."
+def first_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
+    """What that much of it does, and what to read first."""
+    does = f"{edge_sentence(cause.effect, unit)} " if cause.effect is not None else ""
+    listed = cause.listed
+    if not listed.readings:
+        return f"{does}No tool at hand tells of it."
+    first = listed.readings[0]
+    words = f"{does}First the {tool_name(survey, first)}: {place_name(survey, first)}."
+    if not listed.decides:
+        return f"{words} No list of readings here decides it."
+    return f"{words} All that decides it: {listed.minutes:g} min."
 
 
 # -- order of work -----------------------------------------------------------------------------------
@@ -426,8 +428,8 @@ def course_words(course: str) -> str:
 
 
 def up_to(minutes: float) -> str:
-    """``up to 20 min``."""
-    return f"up to {minutes:g} min"
+    """``up to 20 bench minutes``: those of the exercise, not of the clock."""
+    return f"up to {minutes:g} bench minutes"
 
 
 def due_words(due: "Due", now: "datetime") -> str:

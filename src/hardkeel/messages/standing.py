@@ -57,8 +57,10 @@ def how_far_printed(build: Build, _judgement: Judgement) -> str:
     return f"{len(build.prints)} printed" if build.prints else "nothing yet"
 
 
-def how_far_practised(build: Build, _judgement: Judgement) -> str:
+def how_far_practised(build: Build, judgement: Judgement) -> str:
     """The minutes of the exercise on the bench, or how it went."""
     if build.practice is None:
         return TRY_ONE
-    return how_far(build.practice, standing.minutes_spent(build), standing.right_in(build))
+    return how_far(
+        build.practice, standing.minutes_spent(build), standing.right_in(build, judgement)
+    )

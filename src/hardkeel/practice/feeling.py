@@ -11,18 +11,19 @@ from hardkeel.airframe.flights import build_trim
 from hardkeel.geometry.rotation import Array
 from hardkeel.practice.exercise import minutes_of
 from hardkeel.practice.making import bare
+from hardkeel.practice.worth import with_reading
 from hardkeel.project.model import Build
 from hardkeel.survey.checking import Check, CheckRule
 from hardkeel.survey.columns import BENCH, POSE, TWIST
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.model import FUSELAGE
 from hardkeel.survey.planning import plan
+from hardkeel.survey.ranking import KNOWN
 from hardkeel.survey.readings import Reading, sigma_of
 from hardkeel.trim.flying import Trim
 
 ON_BENCH: Final = "bench"
 _FELT_SIGMAS: Final = 2.0  # what a tool shows beyond its own noise
-_FIRST: Final = 4  # readings of a list that are named
 
 Turns = Mapping[tuple[str, str], float]
 
@@ -40,6 +41,23 @@ class Shows:
     reading: Reading
     true: float
     shown: float
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """What to read for a check.
+
+    Attributes
+    ----------
+    minutes : float
+        Of all of it.
+    decides : bool
+        Whether the check counts as known with it.
+    """
+
+    readings: tuple[Reading, ...]
+    minutes: float
+    decides: bool
 
 
 @dataclass(frozen=True)
@@ -130,11 +148,19 @@ class Feel:
                 found[key] = Shows(one, float(true[at]), float(shown[at]))
         return tuple(found.values())
 
-    def first_readings(self, rule: CheckRule) -> tuple[tuple[Reading, ...], float]:
-        """What to read first for a check, and the minutes of all that decides it."""
+    def list_for(self, rule: CheckRule) -> Listed:
+        """What to read for a check, and whether that decides it."""
         judgement = self.judgement
-        listed = plan(judgement.net, judgement.solution, (rule,), pool=judgement.pool)
-        return listed[:_FIRST], minutes_of(judgement.net.survey, listed)
+        net, solution = judgement.net, judgement.solution
+        listed = plan(net, solution, (rule,), pool=judgement.pool)
+        covariance = solution.covariance
+        if listed:
+            placed = net.placer.place(solution.unknowns)
+            _, rows = net.observer(listed).predict(solution.unknowns, placed)
+            for one, row in zip(listed, rows, strict=True):
+                covariance = with_reading(covariance, row / sigma_of(one))
+        sharp = float(np.sqrt(max(float(rule.slope @ covariance @ rule.slope), 0.0)))
+        return Listed(listed, minutes_of(net.survey, listed), sharp <= KNOWN * rule.tolerance)
 
     def _predicted(self, unknowns: Array) -> Array:
         pool, net = self.judgement.pool, self.judgement.net

@@ -13,6 +13,7 @@ from hardkeel.practice.exercise import Exercise
 from hardkeel.practice.kit import Kit, Late
 from hardkeel.practice.replay import Step
 from hardkeel.practice.scoring import Scored
+from hardkeel.practice.stories.after import AFTER
 
 Skill = Literal["finding", "doubting", "deciding", "order"]
 SKILLS: Final[tuple[Skill, ...]] = ("finding", "doubting", "deciding", "order")
@@ -58,7 +59,7 @@ class Done(Value):
     course: Text | None = None
     last: bool = False
     grade: Annotated[int, Field(ge=1, le=3)]
-    model: Text
+    model: str
     right: Annotated[int, Field(ge=0)]
     asked: Annotated[int, Field(ge=1)]
     minutes: Annotated[Finite, Field(ge=0)]
@@ -76,6 +77,13 @@ class Book(Value):
 
     done: tuple[Done, ...] = ()
 
+    def has_seen(self, exercise: Exercise) -> bool:
+        """Whether the learner knows its truth, or has made it what it is: doing it well then tells nothing."""
+        section = exercise.section
+        mine = (section.seed, section.course, section.last, section.grade, exercise.build.name)
+        kept = ((one.seed, one.course, one.last, one.grade, one.model) for one in self.done)
+        return exercise.truth.story == AFTER or mine in kept
+
 
 def done_of(
     exercise: Exercise, lines: Sequence[Scored], best: Sequence[Step], when: datetime
@@ -87,8 +95,8 @@ def done_of(
         course=exercise.section.course,
         last=exercise.section.last,
         grade=exercise.section.grade,
-        model=exercise.build.name or "-",
-        right=sum(one.outcome in ("found", "right") for one in lines),
+        model=exercise.build.name,
+        right=sum(one.is_right for one in lines),
         asked=len(lines),
         minutes=exercise.spent(exercise.section.taken),
         best=best[-1].minutes if best else 0.0,
@@ -104,7 +112,7 @@ def ordered_of(kit: Kit, seed: int, late: Sequence[Late], when: datetime) -> Don
         seed=seed,
         course=ORDER,
         grade=1,
-        model=kit.model or "-",
+        model=kit.model,
         right=right,
         asked=len(kit.steps),
         minutes=sum(one.minutes for one in late),

@@ -59,6 +59,11 @@ class Scored:
     guessed: bool
     left: float | None
 
+    @property
+    def is_right(self) -> bool:
+        """Whether it was told rightly, and known."""
+        return self.outcome in ("found", "right") and not self.guessed
+
 
 def asked_truly(exercise: Exercise) -> tuple[Line, ...]:
     """All that was asked, in the checks' order."""

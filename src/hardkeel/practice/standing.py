@@ -3,7 +3,7 @@
 from hardkeel.base.errors import BadInput
 from hardkeel.practice.exercise import minutes_of, opened
 from hardkeel.practice.hidden import Hidden, hidden_by_chance, hidden_from
-from hardkeel.practice.scoring import Scored, asked_truly, outcome_of, scored
+from hardkeel.practice.scoring import Scored, scored
 from hardkeel.project.model import Build
 from hardkeel.survey.judging import Judgement
 
@@ -33,16 +33,10 @@ def minutes_spent(build: Build) -> float:
     return minutes_of(build.surveyed, build.practice.taken) if build.practice is not None else 0.0
 
 
-def right_in(build: Build) -> int | None:
-    """How many of what was asked were told rightly; ``None`` while the truth is sealed, or belongs to it no more."""
-    if build.practice is None or not build.practice.told:
-        return None
-    said = build.practice.said
-    try:
-        lines = asked_truly(opened(build))
-    except BadInput:
-        return None
-    return sum(outcome_of(one, said.get(one.check)) in ("found", "right") for one in lines)
+def right_in(build: Build, judgement: Judgement) -> int | None:
+    """How many of what was asked were told rightly and known; ``None`` while that is not to be told."""
+    told = told_of(build, judgement)
+    return sum(one.is_right for one in told) if told else None
 
 
 def told_of(build: Build, judgement: Judgement) -> tuple[Scored, ...]:

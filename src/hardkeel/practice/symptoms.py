@@ -1,12 +1,10 @@
 """What a model does in the air, and which of its errors could be behind it, by the same reckoning as *In the air*."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.practice.feeling import Feel
+from hardkeel.practice.feeling import Feel, Listed
 from hardkeel.survey.checking import Check
-from hardkeel.survey.readings import Reading
 from hardkeel.trim.flying import Effect, effect_of
 
 
@@ -55,17 +53,14 @@ class Cause:
         What that much of it does.
     either : bool
         The way is not reckoned.
-    first : tuple of Reading
-        What to read first.
-    minutes : float
-        Of all that decides it.
+    listed : Listed
+        What to read for it.
     """
 
     check: Check
     effect: Effect | None
     either: bool
-    first: tuple[Reading, ...]
-    minutes: float
+    listed: Listed
 
 
 def causes_of(feel: Feel, symptom: Symptom) -> tuple[Cause, ...]:
@@ -83,11 +78,10 @@ def causes_of(feel: Feel, symptom: Symptom) -> tuple[Cause, ...]:
         if effect is not None and not either and effect.first * symptom.sign < 0:
             error = -rule.tolerance
             effect = effect_of(trim, check, error, 0.0)
-        first, minutes = feel.first_readings(rule)
-        found.append(Cause(check.off_by(error), effect, either, first, minutes))
-    return tuple(sorted(found, key=lambda one: (not one.minutes, one.minutes)))
+        found.append(Cause(check.off_by(error), effect, either, feel.list_for(rule)))
+    return tuple(sorted(found, key=lambda one: (not one.listed.decides, one.listed.minutes)))
 
 
-def symptom_called(name: str, among: Sequence[Symptom] = SYMPTOMS) -> Symptom:
+def symptom_called(name: str) -> Symptom:
     """The one with this id."""
-    return next(one for one in among if one.id == name)
+    return next(one for one in SYMPTOMS if one.id == name)

@@ -56,11 +56,12 @@ def _shares(exercise: Exercise, readings: Sequence[Reading]) -> Array:
 def _told(before: Array, row: Array, covariance: Array, checks: Array) -> float:
     """What one reading more tells after those before it."""
     for one in before:
-        covariance = _with(covariance, one)
-    return _open(covariance, checks) - _open(_with(covariance, row), checks)
+        covariance = with_reading(covariance, one)
+    return _open(covariance, checks) - _open(with_reading(covariance, row), checks)
 
 
-def _with(covariance: Array, row: Array) -> Array:
+def with_reading(covariance: Array, row: Array) -> Array:
+    """The covariance, shape (n, n), with one reading more: its slopes over its sigma, shape (n,)."""
     felt = covariance @ row
     updated: Array = covariance - np.outer(felt, felt) / (1 + float(row @ felt))
     return updated

@@ -11,6 +11,8 @@ from hardkeel.messages import practising as say
 from hardkeel.practice.feeling import ON_BENCH, Feel, feel_of
 from hardkeel.practice.hidden import Hidden
 from hardkeel.practice.symptoms import SYMPTOMS, causes_of, symptom_called
+from hardkeel.survey.judging import judge_survey
+from hardkeel.survey.ranking import KNOWN
 from hardkeel.survey.readings import Tilt
 from hardkeel.trim.flying import effect_of
 
@@ -86,6 +88,23 @@ def test_port_and_starboard_are_each_others_mirror(feel: Feel) -> None:
                 assert left.check.error == -right.check.error
 
 
+def test_a_list_that_is_said_to_decide_does_by_the_adjustment(feel: Feel) -> None:
+    """The readings of each list taken as they are expected, and solved."""
+    said = set()
+    for rule in feel.judgement.rules:
+        listed = feel.list_for(rule)
+        survey = feel.judgement.net.survey
+        taken = tuple(one.but(id=f"r{i}") for i, one in enumerate(listed.readings))
+        check = judge_survey(survey.but(readings=taken)).check(rule.id)
+        assert check is not None
+        said.add(listed.decides)
+        if listed.decides:
+            assert check.sigma <= 1.02 * KNOWN * check.tolerance, rule.id
+        else:
+            assert check.sigma > 0.98 * KNOWN * check.tolerance, rule.id
+    assert True in said
+
+
 @pytest.mark.parametrize("demo", DEMOS, ids=lambda one: one.name.split()[0])
 def test_every_demo_can_be_played_with(demo) -> None:  # type: ignore[no-untyped-def]
     feel = feel_of(demo.make())
@@ -100,4 +119,4 @@ def test_every_demo_can_be_played_with(demo) -> None:  # type: ignore[no-untyped
         assert one.id in say.SYMPTOMS
         for cause in causes_of(feel, one):
             assert say.cause_words(survey, cause, "mm")
-            assert say.first_words(survey, cause)
+            assert say.first_words(survey, cause, "mm")

@@ -81,7 +81,7 @@ def test_nothing_judges_what_was_read_before_the_word() -> None:
     assert minutes_spent(build) > 0
     assert build.surveyed.readings == ()
     assert {one.verdict for one in judge_survey(build.surveyed).checks} == {"unsure"}
-    assert right_in(build) is None
+    assert right_in(build, judge_survey(build.surveyed)) is None
     assert told_of(build, judge_survey(build.surveyed)) == ()
     again = build_from_text(text_of(build))
     assert again.practice == build.practice
@@ -93,7 +93,8 @@ def test_after_the_word_the_readings_stand_where_everything_judges_them() -> Non
     build = have_told(said_truly(exercise, read_through(exercise)))
     assert build.practice is not None
     assert build.surveyed.readings == build.practice.taken
-    assert right_in(build) == len(build.practice.asked)
+    judgement = judge_survey(build.surveyed)
+    assert right_in(build, judgement) == len(build.practice.asked)
     told = told_of(build, judge_survey(build.surveyed))
     assert {one.outcome for one in told} == {"found", "right"}
     for edit in (
@@ -256,7 +257,7 @@ def test_an_exercise_that_is_over_is_gone_through_whole() -> None:
     assert went.known <= went.spent
     assert {one.outcome for one in went.lines} == {"found", "right"}
     assert words.along(went.exercise, went.lines, went.best)
-    assert len(went.worth) == len(went.steps) == len(exercise.section.taken or went.steps)
+    assert len(went.worth) == len(went.steps) == len(by_next(exercise).readings)
 
 
 # -- what is kept ----------------------------------------------------------------------------------

@@ -231,7 +231,7 @@ class MainWindow(QMainWindow):
         """Turn to the sheet that is printed of what is shown."""
         wanted = self.pages[self._stage].prints
         self.show_stage(PRINTED)
-        if wanted:
+        if wanted and self.stage == PRINTED:
             self.pages[PRINTED].turn_to(wanted)
 
     def _show_page(self) -> None:
@@ -268,7 +268,9 @@ class MainWindow(QMainWindow):
         out = any(check.verdict == "out" for check in self.document.judgement.checks)
         if build.practice is not None:
             state, out = practising.NOT_YOURS, False
-            answer = practising.answer_words(build.practice, right_in(build))
+            answer = practising.answer_words(
+                build.practice, right_in(build, self.document.judgement)
+            )
         self.header.show_build(name, state, answer, out=out)
         self.setWindowTitle(f"{name}{' *' if self.document_file.unsaved else ''} · Hard Keel")
 
@@ -459,7 +461,7 @@ class MainWindow(QMainWindow):
         if not self.document_file.unsaved or self.document.build == empty_build():
             return True
         if self.document.build.practice is not None and self.document_file.path is None:
-            return True  # its number makes it again
+            return True  # an exercise without a file is there to be thrown away
         dialog = UnsavedDialog(self.document.build.name or say.THIS_BUILD, self)
         dialog.exec()
         return dialog.answer == "drop" or (dialog.answer == "save" and self.save())

@@ -49,7 +49,6 @@ class PracticeController(QObject):
         self._own: Build | None = None
         self._making: Progress | None = None
         self._count = 0
-        self._recorded: set[str] = set()
         self._told: ToldPage | None = None
         self._courses: CoursesPage | None = None
         self._fresh = False
@@ -195,8 +194,9 @@ class PracticeController(QObject):
         if self._told is None:
             return
         over: Went = found  # type: ignore[assignment]
-        if self._fresh and over.exercise.section.sealed not in self._recorded:
-            self._record(over)
+        if self._fresh and not self.book.has_seen(over.exercise):
+            now = self._context.document.clock()
+            self._keep(progress.done_of(over.exercise, over.lines, over.best, now))
         self._fresh = False
         self._told.show_went(over)
 
@@ -204,13 +204,8 @@ class PracticeController(QObject):
         if self._told is not None:
             self._told.waiting.setText(f"{say.NOT_GONE_THROUGH} {fault}.")
 
-    def _record(self, over: "Went") -> None:
-        """Keep how it went; the same one told twice counts once."""
-        now = self._context.document.clock()
-        self._recorded.add(over.exercise.section.sealed)
-        self._keep(progress.done_of(over.exercise, over.lines, over.best, now))
-
     def _keep(self, done: "progress.Done") -> None:
+        """Keep how it went."""
         self._book = self.book.but(done=(*self.book.done, done))
         try:
             practice_book.write_book(self._context.state, self._book)
@@ -222,7 +217,6 @@ class PracticeController(QObject):
     def _on_same(self) -> None:
         build = self._context.document.build
         if build.practice is not None:
-            self._recorded.discard(build.practice.sealed)
             self._context.visit.put(again.the_same_again(build, build.practice))
 
     def _on_corrected(self) -> None:

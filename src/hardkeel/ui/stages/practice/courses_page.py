@@ -3,9 +3,8 @@
 from collections.abc import Sequence
 from typing import Final
 
-from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import practising as say
@@ -13,6 +12,7 @@ from hardkeel.practice.courses import COURSES
 from hardkeel.practice.progress import SKILLS, Book, due_of, next_course, skill_now
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.stages.practice.share_bar import ShareBar
 from hardkeel.ui.stages.practice.wanted import Wanted
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
@@ -22,43 +22,8 @@ from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.flow import FlowLayout
 
 _MODEL_COLUMN: Final = 1
+_BAR_PX: Final = 110
 _SHOWS: Final = frozenset({"survey", "practice", "name"})
-
-
-class ShareBar(QWidget):
-    """A share from nothing to all as a bar."""
-
-    def __init__(self, theme: Theme) -> None:
-        super().__init__()
-        self._theme = theme
-        self._share: float | None = None
-        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
-
-    def show_share(self, share: float | None) -> None:
-        """Show another; ``None`` for nothing known."""
-        self._share = share
-        self.update()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Paint in another theme."""
-        self._theme = theme
-        self.updateGeometry()
-        self.update()
-
-    def sizeHint(self) -> QSize:
-        """A short bar."""
-        return QSize(self._theme.px(110), self._theme.px(12))
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        """Paint it; an empty frame where nothing is known."""
-        painter = QPainter(self)
-        box = QRectF(self.rect()).adjusted(0.5, 0.5, -1, -1)
-        if self._share is not None:
-            filled = QRectF(box)
-            filled.setWidth(box.width() * self._share)
-            painter.fillRect(filled, self._theme.colour("act"))
-        painter.setPen(QPen(self._theme.colour("soft"), 1))
-        painter.drawRect(box)
 
 
 class CourseRow(QWidget):
@@ -185,6 +150,7 @@ class CoursesPage(SubPage):
             row = QHBoxLayout()
             row.addWidget(label("heading", say.SKILLS[skill]), 1)
             row.addWidget(self._shares[skill])
+            self._bars[skill].setFixedWidth(_BAR_PX)
             row.addWidget(self._bars[skill])
             card.column.addLayout(row)
         return card
@@ -233,7 +199,7 @@ class CoursesPage(SubPage):
                     style.polish(row.begin)
         for skill in SKILLS:
             share = skill_now(book, skill)
-            self._bars[skill].show_share(share)
+            self._bars[skill].show_share(share or 0.0)
             self._shares[skill].setText(say.skill_words(share))
         rows = [Row(str(i), say.done_cells(one), typed=False) for i, one in enumerate(book.done)]
         self.model.show_rows(rows[::-1], self.theme)

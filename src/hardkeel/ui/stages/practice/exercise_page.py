@@ -151,7 +151,6 @@ class ExercisePage(SubPage):
         if exercise is None or section is None:
             return
         asked = shown.questions(exercise, section, self.unit)
-
         self.words.eyebrow.setText(f"{say.SAY_OF_EACH} · {say.exercise_words(section)}")
         self.words.show_questions(say.to_say(section), asked, self.unit, ready=bool(section.said))
         self.nothing.setVisible(not section.taken)

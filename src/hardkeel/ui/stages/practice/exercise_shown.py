@@ -6,7 +6,7 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.messages import practising as say
 from hardkeel.messages.advice import format_difference, format_reading
 from hardkeel.messages.names import body_name, check_name, reading_name, sentence_case, tool_name
-from hardkeel.messages.verdicts import is_told_in_mm
+from hardkeel.messages.verdicts import is_told_in_mm, ways_alone
 from hardkeel.picture.truing import Picture, Stroke, held_strokes, picture_of
 from hardkeel.practice.exercise import Exercise
 from hardkeel.project.practice import PracticeSection
@@ -36,7 +36,7 @@ def questions(
                 check.id,
                 check_name(survey, check),
                 say.allowed_words(survey, check, unit),
-                say.ways(survey, check),
+                ways_alone(survey, check),
                 not in_mm,
                 word.out if word is not None else None,
                 error_at_reach_mm(survey, check.off_by(off)) if in_mm and off is not None else off,

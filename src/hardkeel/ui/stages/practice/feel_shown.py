@@ -126,4 +126,6 @@ def scenes(feel: Feel, unknowns: Array, factor: float, unit: LengthUnit) -> tupl
 def cause_lines(feel: Feel, causes: tuple[Cause, ...], unit: LengthUnit) -> list[tuple[str, str]]:
     """Each cause with what to read first."""
     survey = feel.judgement.net.survey
-    return [(say.cause_words(survey, one, unit), say.first_words(survey, one)) for one in causes]
+    return [
+        (say.cause_words(survey, one, unit), say.first_words(survey, one, unit)) for one in causes
+    ]

@@ -1,64 +1,20 @@
 """What can be read: a tool, a part, the places; each with its minutes."""
 
 from collections.abc import Sequence
+from typing import Final
 
-from PyQt6.QtCore import QRectF, QSize, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QSizePolicy, QWidget
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton
 
 from hardkeel.messages import practising as say
+from hardkeel.ui.stages.practice.share_bar import ShareBar
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.answers import Answers
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
-from hardkeel.ui.widgets.flow import FlowLayout
 
-
-class MinutesBar(QWidget):
-    """Minutes spent of those there are, as a rule with its mark."""
-
-    def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._theme = theme
-        self._spent, self._next, self._all = 0.0, 0.0, 1.0
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-
-    def show_minutes(self, spent: float, more: float, minutes: float) -> None:
-        """`more` is what the reading in hand would take."""
-        self._spent, self._next, self._all = spent, more, max(minutes, 1e-9)
-        self.setAccessibleName(say.minutes_words(spent, minutes))
-        self.update()
-
-    def set_theme(self, theme: Theme) -> None:
-        """Paint in another theme."""
-        self._theme = theme
-        self.updateGeometry()
-        self.update()
-
-    def sizeHint(self) -> QSize:
-        """A strip."""
-        return QSize(self._theme.px(200), self._theme.px(12))
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        """Spent filled, the next in outline, a tick each five minutes."""
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        theme = self._theme
-        box = QRectF(self.rect()).adjusted(1, 1, -1, -1)
-        scale = box.width() / self._all
-        spent = min(self._spent, self._all) * scale
-        painter.fillRect(QRectF(box.left(), box.top(), spent, box.height()), theme.colour("act"))
-        more = min(self._spent + self._next, self._all) * scale - spent
-        painter.fillRect(
-            QRectF(box.left() + spent, box.top(), max(more, 0.0), box.height()),
-            theme.colour("act_wash"),
-        )
-        painter.setPen(QPen(theme.colour("hair"), 1))
-        for minute in range(5, int(self._all), 5):
-            x = box.left() + minute * scale
-            painter.drawLine(int(x), int(box.top()), int(x), int(box.bottom()))
-        painter.setPen(QPen(theme.colour("soft"), 1))
-        painter.drawRect(box)
+_TICKS: Final = 5  # minutes
 
 
 class ReadingCard(Card):
@@ -83,9 +39,9 @@ class ReadingCard(Card):
     def __init__(self, theme: Theme) -> None:
         super().__init__(say.READ_WHAT)
         self.minutes = label("answer")
-        self.bar = MinutesBar(theme)
-        self.tools: dict[str, QPushButton] = {}
-        self._tools = FlowLayout(gap=5)
+        self.bar = ShareBar(theme)
+        self._tools = Answers()
+        self._tools.given.connect(self.tool_picked)
         self.part = QComboBox()
         self.part.setAccessibleName(say.PART)
         self.part.activated.connect(lambda _i: self.part_picked.emit(self.part.currentData()))
@@ -110,6 +66,11 @@ class ReadingCard(Card):
         self.column.addWidget(self.table, 1)
 
     @property
+    def tools(self) -> dict[str, QPushButton]:
+        """The tools by their kinds."""
+        return self._tools.buttons
+
+    @property
     def place(self) -> str:
         """The key of the row in hand; empty for none."""
         row = self.model.row(self.table.currentIndex().row())
@@ -117,20 +78,8 @@ class ReadingCard(Card):
 
     def show_tools(self, tools: Sequence[tuple[str, str]], chosen: str) -> None:
         """Offer these, keys with words."""
-        if [key for key, _ in tools] != list(self.tools):
-            for button in self.tools.values():
-                self._tools.removeWidget(button)
-                button.deleteLater()
-            self.tools = {}
-            for key, words in tools:
-                button = QPushButton(words)
-                button.setObjectName("tool")
-                button.setCheckable(True)
-                button.clicked.connect(lambda _on, key=key: self.tool_picked.emit(key))
-                self.tools[key] = button
-                self._tools.addWidget(button)
-        for key, button in self.tools.items():
-            button.setChecked(key == chosen)
+        self._tools.offer(tools)
+        self._tools.show_given(chosen)
 
     def show_parts(self, parts: Sequence[tuple[str, str]], chosen: str) -> None:
         """Offer these, ids with names."""
@@ -149,7 +98,8 @@ class ReadingCard(Card):
     def show_minutes(self, words: str, spent: float, more: float, minutes: float) -> None:
         """What is spent, and what the reading in hand would take."""
         self.minutes.setText(words)
-        self.bar.show_minutes(spent, more, minutes)
+        self.bar.show_share(spent, minutes, more=more, ticks=_TICKS)
+        self.bar.setAccessibleName(words)
         self.read.setEnabled(0 < more <= minutes - spent)
         self.read.setText(say.read_button(more or None))
 

@@ -26,7 +26,6 @@ from hardkeel.ui.stages.practice.minutes_strip import Block
 from hardkeel.ui.stages.practice.verdict_rows import Bubble, VerdictRow
 
 _VIEWS: Final[tuple[View, ...]] = ("behind", "plan", "side")
-_NO_FIGURE: Final = 1.5  # tolerances: where a bubble stands of what was called out without a figure
 
 
 def verdict_rows(went: Went, unit: LengthUnit) -> tuple[VerdictRow, ...]:
