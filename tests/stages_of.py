@@ -7,6 +7,7 @@ from hardkeel.ui.stages.layout.drawing_controller import DrawingController
 from hardkeel.ui.stages.layout.page import LayoutPage
 from hardkeel.ui.stages.layout.scan_controller import ScanController
 from hardkeel.ui.stages.log.page import LogPage
+from hardkeel.ui.stages.practice.stage import PracticeStage
 from hardkeel.ui.stages.true.gauge_bench import GaugeBench
 from hardkeel.ui.stages.true.page import TruePage
 from hardkeel.ui.stages.true.stage import TrueStage
@@ -69,4 +70,10 @@ def sheets_of(window: MainWindow) -> SheetController:
 def bench_of(window: MainWindow) -> BenchStage:
     page = window.pages["bench"]
     assert isinstance(page, BenchStage)
+    return page
+
+
+def practice_of(window: MainWindow) -> PracticeStage:
+    page = window.pages["practice"]
+    assert isinstance(page, PracticeStage)
     return page

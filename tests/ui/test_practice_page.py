@@ -23,8 +23,8 @@ from hardkeel.ui.stages.practice.courses_page import CoursesPage
 from hardkeel.ui.stages.practice.exercise_page import ExercisePage
 from hardkeel.ui.stages.practice.feel_page import FeelPage
 from hardkeel.ui.stages.practice.kit_page import KitPage
-from hardkeel.ui.stages.practice.stage import PracticeStage
 from hardkeel.ui.stages.practice.told_page import ToldPage
+from tests.stages_of import practice_of
 
 
 @pytest.fixture(scope="module")
@@ -36,26 +36,20 @@ def tipped() -> Exercise:
     raise AssertionError
 
 
-def stage_of(window: MainWindow) -> PracticeStage:
-    page = window.pages["practice"]
-    assert isinstance(page, PracticeStage)
-    return page
-
-
 def exercise_page(window: MainWindow) -> ExercisePage:
-    page = stage_of(window).page("exercise")
+    page = practice_of(window).page("exercise")
     assert isinstance(page, ExercisePage)
     return page
 
 
 def told_page(window: MainWindow) -> ToldPage:
-    page = stage_of(window).page("told")
+    page = practice_of(window).page("told")
     assert isinstance(page, ToldPage)
     return page
 
 
 def courses_page(window: MainWindow) -> CoursesPage:
-    page = stage_of(window).page("courses")
+    page = practice_of(window).page("courses")
     assert isinstance(page, CoursesPage)
     return page
 
@@ -100,14 +94,14 @@ def test_an_exercise_is_read_said_and_shown(
 ) -> None:
     window.start(tipped.build)
     assert window.stage == "practice"
-    assert stage_of(window).now == "exercise"
+    assert practice_of(window).now == "exercise"
     read(window, tipped)
     section = window.document.build.practice
     assert section is not None
     assert [one.value for one in section.taken] == [one.value for one in by_next(tipped).readings]
     say_truly(window, tipped)
     page = over(window, qtbot)
-    assert stage_of(window).now == "told"
+    assert practice_of(window).now == "told"
     assert page.along.sentence.text() == ALONG["tipped"]
     assert page.along.story.text() == STORIES["tipped"]
     assert {one.outcome for one in page.rows.rows} == {"found", "right"}
@@ -118,7 +112,7 @@ def test_an_exercise_is_read_said_and_shown(
     page.before.click()
     assert page.step.text().startswith("2 of ")
     courses = courses_page(window)
-    stage_of(window).turn_to("courses")
+    practice_of(window).turn_to("courses")
     qtbot.waitUntil(lambda: courses.model.rowCount() == 1, timeout=5_000)
     row = courses.model.row(0)
     assert row is not None
@@ -143,7 +137,7 @@ def test_nothing_of_the_truth_is_seen_before_the_word(
         assert window.stage == "practice"
     window.show_print()
     assert window.stage == "practice"
-    stage_of(window).turn_to("told")
+    practice_of(window).turn_to("told")
     told = told_page(window)
     assert told.went is None
     assert told.waiting.text() == say.NOT_TOLD
@@ -242,8 +236,8 @@ def test_a_course_is_begun_and_the_own_model_waits(window: MainWindow, qtbot: Qt
     section = window.document.build.practice
     assert section is not None
     assert section.course == "corners"
-    assert stage_of(window).now == "exercise"
-    stage_of(window).turn_to("courses")
+    assert practice_of(window).now == "exercise"
+    practice_of(window).turn_to("courses")
     assert courses.back.isVisibleTo(courses)
     assert own.name in courses.back.text()
     courses.back.click()
@@ -280,7 +274,7 @@ def test_another_build_leaves_nothing_waiting(
     window.document.stack.setClean()
     window.start(demo_build(), again=True)
     window.show_stage("practice")
-    stage_of(window).turn_to("exercise")
+    practice_of(window).turn_to("exercise")
     page = exercise_page(window)
     assert page.choose_one.isVisibleTo(page)
     assert page.choose_one.isEnabled()
@@ -318,7 +312,7 @@ def test_it_is_corrected_and_read_again(window: MainWindow, tipped: Exercise, qt
     assert section is not None
     assert not section.told
     assert section.sealed != tipped.section.sealed
-    assert stage_of(window).now == "exercise"
+    assert practice_of(window).now == "exercise"
     window.document.stack.setClean()
     window.start(tipped.build)
     read(window, tipped, 1)
@@ -346,12 +340,12 @@ def test_what_was_seen_before_is_not_counted_again(
 
     window.start(tipped.build)
     page = all_said()
-    stage_of(window).turn_to("courses")
+    practice_of(window).turn_to("courses")
     assert courses_page(window).model.rowCount() == 1
     for button in (page.along.same, page.along.correct):
         button.click()
         page = all_said()
-        stage_of(window).turn_to("courses")
+        practice_of(window).turn_to("courses")
         assert courses_page(window).model.rowCount() == 1
 
 
@@ -386,8 +380,8 @@ def test_an_exercise_whose_truth_is_gone_says_so(window: MainWindow, tipped: Exe
 def test_a_model_is_turned_by_hand(window: MainWindow, qtbot: QtBot) -> None:
     window.start(demo_build(), again=True)
     window.show_stage("practice")
-    stage_of(window).turn_to("feel")
-    page = stage_of(window).page("feel")
+    practice_of(window).turn_to("feel")
+    page = practice_of(window).page("feel")
     assert isinstance(page, FeelPage)
     assert {one.value.verdict for one in page.vials.values()} == {"true"}
     assert page.no_tool.isVisibleTo(page)
@@ -408,8 +402,8 @@ def test_a_model_is_turned_by_hand(window: MainWindow, qtbot: QtBot) -> None:
 def test_a_kit_is_put_in_order(window: MainWindow, qtbot: QtBot) -> None:
     window.start(demo_build(), again=True)
     window.show_stage("practice")
-    stage_of(window).turn_to("kit")
-    page = stage_of(window).page("kit")
+    practice_of(window).turn_to("kit")
+    page = practice_of(window).page("kit")
     assert isinstance(page, KitPage)
     qtbot.waitUntil(lambda: page.kit is not None, timeout=30_000)
     assert page.kit is not None
@@ -428,11 +422,11 @@ def test_a_kit_is_put_in_order(window: MainWindow, qtbot: QtBot) -> None:
     assert page.answer.text() == say.IN_ORDER
     assert page.as_it_goes.isVisibleTo(page)
     assert not page.back.isEnabled()
-    stage_of(window).turn_to("courses")
+    practice_of(window).turn_to("courses")
     row = courses_page(window).model.row(0)
     assert row is not None
     assert row.cells[3] == f"{len(order)} of {len(order)}"
-    stage_of(window).turn_to("kit")
+    practice_of(window).turn_to("kit")
     before = page.seed
     page.another.click()
     qtbot.waitUntil(lambda: page.seed != before, timeout=30_000)
@@ -457,5 +451,5 @@ def test_all_units_themes_and_sizes_are_worn(
     window.menu.scale_wanted.emit(100)
     assert told.rows.rows
     told.grab()
-    stage_of(window).turn_to("feel")
-    stage_of(window).page("feel").grab()
+    practice_of(window).turn_to("feel")
+    practice_of(window).page("feel").grab()

@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
-from hardkeel.trim.flying import OPEN_GAP, SEALED
+from hardkeel.trim.flying import FELT, OPEN_GAP, SEALED
 
 if TYPE_CHECKING:
     from hardkeel.survey.checking import Check
@@ -12,7 +12,6 @@ if TYPE_CHECKING:
 NO_FUSELAGE: Final = "The fuselage is not reckoned: it takes some of the margin away. First flights: high, and gently."
 WITH_FUSELAGE: Final = "What the fuselage takes is a rule for round bodies and a third of it either way. First flights: high, and gently."
 _BY_THEORY: Final = " by thin-aerofoil theory"
-_FELT: Final = 0.1  # degrees, or degrees a second
 _STEADY: Final = (0.05, 0.3)  # static margin: less is nervous, more is heavy in the nose
 _STEADY_BARE: Final = 0.10  # the same while the fuselage, which takes some of it, is not reckoned
 
@@ -42,7 +41,7 @@ def effect_sentence(effect: "Effect", unit: LengthUnit) -> str:
 
 def _really(angle: float) -> str:
     """What a real hinge wants instead of the theory's angle; nothing where that is not to be felt."""
-    if abs(angle) < _FELT:
+    if abs(angle) < FELT:
         return ""
     low, high = (format_angle(abs(angle) / share, 1) for share in reversed(OPEN_GAP))
     return f"{_BY_THEORY}; through an open hinge gap {low} to {high}, sealed {format_angle(abs(angle) / SEALED, 1)}"
@@ -50,7 +49,7 @@ def _really(angle: float) -> str:
 
 def effect_line(effect: "Effect", unit: LengthUnit) -> str:
     """The same in a line under a vial: ``in the air: 0.8° ± 0.2° up elevator, 0.6 mm at its edge``."""
-    if abs(effect.first) + 2 * effect.sigma < _FELT:
+    if abs(effect.first) + 2 * effect.sigma < FELT:
         return "in the air: not to be felt"
     said = effect_sentence(effect, unit).rstrip(".").partition(_BY_THEORY)[0]
     said = said.removeprefix("Trims out with ")
@@ -254,7 +253,7 @@ def allowed_line(name: str, check: "Check", edge: "Effect", unit: LengthUnit) ->
         else format_angle(check.tolerance, 1)
     )
     done = edge_sentence(edge, unit).removeprefix("At the edge of what is allowed: ")
-    if abs(edge.first) < _FELT / 2:
+    if abs(edge.first) < FELT / 2:
         done = "not to be felt."
     return f"{name} ±{limit}: {done}"
 

@@ -122,6 +122,7 @@ SYMPTOMS: Final = {
     "rudder-pitches": "pitches when the rudder is given",
     "throttle": "swings or rises with the throttle",
 }
+HARDLY_FELT: Final = "What is allowed of it would not be felt."
 NO_CAUSE: Final = "Nothing of this model that is measured here does that. Warped surfaces, the balance and the engine's bearers are not in it."
 # courses
 COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
@@ -376,7 +377,9 @@ def cause_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
 
 def first_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
     """What that much of it does, and what to read first."""
-    does = f"{edge_sentence(cause.effect, unit)} " if cause.effect is not None else ""
+    does = ""
+    if cause.effect is not None:
+        does = f"{HARDLY_FELT if cause.is_slight else edge_sentence(cause.effect, unit)} "
     listed = cause.listed
     if not listed.readings:
         return f"{does}No tool at hand tells of it."

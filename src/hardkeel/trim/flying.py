@@ -19,6 +19,7 @@ from hardkeel.trim.model import AIR, GRAVITY, LIFT_COEFFICIENT, TAIL_EFFICIENCY,
 # of the thin-aerofoil figure that a real elevator or rudder gives: through an open hinge gap, and with the gap sealed
 OPEN_GAP: Final = (0.6, 0.8)
 SEALED: Final = 0.85
+FELT: Final = 0.1  # degrees, or degrees a second: less is not to be felt
 _LEAST_MARGIN: Final = 0.01  # with less it has no lift coefficient that it keeps
 
 

@@ -78,6 +78,17 @@ def test_a_symptoms_cause_does_it_the_way_it_is_told(feel: Feel) -> None:
         assert looked, name
 
 
+def test_what_would_not_be_felt_is_asked_about_last(feel: Feel) -> None:
+    causes = causes_of(feel, symptom_called("pulls-port"))
+    slight = [one.is_slight for one in causes]
+    assert slight == sorted(slight)
+    for one in causes:
+        told = say.first_words(feel.judgement.net.survey, one, "mm")
+        assert (say.HARDLY_FELT in told) == one.is_slight
+    wings = {one.check.body for one in causes_of(feel, symptom_called("rolls-port"))}
+    assert wings == {"wing"}
+
+
 def test_port_and_starboard_are_each_others_mirror(feel: Feel) -> None:
     for one in ("pulls", "rolls"):
         port = causes_of(feel, symptom_called(f"{one}-port"))
