@@ -7,6 +7,7 @@ from hardkeel.base.units import LengthUnit, format_angle, format_length
 from hardkeel.messages.air import edge_sentence
 from hardkeel.messages.counting import in_words, number_of
 from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
+from hardkeel.messages.pieces import PIECES
 from hardkeel.messages.practice import ALONG, COURSES, STORIES
 from hardkeel.messages.steps import because_of, named, step_title
 from hardkeel.messages.verdicts import is_told_in_mm, state_words, way_off, ways_alone
@@ -79,6 +80,7 @@ WAS_TRUE: Final = "true"
 SAID_NOTHING: Final = "you said nothing"
 # order of work
 KIT: Final = "Order of work"
+KIT_COURSE: Final = "What must be done before it is closed: a kit put in order"
 KIT_TITLE: Final = "What comes next?"
 KIT_WHY: Final = "Steps of a kit as they fall out of the box. Choose them one after the other; what was closed too early turns up when it is wanted."
 LAYING_OUT: Final = "Laying a kit out…"
@@ -125,6 +127,7 @@ SYMPTOMS: Final = {
 HARDLY_FELT: Final = "What is allowed of it would not be felt."
 NO_CAUSE: Final = "Nothing of this model that is measured here does that. Warped surfaces, the balance and the engine's bearers are not in it."
 # courses
+COURSES_WHY: Final = "Pieces and models that are nobody's own. Read what you want, say what is out, then see how it was."
 COURSES_TITLE: Final = "Learn to measure before your own model is at stake"
 MAKING: Final = "Bending a model…"
 BEGIN: Final = "Begin"
@@ -459,7 +462,7 @@ def done_cells(one: "Done") -> tuple[str, ...]:
     """A row of what was done."""
     return (
         f"{one.when:%d %b}",
-        one.model,
+        PIECES[one.model].name if one.model in PIECES else one.model,
         f"{one.course}, last" if one.last else one.course or f"grade {one.grade}",
         f"{one.right} of {one.asked}",
         f"{one.minutes:g}",

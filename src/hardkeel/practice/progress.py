@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Literal, Protocol
 
 from pydantic import Field
 
@@ -11,8 +11,11 @@ from hardkeel.base.values import Finite, Text, Value
 from hardkeel.practice.courses import BEFORE_LAST, COURSES
 from hardkeel.practice.exercise import Exercise
 from hardkeel.practice.kit import Kit, Late
+from hardkeel.practice.pieces import PIECES
+from hardkeel.practice.pieces.knowing import Taken, best_looks, minutes_of
+from hardkeel.practice.pieces.task import Marked, Task
 from hardkeel.practice.replay import Step
-from hardkeel.practice.scoring import Scored
+from hardkeel.practice.scoring import Line, Outcome, Scored
 from hardkeel.practice.stories.after import AFTER
 
 Skill = Literal["finding", "doubting", "deciding", "order"]
@@ -28,6 +31,8 @@ _DAYS: Final = (
 )  # until it is worth doing again: longer each time it went well in a row
 _LAST: Final = 5  # exercises that a skill is told from
 ORDER: Final = "order"  # what a kit goes by in the book
+# what is learnt on the board comes before what is learnt on a whole model: it takes minutes
+EVERY: Final = (*PIECES, ORDER, *COURSES)
 # what these put off looks like a part that is out: who calls one out has not doubted the tool
 _OF_TOOLS: Final = frozenset(
     {
@@ -35,6 +40,26 @@ _OF_TOOLS: Final = frozenset(
         "line-catches",
     }
 )  # fmt: skip
+
+
+class Told(Protocol):
+    """A question that is over."""
+
+    @property
+    def line(self) -> Line:
+        """What it really is."""
+
+    @property
+    def outcome(self) -> Outcome:
+        """How the word stands."""
+
+    @property
+    def guessed(self) -> bool:
+        """Whether the readings do not decide it."""
+
+    @property
+    def is_right(self) -> bool:
+        """Told rightly, and known."""
 
 
 class Done(Value):
@@ -121,16 +146,44 @@ def ordered_of(kit: Kit, seed: int, late: Sequence[Late], when: datetime) -> Don
     )
 
 
+def piece_of(
+    task: Task, taken: Sequence[Taken], lines: Sequence[Marked], when: datetime
+) -> Done:  # fmt: skip
+    """What is kept of a piece on the board."""
+    skills = _finding_and_deciding(lines)
+    blamed = [one for one in lines if one.outcome == "called"]
+    if not any(one.line.is_out for one in lines) and task.piece.stories[task.story]:
+        skills["doubting"] = 1 - len(blamed) / len(lines)
+    return Done(
+        when=when,
+        seed=task.seed,
+        course=task.piece.kind,
+        last=task.last,
+        grade=1,
+        model=task.piece.kind,
+        right=sum(one.is_right for one in lines),
+        asked=len(lines),
+        minutes=task.spent(taken),
+        best=minutes_of(task.piece, best_looks(task.piece)),
+        skills=skills,
+    )
+
+
 def skills_of(exercise: Exercise, lines: Sequence[Scored]) -> dict[Skill, float]:
     """How it went, by what it called for."""
+    found = _finding_and_deciding(lines)
+    doubting = _doubted(exercise, lines)
+    if doubting is not None:
+        found["doubting"] = doubting
+    return found
+
+
+def _finding_and_deciding(lines: Sequence[Told]) -> dict[Skill, float]:
     found: dict[Skill, float] = {}
     out = [one for one in lines if one.line.is_out]
     if out:
         worth = {"found": 1.0, "half": _HALF}
         found["finding"] = sum(worth.get(one.outcome, 0.0) for one in out) / len(out)
-    doubting = _doubted(exercise, lines)
-    if doubting is not None:
-        found["doubting"] = doubting
     rash = sum(one.guessed or one.outcome in ("called", "unsaid") for one in lines)
     found["deciding"] = 1.0 - rash / len(lines)
     return found
@@ -180,8 +233,8 @@ class Due:
 
     @property
     def is_last(self) -> bool:
-        """Whether the next exercise is the last of the course."""
-        return self.well >= BEFORE_LAST
+        """Whether the next exercise is the last of the course; kits have none."""
+        return self.well >= BEFORE_LAST and self.course != ORDER
 
     def is_due(self, now: datetime) -> bool:
         """Whether it is worth doing now."""
@@ -191,7 +244,7 @@ class Due:
 def due_of(book: Book) -> tuple[Due, ...]:
     """All courses, in their order; what went wrong comes back tomorrow, what went well later each time."""
     found = []
-    for course in COURSES:
+    for course in EVERY:
         mine = [one for one in book.done if one.course == course]
         row = 0
         for one in reversed(mine):

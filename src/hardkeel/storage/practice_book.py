@@ -5,6 +5,7 @@ from typing import Final
 
 from pydantic import ValidationError
 
+from hardkeel.base.errors import CannotSave
 from hardkeel.practice.progress import Book
 from hardkeel.storage.atomic import write_atomically
 
@@ -36,4 +37,8 @@ def write_book(state: Path, book: Book) -> None:
         When the folder can't be written.
     """
     kept = book.but(done=book.done[-_MOST:])
+    try:  # on a machine where nothing was ever edited nobody has made it
+        state.mkdir(parents=True, exist_ok=True)
+    except OSError as fault:
+        raise CannotSave(f"{_NAME} can't be saved: {fault.strerror or fault}") from fault
     write_atomically(state / _NAME, kept.model_dump_json(indent=1).encode(), versions=0)

@@ -19,7 +19,10 @@ from hardkeel.practice.courses import BEFORE_LAST, COURSES, IDEAS
 from hardkeel.practice.exercise import Exercise, opened
 from hardkeel.practice.learners import Learner
 from hardkeel.practice.making import Models, exercise_from
+from hardkeel.practice.pieces import PIECES
 from hardkeel.practice.progress import (
+    EVERY,
+    ORDER,
     Book,
     Done,
     done_of,
@@ -291,8 +294,10 @@ def test_what_went_wrong_comes_back_tomorrow_and_what_went_well_later_each_time(
     assert BEFORE_LAST == 2
     passed = Book(done=(*twice.done, done("corners", 3, well=True, last=True)))
     assert {one.course: one for one in due_of(passed)}["corners"].passed
-    assert next_course(Book(), EVENING) == next(iter(COURSES))
-    assert next_course(passed, EVENING + timedelta(days=4)) == list(COURSES)[1]
+    assert next_course(Book(), EVENING) == EVERY[0]
+    board = [done(one, 3, well=True) for one in (*PIECES, ORDER)]
+    both = Book(done=(*board, *passed.done))
+    assert next_course(both, EVENING + timedelta(days=4)) == list(COURSES)[1]
 
 
 def test_how_it_goes_is_told_from_the_last_five() -> None:

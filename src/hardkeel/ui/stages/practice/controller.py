@@ -20,8 +20,10 @@ from hardkeel.ui.stages.practice.wanted import Wanted
 if TYPE_CHECKING:
     from hardkeel.demo import bench
     from hardkeel.practice import again, kit, making, progress, went
+    from hardkeel.practice.pieces import task as pieces
     from hardkeel.practice.went import Went
     from hardkeel.storage import practice_book
+    from hardkeel.ui.stages.practice.board_page import BoardPage
     from hardkeel.ui.stages.practice.courses_page import CoursesPage
     from hardkeel.ui.stages.practice.exercise_page import ExercisePage
     from hardkeel.ui.stages.practice.kit_page import KitPage
@@ -29,12 +31,14 @@ if TYPE_CHECKING:
 else:
     bench, making = late("hardkeel.demo.bench"), late("hardkeel.practice.making")
     again, progress = late("hardkeel.practice.again"), late("hardkeel.practice.progress")
-    kit = late("hardkeel.practice.kit")
+    kit, pieces = late("hardkeel.practice.kit"), late("hardkeel.practice.pieces.task")
     went, practice_book = late("hardkeel.practice.went"), late("hardkeel.storage.practice_book")
 
 _MAKING: Final = "exercise"
 _GOING: Final = "going through"
 _LAYING: Final = "kit"
+_ON_BOARD: Final = "piece"
+_FIRST_PIECE: Final = "print"
 _NUMBERS: Final = 100_000  # short enough to be told across a club room
 
 
@@ -51,6 +55,9 @@ class PracticeController(QObject):
         self._count = 0
         self._told: ToldPage | None = None
         self._courses: CoursesPage | None = None
+        self._board: BoardPage | None = None
+        self._kit: KitPage | None = None
+        self._piece = _FIRST_PIECE
         self._fresh = False
         stage.made.connect(self._on_made)
         context.document.build_changed.connect(self._on_build_changed)
@@ -73,10 +80,14 @@ class PracticeController(QObject):
                 self._take_told(page)  # type: ignore[arg-type]
             case "kit":
                 self._take_kit(page)  # type: ignore[arg-type]
+            case "board":
+                self._take_board(page)  # type: ignore[arg-type]
 
     def _take_courses(self, page: "CoursesPage") -> None:
         self._courses = page
         page.exercise_wanted.connect(self.make)
+        page.piece_wanted.connect(self._on_piece_wanted)
+        page.kit_wanted.connect(self._on_kit_wanted)
         page.back_wanted.connect(self._context.visit.back)
         page.stop_wanted.connect(self._on_stop)
         page.own = self._context.visit.own
@@ -94,9 +105,17 @@ class PracticeController(QObject):
             page.refresh()
 
     def _take_kit(self, page: "KitPage") -> None:
+        self._kit = page
         page.kit_wanted.connect(lambda: self._lay_kit(page))
         page.ordered.connect(lambda: self._keep_order(page))
         self._lay_kit(page)
+
+    def _on_kit_wanted(self) -> None:
+        """The course of order was begun."""
+        made = self._kit is not None
+        self._stage.turn_to("kit")
+        if made and self._kit is not None:
+            self._lay_kit(self._kit)
 
     def _lay_kit(self, page: "KitPage") -> None:
         """Another kit; laid out beside the window."""
@@ -109,6 +128,41 @@ class PracticeController(QObject):
             lambda fault: page.tell(str(fault)),
             left=lambda: self._lay_kit(page),
         )
+
+    def _take_board(self, page: "BoardPage") -> None:
+        self._board = page
+        page.task_wanted.connect(self._lay_piece)
+        page.over.connect(self._keep_piece)
+        self._lay_piece(self._piece)
+
+    def _on_piece_wanted(self, kind: str) -> None:
+        """A course of the board was begun."""
+        made, self._piece = self._board is not None, kind
+        self._stage.turn_to("board")
+        if made:
+            self._lay_piece(kind)
+
+    def _lay_piece(self, kind: str) -> None:
+        """Another piece of a kind; made beside the window."""
+        page, seed = self._board, self._seed()
+        if page is None:
+            return
+        self._piece = kind
+        due = {one.course: one for one in progress.due_of(self.book)}
+        self._context.jobs.start(
+            self._context.document.session,
+            _ON_BOARD,
+            lambda: pieces.task_of(kind, seed, last=due[kind].is_last),
+            page.show_task,  # type: ignore[arg-type]
+            lambda fault: page.tell(str(fault)),
+            left=lambda: self._lay_piece(kind),
+        )
+
+    def _keep_piece(self) -> None:
+        page = self._board
+        if page is not None and page.task is not None:
+            now = self._context.document.clock()
+            self._keep(progress.piece_of(page.task, page.taken, page.lines, now))
 
     def _keep_order(self, page: "KitPage") -> None:
         if page.kit is not None:

@@ -7,9 +7,11 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import pieces
 from hardkeel.messages import practising as say
 from hardkeel.practice.courses import COURSES
-from hardkeel.practice.progress import SKILLS, Book, due_of, next_course, skill_now
+from hardkeel.practice.pieces import PIECES
+from hardkeel.practice.progress import ORDER, SKILLS, Book, due_of, next_course, skill_now
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.practice.share_bar import ShareBar
@@ -52,6 +54,10 @@ class CoursesPage(SubPage):
     -------
     exercise_wanted : Wanted
         One is to be made.
+    piece_wanted : str
+        A piece of this kind is to be laid on the board.
+    kit_wanted : (nothing)
+        A kit is to be put in order.
     stop_wanted : (nothing)
         Leave off making it.
     back_wanted : (nothing)
@@ -59,6 +65,8 @@ class CoursesPage(SubPage):
     """
 
     exercise_wanted = pyqtSignal(object)
+    piece_wanted = pyqtSignal(str)
+    kit_wanted = pyqtSignal()
     stop_wanted = pyqtSignal()
     back_wanted = pyqtSignal()
 
@@ -101,13 +109,25 @@ class CoursesPage(SubPage):
         box.setContentsMargins(28, 20, 28, 14)
         box.setSpacing(4)
         box.addWidget(label("big", say.COURSES_TITLE))
-        box.addWidget(label("soft", say.NONE_WHY))
+        box.addWidget(label("soft", say.COURSES_WHY))
         box.addWidget(self.told)
         waiting = QHBoxLayout()
         waiting.addWidget(self.making, 1)
         waiting.addWidget(self.stop)
         box.addLayout(waiting)
         box.addSpacing(8)
+        box.addWidget(label("eyebrow", pieces.ON_BOARD))
+        for kind in PIECES:
+            row = CourseRow(pieces.PIECES[kind].course, "")
+            row.begin.clicked.connect(lambda _on, kind=kind: self.piece_wanted.emit(kind))
+            self.courses[kind] = row
+            box.addWidget(row)
+        kit = CourseRow(say.KIT_COURSE, "")
+        kit.begin.clicked.connect(self.kit_wanted)
+        self.courses[ORDER] = kit
+        box.addWidget(kit)
+        box.addSpacing(10)
+        box.addWidget(label("eyebrow", pieces.WHOLE_MODEL))
         for course in COURSES.values():
             row = CourseRow(say.course_words(course.id), say.up_to(course.minutes))
             row.begin.clicked.connect(

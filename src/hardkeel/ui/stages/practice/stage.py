@@ -1,10 +1,11 @@
-"""Practice with its benches: the courses, the exercise, how it was, a kit's order, a model to turn by hand."""
+"""Practice with its benches: the courses, the exercise, how it was, pieces on the board, a kit's order, a model to turn by hand."""
 
 from typing import Final
 
 from PyQt6.QtWidgets import QWidget
 
 from hardkeel.base.units import LengthUnit
+from hardkeel.messages import pieces
 from hardkeel.messages import practising as say
 from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.tabbed.stage_page import TabbedStage, TabList
@@ -16,6 +17,7 @@ _BENCHES: Final = TabList(
         ("courses", say.WHAT_TO_DO, "CoursesPage"),
         ("exercise", say.EXERCISE, "ExercisePage"),
         ("told", say.HOW_IT_WAS, "ToldPage"),
+        ("board", pieces.ON_BOARD, "BoardPage"),
         ("kit", say.KIT, "KitPage"),
         ("feel", say.BY_FEEL, "FeelPage"),
     ),
