@@ -64,6 +64,18 @@ def test_a_piece_is_read_told_and_kept(window: MainWindow, qtbot: QtBot, tmp_pat
     assert page.words.isVisibleTo(page)
 
 
+def test_the_number_lays_out_the_same_piece(window: MainWindow, qtbot: QtBot) -> None:
+    window.start(demo_build(), again=True)
+    page = board(window, qtbot, "hatch")
+    page.number.setFocus()
+    page.number.selectAll()
+    qtbot.keyClicks(page.number, "4711")
+    qtbot.keyClick(page.number, Qt.Key.Key_Return)
+    qtbot.waitUntil(lambda: page.task is not None and page.task.seed == 4711, timeout=30_000)
+    assert page.task is not None
+    assert page.task.truth.tolist() == task_of("hatch", 4711).truth.tolist()
+
+
 def test_what_is_wet_sets(window: MainWindow, qtbot: QtBot) -> None:
     window.start(demo_build(), again=True)
     page = board(window, qtbot, "box")

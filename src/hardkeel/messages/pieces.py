@@ -17,6 +17,11 @@ if TYPE_CHECKING:
 ON_BOARD: Final = "On the board"
 WHOLE_MODEL: Final = "On a whole model"
 WHICH_PIECE: Final = "Piece of work"
+NUMBERS: Final = 100_000  # short enough to be told across a club room
+NUMBER: Final = "Number"
+NUMBER_TIP: Final = (
+    "The same number lays out the same piece: so a club works on one, or two compare notes"
+)
 LAYING: Final = "Laying one on the board…"
 ANOTHER: Final = "Another one"
 IS_OUT: Final = "out"
@@ -309,6 +314,12 @@ def times_words(times: int) -> str:
 def number_line(task: "Task") -> str:
     """Which one it is, so that a club can work the same."""
     return f"number {task.seed}{', the last of its course' if task.last else ''}"
+
+
+def differs(off: float, unit: LengthUnit) -> str:
+    """``+0.3 mm``; what rounds to nothing has no sign."""
+    told = format_length(off, unit)
+    return f"+{told}" if off > 0 and told != format_length(0.0, unit) else told
 
 
 def taken_cells(

@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import pieces as words
@@ -60,11 +60,14 @@ class BoardPage(SubPage):
     -------
     task_wanted : str
         Another one of this kind.
+    number_wanted : str, int
+        The one of this kind and number.
     over : (nothing)
         The learner's word was given.
     """
 
     task_wanted = pyqtSignal(str)
+    number_wanted = pyqtSignal(str, int)
     over = pyqtSignal()
 
     def __init__(
@@ -78,6 +81,12 @@ class BoardPage(SubPage):
         self.kinds = Answers()
         self.kinds.offer([(kind, words.PIECES[kind].name) for kind in PIECES])
         self.kinds.given.connect(self.task_wanted)
+        self.number = QSpinBox()
+        self.number.setRange(0, words.NUMBERS - 1)
+        self.number.setButtonSymbols(QSpinBox.ButtonSymbols.NoButtons)
+        self.number.setAccessibleName(words.NUMBER)
+        self.number.setToolTip(words.NUMBER_TIP)
+        self.number.editingFinished.connect(self._on_number)
         self.view = PieceView(theme)
         columns = [Column(head, right=i >= _RIGHT_FROM) for i, head in enumerate(say.HEADS[:5])]
         self.model = CellsModel(columns, theme, parent=self)
@@ -108,6 +117,8 @@ class BoardPage(SubPage):
         head = QHBoxLayout()
         head.setContentsMargins(14, 8, 14, 6)
         head.addLayout(self.kinds, 1)
+        head.addWidget(label("soft", words.NUMBER, wrap=False))
+        head.addWidget(self.number)
         below = QHBoxLayout()
         below.setContentsMargins(14, 4, 14, 0)
         below.addWidget(self.minutes)
@@ -154,6 +165,7 @@ class BoardPage(SubPage):
         if task is None:
             return
         self.kinds.show_given(task.piece.kind)
+        self.number.setValue(task.seed)
         self.this.setText(words.PIECES[task.piece.kind].is_this)
         self.words.eyebrow.setText(f"{say.SAY_OF_EACH} · {words.number_line(task)}")
         self.words.show_questions(
@@ -227,6 +239,10 @@ class BoardPage(SubPage):
         self.refresh()
         self.focus_work()
         self.over.emit()
+
+    def _on_number(self) -> None:
+        if self.task is not None and self.number.value() != self.task.seed:
+            self.number_wanted.emit(self.task.piece.kind, self.number.value())
 
     def _on_another(self) -> None:
         if self.task is not None:

@@ -67,7 +67,7 @@ def taken_rows(task: Task, taken: Sequence[Taken], unit: LengthUnit) -> list[Row
         off = one.value - float(task.piece.if_true[one.look])
         cells = (
             *say.taken_cells(task, number, one, unit),
-            f"{'+' if off > 0 else ''}{format_length(off, unit)}",
+            say.differs(off, unit),
         )
         rows.append(Row(str(number), cells, typed=False, cell_colours={0: "soft", 2: "soft"}))  # fmt: skip
     return rows

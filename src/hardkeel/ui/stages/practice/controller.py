@@ -8,6 +8,7 @@ from PyQt6.QtCore import QObject
 from hardkeel.base.errors import CannotSave, GivenUp, HardKeelError
 from hardkeel.base.late import late
 from hardkeel.messages import practising as say
+from hardkeel.messages.pieces import NUMBERS
 from hardkeel.practice.courses import COURSES
 from hardkeel.project.model import Build
 from hardkeel.ui.document.document import Change
@@ -39,7 +40,6 @@ _GOING: Final = "going through"
 _LAYING: Final = "kit"
 _ON_BOARD: Final = "piece"
 _FIRST_PIECE: Final = "print"
-_NUMBERS: Final = 100_000  # short enough to be told across a club room
 
 
 class PracticeController(QObject):
@@ -132,6 +132,7 @@ class PracticeController(QObject):
     def _take_board(self, page: "BoardPage") -> None:
         self._board = page
         page.task_wanted.connect(self._lay_piece)
+        page.number_wanted.connect(self._lay_piece)
         page.over.connect(self._keep_piece)
         self._lay_piece(self._piece)
 
@@ -142,9 +143,9 @@ class PracticeController(QObject):
         if made:
             self._lay_piece(kind)
 
-    def _lay_piece(self, kind: str) -> None:
-        """Another piece of a kind; made beside the window."""
-        page, seed = self._board, self._seed()
+    def _lay_piece(self, kind: str, number: int | None = None) -> None:
+        """Another piece of a kind, or the one of a number; made beside the window."""
+        page, seed = self._board, number if number is not None else self._seed()
         if page is None:
             return
         self._piece = kind
@@ -152,10 +153,10 @@ class PracticeController(QObject):
         self._context.jobs.start(
             self._context.document.session,
             _ON_BOARD,
-            lambda: pieces.task_of(kind, seed, last=due[kind].is_last),
+            lambda: pieces.task_of(kind, seed, last=number is None and due[kind].is_last),
             page.show_task,  # type: ignore[arg-type]
             lambda fault: page.tell(str(fault)),
-            left=lambda: self._lay_piece(kind),
+            left=lambda: self._lay_piece(kind, number),
         )
 
     def _keep_piece(self) -> None:
@@ -217,7 +218,7 @@ class PracticeController(QObject):
         """Another one each time, though two are made within a second."""
         self._count += 1
         now = self._context.document.clock().timestamp()
-        return (int(now) + 7919 * self._count) % _NUMBERS
+        return (int(now) + 7919 * self._count) % NUMBERS
 
     def _on_exercise(self, build: object) -> None:
         if self._courses is not None:
