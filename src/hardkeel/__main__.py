@@ -3,16 +3,31 @@
 import gc
 import os
 import sys
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Final
 
 from hardkeel import __version__
+from hardkeel.base.errors import CannotSave
 from hardkeel.base.late import late
 
 if TYPE_CHECKING:
-    from hardkeel.cli import commands
+    from hardkeel.cli import commands, desktop
     from hardkeel.ui import app
 else:  # --version needs none of it, and Qt is for the window alone
     commands, app = late("hardkeel.cli.commands"), late("hardkeel.ui.app")
+    desktop = late("hardkeel.cli.desktop")
+
+
+WISHES: Final = ("--install-desktop", "--remove-desktop", "--man", "--completion")
+
+
+def wish(wanted: str) -> int:
+    """Do one of `WISHES`; the exit code."""
+    try:
+        sys.stdout.write(desktop.run(wanted))
+    except CannotSave as fault:
+        sys.stderr.write(f"hardkeel: {fault}\n")
+        return commands.BAD_INPUT
+    return 0
 
 
 def main() -> int:
@@ -29,6 +44,8 @@ def main() -> int:
     if arguments and arguments[0] in ("-h", "--help"):
         sys.stdout.write(commands.help_text())
         return 0
+    if len(arguments) == 1 and arguments[0] in WISHES:
+        return wish(arguments[0])
     if arguments and arguments[0] in commands.COMMANDS:
         try:
             code = commands.run_command(arguments)

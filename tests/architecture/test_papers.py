@@ -17,14 +17,21 @@ from hardkeel.project.model import Build
 ROOT = Path(__file__).parents[2]
 SOURCE = Path(hardkeel.__file__).parent
 README = (ROOT / "README.md").read_text(encoding="utf-8")
+TYPED = (ROOT / "docs" / "commands.md").read_text(encoding="utf-8")
+PAPERS = (
+    ROOT / "README.md",
+    *sorted((ROOT / "docs").glob("*.md")),
+    *sorted((ROOT / "docs" / "manual").glob("*.md")),
+)
 FORMAT = (ROOT / "docs" / "format.md").read_text(encoding="utf-8")
 PICTURES = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
 MOST_PICTURES = 19
+SHOWN = 5  # in the README, with a line each
 ROOMS = sorted(path.parent for path in SOURCE.glob("*/__init__.py") if path.parent.name != "ui")
 
 
 def test_every_link_of_the_papers_leads_somewhere() -> None:
-    for paper in (ROOT / "README.md", *sorted((ROOT / "docs").glob("*.md"))):
+    for paper in PAPERS:
         for target in re.findall(r"\]\(([^)#]+)\)", paper.read_text(encoding="utf-8")):
             assert (paper.parent / target).exists(), (paper.name, target)
 
@@ -33,6 +40,7 @@ def test_every_picture_is_shown_and_there_are_not_too_many() -> None:
     assert 0 < len(PICTURES) <= MOST_PICTURES
     for picture in PICTURES:
         assert f"docs/screenshots/{picture.name}" in README
+    assert README.count("![") == SHOWN
 
 
 @pytest.mark.parametrize("picture", PICTURES, ids=lambda p: p.stem)
@@ -44,17 +52,17 @@ def test_pictures_are_of_the_size_that_they_should_be(picture: Path) -> None:
 
 
 @pytest.mark.parametrize("command", COMMANDS.values(), ids=lambda command: command.name)
-def test_every_command_is_in_help_and_in_the_readme(command: Command) -> None:
+def test_every_command_is_in_help_and_in_the_papers(command: Command) -> None:
     help_text = subprocess.run(
         [sys.executable, "-m", "hardkeel", "--help"], capture_output=True, text=True, check=True
     ).stdout
     assert command.usage in help_text
     assert command.says in help_text
-    taken = "FILE" if command.of_build else "--to FILE"
-    assert f"hardkeel {command.name} {taken}" in README
+    taken = "FILE" if command.of_build else ""
+    assert f"hardkeel {command.name} {taken}" in TYPED
     for option in command.options:
         told = option.flag if option.flag.startswith("-") else option.usage
-        assert told in README, f"{told} of {command.name}"
+        assert told in TYPED, f"{told} of {command.name}"
     assert (SOURCE / "cli" / f"{command.name}.py").exists()
 
 

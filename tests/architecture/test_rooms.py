@@ -96,6 +96,7 @@ def test_the_command_line_runs_where_there_is_no_qt(tmp_path: Path) -> None:
     more = {
         "export": ["--to", str(tmp_path / "out")],
         "plan": ["--json", "--limit", "1"],
+        "thumbnail": ["--to", str(tmp_path / "small.png")],
         "targets": ["--to", str(tmp_path / "targets.pdf")],
         "sight": [str(tmp_path / "grey.jpg"), "--json"],
         "mat": ["--to", str(tmp_path / "mat.pdf")],

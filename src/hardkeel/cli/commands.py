@@ -33,6 +33,7 @@ from hardkeel.cli.options import (
     PHOTO,
     PHOTOS,
     PIECE,
+    PIXELS,
     REVEAL,
     SAVE,
     SECONDS,
@@ -44,6 +45,7 @@ from hardkeel.cli.options import (
     TO,
     TO_KEEL,
     TO_PDF,
+    TO_PNG,
     Option,
 )
 
@@ -151,6 +153,10 @@ COMMANDS: Final = {
             ),
             of_build=False,
         ),
+        Command("thumbnail", "a small picture of it, for file managers", (TO_PNG, PIXELS)),
+        Command(
+            "doctor", "what a bug report wants to know of this machine", (JSON,), of_build=False
+        ),
         Command("export", "write record, parts and formers", (TO, PHASE, INCHES, PAPER, OVERWRITE)),
     )
 }
@@ -167,9 +173,14 @@ def help_text() -> str:
         f"{typed:<{_WIDE}}{says}" if len(typed) < _WIDE else f"{typed}   {says}"
         for typed, says in lines
     ]
-    return "\n".join((*rows, "hardkeel --version", "", _CAUTION)) + "\n"
+    return "\n".join((*rows, *_WISHES, "hardkeel --version", "", _CAUTION)) + "\n"
 
 
+_WISHES: Final = (
+    f"{'hardkeel --install-desktop':<{_WIDE}}into your own menu, with file type, man page, completion",
+    f"{'hardkeel --remove-desktop':<{_WIDE}}and out of it",
+    f"{'hardkeel --man, --completion':<{_WIDE}}print the man page, or what bash completes",
+)
 _CAUTION: Final = "For model aircraft only; makers' sheets and local rules first."
 
 

@@ -63,6 +63,18 @@ TO_PDF: Final = Option(
     "where it is written",
     {"type": Path, "required": True, "metavar": "FILE.pdf"},
 )
+TO_PNG: Final = Option(
+    "--to",
+    "--to FILE.png",
+    "where it is written",
+    {"type": Path, "required": True, "metavar": "FILE.png"},
+)
+PIXELS: Final = Option(
+    "--size",
+    "[--size PIXELS]",
+    "of its side, 256 without it",
+    {"type": int, "metavar": "PIXELS"},
+)
 SIZE: Final = Option(
     "--size",
     "[--size MM]",

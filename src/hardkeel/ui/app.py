@@ -23,6 +23,7 @@ from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.theme import apply_theme, load_fonts, make_theme
 
 _NAME: Final = "hardkeel"
+_DESKTOP: Final = "local.hardkeel.HardKeel"  # the entry of the menu, see cli/desktop_texts
 _TIDY_AFTER_MS: Final = 5000
 _END_MS: Final = 500
 _NO_WINDOW: Final = 1
@@ -42,7 +43,7 @@ def run_window(target: str | None) -> int:
         return _NO_WINDOW
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Hard Keel")
-    app.setDesktopFileName(_NAME)
+    app.setDesktopFileName(_DESKTOP)
     app.setStyle("Fusion")
     load_fonts()
     settings = Settings(

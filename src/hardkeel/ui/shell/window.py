@@ -46,6 +46,7 @@ from hardkeel.ui.shell.blank_page import BlankPage
 from hardkeel.ui.shell.exporting import ExportController
 from hardkeel.ui.shell.header import Header
 from hardkeel.ui.shell.keel import keel_of
+from hardkeel.ui.shell.manual_reader import ManualReader
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
@@ -108,6 +109,7 @@ class MainWindow(QMainWindow):
         theme = make_theme(settings.theme, settings.text_percent)
         self.menu = BuildMenu(self.document.stack, self)
         self.header = Header(theme, self.menu)
+        self.reader = ManualReader(settings, self._place, self)
         self.notice = Notice()
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
         self.exports = ExportController(
@@ -171,6 +173,7 @@ class MainWindow(QMainWindow):
         menu.scale_wanted.connect(self._on_scale_wanted)
         menu.unit_wanted.connect(self._on_unit_toggled)
         menu.find_wanted.connect(self.find_what_to_do)
+        menu.manual_wanted.connect(self.reader.open)
         for keys, act in (("?", self.find_what_to_do), ("F10", self.header.menu_button.click)):
             shortcut = QShortcut(QKeySequence(keys), self)
             shortcut.activated.connect(act)
@@ -288,6 +291,12 @@ class MainWindow(QMainWindow):
         dialog = finder.FinderDialog(found, theme, self)
         dialog.picked.connect(lambda deed: deed.do())
         dialog.exec()
+
+    def _place(self) -> tuple[str, str]:
+        """The stage that is seen and the bench of it, by its name; both empty where nothing is."""
+        page = self.pages[self._stage]
+        pressed = (one.text() for one in page.tabs.values() if one.isChecked())
+        return self.stage, next(pressed, "") if self.stage else ""
 
     def _turn_to(self, stage: str, place: str) -> None:
         self.show_stage(stage)
