@@ -1,12 +1,13 @@
 """Packages and desktop files agree with the program: names, commands, what Qt needs of the system."""
 
 import configparser
+import importlib.util
 import re
 import shutil
 import subprocess
 import sys
 from pathlib import Path
-from xml.etree import ElementTree
+from xml.etree import ElementTree as ET
 
 import pytest
 
@@ -37,7 +38,7 @@ def test_the_menu_starts_the_program_on_a_file_and_on_the_demo() -> None:
 
 
 def test_a_keel_file_has_its_type_and_its_picture() -> None:
-    tree = ElementTree.fromstring(texts.mime_package())  # noqa: S314  our own
+    tree = ET.fromstring(texts.mime_package())  # noqa: S314  our own
     kind = tree.find(f"{XDG_MIME}mime-type")
     assert kind is not None
     assert kind.get("type") == texts.MIME
@@ -50,12 +51,12 @@ def test_a_keel_file_has_its_type_and_its_picture() -> None:
 
 
 def test_what_a_software_centre_reads_names_the_same_things() -> None:
-    tree = ElementTree.fromstring(texts.metainfo())  # noqa: S314  our own
+    tree = ET.fromstring(texts.metainfo())  # noqa: S314  our own
     assert tree.findtext("id") == texts.COMPONENT
     assert tree.findtext("launchable") == f"{texts.COMPONENT}.desktop"
     assert tree.findtext("provides/mediatype") == texts.MIME
     icon = files_of("hardkeel")["icons/hicolor/scalable/apps/hardkeel.svg"]
-    assert ElementTree.fromstring(icon).get("viewBox") == "0 0 128 128"  # noqa: S314  our own
+    assert ET.fromstring(icon).get("viewBox") == "0 0 128 128"  # noqa: S314  our own
 
 
 def test_the_man_page_and_the_shell_know_every_command_and_option() -> None:
@@ -131,14 +132,14 @@ def test_the_data_home_is_that_of_the_desktops_rules(tmp_path: Path) -> None:
 
 
 def test_the_debian_package_wants_what_qt_wants() -> None:
-    sys.path.insert(0, str(ROOT / "tools"))
-    try:
-        from setup import LIBRARIES  # noqa: PLC0415
-    finally:
-        sys.path.pop(0)
+    spec = importlib.util.spec_from_file_location("setup_script", ROOT / "tools" / "setup.py")
+    assert spec is not None
+    assert spec.loader is not None
+    setup = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(setup)
     (wanted,) = re.findall(r"^Depends: (.*(?:\n .*)*)", CONTROL, re.MULTILINE)
     told = {one.strip() for one in wanted.split(",")}
-    assert {" | ".join(names) for names in LIBRARIES.values()} <= told
+    assert {" | ".join(names) for names in setup.LIBRARIES.values()} <= told
     rules = ROOT / "packaging" / "debian" / "rules"
     assert rules.stat().st_mode & 0o111
     assert "--install-desktop" in rules.read_text(encoding="utf-8")

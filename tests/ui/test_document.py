@@ -20,7 +20,7 @@ from hardkeel.project.model import Build
 from hardkeel.storage.package import load
 from hardkeel.survey.judging import judge_survey
 from hardkeel.survey.readings import Distance
-from hardkeel.ui.document.document import Change
+from hardkeel.ui.document.document import MOST_UNDONE, Change
 from hardkeel.ui.document.lazy_refresh import LazyRefresh
 from hardkeel.ui.shell.window import MainWindow
 from tests.edited import by_hand
@@ -340,3 +340,16 @@ def test_gauges_let_go_when_a_held_file_is_opened_as_a_copy(
     next(b for b in second.notice.buttons if b.text() == "Open a copy").click()
     assert second.document.build.name == first.document.build.name
     assert not gauges.desk.is_plugged("level")
+
+
+def test_undo_goes_back_a_bounded_way(window: MainWindow) -> None:
+    """Each step keeps what was before it, so that an evening of edits would grow for ever."""
+    window.start(demo_build())
+    document = window.document
+    for number in range(MOST_UNDONE + 25):
+        document.apply(f"name {number}", edits.rename.of(f"n{number}"))
+    assert document.stack.count() == MOST_UNDONE
+    while document.stack.canUndo():
+        document.stack.undo()
+    assert document.build.name == "n24"
+    assert window.document_file.unsaved

@@ -6,6 +6,7 @@ import os
 from pathlib import Path
 
 import numpy as np
+import platformdirs
 import pytest
 from PIL import Image
 
@@ -32,7 +33,7 @@ def test_a_folder_that_cannot_be_written_is_told(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(os, "access", lambda _place, _how: False)
-    monkeypatch.setattr(doctor.platformdirs, "user_state_path", lambda _name: tmp_path / "a" / "b")
+    monkeypatch.setattr(platformdirs, "user_state_path", lambda _name: tmp_path / "a" / "b")
     found = doctor.findings()
     assert found["folders"]["state"] == "not writable"
     assert "The state folder can't be written to." in found["wrong"]

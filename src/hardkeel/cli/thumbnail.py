@@ -4,10 +4,9 @@ import argparse
 import io
 from typing import Final
 
-from PIL import Image, ImageDraw
-
 from hardkeel.base.errors import BadInput
 from hardkeel.picture.truing import Stroke, keel_strokes
+from hardkeel.sight.pictures import Image, ImageDraw
 from hardkeel.storage.atomic import write_atomically
 from hardkeel.storage.package import Loaded
 

@@ -30,6 +30,7 @@ Beside = Callable[
     object,
 ]
 Judged = dict[Phase | None, Judgement]
+MOST_UNDONE: Final = 400  # steps back: each keeps some 80 kB of what was before it
 _ALONE: Final = -1  # Qt's word for a command that never merges
 _NUDGE: Final = 1
 _AT_REST_MS: Final = 200  # a key held down repeats some thirty times a second
@@ -89,6 +90,7 @@ class Document(QObject):
     ) -> None:
         super().__init__(parent)
         self.stack = QUndoStack(self)
+        self.stack.setUndoLimit(MOST_UNDONE)
         self.clock = clock
         self._store = store or Images()
         self.session = Session(BuildImages(self._store), self)

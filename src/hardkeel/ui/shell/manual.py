@@ -96,10 +96,19 @@ class ManualText(QTextBrowser):
         block = document.begin()
         while block.isValid():
             if block.blockFormat().headingLevel() and block.text() == heading:
+                self._leave_room_below(document)
                 bar.setValue(int(layout.blockBoundingRect(block).top()) - 8)
                 return True
             block = block.next()
         return False
+
+    def _leave_room_below(self, document: QTextDocument) -> None:
+        """So much that the last heading can stand at the top, too."""
+        root, view = document.rootFrame(), self.viewport()
+        if root is not None and view is not None:
+            shape = root.frameFormat()
+            shape.setBottomMargin(view.height())
+            root.setFrameFormat(shape)
 
 
 def _lay(document: QTextDocument, theme: Theme) -> None:
@@ -147,6 +156,7 @@ class ManualDialog(QDialog):
         self.none = label("soft", say.NOTHING_FOUND)
         self.back = QPushButton(say.BACK)
         self.back.setShortcut("Alt+Left")
+        self.back.setAutoDefault(False)  # Enter is the line's
         self.text = ManualText()
         self.text.setOpenLinks(False)
         self.text.setSearchPaths([str(folder())])
