@@ -334,7 +334,10 @@ def test_lately_passes_over_a_folder_that_is_closed(
     settings.add_recent(tmp_path / "closed" / "a.keel")
     settings.add_recent(tmp_path / ("n" * 300) / "b.keel")
     window.menu.aboutToShow.emit()
-    window.blank.show_recent(settings.recent)
+    window.clear_bench()
+    window.show_stage("true")
+    assert not window.stage
+    assert not window.blank.cards
 
 
 def test_the_list_of_left_work_is_hidden_where_there_is_none(

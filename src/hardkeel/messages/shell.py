@@ -1,6 +1,9 @@
 """What stands around the stages: menu, notices, questions, the first page."""
 
-from typing import Final
+from typing import TYPE_CHECKING, Final
+
+if TYPE_CHECKING:
+    from datetime import datetime
 
 # files
 NO_PICTURE: Final = (
@@ -9,25 +12,24 @@ NO_PICTURE: Final = (
 LEAVE_IT_OFF: Final = "Leave it off"
 SCAN_FILES: Final = "Scans and photos (*.png *.jpg *.jpeg *.pdf)"
 
-# blank page
-HOW_TO_LAY_OUT: Final = (
-    "Describe it in a dozen figures, or pick it off its plan, and drag it right on the board."
-)
-HOW_TO_MEASURE: Final = "Take the readings it asks for. Each says what it will settle."
-HOW_TO_CORRECT: Final = (
-    "Sand or shim what it says, to the tenth of a millimetre, at the seat where it says."
-)
-HOW_TO_GLUE: Final = "Glue, and read everything again while it is wet. It tells you what moved."
+# first page
+GO_ON_WITH: Final = "Go on"
+OR_BEGIN: Final = "Or begin"
+PRACTISE: Final = "Practise on a crooked one"
+PRACTISE_WHY: Final = "Not your model. Find what is out, and see how it was."
+DESCRIBE_WHY: Final = "A dozen figures; it draws itself as you type."
+PLAN_WHY: Final = "A scan or a photo; its paper need not be true."
+DEMO_WHY: Final = "Invented airframes, each built another way."
+DOOR_SPAN: Final = "span?"
+DOOR_LENGTH: Final = "a length that you know"
+DOOR_HOW_FAR: Final = "how far?"
+CANNOT_BE_READ: Final = "Can't be read"
 DESCRIBE_MY_MODEL: Final = "Describe my model"
 OPEN_A_BUILD: Final = "Open a build…"
 LOOK_AT_THE_DEMO: Final = "Look at the demo"
 LAY_IT_OUT_FROM_A_PLAN: Final = "Lay it out from a plan"
 LATELY_ON_THE_BENCH: Final = "Lately on the bench"
 WHAT_IS_ON_THE_BENCH: Final = "What is on the bench?"
-GIVE_A_DOZEN_FIGURES: Final = (
-    "Give a dozen figures of your model, put a tape and a level on it,\n"
-    "and see which of wing, fin and stabilizer is out of true."
-)
 
 # header
 BUILD: Final = "Build"
@@ -124,6 +126,23 @@ LOG: Final = "Log"
 def brought_back_loose(fault: object) -> str:
     """``Brought back as a build without a file: ….``."""
     return f"Brought back as a build without a file: {fault}."
+
+
+def next_act(title: str) -> str:
+    """``Next: nose pin to stabilizer tip TE starboard``."""
+    return f"Next: {title[:1].lower()}{title[1:]}"
+
+
+def saved_when(saved: "datetime", now: "datetime") -> str:
+    """``today, 21:10``, ``yesterday, 21:10``, ``Sunday``, ``19 September``, ``March 2025``."""
+    days = (now.date() - saved.date()).days
+    if days <= 0:
+        return f"today, {saved:%H:%M}"
+    if days == 1:
+        return f"yesterday, {saved:%H:%M}"
+    if days < 7:  # noqa: PLR2004  a week
+        return f"{saved:%A}"
+    return f"{saved.day} {saved:%B}" if saved.year == now.year else f"{saved:%B %Y}"
 
 
 def no_window(lacking: object) -> str:

@@ -51,6 +51,7 @@ from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
+from hardkeel.ui.shell.starting import Starting
 from hardkeel.ui.shell.visiting import Hands, Visiting
 from hardkeel.ui.stages import (
     HOME,
@@ -115,7 +116,8 @@ class MainWindow(QMainWindow):
         self.exports = ExportController(
             self.document_file, self.document, self.jobs, self.notice, settings, self
         )
-        self.blank = BlankPage()
+        self.blank = BlankPage(theme)
+        self._starting = Starting(self.blank, self.document, self.jobs, settings, self)
         hands = Hands(self._may_leave, self.start, self.open_path)
         visit = Visiting(self.document, self.document_file, hands)
         bench = StageContext(
@@ -186,6 +188,7 @@ class MainWindow(QMainWindow):
         self.rail.stage_picked.connect(self.show_stage)
         self.blank.new_wanted.connect(self.new_build)
         self.blank.plan_wanted.connect(self._on_plan_wanted)
+        self.blank.practice_wanted.connect(partial(self.show_stage, "practice"))
         self.blank.open_wanted.connect(self._on_open_wanted)
         self.blank.demo_wanted.connect(partial(self.open_demo, shipped_build))
         self.blank.recent_wanted.connect(self.open_path)
@@ -256,7 +259,8 @@ class MainWindow(QMainWindow):
             if stage.key == self._stage and not appears:
                 self._stage = home_of(build)
         self._show_page()
-        self.blank.show_recent(self._settings.recent)
+        if not self.stage:
+            self._starting.refresh()
         self._show_name()
 
     def _show_name(self) -> None:
@@ -529,6 +533,7 @@ class MainWindow(QMainWindow):
         self.header.set_theme(theme)
         for page in self.pages.values():
             page.set_theme(theme)
+        self.blank.set_theme(theme)
         self.rail.setFixedWidth(theme.px(_RAIL_PX))
 
     def _restyle(self) -> None:

@@ -38,6 +38,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.flow import FlowLayout
 
 _FIGURES: Final = (2, 4)
 
@@ -127,17 +128,18 @@ class OrderPage(SubPage):
 
     def _lay_out(self) -> None:
         self._count.setObjectName("heading")
-        head = self.head = QHBoxLayout()
+        head = QHBoxLayout()
         head.setContentsMargins(14, 8, 14, 6)
-        head.addWidget(self._count)
-        head.addStretch(1)
+        self.head = FlowLayout(gap=8)  # two choices and large text want more than a narrow window
+        head.addLayout(self.head, 1)
+        self.head.addWidget(self._count)
         self.again.setObjectName("tool")
         self.school.addItem(say.SCHOOL, None)
         for school in SCHOOLS:
             self.school.addItem(say.school_words(school.id), school)
         self.school.setAccessibleName(say.SCHOOL)
-        head.addWidget(self.school)
-        head.addWidget(self.again)
+        self.head.addWidget(self.school)
+        self.head.addWidget(self.again)
         buttons = QHBoxLayout()
         for button in (self.up, self.down, self.cut, self.reopen):
             button.setObjectName("tool")

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QButtonGroup, QComboBox, QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import prints as say
@@ -66,9 +66,8 @@ class PaperCard(Card):
         self.bars.put_across(label("soft", say.BARS))
         self.column.addWidget(self.bars)
         self.files: dict[str, QPushButton] = {}
-        row = QHBoxLayout()
+        row = FlowLayout(gap=6)
         row.addWidget(label("soft", say.AS_A_FILE, wrap=False))
-        row.addStretch(1)
         for key, words in (
             ("pdf", say.PDF_PAGES), ("whole", say.PDF_WHOLE), ("dxf", say.DXF), ("svg", say.SVG),
         ):  # fmt: skip

@@ -87,9 +87,7 @@ class TailOrderPage(OrderPage):
         self.covering.setAccessibleName(say_order.WHEN_COVERED)
         self.covering.activated.connect(lambda _row: self._on_covering())
         super().__init__(document, theme, unit, _ORDER, self.props, parent)
-        self.head.insertSpacing(self.head.count() - 1, 8)
-        self.head.insertWidget(self.head.count() - 1, self.covering)
-        self.head.insertSpacing(self.head.count() - 1, 8)
+        self.head.addWidget(self.covering)
 
     def refresh(self) -> None:
         """Show the build as it is now."""

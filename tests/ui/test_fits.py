@@ -1,0 +1,85 @@
+"""Every page has room for its texts on the screens that builders have: nothing cut, nothing wider than the screen."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import pytest
+from pytestqt.qtbot import QtBot
+
+from hardkeel.demo import fleet
+from hardkeel.demo.biplane import teasel
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.project.model import Build
+from hardkeel.ui.shell.window import MainWindow
+from tests.ui.cut_texts import cut_texts
+
+
+def _long() -> Build:
+    """The demo under a name that nobody would choose."""
+    return demo_build().but(
+        name="The third of the long-winged ones with the narrow fuselage, mended twice"
+    )
+
+
+@dataclass(frozen=True)
+class Screen:
+    """A screen with what lies on the bench."""
+
+    size: tuple[int, int]
+    percent: int
+    dark: bool
+    inches: bool
+    make: Callable[[], Build]
+
+
+SCREENS = (
+    Screen((1366, 768), 150, dark=False, inches=False, make=demo_build),
+    Screen((1366, 768), 150, dark=True, inches=True, make=teasel),
+    Screen((1366, 768), 125, dark=False, inches=True, make=_long),
+    Screen((1024, 700), 100, dark=True, inches=False, make=fleet.withy),
+    Screen((1024, 700), 100, dark=False, inches=True, make=demo_build),
+)
+
+
+@pytest.mark.parametrize(
+    "screen", SCREENS, ids=lambda one: f"{one.size[0]}-{one.percent}-{one.make.__name__}"
+)
+def test_nothing_is_cut_and_no_page_is_wider_than_the_screen(
+    make_window: Callable[[], MainWindow], qtbot: QtBot, screen: Screen
+) -> None:
+    window = make_window()
+    if screen.dark:
+        window.header.theme_toggled.emit()
+    if screen.inches:
+        window.header.unit_toggled.emit()
+    window.menu.scale_wanted.emit(screen.percent)
+    window.start(screen.make(), again=True)
+    wide, high = screen.size
+    cut: dict[str, str] = {}
+    for key, page in window.pages.items():
+        window.show_stage(key)
+        for tab in tuple(page.tabs) or ("",):
+            if tab:
+                page.turn_to(tab)
+            qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+            window.resize(wide, high)
+            qtbot.wait(60)  # a layout with words that wrap wants two rounds
+            least = window.minimumSizeHint()
+            if least.width() > wide or least.height() > high:
+                cut[f"{key} {tab}"] = f"wants {least.width()} × {least.height()}"
+            for text in cut_texts(window):
+                cut.setdefault(text, f"{key} {tab}")
+    assert cut == {}
+
+
+def test_the_first_page_fits_too(make_window: Callable[[], MainWindow], qtbot: QtBot) -> None:
+    window = make_window()
+    window.menu.scale_wanted.emit(150)
+    window.resize(1366, 768)
+    qtbot.wait(60)
+    assert window.minimumSizeHint().height() <= 768
+    assert window.minimumSizeHint().width() <= 1366
+    assert cut_texts(window) == []
+    assert [one.text() for one in window.rail.findChildren(type(window.rail.buttons[0]))]
+    roomy = window.rail.buttons[0]
+    assert roomy.accessibleDescription()  # what stands under a name is told where it has no room
