@@ -3,7 +3,7 @@
 from datetime import datetime
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING, Final, cast
+from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QObject
 
@@ -15,7 +15,6 @@ from hardkeel.ui.shell.blank_page import BlankPage
 
 if TYPE_CHECKING:
     from hardkeel.ui.shell import glancing
-    from hardkeel.ui.shell.recent_card import Glance
 else:
     glancing = late("hardkeel.ui.shell.glancing")
 
@@ -59,7 +58,7 @@ class Starting(QObject):
         unit = self._settings.unit
 
         def found(glance: object) -> None:
-            self._page.show_glance(path, cast("Glance", glance))
+            self._page.show_glance(path, glance)  # type: ignore[arg-type]
             self._look(others, now)
 
         self._jobs.start(
