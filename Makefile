@@ -31,14 +31,15 @@ unit: $(READY)
 ui: $(READY)
 	$(PYTEST) -m ui
 
-# Studies with their long draws, then properties with new examples each round: make soak MINUTES=60
+# Studies with their long draws, properties with new examples each round, then the wreckers: make soak MINUTES=60
 soak: $(READY)
 	$(PY) tools/soak.py $(MINUTES)
+	$(MAKE) --no-print-directory wreck
 
-# A monkey at the window, 300 kills, 5,000 spoiled files: finds are printed.
+# A monkey at the window, 500 kills, 5,000 spoiled files: finds are printed.
 wreck: $(READY)
 	$(PY) tools/monkey.py $(MINUTES)
-	$(PY) tools/kill.py 300
+	$(PY) tools/kill.py 500
 	$(PY) tools/spoil.py 5000
 
 # The same unit tests against the built wheel in a room of its own, so that a file left out of the package is noticed.

@@ -3,6 +3,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from pydantic import ValidationError
 
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.truing import delete_reading, take_reading
 from hardkeel.logbook.entries import (
     Entry,
     Session,
@@ -12,6 +14,8 @@ from hardkeel.logbook.entries import (
     matching,
     total_hours,
 )
+from hardkeel.messages.log import entry_text
+from hardkeel.survey.readings import Distance
 
 START = datetime(2026, 10, 5, 20, 0, tzinfo=UTC)
 
@@ -24,6 +28,23 @@ def test_readings_of_one_sitting_share_an_entry() -> None:
     log = count_reading(log, START + timedelta(minutes=5), "wet")
     log = count_reading(log, START + timedelta(hours=3), "wet")
     assert [e.count for e in log] == [3, 1, 1]
+
+
+def test_the_log_keeps_what_was_read_whatever_becomes_of_it() -> None:
+    build = demo_build()
+    for value in (955.0, 954.5):
+        reading = Distance(id="x", from_="nose_pin", to="stab_tip_te_starboard", value=value)
+        build = take_reading(build, reading, START)
+    told = entry_text(build.surveyed, build.log[-1], "mm")
+    assert told == "Took 2 readings: r42 955.0 mm, r43 954.5 mm"
+    gone = delete_reading(build, build.surveyed.readings[-1].id)
+    assert entry_text(gone.surveyed, gone.log[-1], "mm") == told
+    assert "37.579″" in entry_text(build.surveyed, build.log[-1], "in")
+    long = demo_build()
+    shown = entry_text(long.surveyed, long.log[-2], "mm")
+    assert shown.startswith("Took 34 readings: r1 −0.25°, ")
+    assert ", …, " in shown
+    assert shown.count(",") < 12
 
 
 def test_time_is_added_to_its_day_in_order() -> None:

@@ -180,7 +180,7 @@ def _built(build: Build, surface: TailSurface, unit: LengthUnit) -> list[str]:
 
 def _moving(build: Build, surface: TailSurface, unit: LengthUnit) -> list[str]:
     stations = hinge_stations(surface, build.profiles)
-    told = [say.hinge_sentence(stations[0], unit)] if stations else []
+    told = [say.hinge_sentence(stations[0], unit, upright=surface.upright)] if stations else []
     told += [
         one for one in [say.mismatch_sentence(mismatch_of(surface, build.profiles), unit)] if one
     ]

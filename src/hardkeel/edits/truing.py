@@ -10,6 +10,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.edits.named import edit
 from hardkeel.logbook.entries import (
     Entry,
+    Figure,
     SeatDone,
     VerdictChange,
     add_entry,
@@ -60,7 +61,8 @@ def take_reading(build: Build, reading: Reading, now: datetime) -> Build:
     survey = build.surveyed
     named = reading.but(id=free_reading_id(survey), taken=now.isoformat(timespec="seconds"))
     taken = with_survey(build, survey.but(readings=(*survey.readings, named)))
-    return taken.but(log=count_reading(build.log, now, named.phase))
+    figure = Figure(id=named.id, value=named.value, unit="deg" if named.angular else "mm")
+    return taken.but(log=count_reading(build.log, now, named.phase, figure))
 
 
 @edit

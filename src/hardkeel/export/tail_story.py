@@ -43,7 +43,7 @@ def _surface(
     if has(surface, "bracing"):
         lines.append(say.pinch_sentence(frame_choices(build, surface)[0], unit))
     stations = hinge_stations(surface, build.profiles)
-    lines += [say.hinge_sentence(stations[0], unit)] if stations else []
+    lines += [say.hinge_sentence(stations[0], unit, upright=surface.upright)] if stations else []
     lines += [
         one for one in [say.mismatch_sentence(mismatch_of(surface, build.profiles), unit)] if one
     ]

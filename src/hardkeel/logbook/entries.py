@@ -59,6 +59,14 @@ class StepDone(Value):
     minutes: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
 
 
+class Figure(Value):
+    """A reading as it was taken: its id, and what it showed, mm or degrees."""
+
+    id: Text
+    value: Finite
+    unit: Literal["mm", "deg"] = "mm"
+
+
 class Entry(_Kept):
     """One dated line of the log: ids and figures, worded when it is shown.
 
@@ -71,6 +79,8 @@ class Entry(_Kept):
         The builder's own words; files from before hold the app's sentences here too.
     count : int or None
         For ``readings``: how many were taken in that sitting.
+    figures : tuple of Figure
+        Those readings as they were taken, whatever became of them later; files from before have none.
     verdict, seat, step
         For ``verdict``, ``correction`` and ``change``: what changed, what was done.
     photos : tuple of str
@@ -83,6 +93,7 @@ class Entry(_Kept):
     text: str = ""
     phase: str | None = None
     count: int | None = None
+    figures: tuple[Figure, ...] = ()
     verdict: VerdictChange | None = None
     seat: SeatDone | None = None
     step: StepDone | None = None
@@ -108,8 +119,11 @@ def add_entry(log: Sequence[Entry], entry: Entry) -> tuple[Entry, ...]:
     return (*log, entry)
 
 
-def count_reading(log: Sequence[Entry], at: datetime, phase: str | None) -> tuple[Entry, ...]:
+def count_reading(
+    log: Sequence[Entry], at: datetime, phase: str | None, figure: Figure | None = None
+) -> tuple[Entry, ...]:
     """Note that a reading was taken; readings of one sitting share one entry."""
+    mine = (figure,) if figure is not None else ()
     if log:
         last = log[-1]
         fresh = at - _moment(last) < _ONE_SITTING
@@ -121,9 +135,10 @@ def count_reading(log: Sequence[Entry], at: datetime, phase: str | None) -> tupl
                 kind="readings",
                 phase=phase,
                 count=count,
+                figures=(*last.figures, *mine),
             )
             return (*log[:-1], changed)
-    entry = Entry(at=at.isoformat(), by="app", kind="readings", phase=phase, count=1)
+    entry = Entry(at=at.isoformat(), by="app", kind="readings", phase=phase, count=1, figures=mine)
     return (*log, entry)
 
 

@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from hardkeel.base.units import LengthUnit
-from hardkeel.logbook.entries import Entry, EntryKind, VerdictChange
+from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.logbook.entries import Entry, EntryKind, Figure, VerdictChange
 from hardkeel.messages.deeds import seat_deed, step_deed
 from hardkeel.messages.gluing import brought_words
 from hardkeel.messages.names import body_name, name_of_check, sentence_case
@@ -11,6 +11,7 @@ from hardkeel.messages.steps import title_of
 from hardkeel.messages.verdicts import VERDICT_WORDS, way_words
 from hardkeel.survey.model import Survey
 
+_MOST: Final = 8  # figures that a line shows: the first and the last of a long sitting
 KIND_WORDS: Final[dict[EntryKind, str]] = {
     "note": "note",
     "readings": "readings",
@@ -44,9 +45,22 @@ def entry_text(survey: Survey, entry: Entry, unit: LengthUnit) -> str:
     if entry.photos:
         return "A photo" if len(entry.photos) == 1 else f"{len(entry.photos)} photos"
     if entry.kind == "readings":
-        count = entry.count or 1
-        return f"Took {count} readings" if count > 1 else "Took a reading"
+        return _readings_text(entry, unit)
     return ""
+
+
+def _readings_text(entry: Entry, unit: LengthUnit) -> str:
+    """``Took 3 readings: r12 955.0 mm, r13 0.80°, r14 954.0 mm``."""
+    count = entry.count or 1
+    text = f"Took {count} readings" if count > 1 else "Took a reading"
+    told = [f"{one.id} {_figure(one, unit)}" for one in entry.figures]
+    if len(told) > _MOST:
+        told = [*told[: _MOST // 2], "…", *told[-_MOST // 2 :]]
+    return f"{text}: {', '.join(told)}" if told else text
+
+
+def _figure(one: Figure, unit: LengthUnit) -> str:
+    return format_angle(one.value) if one.unit == "deg" else format_length(one.value, unit)
 
 
 def _verdict_text(survey: Survey, change: VerdictChange, unit: LengthUnit) -> str:

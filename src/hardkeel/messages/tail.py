@@ -35,6 +35,7 @@ HOW_BUILT_WHY: Final = "Flat sticks, ribs with a section, or foam: what is usual
 FROM_ABOVE: Final = "one half as it lies on the board, the other its mirror"
 FIN_FLAT: Final = "as it lies on the board, its foot to the left"
 PINCH: Final = "Pinched with 1 N at the tip"
+NO_SECOND_HALF: Final = "A surface that stands upright is one piece: nothing of it is mirrored."
 SECOND_HALF: Final = "The other half is its mirror: cut two of each at one setting."
 FROM_DXF: Final = "Outline from a DXF…"
 FROM_DESK: Final = "Outline from the paper desk"
@@ -114,6 +115,7 @@ CONTROL_WORDS: Final = {
     "horn": "horn height",
     "y": "horn at",
 }
+UPRIGHT_CONTROL_WORDS: Final = {**CONTROL_WORDS, "up": "throw left", "down": "throw right"}
 THREE_CLICKS: Final = "Only the root rib is drawn?"
 THREE_CLICKS_WHY: Final = "Root section, tip thickness, number of ribs: the rest follows."
 SECTION: Final = "Root section"
@@ -305,17 +307,20 @@ def trimmed_sentence(ribs: Sequence["Trimmed"], unit: LengthUnit) -> str:
     return f"{told}."
 
 
-def hinge_sentence(one: "HingeStation", unit: LengthUnit) -> str:
-    """Bevels and what the edge travels."""
+def hinge_sentence(one: "HingeStation", unit: LengthUnit, *, upright: bool = False) -> str:
+    """Bevels and what the edge travels; an upright surface's goes left and right."""
     bevel = max(one.bevel_up, one.bevel_down)
+    upper, lower, up, down = (
+        ("left", "right", "left", "right") if upright else ("upper", "lower", "up", "down")
+    )
     cut = (
-        f"bevel the upper face {_up(one.bevel_up)}, the lower {_up(one.bevel_down)}"
+        f"bevel the {upper} face {_up(one.bevel_up)}, the {lower} {_up(one.bevel_down)}"
         if bevel >= _NO_BEVEL
         else "square faces clear it"
     )
     return (
-        f"For the throw wanted {cut}; the edge travels {format_length(one.edge_up, unit)} up, "
-        f"{format_length(one.edge_down, unit)} down at the root."
+        f"For the throw wanted {cut}; the edge travels {format_length(one.edge_up, unit)} {up}, "
+        f"{format_length(one.edge_down, unit)} {down} at the {'foot' if upright else 'root'}."
     )
 
 
@@ -508,13 +513,14 @@ def core_note(core: "Core", unit: LengthUnit) -> str:
     return f"{format_length(core.length, unit)} to the template at the tip"
 
 
-def bevel_answer(one: "HingeStation") -> str:
+def bevel_answer(one: "HingeStation", *, upright: bool = False) -> str:
     """The bevels in a few words."""
     if max(one.bevel_up, one.bevel_down) < _NO_BEVEL:
         return "No bevel needed."
     if abs(one.bevel_up - one.bevel_down) < _NO_BEVEL:
         return f"Bevel both faces {_up(max(one.bevel_up, one.bevel_down))}."
-    return f"Bevel {_up(one.bevel_up)} above, {_up(one.bevel_down)} below."
+    above, below = ("on the left", "on the right") if upright else ("above", "below")
+    return f"Bevel {_up(one.bevel_up)} {above}, {_up(one.bevel_down)} {below}."
 
 
 def _up(bevel: float) -> str:

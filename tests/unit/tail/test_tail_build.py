@@ -4,6 +4,7 @@ import json
 import math
 import zipfile
 from collections.abc import Callable
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 from typing import Any
@@ -563,3 +564,16 @@ def test_the_biplanes_struts_stand_on_a_wing_that_rises_outwards() -> None:
         assert contact.foot is not None
         rise = abs(contact.foot[1]) * math.tan(math.radians(lower.dihedral))
         assert contact.foot[2] == pytest.approx(lower.z + rise, abs=0.2)
+
+
+def test_a_fins_rudder_goes_left_and_right_and_nothing_of_it_is_mirrored() -> None:
+    fin = next(one for one in demo_build().tail if one.upright)
+    station = hinge_stations(fin, {})[0]
+    told = hinge_sentence(station, "mm", upright=True)
+    assert "the edge travels" in told
+    assert " left," in told
+    assert " right at the foot." in told
+    assert not {"up", "down", "upper", "lower"} & set(told.replace(",", "").split())
+    askew = replace(station, bevel_up=10.0, bevel_down=20.0)
+    assert bevel_answer(askew, upright=True) == "Bevel 10° on the left, 20° on the right."
+    assert bevel_answer(askew) == "Bevel 10° above, 20° below."

@@ -42,7 +42,6 @@ class CuttingPage(SubPage):
 
     title = ""
     nothing = ""
-    second_half = ""
     shows: frozenset[str] = frozenset()
 
     def __init__(
@@ -178,6 +177,11 @@ class CuttingPage(SubPage):
             if one.pieces or one.own
         ]
         self.wood.show_lines(say.wood_answer(sum(one.pieces for one in bought), 0), lines)
+
+    @property
+    def second_half(self) -> str:
+        """What is said of the other side or half; empty for nothing."""
+        return ""
 
     def _doing(self) -> Doing:
         first = self.first()

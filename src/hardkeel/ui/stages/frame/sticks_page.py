@@ -23,7 +23,11 @@ class SticksPage(CuttingPage):
     """The fuselage's sticks, and what is wrong with its formers."""
 
     title, nothing, shows = say.PORT_SIDE, say.NOTHING_TO_FRAME, SHOWS
-    second_half = say.SECOND_SIDE
+
+    @property
+    def second_half(self) -> str:
+        """The other side is cut with the first."""
+        return say.SECOND_SIDE
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None

@@ -103,17 +103,21 @@ class ControlsPage(TailSubPage):
         self.hinge.show_picture(hinge_picture(surface, root, throw))
         self.board.set_title(say.FIN_FLAT if surface.upright else say.FROM_ABOVE)
         self.board.show_picture(flat_picture_of(surface, build.profiles), "hinge")
-        lines = [say.hinge_sentence(root, self.unit), say.hinges_sentence(surface, self.unit)]
+        lines = [
+            say.hinge_sentence(root, self.unit, upright=surface.upright),
+            say.hinges_sentence(surface, self.unit),
+        ]
         lines += [
             one
             for one in (say.mismatch_sentence(mismatch_of(surface, build.profiles), self.unit),)
             if one
         ]
-        self.answer.show_lines(say.bevel_answer(root), lines)
+        self.answer.show_lines(say.bevel_answer(root, upright=surface.upright), lines)
+        words = say.UPRIGHT_CONTROL_WORDS if surface.upright else say.CONTROL_WORDS
         figures = tuple(
             Figure(
                 key,
-                say.CONTROL_WORDS[key],
+                words[key],
                 getattr(controls, key),
                 "angle" if key in _ANGLES else "length",
             )

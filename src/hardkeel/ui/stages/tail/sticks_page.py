@@ -15,8 +15,13 @@ class TailSticksPage(CuttingPage):
     """The sticks of every surface, in the jig's order."""
 
     title, nothing, shows = say.FROM_ABOVE, say.HOW_BUILT_FIRST, SHOWS
-    second_half = say.SECOND_HALF
     _shown = ""
+
+    @property
+    def second_half(self) -> str:
+        """Whether what is cut has a mirror."""
+        shown = next((one for one in self.document.build.tail if one.id == self._shown), None)
+        return say.NO_SECOND_HALF if shown is not None and shown.upright else say.SECOND_HALF
 
     def reckoned(self) -> Sticks | None:
         """Sticks of all surfaces that say how they are built."""
