@@ -46,6 +46,8 @@ class ReadingsPanel(QWidget):
         The pointer or the cursor is on this row; −1 for none.
     row_started : int
         Enter or double click on a row.
+    row_clicked : int
+        One click on a row.
     ignore_asked, delete_asked : int
         For a row.
     """
@@ -53,6 +55,7 @@ class ReadingsPanel(QWidget):
     phase_picked = pyqtSignal(str)
     row_pointed = pyqtSignal(int)
     row_started = pyqtSignal(int)
+    row_clicked = pyqtSignal(int)
     ignore_asked = pyqtSignal(int)
     delete_asked = pyqtSignal(int)
 
@@ -112,6 +115,7 @@ class ReadingsPanel(QWidget):
             if header is not None:
                 header.hide()
         table.entered.connect(lambda index: self.row_pointed.emit(index.row()))
+        table.clicked.connect(lambda index: self.row_clicked.emit(index.row()))
         table.doubleClicked.connect(self._on_started)
         table.activated.connect(self._on_started)
         for words, key, slot in (

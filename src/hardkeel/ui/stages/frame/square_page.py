@@ -205,6 +205,7 @@ class SquarePage(FrameSubPage):
         self.now.asked.connect(self._on_asked)
         self.panel.phase_picked.connect(self._on_phase)
         self.panel.row_started.connect(self._on_row_started)
+        self.panel.row_clicked.connect(self._on_row_clicked)
         self.panel.ignore_asked.connect(self._on_ignored)
         self.panel.delete_asked.connect(self._on_struck)
         self.checks.check_picked.connect(self._on_check)
@@ -501,6 +502,13 @@ class SquarePage(FrameSubPage):
         self._show_take()
         self._show_drawing()
         self.focus_work()
+
+    def _on_row_clicked(self, number: int) -> None:
+        """What is not read yet is taken in hand by one click; what is read waits for a second to be changed."""
+        if 0 <= number < len(self._rows):
+            taken = self._squared.readings if self._squared is not None else ()
+            if self._rows[number] not in taken:
+                self._on_row_started(number)
 
     def _on_mark(self, mark: str, kinds: tuple[str, ...]) -> None:
         """A mark was clicked: what is read there, or from the mark clicked before to this one."""
