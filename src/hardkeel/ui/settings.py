@@ -43,6 +43,15 @@ class Settings:
         self._store.setValue("theme", theme)
 
     @property
+    def tour_seen(self) -> bool:
+        """Whether the tour of the demo was begun once."""
+        return str(self._store.value("tour_seen", "")) == "yes"
+
+    @tour_seen.setter
+    def tour_seen(self, seen: bool) -> None:
+        self._store.setValue("tour_seen", "yes" if seen else "no")
+
+    @property
     def text_percent(self) -> int:
         """Text size, one of `SCALES`."""
         raw = self._store.value("text_percent", SCALES[0])

@@ -1,10 +1,10 @@
 """Opens the manual where it tells of the page in use."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Final
 
 from PyQt6.QtCore import QObject
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QAbstractButton, QWidget
 
 from hardkeel.base.late import late
 from hardkeel.ui.settings import Settings
@@ -15,6 +15,7 @@ if TYPE_CHECKING:
 else:
     manual = late("hardkeel.ui.shell.manual")
 
+Benches = Mapping[str, QAbstractButton]
 _BLANK: Final = "begin"
 
 
@@ -24,11 +25,11 @@ class ManualReader(QObject):
     Parameters
     ----------
     where : callable
-        The stage that is seen and the name of its bench; empty where there is none.
+        The stage that is seen, empty where there is none, and the buttons of its benches.
     """
 
     def __init__(
-        self, settings: Settings, where: Callable[[], tuple[str, str]], parent: QWidget
+        self, settings: Settings, where: Callable[[], tuple[str, Benches]], parent: QWidget
     ) -> None:
         super().__init__(parent)
         self._settings, self._where, self._window = settings, where, parent
@@ -44,7 +45,9 @@ class ManualReader(QObject):
                 self.dialog.deleteLater()
             self.dialog = manual.ManualDialog(make_theme(*dress), self._window)
             self._dress = dress
-        stage, bench = self._where()
+        stage, benches = self._where()
+        pressed = (one.text().replace("&", "") for one in benches.values() if one.isChecked())
+        bench = next(pressed, "") if stage else ""
         self.dialog.show()  # where its headings stand is known only then
         self.dialog.turn_to(stage or _BLANK, bench)
         self.dialog.raise_()

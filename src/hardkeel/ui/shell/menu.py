@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QMenu, QWidget
 from hardkeel.messages import shell as say
 from hardkeel.messages.finder import FIND
 from hardkeel.messages.manual import MANUAL
+from hardkeel.messages.tour import TOUR
 from hardkeel.storage.atomic import moment_of, versions_of
 from hardkeel.storage.journal import Rescued
 from hardkeel.ui.shell.questions import AboutDialog
@@ -27,7 +28,7 @@ class BuildMenu(QMenu):
     -------
     new_wanted, clear_wanted, open_wanted, demo_wanted, save_wanted, save_as_wanted, print_wanted,
     export_wanted, unit_wanted,
-    quit_wanted, find_wanted, manual_wanted : (nothing)
+    quit_wanted, find_wanted, manual_wanted, tour_wanted : (nothing)
     path_wanted, version_wanted : object
         The `Path` of a recent file, or of an older version of this one.
     other_demo_wanted : object
@@ -50,6 +51,7 @@ class BuildMenu(QMenu):
     quit_wanted = pyqtSignal()
     find_wanted = pyqtSignal()
     manual_wanted = pyqtSignal()
+    tour_wanted = pyqtSignal()
     path_wanted = pyqtSignal(object)
     left_wanted = pyqtSignal(object)
     other_demo_wanted = pyqtSignal(object)
@@ -100,6 +102,7 @@ class BuildMenu(QMenu):
         self.addMenu(sizes)
         self.addSeparator()
         self._add(MANUAL, "F1", self.manual_wanted)
+        self._add(TOUR, "", self.tour_wanted)
         self._add(FIND, "Ctrl+/", self.find_wanted)
         about = QAction(say.ABOUT_HARD_KEEL, self)
         about.triggered.connect(lambda: AboutDialog(self._window).exec())

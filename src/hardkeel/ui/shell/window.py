@@ -52,6 +52,7 @@ from hardkeel.ui.shell.notice import Notice
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.shell.starting import Starting
+from hardkeel.ui.shell.tour import Tour
 from hardkeel.ui.shell.visiting import Hands, Visiting
 from hardkeel.ui.stages import (
     HOME,
@@ -110,8 +111,13 @@ class MainWindow(QMainWindow):
         theme = make_theme(settings.theme, settings.text_percent)
         self.menu = BuildMenu(self.document.stack, self)
         self.header = Header(theme, self.menu)
-        self.reader = ManualReader(settings, self._place, self)
+        self.reader = ManualReader(
+            settings, lambda: (self.stage, self.pages[self._stage].tabs), self
+        )
         self.notice = Notice()
+        self.tour = Tour(settings, self._turn_to)
+        self.tour.own_wanted.connect(self.new_build)
+        self.menu.tour_wanted.connect(self.tour.forget)
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
         self.exports = ExportController(
             self.document_file, self.document, self.jobs, self.notice, settings, self
@@ -149,6 +155,7 @@ class MainWindow(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self.header)
         column.addWidget(self.notice)
+        column.addWidget(self.tour)
         column.addLayout(body, 1)
         centre = QWidget()
         centre.setObjectName("desk")
@@ -176,6 +183,7 @@ class MainWindow(QMainWindow):
         menu.unit_wanted.connect(self._on_unit_toggled)
         menu.find_wanted.connect(self.find_what_to_do)
         menu.manual_wanted.connect(self.reader.open)
+        menu.tour_wanted.connect(partial(self.open_demo, shipped_build))
         for keys, act in (("?", self.find_what_to_do), ("F10", self.header.menu_button.click)):
             shortcut = QShortcut(QKeySequence(keys), self)
             shortcut.activated.connect(act)
@@ -296,12 +304,6 @@ class MainWindow(QMainWindow):
         dialog.picked.connect(lambda deed: deed.do())
         dialog.exec()
 
-    def _place(self) -> tuple[str, str]:
-        """The stage that is seen and the bench of it, by its name; both empty where nothing is."""
-        page = self.pages[self._stage]
-        pressed = (one.text() for one in page.tabs.values() if one.isChecked())
-        return self.stage, next(pressed, "") if self.stage else ""
-
     def _turn_to(self, stage: str, place: str) -> None:
         self.show_stage(stage)
         self.pages[stage].turn_to(place)
@@ -326,6 +328,7 @@ class MainWindow(QMainWindow):
         """Put a demo build on the bench."""
         if self._may_leave():
             self.start(make(), again=True)
+            self.tour.offer()
 
     def open_other_demo(self, demo: "Demo") -> None:
         """Put another demo on the bench, at the page where it has most to show."""
@@ -538,7 +541,7 @@ class MainWindow(QMainWindow):
 
     def _restyle(self) -> None:
         """Put the style sheet on what is seen; a page that is not gets it when it is turned to."""
-        for room in (self.header, self.notice, self.rail):
+        for room in (self.header, self.notice, self.tour, self.rail):
             apply_style(room)
         if self.stage:
             self.pages[self.stage].apply_style()
