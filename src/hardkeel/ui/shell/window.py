@@ -253,6 +253,8 @@ class MainWindow(QMainWindow):
         ready = _stage_called(self._stage).ready(self.document.build)
         page = self.pages[self._stage] if ready else self.blank
         self._stack.setCurrentWidget(page)
+        if not ready:
+            self._starting.refresh()
         self.rail.show_stage(self._stage)
 
     def _show_build(self) -> None:
@@ -267,8 +269,6 @@ class MainWindow(QMainWindow):
             if stage.key == self._stage and not appears:
                 self._stage = home_of(build)
         self._show_page()
-        if not self.stage:
-            self._starting.refresh()
         self._show_name()
 
     def _show_name(self) -> None:

@@ -117,6 +117,14 @@ def _surveyed(build: Build) -> bool:
     return build.survey is not None
 
 
+def _laid_out(build: Build) -> bool:
+    return build.fuselage is not None
+
+
+def _drawn(build: Build) -> bool:
+    return build.fuselage is not None or bool(build.tail)
+
+
 def _own(build: Build) -> bool:
     """Whether it is a build to be built, and not an exercise."""
     return build.practice is None
@@ -129,12 +137,12 @@ def _open(build: Build) -> bool:
 
 STAGES: Final = (
     Stage("layout", say.LAY_OUT, "hardkeel.ui.stages.layout", how_far_laid_out, _own),
-    Stage("frame", say.FRAME, "hardkeel.ui.stages.frame", how_far_framed, _own),
+    Stage("frame", say.FRAME, "hardkeel.ui.stages.frame", how_far_framed, _own, _laid_out),
     Stage("tail", say.TAIL, "hardkeel.ui.stages.tail", how_far_tailed, _own),
     Stage("true", say.TRUE, "hardkeel.ui.stages.true", how_far_trued, _open, _surveyed),
     Stage("bench", say.BENCH, "hardkeel.ui.stages.bench", how_far_planned, _own),
     Stage("log", say.LOG, "hardkeel.ui.stages.log", how_far_logged, _own),
-    Stage("paper", PAPER, "hardkeel.ui.stages.paper", how_far_printed, _own),
+    Stage("paper", PAPER, "hardkeel.ui.stages.paper", how_far_printed, _own, _drawn),
     Stage("practice", PRACTICE, "hardkeel.ui.stages.practice", how_far_practised),
 )
 
