@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 from hardkeel.airframe.figures import Figures, build_from
 from hardkeel.edits import truing as edits
 from hardkeel.messages.log import entry_text
+from hardkeel.survey.model import Instrument
 from hardkeel.survey.reading_form import form_list
 from hardkeel.survey.readings import DistanceDifference, Incidence, Reading, place_of
 from hardkeel.ui.shell.window import MainWindow
@@ -640,3 +641,22 @@ def test_no_card_is_wider_than_its_column(window: MainWindow, qtbot: QtBot, unit
     view = column.parentWidget()
     assert view is not None
     assert column.width() <= view.width()
+
+
+def test_a_tool_that_is_not_owned_is_not_offered(window: MainWindow) -> None:
+    page = true_of(window)
+
+    def offered() -> set[str]:
+        return {
+            one.property("kind")
+            for one in page.next.findChildren(QPushButton)
+            if one.property("kind") and one.isVisibleTo(page.next)
+        }
+
+    build = window.document.build
+    window.document.apply(
+        "tools", edits.with_survey.of(build.surveyed.but(instruments=(Instrument(id="tape", kind="tape"), Instrument(id="water", kind="water-level")))),
+    )  # fmt: skip
+    assert offered() == {"distance", "tilt"}
+    window.document.apply("any", edits.with_survey.of(build.surveyed.but(instruments=None)))
+    assert len(offered()) == 7

@@ -7,7 +7,7 @@ from itertools import combinations
 from typing import Any, Final
 
 from hardkeel.base.values import Point
-from hardkeel.survey.instruments import apart_mm, sigma_with, within_reach
+from hardkeel.survey.instruments import USED_FOR, apart_mm, sigma_with, within_reach
 from hardkeel.survey.model import FUSELAGE, OWN_TARGET, Body, Instrument, Mark, Survey
 from hardkeel.survey.priors import Shared
 from hardkeel.survey.readings import (
@@ -54,6 +54,13 @@ def candidates_of(survey: Survey) -> tuple[Reading, ...]:
 def tools_of(survey: Survey) -> tuple[Instrument, ...]:
     """The tools at hand; all but square and eye where the builder has not said."""
     return survey.instruments if survey.instruments is not None else EVERY_TOOL
+
+
+def kinds_at_hand(survey: Survey) -> frozenset[str] | None:
+    """Kinds of reading that the builder's tools take; ``None`` where he has not said which he has."""
+    if survey.instruments is None:
+        return None
+    return frozenset(USED_FOR[tool.kind] for tool in survey.instruments)
 
 
 @lru_cache(maxsize=8)

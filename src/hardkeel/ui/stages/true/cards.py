@@ -136,6 +136,11 @@ class NextCard(Card):
         self.column.addWidget(tools)
         return group
 
+    def offer_tools(self, kinds: frozenset[str] | None) -> None:
+        """Offer those that take these kinds of reading; all of them for ``None``."""
+        for button in self._tools.buttons():
+            button.setVisible(kinds is None or button.property("kind") in kinds)
+
     def set_places(self, names: list[str]) -> None:
         """Offer these names while a mark is typed."""
         if names != self._places.stringList():

@@ -31,6 +31,7 @@ from hardkeel.survey.drafts import (
 from hardkeel.survey.expecting import Expected, expected_of
 from hardkeel.survey.instruments import as_kept, as_shown, in_degrees
 from hardkeel.survey.model import RUDDER, Survey
+from hardkeel.survey.proposing import kinds_at_hand
 from hardkeel.survey.reading_form import form_list, next_on_form
 from hardkeel.survey.readings import Reading, place_of
 from hardkeel.ui.document.document import Change, Document
@@ -165,6 +166,7 @@ class ReadingEntry(QObject):
         shown = self.shown
         if shown is not None:
             self._card.show_next(shown)
+        self._card.offer_tools(kinds_at_hand(self._document.build.surveyed))
         self._card.set_places(showing.place_names(self._document.build, self._draft))
         self.moved.emit()
         self.reading_wanted.emit(self.target)
