@@ -7,6 +7,7 @@ import time
 from collections.abc import Callable
 from datetime import datetime, timedelta, timezone
 from pathlib import Path
+from tempfile import mkdtemp
 from typing import TYPE_CHECKING, cast
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -43,6 +44,7 @@ from hardkeel.project.model import Build
 from hardkeel.project.practice import Word
 from hardkeel.sight.edges import edges_of
 from hardkeel.sight.part_check import Check
+from hardkeel.storage.package import save
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.new_build import NewBuildDialog
 from hardkeel.ui.shell.window import MainWindow
@@ -131,11 +133,20 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
 
         return scene
 
-    def dark() -> None:
-        window.start(teasel())
-        turned("rig")()
+    def start() -> None:
+        """Three builds lately on the bench, and the doors, in the dark."""
+        folder = Path(mkdtemp())
+        for days, make in ((12, withy), (1, teasel), (0, demo_build)):
+            path = folder / f"{days}.keel"
+            save(make(), path)
+            saved = (_evening() - timedelta(days=days, hours=1)).timestamp()
+            os.utime(path, (saved, saved))
+            settings.add_recent(path)
+        window.document.stack.setClean()
+        window.clear_bench()
         settings.theme = "dark"
         window.restyle()
+        window.show_stage("true")
 
     def sight() -> None:
         settings.theme = "light"
@@ -148,7 +159,7 @@ def _scenes(window: MainWindow, settings: Settings) -> dict[str, Callable[[], ob
         "true": lambda: window.start(demo_build()),
         "log": lambda: window.show_stage("log"),
         "true-air": turned("air"),
-        "true-biplane": dark,
+        "start": start,
         "true-sight": sight,
     }
 

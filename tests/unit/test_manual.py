@@ -9,8 +9,12 @@ import pytest
 
 import hardkeel
 from hardkeel.cli.commands import run_command
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.demo.other_shapes import yarrow
 from hardkeel.manual.book import CONTENTS, chapter, chapters, folder, search
+from hardkeel.messages.names import mark_name, reading_name
 from hardkeel.survey.checking import verdict_of
+from hardkeel.survey.proposing import candidates_of
 
 SOURCE = Path(hardkeel.__file__).parent
 GLOSSARY = chapter("glossary").text
@@ -139,3 +143,13 @@ def test_two_sigma_decide_as_it_stands_there() -> None:
     assert verdict_of(0.6, 0.2, 1.0) == "true"
     assert verdict_of(0.61, 0.2, 1.0) == "unsure"
     assert verdict_of(1.41, 0.2, 1.0) == "out"
+
+
+def test_marks_and_readings_are_named_by_the_same_words() -> None:
+    """A mark's id may hold a word that nothing else is called by."""
+    for make in (yarrow, demo_build):
+        survey = make().surveyed
+        told = [mark_name(survey, mark.id) for mark in survey.marks]
+        told += [reading_name(survey, one) for one in candidates_of(survey)]
+        for word in NOT_SAID:
+            assert [text for text in told if word in text.lower().split()] == []

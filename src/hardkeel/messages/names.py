@@ -27,9 +27,16 @@ _BODIES: Final = {
     "vee_port": "V port",
     "vee_starboard": "V starboard",
 }
-_WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "ctr": "centre"}
+_WORDS: Final = {"le": "leading edge", "te": "trailing edge", "stab": "stabilizer", "canard": "foreplane", "ctr": "centre"}  # fmt: skip
 # leading and trailing edge stay short where many are read in a list
-_SHORT: Final = {"stab": "stabilizer", "vee": "V", "mid": "middle", "le": "LE", "te": "TE"}
+_SHORT: Final = {
+    "stab": "stabilizer",
+    "canard": "foreplane",
+    "vee": "V",
+    "mid": "middle",
+    "le": "LE",
+    "te": "TE",
+}
 _MARKS: Final = {
     "nose_foot": "nose underside",
     "longeron_port": "upper longeron port",
