@@ -72,6 +72,17 @@ def test_nothing_is_cut_and_no_page_is_wider_than_the_screen(
     assert cut == {}
 
 
+def test_the_first_page_is_no_wider_than_a_small_screen(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    """Pages that nobody has seen yet must not hold the window wide."""
+    window = make_window()
+    window.resize(1024, 700)
+    qtbot.wait(60)
+    assert (window.width(), window.height()) == (1024, 700)
+    assert cut_texts(window) == []
+
+
 def test_the_first_page_fits_too(make_window: Callable[[], MainWindow], qtbot: QtBot) -> None:
     window = make_window()
     window.menu.scale_wanted.emit(150)

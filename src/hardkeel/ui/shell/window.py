@@ -11,7 +11,6 @@ from PyQt6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
     QMainWindow,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -49,6 +48,7 @@ from hardkeel.ui.shell.keel import keel_of
 from hardkeel.ui.shell.manual_reader import ManualReader
 from hardkeel.ui.shell.menu import BuildMenu
 from hardkeel.ui.shell.notice import Notice
+from hardkeel.ui.shell.page_stack import PageStack
 from hardkeel.ui.shell.questions import ReportDialog, UnsavedDialog, YesNoDialog
 from hardkeel.ui.shell.stage_rail import StageRail
 from hardkeel.ui.shell.starting import Starting
@@ -131,7 +131,7 @@ class MainWindow(QMainWindow):
         )
         self.pages: dict[str, StagePage] = {stage.key: stage.make(bench) for stage in STAGES}
         self._stage = HOME
-        self._stack = QStackedWidget()
+        self._stack = PageStack()
         self._stack.currentChanged.connect(self._restyle)
         pictures = PictureDrop(self, lambda: bool(self.document.build.surveyed.targets))
         pictures.dropped.connect(self._on_pictures)
