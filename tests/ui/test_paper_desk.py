@@ -15,7 +15,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import picks as pick_edits
 from hardkeel.messages.paper import picks_words
-from hardkeel.paper.model import Plan
+from hardkeel.paper.model import KnownLength, Plan
 from hardkeel.paper.picking import Picked
 from hardkeel.storage.package import save
 from hardkeel.ui.jobs import scans
@@ -250,3 +250,34 @@ def test_a_wide_scans_pixels_are_not_asked_about_as_places(
     qtbot.mouseClick(desk.sheet, LEFT, pos=desk.widget_point(7000.0, 400.0).toPoint())
     assert desk.plan is not None
     assert desk.plan.traces
+
+
+def test_the_scans_lengths_go_into_the_print_check(
+    qtbot: QtBot, window: MainWindow, tmp_path: Path
+) -> None:
+    image = picture(240, (2000, 1500))
+    image.setDotsPerMeterX(round(150 / 0.0254))
+    image.setDotsPerMeterY(round(150 / 0.0254))
+    lengths = tuple(
+        KnownLength(a=(50, 50 + i), b=(50 + mm * 150 / 25.4 * 1.02, 50 + i), length=mm)
+        for i, mm in enumerate((200.0, 150.0, 250.0))
+    )
+    plan = Plan(id="page", image="plans/page.png", lengths=lengths)
+    save(demo_build().but(plans=(plan,)), tmp_path / "a.keel")
+    with zipfile.ZipFile(tmp_path / "a.keel", "a") as archive:
+        archive.writestr("plans/page.png", as_kept(image))
+    window.open_path(tmp_path / "a.keel")
+    window.show_stage("layout")
+    layout_of(window).turn_to("paper")
+    page = layout_of(window).paper
+    qtbot.waitUntil(lambda: not page.image_wanted, timeout=10000)
+    qtbot.waitUntil(lambda: page.fit.carry.isVisibleTo(page), timeout=10000)
+    page.fit.carry.click()
+    assert window.pages["layout"].tabs["audit"].isChecked()
+    check = layout_of(window).page("audit")
+    assert check.sheet.id == "page"  # type: ignore[attr-defined]
+    assert [round(one.measured / one.plan, 3) for one in window.document.build.audit[-1].pairs] == [
+        1.02
+    ] * 3
+    window.document.stack.undo()
+    assert all(one.id != "page" for one in window.document.build.audit)

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from hardkeel.base.errors import BadInput
 from hardkeel.base.values import Point2
 from hardkeel.edits.named import edit
+from hardkeel.paper.carrying import pairs_of
 from hardkeel.paper.model import (
     KnownLength,
     KnownPoint,
@@ -35,6 +36,15 @@ def add_pair(build: Build, sheet_id: str, pair: Pair) -> Build:
     """Add a pair to a sheet; a sheet that is not there is made."""
     sheet = next((s for s in build.audit if s.id == sheet_id), PrintedSheet(id=sheet_id))
     return put_printed_sheet(build, sheet.but(pairs=(*sheet.pairs, pair)))
+
+
+@edit
+def carry_lengths(build: Build, plan_id: str, dpi: float) -> Build:
+    """Hold a scan's known lengths against the plan's own: dimensions of a sheet of the scan's name; none twice."""
+    found = pairs_of(plan_named(build, plan_id), dpi)
+    sheet = next((s for s in build.audit if s.id == plan_id), PrintedSheet(id=plan_id))
+    new = tuple(one for one in found if one not in sheet.pairs)
+    return put_printed_sheet(build, sheet.but(pairs=(*sheet.pairs, *new)))
 
 
 @edit

@@ -59,6 +59,9 @@ HOW_TO_SCAN: Final = (
 )
 
 # fit card
+CARRY: Final = "Its lengths into the print check"
+CARRY_TIP: Final = "What each known length measures on the scan, beside what the plan says: is it the print, and along or across?"
+CARRY_EDIT: Final = "hold its lengths against the print"
 HOW_THE_SHEET_LIES: Final = "How the sheet lies"
 
 # former card

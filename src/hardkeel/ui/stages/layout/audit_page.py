@@ -76,6 +76,7 @@ class AuditPage(SubPage):
         self._entry = Card(say.ANOTHER_DIMENSION)
         self._chances = Card(say.HOW_LIKELY)
         self.chances = Chances(theme)
+        self._known: tuple[str, ...] = ()
         self._lay_out()
         self._connect()
         self.refresh()
@@ -150,8 +151,12 @@ class AuditPage(SubPage):
 
     def refresh(self) -> None:
         """Show the document as it is now."""
-        sheet = self.sheet
         names = [one.id for one in self.document.build.audit]
+        came = [one for one in names if one not in self._known]
+        if self._known and len(came) == 1:  # the paper desk has brought its lengths over
+            self._sheet_id = came[0]
+        self._known = tuple(names)
+        sheet = self.sheet
         self.sheets.clear()
         self.sheets.addItems(names if sheet.id in names else [*names, sheet.id])
         self.sheets.setCurrentText(sheet.id)

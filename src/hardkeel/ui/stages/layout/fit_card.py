@@ -20,10 +20,13 @@ class FitCard(Card):
         Whether perspective is to be taken out.
     labels_wanted, print_wanted : (nothing)
         Find the coded labels on it; print some.
+    carry_wanted : (nothing)
+        Hold its known lengths against the print.
     """
 
     photo_set = pyqtSignal(bool)
     labels_wanted = pyqtSignal()
+    carry_wanted = pyqtSignal()
     print_wanted = pyqtSignal()
 
     def __init__(self) -> None:
@@ -43,6 +46,11 @@ class FitCard(Card):
             row.addWidget(button)
         row.addStretch(1)
         self.column.addLayout(row)
+        self.carry = QPushButton(say.CARRY)
+        self.carry.setObjectName("tool")
+        self.carry.setToolTip(say.CARRY_TIP)
+        self.carry.clicked.connect(self.carry_wanted)
+        self.column.addWidget(self.carry)
         self.find_labels.clicked.connect(self.labels_wanted)
         self.print_labels.clicked.connect(self.print_wanted)
         self.photo.clicked.connect(self.photo_set)
@@ -52,6 +60,7 @@ class FitCard(Card):
         self.photo.setChecked(plan.photo)
         for button in (self.find_labels, self.print_labels):
             button.setVisible(plan.photo)
+        self.carry.setVisible(bool(dpi) and not plan.photo and bool(plan.lengths))
         answer, left = fit_words(plan, dpi, unit)
         self._says.setText(answer)
         self._left.setText(left)

@@ -18,6 +18,7 @@ from hardkeel.edits import truing as truing_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.edits.picks import Ends
 from hardkeel.fuselage.model import Former
+from hardkeel.messages import layout as say
 from hardkeel.messages.faults import told
 from hardkeel.messages.paper import (
     DESK_TOOLS,
@@ -126,6 +127,7 @@ class PaperPage(SubPage):
         self.tools.settling_set.connect(self._on_settling_set)
         self.tools.following_set.connect(lambda _on: self.refresh())
         self.fit.photo_set.connect(self._on_photo_set)
+        self.fit.carry_wanted.connect(self._on_carry)
         self.picks.take_pressed.connect(self._on_take)
         self.picks.outline_given.connect(self._on_outline_given)
         self.plans.plan_picked.connect(self.show_plan)
@@ -166,6 +168,9 @@ class PaperPage(SubPage):
         dots = copies.dots_per_metre * 0.0254 / max(copies.share, 1e-9)
         self._dpi = dots if 50 < dots < 2500 else None  # noqa: PLR2004  what scanners write
         self.sheet.show_scan(copies)
+        plan = self.plan
+        if plan is not None:  # only the image tells how many of its dots are an inch
+            self.fit.show_fit(plan, self._dpi, self.unit)
         self._show_scale()
 
     def _show_scale(self) -> None:
@@ -365,6 +370,14 @@ class PaperPage(SubPage):
             with faults_told():
                 known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
         return self.apply("note a known point", paper_edits.add_known_point.of(plan, known))
+
+    def _on_carry(self) -> None:
+        """What the known lengths say of the print is judged on its own bench."""
+        plan = self.plan
+        if plan is None or self._dpi is None:
+            return
+        if self.apply(say.CARRY_EDIT, paper_edits.carry_lengths.of(plan.id, self._dpi)):
+            self.place_wanted.emit("audit")
 
     def _on_photo_set(self, on: bool) -> None:  # noqa: FBT001  the signal's own argument
         plan = self.plan
