@@ -138,7 +138,7 @@ class AuditPage(SubPage):
             return found
         if self._sheet_id:
             return PrintedSheet(id=self._sheet_id)
-        return sheets[0] if sheets else PrintedSheet(id=_FIRST_SHEET)
+        return sheets[-1] if sheets else PrintedSheet(id=_FIRST_SHEET)  # the newest
 
     @property
     def verdict(self) -> str:
