@@ -412,7 +412,8 @@ def test_the_diary_says_what_the_readings_of_a_day_told() -> None:
     wet = judge_survey(build.surveyed, "wet").check("wing_incidence")
     assert dry is not None
     assert wet is not None
-    assert f"Took 34 readings True: wing incidence {format_angle(dry.value)}," in text
+    assert "Took 34 readings: r1 −0.25°, " in text
+    assert f"r34 −1.2 mm True: wing incidence {format_angle(dry.value)}," in text
     assert "Out: stabilizer to wing" in text
     assert (
         f"wing incidence {format_angle(wet.value)} (was {format_angle(dry.value)}, dry fit)" in text
