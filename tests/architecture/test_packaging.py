@@ -35,6 +35,7 @@ def test_the_menu_starts_the_program_on_a_file_and_on_the_demo() -> None:
     assert main["MimeType"] == f"{texts.MIME};"
     assert entry["Desktop Action demo"]["Exec"].endswith(" demo")
     assert main["Actions"] == "demo;"
+    assert main["Icon"] == texts.COMPONENT  # a Flatpak lets out only what is called after it
 
 
 def test_a_keel_file_has_its_type_and_its_picture() -> None:
@@ -55,7 +56,7 @@ def test_what_a_software_centre_reads_names_the_same_things() -> None:
     assert tree.findtext("id") == texts.COMPONENT
     assert tree.findtext("launchable") == f"{texts.COMPONENT}.desktop"
     assert tree.findtext("provides/mediatype") == texts.MIME
-    icon = files_of("hardkeel")["icons/hicolor/scalable/apps/hardkeel.svg"]
+    icon = files_of("hardkeel")[f"icons/hicolor/scalable/apps/{texts.COMPONENT}.svg"]
     assert ET.fromstring(icon).get("viewBox") == "0 0 128 128"  # noqa: S314  our own
 
 

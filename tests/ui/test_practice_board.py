@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QLabel
@@ -62,6 +63,10 @@ def test_a_piece_is_read_told_and_kept(window: MainWindow, qtbot: QtBot, tmp_pat
     page.after.another.click()
     qtbot.waitUntil(lambda: page.task is not task and not page.lines, timeout=30_000)
     assert page.words.isVisibleTo(page)
+    page.show_task(task)  # what is known already tells nothing when it is told once more
+    next(iter(page.words.rows.values())).true.click()
+    page.words.finish.click()
+    assert len(read_book(tmp_path / "state").done) == 1
 
 
 def test_the_number_lays_out_the_same_piece(window: MainWindow, qtbot: QtBot) -> None:
@@ -116,6 +121,9 @@ def test_nothing_of_the_truth_is_seen_before_the_word(
         shown = page.view.picture
         assert shown is not None
         assert not shown.drawn
+        straight = task.piece.drawn(np.zeros(len(task.truth)))
+        flat = [(u, -v) for stroke in straight for u, v in stroke.points]
+        assert [point for stroke in shown.wood for point in stroke.points] == flat
         texts = [part.text() for part in page.findChildren(QLabel) if part.isVisibleTo(page)]
         stories = [words for key, words in say.PIECES[kind].stories.items() if key != "nothing"]
         assert not any(story in text for story in stories for text in texts)

@@ -38,7 +38,7 @@ def files_of(command: str) -> dict[str, str]:
         f"applications/{name}.desktop": texts.desktop_entry(command),
         f"mime/packages/{name}.xml": texts.mime_package(),
         f"thumbnailers/{name}.thumbnailer": texts.thumbnailer(command),
-        "icons/hicolor/scalable/apps/hardkeel.svg": icon,
+        f"icons/hicolor/scalable/apps/{name}.svg": icon,
         f"metainfo/{name}.metainfo.xml": texts.metainfo(),
         "man/man1/hardkeel.1": texts.man_page(),
         "bash-completion/completions/hardkeel": texts.completion(),

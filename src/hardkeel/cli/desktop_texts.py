@@ -33,7 +33,7 @@ Name={NAME}
 GenericName=Model aircraft bench
 Comment={SUMMARY}
 Exec={command} %f
-Icon=hardkeel
+Icon={COMPONENT}
 Terminal=false
 Categories=Education;Engineering;
 Keywords=model;aircraft;incidence;decalage;former;balsa;
@@ -54,7 +54,7 @@ def mime_package() -> str:
   <mime-type type="{MIME}">
     <comment>{NAME} build</comment>
     <sub-class-of type="application/zip"/>
-    <icon name="hardkeel"/>
+    <icon name="{COMPONENT}"/>
     <glob pattern="*.keel"/>
   </mime-type>
 </mime-info>

@@ -90,7 +90,8 @@ def _library(name: str, module: str) -> dict[str, str]:
     try:
         import_module(module)
     except (ImportError, OSError) as fault:
-        return {"version": version, "fault": str(fault).splitlines()[0]}
+        told = (str(fault).splitlines() or [type(fault).__name__])[0]
+        return {"version": version, "fault": told.replace(str(Path.home()), "~")}
     return {"version": version, "fault": ""}
 
 

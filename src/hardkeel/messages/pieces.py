@@ -16,15 +16,12 @@ if TYPE_CHECKING:
 
 ON_BOARD: Final = "On the board"
 WHOLE_MODEL: Final = "On a whole model"
-WHICH_PIECE: Final = "Piece of work"
 NUMBERS: Final = 100_000  # short enough to be told across a club room
 NUMBER: Final = "Number"
 NUMBER_TIP: Final = (
     "The same number lays out the same piece: so a club works on one, or two compare notes"
 )
-LAYING: Final = "Laying one on the board…"
 ANOTHER: Final = "Another one"
-IS_OUT: Final = "out"
 SET_NOW: Final = "It has set: what you know now is what you have."
 LOOKS: Final = "What can be read"
 LOOK_HEADS: Final = ("", "min")
@@ -38,7 +35,6 @@ TOOLS: Final = {
     "feeler": "feeler gauge",
     "calliper": "calliper",
     "shim": "shims",
-    "eye": "eye",
 }
 
 

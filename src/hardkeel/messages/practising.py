@@ -252,10 +252,10 @@ def place_name(survey: "Survey", reading: "Reading") -> str:
     return sentence_case(reading_name(survey, reading))
 
 
-def outcome_words(one: "Scored") -> str:
+def outcome_words(outcome: "Outcome", *, guessed: bool) -> str:
     """``found``, ``missed``; a guess says so."""
-    said = OUTCOMES[one.outcome]
-    return f"{said}, {GUESS}" if one.guessed and one.outcome in ("found", "right", "half") else said
+    said = OUTCOMES[outcome]
+    return f"{said}, {GUESS}" if guessed and outcome in ("found", "right", "half") else said
 
 
 def part_words(one: "Scored", check: "Check", unit: LengthUnit) -> str:

@@ -92,9 +92,7 @@ NOTHING_WAS_WRITTEN: Final = "Left off: nothing was written."
 GO_BACK: Final = "Go back"
 LEAVE_THEM_UNSAVED: Final = "Leave them unsaved"
 TYPE_FACES: Final = "Type: Barlow and Barlow Semi Condensed, SIL Open Font License 1.1."
-WORK_IS_IN_THE_JOURNAL: Final = (
-    "Something went wrong. Your work is in the journal and will be offered again."
-)
+WORK_IS_IN_THE_JOURNAL: Final = "Something went wrong. Your work is in the journal and will be offered again. The report is what you see; nothing is sent."
 
 # window
 NO_MODEL_YET: Final = "No model yet"

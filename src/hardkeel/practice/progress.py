@@ -106,8 +106,14 @@ class Book(Value):
         """Whether the learner knows its truth, or has made it what it is: doing it well then tells nothing."""
         section = exercise.section
         mine = (section.seed, section.course, section.last, section.grade, exercise.build.name)
-        kept = ((one.seed, one.course, one.last, one.grade, one.model) for one in self.done)
-        return exercise.truth.story == AFTER or mine in kept
+        return exercise.truth.story == AFTER or self._holds(mine)
+
+    def has_told(self, task: Task) -> bool:
+        """Whether the learner was shown how a piece is: its number may be typed in again."""
+        return self._holds((task.seed, task.piece.kind, task.last, 1, task.piece.kind))
+
+    def _holds(self, mine: tuple[int, str | None, bool, int, str]) -> bool:
+        return mine in ((one.seed, one.course, one.last, one.grade, one.model) for one in self.done)
 
 
 def done_of(

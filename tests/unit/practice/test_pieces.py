@@ -293,6 +293,15 @@ def test_two_that_go_well_bring_the_last_one() -> None:
     assert next_course(book, NOW) == "sides"
 
 
+def test_a_piece_whose_number_is_typed_in_again_counts_once() -> None:
+    task, other = task_of("print", 1), task_of("print", 2)
+    done = piece_of(task, (), marked(task, (), {}), NOW)
+    book = Book(done=(done,))
+    assert book.has_told(task)
+    assert not book.has_told(other)
+    assert not book.has_told(task_of("print", 1, last=True))
+
+
 def test_blaming_a_piece_for_the_board_is_a_want_of_doubt() -> None:
     task = task_of("tail", 3, last=True)
     said = by_belief(task)

@@ -14,7 +14,7 @@ import numpy as np
 from hardkeel.geometry.hull import Point2
 from hardkeel.geometry.rotation import Array
 
-Tool = Literal["rule", "tape", "thread", "square", "feeler", "calliper", "shim", "eye"]
+Tool = Literal["rule", "tape", "thread", "square", "feeler", "calliper", "shim"]
 Role = Literal["wood", "line", "board"]
 _STEP: Final = 1e-4  # mm
 

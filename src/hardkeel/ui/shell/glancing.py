@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from pathlib import Path
-from typing import TYPE_CHECKING, Final
+from typing import TYPE_CHECKING
 
 from hardkeel.base.errors import HardKeelError
 from hardkeel.base.late import late
@@ -18,8 +18,6 @@ if TYPE_CHECKING:
     from hardkeel.storage import package
 else:
     package = late("hardkeel.storage.package")
-
-MOST: Final = 3  # builds that are looked into: each takes a second
 
 
 def unread(path: Path, now: datetime) -> Glance:

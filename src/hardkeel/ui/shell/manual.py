@@ -23,7 +23,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from hardkeel.manual.book import CONTENTS, chapter, chapters, folder, search
+from hardkeel.manual.book import CONTENTS, Chapter, chapter, chapters, folder, search
 from hardkeel.messages import manual as say
 from hardkeel.ui.theme import Theme, apply_style
 from hardkeel.ui.widgets.card import label
@@ -198,6 +198,14 @@ class ManualDialog(QDialog):
         found = chapter(chapter_id)
         if found.id != self.now:
             self._before.append(self.now)
+        self._show(found, heading)
+
+    def go_back(self) -> None:
+        """The chapter that was read before."""
+        if self._before:
+            self._show(chapter(self._before.pop()))
+
+    def _show(self, found: Chapter, heading: str = "") -> None:
         self.now = found.id
         self.back.setEnabled(bool(self._before))
         self.text.show_chapter(found.text, self._theme)
@@ -206,14 +214,6 @@ class ManualDialog(QDialog):
         if not self.line.text():
             ids = [one.id for one in chapters()]
             self.list.setCurrentRow(ids.index(found.id))
-
-    def go_back(self) -> None:
-        """The chapter that was read before."""
-        if self._before:
-            last = self._before.pop()
-            self.turn_to(last)
-            self._before.pop()  # turning back is no step onward
-            self.back.setEnabled(bool(self._before))
 
     def _list(self) -> None:
         words = self.line.text()

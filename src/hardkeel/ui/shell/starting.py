@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 else:
     glancing = late("hardkeel.ui.shell.glancing")
 
+_MOST: Final = 3  # builds that are looked into: each takes a second
 _LOOKING: Final = "glance "
 
 
@@ -34,7 +35,7 @@ class Starting(QObject):
     def refresh(self) -> None:
         """Show what was lately on the bench, where it is another than what is shown."""
         recent = self._settings.recent
-        stamps = tuple((path, _stamp(path)) for path in recent[: self._most if recent else 0])
+        stamps = tuple((path, _stamp(path)) for path in recent[:_MOST])
         if stamps == self._shown:
             return
         self._shown = stamps
@@ -45,10 +46,6 @@ class Starting(QObject):
         paths = [path for path, _ in stamps]
         self._page.show_recent({path: glancing.unread(path, now) for path in paths})
         self._look(paths, now)
-
-    @property
-    def _most(self) -> int:
-        return glancing.MOST
 
     def _look(self, paths: list[Path], now: datetime) -> None:
         """Into one after the other: the newest first."""

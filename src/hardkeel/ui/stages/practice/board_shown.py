@@ -1,6 +1,7 @@
 """What the board shows of a piece, as plain values."""
 
 from collections.abc import Mapping, Sequence
+from functools import partial
 from typing import Final
 
 import numpy as np
@@ -10,13 +11,13 @@ from hardkeel.geometry.hull import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.messages import pieces as say
 from hardkeel.messages import practising as words
-from hardkeel.messages.verdicts import VERDICT_WORDS
 from hardkeel.practice.pieces.knowing import Taken, best_looks
 from hardkeel.practice.pieces.piece import Piece, Stroke
 from hardkeel.practice.pieces.task import Marked, Task
 from hardkeel.project.practice import Word
 from hardkeel.ui.stages.practice.minutes_strip import Block
 from hardkeel.ui.stages.practice.piece_view import PiecePicture, Read
+from hardkeel.ui.stages.practice.told_shown import said_bubble
 from hardkeel.ui.stages.practice.verdict_rows import Bubble, VerdictRow
 from hardkeel.ui.stages.practice.words_card import Question
 from hardkeel.ui.widgets.cells import Row
@@ -135,30 +136,25 @@ def verdict_rows(
             known.verdict,
             format_length(known.value, unit) if sharp else words.NOT_KNOWN,
         )
-        told = words.OUTCOMES[one.outcome]
-        guess = one.guessed and one.outcome in ("found", "right", "half")
         rows.append(
             VerdictRow(
                 kind.asked[asked.id][0],
                 was,
-                _said(one, asked.target, asked.tolerance, unit),
+                said_bubble(
+                    one.word,
+                    asked.tolerance,
+                    partial(_amount, asked.target, unit),
+                ),
                 read,
                 one.outcome,
-                f"{told}, {words.GUESS}" if guess else told,
+                words.outcome_words(one.outcome, guessed=one.guessed),
             )
         )
     return tuple(rows)
 
 
-def _said(one: Marked, target: float, tolerance: float, unit: LengthUnit) -> Bubble:
-    word = one.word
-    if word is None:
-        return Bubble(None, 0.0, "unsure", words.OUTCOMES["unsaid"])
-    if not word.out:
-        return Bubble(0.0, 0.0, "true", VERDICT_WORDS["true"])
-    if not word.off:
-        return Bubble(None, 0.0, "out", VERDICT_WORDS["out"])
-    return Bubble(word.off / tolerance, 0.0, "out", format_length(target + word.off, unit))
+def _amount(wanted: float, unit: LengthUnit, off: float) -> str:
+    return format_length(wanted + off, unit)
 
 
 def blocks(task: Task, looks: Sequence[int]) -> tuple[Block, ...]:

@@ -161,7 +161,7 @@ class PracticeController(QObject):
 
     def _keep_piece(self) -> None:
         page = self._board
-        if page is not None and page.task is not None:
+        if page is not None and page.task is not None and not self.book.has_told(page.task):
             now = self._context.document.clock()
             self._keep(progress.piece_of(page.task, page.taken, page.lines, now))
 

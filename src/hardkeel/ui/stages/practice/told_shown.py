@@ -1,6 +1,6 @@
 """What *How it was* shows, as plain values made from an exercise that was gone through."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_angle, format_length
@@ -20,6 +20,7 @@ from hardkeel.picture.truing import (
 from hardkeel.practice.scoring import Scored
 from hardkeel.practice.went import Went
 from hardkeel.practice.worth import TOLD_NOTHING
+from hardkeel.project.practice import Word
 from hardkeel.survey.checking import Check
 from hardkeel.ui.stages.practice.lamp_view import Ghosts, Scene
 from hardkeel.ui.stages.practice.minutes_strip import Block
@@ -39,7 +40,7 @@ def verdict_rows(went: Went, unit: LengthUnit) -> tuple[VerdictRow, ...]:
             _said(checks[one.line.check], one, unit),
             _read(one, unit),
             one.outcome,
-            say.outcome_words(one),
+            say.outcome_words(one.outcome, guessed=one.guessed),
         )
         for one in went.lines
     )
@@ -51,15 +52,21 @@ def _was(check: Check, one: Scored, unit: LengthUnit) -> Bubble:
     return Bubble(off, 0.0, "out" if one.line.is_out else "true", text)
 
 
-def _said(check: Check, one: Scored, unit: LengthUnit) -> Bubble:
-    if one.word is None:
+def said_bubble(word: Word | None, tolerance: float, amount: Callable[[float], str]) -> Bubble:
+    """What the learner said; `amount` words how far off what is wanted it was called."""
+    if word is None:
         return Bubble(None, 0.0, "unsure", say.OUTCOMES["unsaid"])
-    if not one.word.out:
+    if not word.out:
         return Bubble(0.0, 0.0, "true", VERDICT_WORDS["true"])
-    if not one.word.off:
+    if not word.off:
         return Bubble(None, 0.0, "out", VERDICT_WORDS["out"])
-    text = _amount(check, check.target + one.word.off, unit)
-    return Bubble(one.word.off / check.tolerance, 0.0, "out", text)
+    return Bubble(word.off / tolerance, 0.0, "out", amount(word.off))
+
+
+def _said(check: Check, one: Scored, unit: LengthUnit) -> Bubble:
+    return said_bubble(
+        one.word, check.tolerance, lambda off: _amount(check, check.target + off, unit)
+    )
 
 
 def _read(one: Scored, unit: LengthUnit) -> Bubble:
