@@ -4,6 +4,7 @@ from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QApplication, QDialog
 from pytestqt.qtbot import QtBot
 
+from hardkeel.demo.fleet import withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.messages import tour as say
 from hardkeel.ui.settings import Settings
@@ -48,6 +49,14 @@ def test_each_step_shows_the_page_that_it_tells_of(window: MainWindow, qtbot: Qt
     QTimer.singleShot(0, look)
     window.tour.go_on.click()
     assert seen == ["Describe your model"]
+    assert not window.tour.isVisible()
+
+
+def test_it_tells_nothing_of_another_model(window: MainWindow) -> None:
+    window.open_demo()
+    assert window.tour.isVisible()
+    window.document.stack.setClean()
+    window.start(withy())
     assert not window.tour.isVisible()
 
 

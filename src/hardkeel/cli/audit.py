@@ -8,9 +8,9 @@ from hardkeel.base.units import LengthUnit, format_length
 from hardkeel.cli.options import as_text, unit_of
 from hardkeel.messages.paper import (
     cure_sentence,
+    doubt_sentence,
     finding_sentence,
     why_sentence,
-    wrong_pair_sentence,
 )
 from hardkeel.paper.audit import Finding, audit
 from hardkeel.paper.model import PrintedSheet
@@ -65,7 +65,7 @@ def audit_table(build: Build, unit: LengthUnit) -> str:
         lines += [f"{sheet.id}: {finding_sentence(found, unit)}", f"  {cure_sentence(found, unit)}"]
         if found.next is not None:
             lines.append(f"  {why_sentence(found.next)}")
-        doubt = wrong_pair_sentence(sheet, found, unit)
+        doubt = doubt_sentence(sheet, found, unit)
         if doubt:
             lines.append(f"  {doubt}")
         for pair, fitted in zip(sheet.pairs, found.fitted, strict=True):

@@ -20,7 +20,7 @@ from hardkeel.export.stationery import (
 from hardkeel.fuselage.fairing import bumps_of
 from hardkeel.messages.airframe import bump_sentence
 from hardkeel.messages.balance import balance_sentence, bay_sentence, hatch_sentence
-from hardkeel.messages.paper import cure_sentence, finding_sentence, wrong_pair_sentence
+from hardkeel.messages.paper import cure_sentence, doubt_sentence, finding_sentence
 from hardkeel.paper.audit import audit
 from hardkeel.project.model import Build
 
@@ -56,7 +56,7 @@ def _audits(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
     for sheet in build.audit:
         found = audit(sheet.pairs)
         said = [finding_sentence(found, unit), cure_sentence(found, unit)]
-        said.append(wrong_pair_sentence(sheet, found, unit))
+        said.append(doubt_sentence(sheet, found, unit))
         lines: list[Flowable] = [Paragraph(safe(f"Print check: {sheet.id}"), styles.heading)]
         lines += [Paragraph(safe(" ".join(text for text in said if text)), styles.text)]
         story.append(KeepTogether(lines))

@@ -11,6 +11,7 @@ from hardkeel.messages.airframe import LINE_WORDS
 from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.paper.audit import Cause, Finding, NextPair
 from hardkeel.paper.calibrating import Calibration, calibrate
+from hardkeel.paper.carrying import SCANNED
 from hardkeel.paper.lens import K1_SIGMA
 from hardkeel.paper.model import Pair, Plan, PrintedSheet
 from hardkeel.paper.picking import Picked
@@ -90,6 +91,7 @@ _KIND_WORDS: Final = {
 _DIRECTION_WORDS: Final = {"x": "along the paper", "y": "across the paper"}
 
 
+THE_SCANNER_TOO: Final = "A scanner's own scale is in what was scanned: measure one of these by a rule before you reprint."
 TAKE_THESE: Final = "Take these figures?"
 TAKE_THEM: Final = "Take them"
 OLD_AND_NEW: Final = "What is there, and what the sheet says"
@@ -180,6 +182,14 @@ def next_sentence(further: NextPair) -> str:
 def why_sentence(further: NextPair) -> str:
     """Why that one."""
     return f"It tells whether {_DOUBTS[further.cause_a]} or {_DOUBTS[further.cause_b]}."
+
+
+def doubt_sentence(sheet: PrintedSheet, finding: Finding, unit: LengthUnit = "mm") -> str:
+    """Which pair does not go with the rest, and that a scanner has a scale of its own; empty where neither is so."""
+    told = [wrong_pair_sentence(sheet, finding, unit)]
+    if finding.cause != "right" and any(pair.part == SCANNED for pair in sheet.pairs):
+        told.append(THE_SCANNER_TOO)
+    return " ".join(one for one in told if one)
 
 
 def wrong_pair_sentence(sheet: PrintedSheet, finding: Finding, unit: LengthUnit = "mm") -> str:

@@ -1,11 +1,13 @@
 """What a scan's known lengths say of its print: each a dimension as the plan has it and as the scanner saw it."""
 
 import math
+from typing import Final
 
 from hardkeel.base.units import MM_PER_INCH
 from hardkeel.paper.model import Direction, Pair, Plan
 
-PART = "known length"
+# what they are called on the sheet: a scanner's own scale is in them
+SCANNED: Final = "as scanned"
 
 
 def pairs_of(plan: Plan, dpi: float) -> tuple[Pair, ...]:
@@ -25,7 +27,11 @@ def pairs_of(plan: Plan, dpi: float) -> tuple[Pair, ...]:
         measured = math.hypot(across, down) * MM_PER_INCH / dpi
         pairs.append(
             Pair(
-                part=PART, kind="spacing", direction=direction, plan=known.length, measured=measured
+                part=SCANNED,
+                kind="spacing",
+                direction=direction,
+                plan=known.length,
+                measured=measured,
             )
         )
     return tuple(pairs)

@@ -4,6 +4,7 @@ import pytest
 
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.paper import add_plan, carry_lengths
+from hardkeel.messages.paper import THE_SCANNER_TOO, doubt_sentence
 from hardkeel.paper.audit import audit
 from hardkeel.paper.carrying import pairs_of
 from hardkeel.paper.model import KnownLength, Pair, Plan
@@ -41,7 +42,11 @@ def test_the_print_check_tells_what_the_scan_saw() -> None:
     build = build.but(audit=())
     carried = carry_lengths(build, "old sheet", 150.0)
     (sheet,) = carried.audit
-    assert audit(sheet.pairs).cause == "scale-xy"
+    found = audit(sheet.pairs)
+    assert found.cause == "scale-xy"
+    assert THE_SCANNER_TOO in doubt_sentence(sheet, found)  # it may be the scanner, not the print
+    by_hand = sheet.but(pairs=tuple(one.but(part="F2") for one in sheet.pairs))
+    assert THE_SCANNER_TOO not in doubt_sentence(by_hand, found)
     again = carry_lengths(carried, "old sheet", 150.0)
     assert again.audit == carried.audit  # none twice
     with_typed = carried.but(audit=(sheet.but(pairs=(typed, *sheet.pairs)),))

@@ -13,7 +13,7 @@ Turn = Callable[[str, str], object]
 
 
 class Tour(QFrame):
-    """Hidden until it is begun; it is offered once, and found in the menu afterwards.
+    """Hidden until it is begun; it is offered once, and found in the menu afterwards.  It tells of the demo alone: `end` it when another comes.
 
     Parameters
     ----------

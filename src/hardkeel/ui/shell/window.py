@@ -118,6 +118,7 @@ class MainWindow(QMainWindow):
         self.tour = Tour(settings, self._turn_to)
         self.tour.own_wanted.connect(self.new_build)
         self.menu.tour_wanted.connect(self.tour.forget)
+        self.document.build_opened.connect(self.tour.end)
         self.rail = StageRail([(stage.key, stage.title) for stage in STAGES])
         self.exports = ExportController(
             self.document_file, self.document, self.jobs, self.notice, settings, self

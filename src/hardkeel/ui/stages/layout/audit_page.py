@@ -19,9 +19,9 @@ from hardkeel.messages.faults import told
 from hardkeel.messages.paper import (
     CAUSE_NAMES,
     cure_sentence,
+    doubt_sentence,
     finding_sentence,
     why_sentence,
-    wrong_pair_sentence,
 )
 from hardkeel.paper.audit import Finding, audit
 from hardkeel.paper.model import Pair, PrintedSheet
@@ -182,7 +182,7 @@ class AuditPage(SubPage):
             self._says.setText(finding_sentence(found, self.unit))
             self._cure.setText(cure_sentence(found, self.unit))
             self._why.setText(why_sentence(found.next) if found.next else "")
-            self._doubt.setText(wrong_pair_sentence(sheet, found, self.unit))
+            self._doubt.setText(doubt_sentence(sheet, found, self.unit))
         self._verdict.set_edge("out" if found.cause not in ("right", "undecided") else "act")
         for widget in (self._why, self._doubt):
             widget.setVisible(bool(widget.text()))
