@@ -292,3 +292,52 @@ def test_the_order_follows_a_member_that_is_added(laid_out: MainWindow) -> None:
     assert row_of(page, "guides") > 0
     laid_out.document.stack.undo()
     assert "guides" not in {one.id for one in laid_out.document.build.steps}
+
+
+def test_the_order_as_a_drawing_picks_what_the_list_picks(
+    qtbot: QtBot, laid_out: MainWindow
+) -> None:
+    page = page_of(laid_out)
+    qtbot.mouseClick(page.ways["drawn"], LEFT)
+    drawing = page.hanging
+    assert drawing.isVisible()
+    assert not page.table.isVisible()
+    assert set(drawing.boxes) == {one.id for one in page.steps}
+    lowest = max(page.steps, key=lambda one: drawing.boxes[one.id].bottom())
+    qtbot.mouseClick(drawing, LEFT, pos=drawing.boxes[lowest.id].center().toPoint())
+    assert page.picked == lowest
+    assert drawing.visibleRegion().contains(drawing.boxes[lowest.id].center().toPoint())
+    assert drawing.accessibleDescription() == page.title.text()
+    qtbot.keyClick(drawing, Qt.Key.Key_Up)
+    above = page.picked
+    assert above is not None
+    assert drawing.boxes[above.id].bottom() < drawing.boxes[lowest.id].top()
+    qtbot.mouseClick(page.ways["list"], LEFT)
+    assert page.table.isVisible()
+    row = page.model.row(page.table.currentIndex().row())
+    assert row is not None
+    assert row.key == above.id
+
+
+def test_slips_hang_below_what_they_wait_for_and_none_on_another(
+    qtbot: QtBot, laid_out: MainWindow
+) -> None:
+    page = page_of(laid_out)
+    qtbot.mouseClick(page.ways["drawn"], LEFT)
+    boxes = page.hanging.boxes
+    for step in page.steps:
+        for before in step.after:
+            if before in boxes:
+                assert boxes[before].bottom() < boxes[step.id].top()
+    places = list(boxes.values())
+    for i, one in enumerate(places):
+        assert page.hanging.rect().contains(one.toAlignedRect())
+        assert not any(one.intersects(other) for other in places[i + 1 :])
+
+
+def test_what_is_to_be_done_now_is_said_once(laid_out: MainWindow) -> None:
+    page = page_of(laid_out)
+    assert page.title.text() == page.now.answer.text()
+    assert not page.about.isVisible()
+    page.table.selectRow(3)
+    assert page.about.isVisible()

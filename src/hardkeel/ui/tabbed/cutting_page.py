@@ -21,6 +21,7 @@ from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cutting_view import CuttingView
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _BOARD: Final = 4
@@ -83,7 +84,9 @@ class CuttingPage(SubPage):
         work.addWidget(self.board, _BOARD)
         work.addWidget(self.cutting, _CUTTING)
         work.addWidget(buttons)
-        self._cards = CardColumn((self.told, self.now, *self.cards(), self.wood), self.theme)
+        self._cards = CardColumn(
+            (self.told, self.now, *self.cards(), FoldedSheet((self.wood,))), self.theme
+        )
         self.lie_beside(work, self._cards)
         self.themed = (self.board, self.cutting, self._cards)
 

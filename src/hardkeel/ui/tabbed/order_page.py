@@ -1,6 +1,6 @@
 """Order: what now, what next, what not yet and why; a tick moves the parts on and writes the log."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
 from dataclasses import dataclass
 from typing import Final
 
@@ -11,6 +11,8 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
+    QScrollArea,
+    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -22,15 +24,18 @@ from hardkeel.edits import steps as edits
 from hardkeel.glue.kinds import KINDS, mean_weight
 from hardkeel.glue.schools import SCHOOLS, School
 from hardkeel.messages import order as say
+from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.steps import step_title, why_not
 from hardkeel.project.model import Build
 from hardkeel.schedule.evenings import upcoming
+from hardkeel.schedule.hanging import hanging_of
 from hardkeel.schedule.model import OWN, BenchTime, Step, local_time
 from hardkeel.schedule.ordering import Standing, standing_of
 from hardkeel.schedule.planning import list_evenings
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
+from hardkeel.ui.tabbed.hanging_view import HangingView, Slip
 from hardkeel.ui.tabbed.step_fields import StepFields
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
@@ -39,8 +44,11 @@ from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _FIGURES: Final = (2, 4)
+_LIST: Final = "list"
+_DRAWN: Final = "drawn"
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +85,13 @@ class StepCard(Card):
 
     def show_step(self, step: Step | None, build: Build, unit: LengthUnit) -> None:
         """Tell of a step."""
+
+
+def _stand_of(step: Step, blocked: Container[str]) -> str:
+    """How a step hangs: it can be done now, it waits, it is done."""
+    if step.state == "done":
+        return "done"
+    return "waits" if step.id in blocked else "now"
 
 
 class OrderPage(SubPage):
@@ -119,6 +134,9 @@ class OrderPage(SubPage):
         self.repair.setAccessibleName(say.REPAIR)
         self.own = StepFields()
         self.again = QPushButton(say.AGAIN)
+        self.hanging = HangingView(theme)
+        self.ways = {_LIST: QPushButton(say.AS_A_LIST), _DRAWN: QPushButton(say.AS_IT_HANGS)}
+        self._work, self._drawn = QStackedWidget(), QScrollArea()
         self.school, self.school_told = QComboBox(), label("soft")
         self._count = QLabel()
         self._lay_out()
@@ -126,7 +144,8 @@ class OrderPage(SubPage):
         self.refresh_lazily(order.shows | {"steps"})
         self.refresh()
 
-    def _lay_out(self) -> None:
+    def _head(self) -> QHBoxLayout:
+        """How much is done, the school, and the two ways to see it."""
         self._count.setObjectName("heading")
         head = QHBoxLayout()
         head.setContentsMargins(14, 8, 14, 6)
@@ -140,6 +159,16 @@ class OrderPage(SubPage):
         self.school.setAccessibleName(say.SCHOOL)
         self.head.addWidget(self.school)
         self.head.addWidget(self.again)
+        for way, button in self.ways.items():
+            button.setObjectName("tool")
+            button.setCheckable(True)
+            button.setChecked(way == _LIST)
+            button.clicked.connect(lambda _on, way=way: self.show_way(way))
+            self.head.addWidget(button)
+        return head
+
+    def _fill_step(self) -> None:
+        """What can be done to the step in hand, and steps of one's own."""
         buttons = QHBoxLayout()
         for button in (self.up, self.down, self.cut, self.reopen):
             button.setObjectName("tool")
@@ -156,23 +185,38 @@ class OrderPage(SubPage):
         self.step.column.addWidget(self.own)
         self.step.column.addLayout(buttons)
         self.step.column.addLayout(adding)
+
+    def _lay_out(self) -> None:
+        self._fill_step()
         work = QVBoxLayout()
         work.setContentsMargins(0, 0, 0, 0)
         work.setSpacing(0)
-        work.addLayout(head)
+        work.addLayout(self._head())
         self.school_told.setContentsMargins(14, 0, 14, 6)
         self.school_told.hide()
         work.addWidget(self.school_told)
-        work.addWidget(self.table, 1)
-        cards = (self.told, self.now, self.extra, self.next, self.not_yet, self.step)
+        self._drawn.setWidget(self.hanging)
+        self._drawn.setWidgetResizable(True)
+        self._drawn.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._work.addWidget(self.table)
+        self._work.addWidget(self._drawn)
+        work.addWidget(self._work, 1)
+        cards = (
+            self.told,
+            self.now,
+            self.extra,
+            FoldedSheet((self.next, self.not_yet)),
+            self.step,
+        )
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
-        self.themed = (self.table, self._cards)
+        self.themed = (self.table, self.hanging, self._cards)
 
     def _connect(self) -> None:
         self.now.asked.connect(self._on_asked)
         self.again.clicked.connect(self._on_planned)
         self.table.row_picked.connect(self._on_row_picked)
+        self.hanging.picked.connect(self._on_slip_picked)
         self.table.started.connect(self._on_row_started)
         self.up.clicked.connect(lambda: self._move(-1))
         self.down.clicked.connect(lambda: self._move(1))
@@ -209,7 +253,14 @@ class OrderPage(SubPage):
     def refresh(self) -> None:
         """Show the build as it is now."""
         steps = self.steps
-        for widget in (self.table, self.step, self.again, self.school, self._count):
+        for widget in (
+            self._work,
+            self.step,
+            self.again,
+            self.school,
+            self._count,
+            *self.ways.values(),
+        ):
             widget.setVisible(bool(steps))
         if not steps:
             self.extra.show_step(None, self.document.build, self.unit)
@@ -228,6 +279,11 @@ class OrderPage(SubPage):
         )
         if self.picked is None:
             self._picked = rows[0].id
+        self.hanging.show_hanging(
+            hanging_of(steps),
+            [Slip(step.id, step_title(step), _stand_of(step, blocked)) for step in steps],
+            self._picked,
+        )
         self._show_now(standing)
         self._show_step()
 
@@ -276,11 +332,13 @@ class OrderPage(SubPage):
             )
         )
         following = standing.now[1:2] or tuple(s for s, _ in standing.blocked[:1])
-        self.next.show_lines("", [step_title(one) for one in following])
-        waiting = [
-            f"{step_title(one)}: {why_not(one, waits)}." for one, waits in standing.blocked[:2]
-        ]
-        self.not_yet.show_lines("", waiting)
+        after = following[0] if following else None
+        self.next.show_lines(
+            step_title(after) if after is not None else "",
+            [say.times_words(after)] if after is not None else [],
+        )
+        waiting = [f"{step_title(one)}: {why_not(one, waits)}." for one, waits in standing.blocked]
+        self.not_yet.show_lines(number_of(len(waiting), "step") if waiting else "", waiting)
 
     def _show_step(self) -> None:
         step = self.picked
@@ -304,6 +362,8 @@ class OrderPage(SubPage):
                 if words
             )
         )
+        now = self.standing.now[:1]
+        self.about.setVisible(step not in now)  # what is to be done now says it large
         self.own.show_step(step)
         self.reopen.setVisible(step.state == "done")
 
@@ -337,7 +397,30 @@ class OrderPage(SubPage):
         row = self.model.row(number)
         if row is not None:
             self._picked = row.key
+            self.hanging.choose(row.key)
+            self._bring_in()
             self._show_step()
+
+    def _on_slip_picked(self, key: str) -> None:
+        self._picked = key
+        self.table.selectRow(self.model.number_of(key))
+        self._bring_in()
+        self._show_step()
+
+    def show_way(self, way: str) -> None:
+        """As a list, or as a drawing of what hangs on what."""
+        for key, button in self.ways.items():
+            button.setChecked(key == way)
+        self._work.setCurrentIndex(int(way == _DRAWN))
+        (self.hanging if way == _DRAWN else self.table).setFocus()
+        self._bring_in()
+
+    def _bring_in(self) -> None:
+        """Scroll the drawing to the step in hand."""
+        box = self.hanging.boxes.get(self._picked)
+        if box is not None:
+            at, rim = box.center().toPoint(), self._drawn.height() // 3
+            self._drawn.ensureVisible(at.x(), at.y(), 0, rim)
 
     def _on_row_started(self, number: int) -> None:
         row = self.model.row(number)

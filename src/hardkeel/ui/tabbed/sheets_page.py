@@ -34,6 +34,7 @@ from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _SHEET_PX: Final = 118  # where nothing is drawn yet
@@ -135,7 +136,9 @@ class SheetsPage(SubPage):
         self._head = head
         work.addWidget(head)
         work.addWidget(scroll, 1)
-        self._cards = CardColumn((self.told, self.wood, self._templates, self.saw), self.theme)
+        self._cards = CardColumn(
+            (self.told, self._templates, FoldedSheet((self.wood, self.saw))), self.theme
+        )
         self.lie_beside(work, self._cards)
         self.themed = (self._cards,)
         self.show_working(None)

@@ -41,5 +41,7 @@ class ButtonsCard(Card):
     def show_answer(self, key: str, said: str = "") -> None:
         """Which answer is given, and what follows from it."""
         self._answers.show_given(key)
+        given = self.buttons.get(key)
+        self.comes_to(given.text() if given is not None else "")
         self.said.setText(said)
         self.said.setVisible(bool(said))

@@ -7,6 +7,7 @@ from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
 
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.figures_card import FiguresCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _WIDTH_PX: Final = 412
 
@@ -32,8 +33,9 @@ class CardColumn(QScrollArea):
         column.setSpacing(7)
         for card in cards:
             column.addWidget(card)
-            if isinstance(card, FiguresCard):
-                card.laid.connect(self.laid)
+            for one in card.cards if isinstance(card, FoldedSheet) else (card,):
+                if isinstance(one, FiguresCard):
+                    one.laid.connect(self.laid)
         column.addStretch(1)
         self.setWidget(inside)
         self.setWidgetResizable(True)

@@ -80,7 +80,8 @@ class LinesCard(Card):
     def show_lines(self, answer: str, lines: Sequence[str]) -> None:
         """Say it; without an answer or lines only the rest is there."""
         self.answer.setText(answer)
-        self.answer.setVisible(bool(answer))
+        self.answer.setVisible(bool(answer) and self.fold_line is None)  # the line says it
+        self.comes_to(answer)
         self.lines.setText("\n".join(lines))
         self.lines.setVisible(bool(lines))
         self.setVisible(bool(answer or lines))

@@ -161,6 +161,11 @@ class QuantityEdit(QWidget):
             return " "
         return f"≈ {nearest_fraction(value)}″"
 
+    def words_of(self, value: float) -> str:
+        """A value as this field shows it, with its unit."""
+        unit = self._plain.strip()
+        return f"{self._shown(value)} {unit}" if unit else self._shown(value)
+
     def _shown(self, value: float) -> str:
         if self._plain:
             return f"{value:.1f}".removesuffix(".0")

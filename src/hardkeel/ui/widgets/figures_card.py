@@ -13,6 +13,7 @@ from hardkeel.ui.widgets.fields import QuantityEdit
 
 FigureKind = Literal["length", "angle", "grams", "percent", "number"]
 _LEAST = "000.0"  # what a field can show whole
+_TOLD = 3  # figures on the line of a folded card
 _SUFFIX = {"grams": "g", "percent": "%", "number": " "}
 
 
@@ -73,6 +74,7 @@ class FiguresCard(Card):
             if not (field.line.hasFocus() and field.line.isModified()):
                 field.set_value(figure.value)
                 field.line.setModified(False)
+        self.comes_to(self._first_of(figures))
         wide = self._field_width()
         for field in self.fields.values():
             field.line.setMinimumWidth(wide)
@@ -84,6 +86,15 @@ class FiguresCard(Card):
         if figures and self._fitting(figures) != self._laid and not self._is_typed_in():
             self._lay(figures, unit)
             self.show_figures(self.title.text(), figures, unit, self.said.text())
+
+    def _first_of(self, figures: tuple[Figure, ...]) -> str:
+        """The first few that are there, as they stand in their fields."""
+        told = [
+            f"{figure.words} {self.fields[figure.key].words_of(figure.value)}"
+            for figure in figures
+            if figure.value is not None
+        ]
+        return ", ".join(told[:_TOLD])
 
     def _is_typed_in(self) -> bool:
         return any(f.line.hasFocus() and f.line.isModified() for f in self.fields.values())

@@ -1,9 +1,9 @@
 """A group of fields folded under a line that says its values."""
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.fold_line import FoldLine
 
 
 class Folded(QWidget):
@@ -19,15 +19,9 @@ class Folded(QWidget):
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._name = name
         self._first = 0
-        self.line = QPushButton()
-        self.line.setObjectName("choice")
-        self.line.setCheckable(True)
+        self.line = FoldLine(name, rim=0)  # its card has one
         self.line.toggled.connect(self._on_toggled)
-        self._says = label("soft")
-        self._says.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self._says.setContentsMargins(0, 0, 8, 0)
         self.fields = QWidget()
         self.grid = QGridLayout(self.fields)
         self.grid.setContentsMargins(14, 2, 6, 6)
@@ -36,20 +30,13 @@ class Folded(QWidget):
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 2)
         box.setSpacing(0)
-        head = QHBoxLayout()
-        head.setSpacing(4)
-        head.addWidget(self.line)
-        head.addWidget(self._says, 1)
-        box.addLayout(head)
+        box.addWidget(self.line)
         box.addWidget(self.fields)
         self.fields.hide()
-        self.show_values("")
 
     def show_values(self, words: str) -> None:
         """What its fields come to."""
-        self.line.setText(self._name)
-        self._says.setText(words)
-        self.line.setAccessibleName(f"{self._name}: {words}" if words else self._name)
+        self.line.show_value(words)
 
     def put_across(self, widget: QWidget) -> None:
         """A widget over the whole width, in a row of its own."""

@@ -32,6 +32,7 @@ from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _SHOWS: Final = frozenset({"glue"})
 _BEST: Final = 3
@@ -136,7 +137,9 @@ class GluePage(SubPage):
         self.best: list[tuple[QPushButton, QLabel, QLabel]] = []
         surface = self._surface()
         self.schools = LinesCard(say.SCHOOLS)
-        column = CardColumn((self.told, self.asked, self.mix, self.bottle, self.schools), theme)
+        column = CardColumn(
+            (self.told, self.asked, self.mix, FoldedSheet((self.bottle, self.schools))), theme
+        )
         self.themed = (column,)
         self.lie_beside(surface, column)
         self._connect()

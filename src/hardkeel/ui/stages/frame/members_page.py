@@ -41,6 +41,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel, Column, Row
 from hardkeel.ui.widgets.cells_table import CellsTable
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _KINDS: Final[tuple[MemberKind, ...]] = get_args(MemberKind)
@@ -133,7 +134,12 @@ class MembersPage(FrameSubPage):
         work.addWidget(self.above, 4)
         work.addWidget(self.table, 5)
         self._cards = CardColumn(
-            (self.told, self.card, self.new, self.bracing, self.stringers, self.planking),
+            (
+                self.told,
+                self.card,
+                self.new,
+                FoldedSheet((self.bracing, self.stringers, self.planking)),
+            ),
             self.theme,
         )
         self.lie_beside(work, self._cards)

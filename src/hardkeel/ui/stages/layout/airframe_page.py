@@ -62,6 +62,7 @@ from hardkeel.ui.stages.layout.surface_card import SURFACE_FIGURES, SurfaceCard
 from hardkeel.ui.stages.layout.template_card import TemplateCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card_column import CardColumn
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 
 class AirframePage(SubPage):
@@ -110,12 +111,16 @@ class AirframePage(SubPage):
                 self.behind,
                 self.smooth,
                 self.former,
-                self.surface,
-                self.panels,
-                self.template,
-                self.marks,
-                self.skins,
-                self.engine,
+                FoldedSheet(
+                    (
+                        self.template,
+                        self.surface,
+                        self.panels,
+                        self.marks,
+                        self.skins,
+                        self.engine,
+                    )
+                ),
             ),
             self.theme,
         )

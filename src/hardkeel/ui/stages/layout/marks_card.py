@@ -61,7 +61,10 @@ class MarksCard(Card):
         words = f"{', '.join(names) or say.ONLY_A_FUSELAGE_YET}. {number_of(len(for_hands), 'mark')} for truing"
         words += f", {len(own)} of your own." if own else "."
         self._says.setText(sentence_case(words))
+        self.comes_to(number_of(len(for_hands), "mark"))
         self.put_on.setVisible(bool(missing))
+        if missing:
+            self.lay_open()
         self.mark.setVisible(bool(names))
         self.part.setVisible(bool(build.wings))
         on = body_name(survey, body) if body else "fuselage"

@@ -21,6 +21,7 @@ from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _CONTROLS: Final = ("up", "down", "gap", "inner", "edge", "thickness")
@@ -62,10 +63,8 @@ class ControlsPage(TailSubPage):
             self.told,
             self.answer,
             self.touches,
-            self.slot,
             self.figures,
-            self.linkage,
-            self.joiner,
+            FoldedSheet((self.linkage, self.joiner, self.slot)),
         )
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)
@@ -141,6 +140,7 @@ class ControlsPage(TailSubPage):
             for key in _LINKAGE
         )
         self.linkage.show_figures("", rows, self.unit, said)
+        self.linkage.comes_to(said)
         self.joiner.show_answer(controls.joiner)
         clashes = clashes_in(build)
         told = say.clash_sentences(clashes, self.unit)
@@ -148,7 +148,7 @@ class ControlsPage(TailSubPage):
         self.touches.show_lines("" if clashes else say.MOVES_FREE, told)
         ways = () if surface.upright else passing_in(build, surface)
         self.slot.setVisible(not surface.upright)
-        self.slot.show_lines("", [say.passing_sentence(ways, self.unit)])
+        self.slot.show_lines(say.passing_sentence(ways, self.unit), [])
 
     # -- what the hands do -------------------------------------------------------------------------
 

@@ -39,6 +39,7 @@ from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _PERCENT: Final = 100.0
@@ -122,8 +123,8 @@ class SectionsPage(TailSubPage):
             row.addWidget(button)
         self.spars.column.addLayout(row)
         cards = (
-            self.told, self.rib, self.root, self.spars, self.on_ribs, self.half_ribs, self.by_hand,
-            self.fit, self.foam,
+            self.told, self.rib, self.root, self.foam,
+            FoldedSheet((self.spars, self.on_ribs, self.half_ribs, self.fit, self.by_hand)),
         )  # fmt: skip
         self._cards = CardColumn(cards, self.theme)
         self.lie_beside(work, self._cards)

@@ -41,6 +41,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.outline_chooser import OutlineChooser, outline_shown
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
@@ -97,8 +98,13 @@ class SurfacePage(TailSubPage):
         work.addWidget(self.board, 1)
         self._cards = CardColumn(
             (
-                self.told, self.now, self.frame.pinch, self.frame.choices, self.mass, self.kinds, self.frame.bracing,
-                self.figures, self.tips, self.edges, self.frame.joints, self.frame.gussets, self.frame.stiff, self.arranged,
+                self.told, self.now, self.frame.pinch, self.mass, self.frame.choices,
+                FoldedSheet(
+                    (
+                        self.kinds, self.figures, self.tips, self.edges, self.frame.bracing, self.frame.joints,
+                        self.frame.gussets, self.frame.stiff, self.arranged,
+                    )
+                ),
             ),
             self.theme,
         )  # fmt: skip

@@ -20,6 +20,7 @@ from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _SHOWS: Final = frozenset(
     {"survey", "phase", "judgement", "wings", "tail", "profiles", "masses", "balance", "flight"}
@@ -141,7 +142,7 @@ class AirPage(SubPage):
         self.tail_button.setObjectName("plain")
         self.figures.column.addWidget(self.tail_button, 0, Qt.AlignmentFlag.AlignLeft)
         self.allowed = LinesCard(say.ALLOWED)
-        cards = (self.told, self.answer, self.trade, self.allowed, self.figures)
+        cards = (self.told, self.answer, self.trade, FoldedSheet((self.allowed, self.figures)))
         column = CardColumn(cards, theme)
         self.themed = (self.drawing, column)
         self.lie_beside(self.drawing, column)

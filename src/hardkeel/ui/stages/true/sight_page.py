@@ -50,6 +50,7 @@ from hardkeel.ui.widgets.doing_card import LinesCard
 from hardkeel.ui.widgets.dropped import PictureDrop
 from hardkeel.ui.widgets.exaggeration import Exaggeration
 from hardkeel.ui.widgets.flow import FlowLayout
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.targets_card import TargetsCard
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement", "fuselage", "hidden"})
@@ -125,7 +126,7 @@ class SightPage(SubPage):
             self.says,
             self.targets,
             self.take,
-            self.how,
+            FoldedSheet((self.how,)),
         )
         column = CardColumn(cards, theme)
         self.themed = (self.view, self.click.map, column)

@@ -22,6 +22,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _SHOWS: Final = frozenset({"survey", "phase", "judgement"})
 
@@ -50,7 +51,9 @@ class ToolsPage(SubPage):
         self.how = LinesCard(say.HOW_TO)
         self._learned: dict[str, Learned] = {}
         self._zeros: dict[str, ZeroError] = {}
-        column = CardColumn((self.told, self.worth, self.found, self.shared, self.how), theme)
+        column = CardColumn(
+            (self.told, self.worth, self.found, self.shared, FoldedSheet((self.how,))), theme
+        )
         self.themed = (self.rows, column)
         self.lie_beside(self.rows, column)
         self.rows.had.connect(self._on_had)

@@ -1,0 +1,96 @@
+"""Cards that are seldom wanted lie folded under a line that says what they come to."""
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from hardkeel.demo.kettlewick import demo_build
+from hardkeel.edits.tail import set_figures
+from hardkeel.messages import layout as layout_say
+from hardkeel.messages import tail as say
+from hardkeel.project.model import empty_build
+from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.stages.layout.marks_card import MarksCard
+from hardkeel.ui.stages.tail.surface_page import SurfacePage
+from hardkeel.ui.widgets.fold_line import FoldLine
+from tests.stages_of import layout_of
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def page_of(window: MainWindow) -> SurfacePage:
+    window.show_stage("tail")
+    window.pages["tail"].turn_to("surface")
+    found = window.pages["tail"].findChild(SurfacePage)
+    assert found is not None
+    return found
+
+
+def line_of(page: SurfacePage) -> FoldLine:
+    line = page.figures.fold_line
+    assert line is not None
+    return line
+
+
+def test_a_line_says_what_lies_under_it_and_a_press_shows_it(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    window = make_window()
+    window.start(demo_build())
+    page = page_of(window)
+    line, field = line_of(page), page.figures.fields["span"]
+    assert line.value.startswith("span 440.0 mm, root chord 120.0 mm")
+    assert line.accessibleName() == f"{say.OUTLINE}: {line.value}"
+    assert not field.isVisible()
+    qtbot.mouseClick(line, LEFT)
+    assert field.isVisible()
+    field.line.setText("460")
+    field.take()
+    assert line.value.startswith("span 460.0 mm")
+    window.document.stack.undo()
+    assert line.value.startswith("span 440.0 mm")
+    qtbot.keyClick(line, Qt.Key.Key_Space)
+    assert not field.isVisible()
+
+
+def test_a_line_follows_an_edit_that_was_made_elsewhere_and_the_unit(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    window = make_window()
+    window.start(demo_build())
+    page = page_of(window)
+    surface = page.surface
+    assert surface is not None
+    window.document.apply("wider", set_figures.of(surface.id, span=508.0))
+    window.header.unit_button.click()
+    assert line_of(page).value.startswith("span 20.000″")
+
+
+def test_a_sheet_of_lines_is_gone_while_none_of_them_has_anything_to_say(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    window = make_window()
+    window.start(demo_build())
+    page = page_of(window)
+    sheet = page.figures.parentWidget()
+    assert sheet is not None
+    assert sheet.isVisible()
+    window.document.stack.setClean()
+    window.start(empty_build())
+    assert not page_of(window).figures.isVisible()
+    assert not sheet.isVisible()
+
+
+def test_what_has_to_be_done_first_does_not_lie_folded_away(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    build = demo_build()
+    window = make_window()
+    window.start(build.but(wings=(), tail=(), survey=None, steps=()))
+    window.show_stage("layout")
+    layout_of(window).turn_to("airframe")
+    card = layout_of(window).findChild(MarksCard)
+    assert card is not None
+    assert card.put_on.isVisible()
+    assert card.put_on.text() == layout_say.PUT_WING_AND_TAIL_ON
