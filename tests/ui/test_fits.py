@@ -11,7 +11,9 @@ from hardkeel.demo.biplane import teasel
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
+from hardkeel.ui.widgets.fold_line import FoldLine
 from tests.ui.cut_texts import cut_texts
+from tests.ui.painted_texts import noted
 
 
 def _long() -> Build:
@@ -19,6 +21,9 @@ def _long() -> Build:
     return demo_build().but(
         name="The third of the long-winged ones with the narrow fuselage, mended twice"
     )
+
+
+_ROUNDS = 8
 
 
 @dataclass(frozen=True)
@@ -39,6 +44,23 @@ SCREENS = (
     Screen((1024, 700), 100, dark=True, inches=False, make=fleet.withy),
     Screen((1024, 700), 100, dark=False, inches=True, make=demo_build),
 )
+
+
+def _settled(window: MainWindow, qtbot: QtBot, room: tuple[int, int]) -> list[str]:
+    """What is cut once layouts have come to rest: words that wrap want two rounds, on a busy machine more."""
+    found: list[str] = []
+    for _ in range(_ROUNDS):
+        qtbot.wait(60)
+        least = window.minimumSizeHint()
+        found = cut_texts(window)
+        if least.width() > room[0] or least.height() > room[1]:
+            found.append(f"wants {least.width()} × {least.height()}")
+        with noted() as painted:
+            window.grab()
+        found += painted
+        if not found:
+            break
+    return found
 
 
 @pytest.mark.parametrize(
@@ -63,12 +85,11 @@ def test_nothing_is_cut_and_no_page_is_wider_than_the_screen(
                 page.turn_to(tab)
             qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
             window.resize(wide, high)
-            qtbot.wait(60)  # a layout with words that wrap wants two rounds
-            least = window.minimumSizeHint()
-            if least.width() > wide or least.height() > high:
-                cut[f"{key} {tab}"] = f"wants {least.width()} × {least.height()}"
-            for text in cut_texts(window):
-                cut.setdefault(text, f"{key} {tab}")
+            for line in page.findChildren(FoldLine):
+                if line.isVisible():
+                    line.setChecked(True)  # what lies folded has to fit as well
+            for fault in _settled(window, qtbot, screen.size):
+                cut.setdefault(fault, f"{key} {tab}")
     assert cut == {}
 
 

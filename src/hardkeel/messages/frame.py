@@ -114,9 +114,14 @@ def ends_words(part: CutPart) -> str:
     return ", ".join(" and ".join(format_angle(angle, 1) for angle in end) for end in part.ends)
 
 
+def is_fitted(angles: Sequence[float]) -> bool:
+    """Whether an end lies against a curve: it has more faces than a pointed one."""
+    return len(angles) > 2  # noqa: PLR2004  the faces of a pointed end
+
+
 def end_words(angles: Sequence[float]) -> str:
     """The angles of one end: ``88.9°``; of a pointed one ``66.2° / 25.9°``; one against a curve is fitted."""
-    if len(angles) > 2:  # noqa: PLR2004  the faces of a pointed end
+    if is_fitted(angles):
         return FIT_IT
     return " / ".join(format_angle(angle, 1) for angle in angles)
 
@@ -301,6 +306,13 @@ def jig_words(first: float, second: float) -> str:
     return (
         f"set the jig to {format_angle(first, 1)}, one end of all, then {format_angle(second, 1)}"
     )
+
+
+def one_end_words(setting: float | None = None) -> str:
+    """How the jig is set where an end or both are fitted to a curve."""
+    if setting is None:
+        return "no jig: both ends are fitted"
+    return f"set the jig to {format_angle(setting, 1)} for one end; fit the other"
 
 
 def other_length(was: float, now: float, unit: LengthUnit) -> str:

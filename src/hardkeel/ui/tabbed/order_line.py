@@ -14,7 +14,8 @@ from hardkeel.ui.document.document import Change, Document
 from hardkeel.ui.theme import Theme
 
 _PAD: Final = 14
-_SHARES: Final = (0.4, 0.25, 0.35)
+_BETWEEN_PX: Final = 28
+_LEAST_PX: Final = 170  # what is shorter is left to the tip
 
 
 class OrderLine(QWidget):
@@ -92,20 +93,17 @@ class OrderLine(QWidget):
         painter.fillRect(self.rect(), theme.colour("paper"))
         painter.setPen(theme.colour("act" if self.hasFocus() else "hair"))
         painter.drawLine(0, 0, self.width(), 0)
-        left = float(_PAD)
-        room = self.width() - 2 * _PAD
-        for i, (text, share) in enumerate(zip(self.words, _SHARES, strict=False)):
+        left, end = _PAD, self.width() - _PAD
+        for i, text in enumerate(self.words):
             painter.setFont(theme.font(13, weight=600 if i == 0 else 400))
             painter.setPen(theme.colour("ink" if i == 0 else "soft"))
             metrics = painter.fontMetrics()
-            wide = min(room * share, metrics.horizontalAdvance(text) + 28.0)
-            if i == len(self.words) - 1:
-                wide = room + _PAD - left  # the last has what is left
-            shown = metrics.elidedText(text, Qt.TextElideMode.ElideRight, int(wide) - 20)
-            painter.drawText(
-                int(left), 0, int(wide), self.height(), Qt.AlignmentFlag.AlignVCenter, shown
-            )
-            left += wide
+            if i and end - left < theme.px(_LEAST_PX):
+                break  # three broken words tell nothing; a tip tells all
+            shown = metrics.elidedText(text, Qt.TextElideMode.ElideRight, end - left)
+            wide = metrics.horizontalAdvance(shown)
+            painter.drawText(left, 0, wide + 1, self.height(), Qt.AlignmentFlag.AlignVCenter, shown)
+            left += wide + _BETWEEN_PX
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Go to the whole order."""

@@ -46,6 +46,11 @@ class StickShown:
     tone: Tone = "soft"
     cut: bool = False
 
+    @property
+    def jig_lines(self) -> tuple[str, ...]:
+        """How the jig is set, and what else is cut so."""
+        return tuple(text for text in (self.jig, self.following) if text)
+
 
 class CuttingView(QWidget):
     """Draws the stick in hand.
@@ -151,7 +156,7 @@ class CuttingView(QWidget):
         y = self._words(painter, stick.about, y, (14, 400), "soft")
         if stick.warning:
             y = self._words(painter, stick.warning, y, (14, 500), "out")
-        figures = theme.px(58)
+        figures = theme.px(58) + self._jig_above(painter, stick)
         box = QRectF(_SIDE_PX, y + theme.px(66), wide - 2 * _SIDE_PX, 0)
         box.setBottom(max(self.height() - figures - theme.px(6), box.top() + 24))
         if self._true_size:
@@ -259,26 +264,44 @@ class CuttingView(QWidget):
         painter.setPen(self._theme.colour("ink"))
         painter.drawText(box.adjusted(0, -20, 0, 20), _CENTRED, f"– {stick.length} –")
 
+    def _reach(self, painter: QPainter, stick: StickShown) -> int:
+        """How far the figures of the angles reach in from either side, pixels."""
+        painter.setFont(self._theme.font(28, narrow=False, weight=600))
+        return max(painter.fontMetrics().horizontalAdvance(t) for t in stick.angle_words) + 30
+
+    def _jig_above(self, painter: QPainter, stick: StickShown) -> int:
+        """How high the jig's words stand over the angles, pixels; 0 where they have room between them."""
+        between = self.width() - 2 * self._reach(painter, stick)
+        painter.setFont(self._theme.font(14))
+        metrics = painter.fontMetrics()
+        if between >= max(metrics.horizontalAdvance(text) for text in (*stick.jig_lines, "")):
+            return 0
+        across = QRectF(18, 0, self.width() - 36, self.height())
+        return int(painter.boundingRect(across, _WRAPPED, "\n".join(stick.jig_lines)).height())
+
     def _paint_figures(self, painter: QPainter, stick: StickShown, y: int) -> None:
         theme, wide = self._theme, self.width()
-        painter.setFont(theme.font(28, narrow=False, weight=600))
+        above, reach = self._jig_above(painter, stick), self._reach(painter, stick)
         painter.setPen(theme.colour("act"))
         tall = painter.fontMetrics().height()
         for text, side in zip(stick.angle_words, (_LEFT, _RIGHT), strict=True):
-            painter.drawText(QRectF(18, y, wide - 36, tall), side, text)
-        reach = max(painter.fontMetrics().horizontalAdvance(t) for t in stick.angle_words) + 30
+            painter.drawText(QRectF(18, y + above, wide - 36, tall), side, text)
         painter.setFont(theme.font(14))
         painter.setPen(theme.colour("soft"))
-        room = QRectF(reach, y - 4, wide - 2 * reach, self.height() - y + 2)
-        said = "\n".join(text for text in (stick.jig, stick.following) if text)
-        painter.drawText(room, int(_MIDDLE | _TOP) | int(_WRAP), said)
+        room = QRectF(18, y, wide - 36, above)
+        if not above:
+            room = QRectF(reach, y - 4, wide - 2 * reach, self.height() - y + 2)
+        painter.drawText(room, _WRAPPED, "\n".join(stick.jig_lines))
 
 
 _CENTRED: Final = Qt.AlignmentFlag.AlignCenter
+_WRAPPED: Final = (
+    int(Qt.AlignmentFlag.AlignHCenter)
+    | int(Qt.AlignmentFlag.AlignTop)
+    | int(Qt.TextFlag.TextWordWrap)
+)
 _LEFT: Final = Qt.AlignmentFlag.AlignLeft
 _RIGHT: Final = Qt.AlignmentFlag.AlignRight
-_MIDDLE: Final = Qt.AlignmentFlag.AlignHCenter
-_TOP: Final = Qt.AlignmentFlag.AlignTop
 _WRAP: Final = Qt.TextFlag.TextWordWrap
 
 

@@ -5,15 +5,25 @@ from datetime import datetime
 from typing import Final, Literal
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import (
+    QFontMetrics,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+)
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.ui.theme import Theme
 
 _CLOCK_PX: Final = 62
 _BAR_PX: Final = 10
-_LEAST_PX: Final = 46
-
+_LEAST_PX: Final = 46  # a title of one line, and what stands under it
+_LINE_PX: Final = 24
+_RIM_PX: Final = 18
+_WRAPPED: Final = int(Qt.AlignmentFlag.AlignLeft) | int(Qt.TextFlag.TextWordWrap)
 
 RowState = Literal["", "doing", "lies"]
 
@@ -80,19 +90,44 @@ class EveningView(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:
-        """Room for every step's two lines."""
-        return QSize(320, self._theme.px(_LEAST_PX) * max(3, len(self._rows)) + self._theme.px(16))
+        """Room for every step's title, in as many lines as it wants, and a line under it."""
+        wanted = sum(self._least(row) for row in self._rows)
+        return QSize(320, max(3 * self._theme.px(_LEAST_PX), wanted) + self._theme.px(16))
 
     def minimumSizeHint(self) -> QSize:
         """The same: it scrolls with the page."""
         return self.sizeHint()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Titles break anew."""
+        super().resizeEvent(event)
+        self.updateGeometry()
+
+    def _words_at(self) -> float:
+        """Where the words begin, pixels."""
+        return self._theme.px(_CLOCK_PX) + 8.0 + self._theme.px(_BAR_PX) + self._theme.px(12)
+
+    def _length_room(self, row: EveningRow) -> int:
+        """What is kept for how long it takes, pixels."""
+        return self._theme.px(120 if row.state == "doing" else 70)
+
+    def _title_height(self, row: EveningRow) -> int:
+        """How high a title stands, pixels."""
+        wide = max(1, round(self.width() - self._words_at() - self._length_room(row) - _RIM_PX))
+        metrics = QFontMetrics(self._theme.font(17, weight=600))
+        tall = metrics.boundingRect(0, 0, wide, 10_000, _WRAPPED, row.title).height()
+        return max(tall, self._theme.px(_LINE_PX))
+
+    def _least(self, row: EveningRow) -> int:
+        """How high a step lies at least, pixels."""
+        return self._title_height(row) + self._theme.px(_LEAST_PX - _LINE_PX)
 
     def boxes(self) -> dict[str, QRectF]:
         """Where each step lies: as high as it is long, but never less than its two lines."""
         if self._span is None or not self._rows:
             return {}
         start, end = self._span
-        least = self._theme.px(_LEAST_PX)
+        least = [self._least(row) for row in self._rows]
         room = self.height() - 12.0
         whole = max(1.0, (max(end, self._rows[-1].end) - start).total_seconds())
         spans = [(row.end - row.start).total_seconds() for row in self._rows]
@@ -102,11 +137,11 @@ class EveningView(QWidget):
                 self._rows, (start, *(row.end for row in self._rows)), strict=False
             )
         ]
-        spare = max(0.0, room - least * len(self._rows))
+        spare = max(0.0, room - sum(least))
         found, y = {}, 6.0
-        for row, span, gap in zip(self._rows, spans, gaps, strict=True):
+        for row, low, span, gap in zip(self._rows, least, spans, gaps, strict=True):
             y += spare * max(0.0, gap) / whole
-            tall = least + spare * span / whole
+            tall = low + spare * span / whole
             found[row.id] = QRectF(self._theme.px(_CLOCK_PX), y, self.width(), tall)
             y += tall
         return found
@@ -131,7 +166,7 @@ class EveningView(QWidget):
     def _paint_row(self, painter: QPainter, row: EveningRow, box: QRectF, line: float) -> None:
         theme = self._theme
         chosen = row.id == self._chosen
-        words = line + theme.px(_BAR_PX) + theme.px(12)
+        words, title = self._words_at(), self._title_height(row)
         if chosen:
             painter.fillRect(
                 QRectF(line + 1, box.top(), self.width() - line - 12, box.height() - 4),
@@ -154,35 +189,32 @@ class EveningView(QWidget):
         if row.glue and row.state != "lies":
             painter.setBrush(theme.colour("fluid"))
             painter.drawRect(QRectF(bar.left(), bar.bottom() - 8, bar.width(), 8))
-        length = theme.px(120 if row.state == "doing" else 70)
-        metrics_width = self.width() - words - length - 18
+        length = self._length_room(row)
         painter.setFont(theme.font(17, weight=600))
         painter.setPen(theme.colour("soft" if row.state == "lies" else "ink"))
         painter.drawText(
-            QRectF(words, box.top() + 1, metrics_width, theme.px(24)),
-            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-            self._cut(theme, row.title, metrics_width, 17, 600),
+            QRectF(words, box.top() + 1, self.width() - words - length - _RIM_PX, title),
+            _WRAPPED,
+            row.title,
         )
         painter.setFont(theme.font(15, weight=600))
         if row.state == "doing":
             painter.setPen(theme.colour("act"))
         painter.drawText(
-            QRectF(self.width() - length - 18, box.top() + 1, length, theme.px(24)),
+            QRectF(self.width() - length - _RIM_PX, box.top() + 1, length, theme.px(_LINE_PX)),
             Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             row.length,
         )
         painter.setFont(theme.font(13))
         painter.setPen(theme.colour("soft"))
         painter.drawText(
-            QRectF(words, box.top() + theme.px(23), self.width() - words - 18, theme.px(18)),
+            QRectF(words, box.top() + title, self.width() - words - _RIM_PX, theme.px(18)),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
-            self._cut(theme, row.under, self.width() - words - 18, 13, 400),
+            # the card beside says all of it
+            painter.fontMetrics().elidedText(
+                row.under, Qt.TextElideMode.ElideRight, round(self.width() - words - _RIM_PX)
+            ),
         )
-
-    @staticmethod
-    def _cut(theme: Theme, text: str, width: float, size: int, weight: int) -> str:
-        metrics = QFontMetricsF(theme.font(size, weight=weight))
-        return metrics.elidedText(text, Qt.TextElideMode.ElideRight, width)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Take a step in hand."""

@@ -120,7 +120,7 @@ class AuditChart(QWidget):
             painter.setPen(theme.colour("soft"))
             told = format_length(value, self._unit)
             painter.drawText(
-                QRectF(0, y - 10, box.left() - 8, 20),
+                QRectF(0, y - theme.px(10), box.left() - 8, theme.px(20)),
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
                 told,
             )

@@ -134,9 +134,9 @@ class BalanceDrawing(QWidget):
             painter.setPen(theme.colour("on_act"))
             painter.setFont(theme.font(12, weight=600))
             metrics = painter.fontMetrics()
-            wide, tall = metrics.horizontalAdvance("pack") + 6.0, metrics.height() - 2.0
+            wide, tall = metrics.horizontalAdvance("pack") + 6.0, float(metrics.height())
             plate = QRectF((a + b - wide) / 2, middle - tall / 2, wide, tall)
-            if wide > b - a or tall > 16:  # noqa: PLR2004  the pack's own height: its name has a plate
+            if wide > b - a or tall > 18:  # noqa: PLR2004  the pack's own height: its name has a plate
                 side = max(0.0, (b - a - wide) / 2)
                 painter.fillRect(plate.adjusted(-side, 0, side, 0), colour)
             painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, "pack")

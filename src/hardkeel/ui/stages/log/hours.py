@@ -1,6 +1,7 @@
 """Hours at the bench, a bar for each day."""
 
 from collections.abc import Sequence
+from typing import Final
 
 from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
@@ -9,7 +10,8 @@ from PyQt6.QtWidgets import QSizePolicy, QWidget
 from hardkeel.logbook.entries import Session
 from hardkeel.ui.theme import Theme
 
-_ROW = 38
+_LINE: Final = 18
+_ROW: Final = 2 * _LINE + 14
 _MOST_DAYS = 9
 
 
@@ -57,18 +59,15 @@ class HoursChart(QWidget):
             top = theme.px(40) + i * row
             painter.setFont(theme.font(13))
             painter.setPen(theme.colour("soft"))
+            middle = Qt.AlignmentFlag.AlignVCenter
+            line = QRectF(0, top, self.width(), theme.px(_LINE))
+            painter.drawText(line, middle, session.day)
             words = painter.fontMetrics().elidedText(
-                f"{session.day}  {session.note or ''}",
-                Qt.TextElideMode.ElideRight,
-                self.width() - theme.px(60),
+                session.note or "", Qt.TextElideMode.ElideRight, self.width()
             )
-            painter.drawText(
-                QRectF(0, top, self.width(), row * 0.5), Qt.AlignmentFlag.AlignVCenter, words
-            )
+            painter.drawText(line.translated(0, theme.px(_LINE)), middle, words)
             painter.setPen(theme.colour("ink"))
-            right = Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight
-            painter.drawText(
-                QRectF(0, top, self.width(), row * 0.5), right, f"{session.hours:.2f} h"
-            )
-            bar = QRectF(0, top + row * 0.56, self.width() * session.hours / longest, theme.px(6))
+            painter.drawText(line, middle | Qt.AlignmentFlag.AlignRight, f"{session.hours:.2f} h")
+            below = top + theme.px(2 * _LINE + 2)
+            bar = QRectF(0, below, self.width() * session.hours / longest, theme.px(6))
             painter.fillRect(bar, theme.colour("act"))

@@ -3,6 +3,7 @@
 from typing import Final
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import (
     QBoxLayout,
     QComboBox,
@@ -35,7 +36,7 @@ from hardkeel.ui.widgets.vial import Vial
 
 _SHOWS: Final = frozenset({"survey", "fuselage", "wings", "tail", "flight"})
 _STEPS: Final = 60  # each way
-_SIDE_BY_SIDE: Final = 1.3  # of the usual text: larger, and vials lie over the tools
+_SIDE_BY_SIDE: Final = 660  # narrower, and vials lie over the tools
 _MOST_DEG, _MOST_MM = 3.0, 6.0
 
 
@@ -257,9 +258,14 @@ class FeelPage(SubPage):
         self._fit_text()
         super().set_theme(theme)
 
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        """Side by side only where there is room."""
+        super().resizeEvent(event)
+        self._fit_text()
+
     def _fit_text(self) -> None:
-        """Large letters have no room side by side."""
-        large = self.theme.scale > _SIDE_BY_SIDE
+        """Large letters, and a narrow window, have no room side by side."""
+        large = self.width() < self.theme.px(_SIDE_BY_SIDE) + self._cards.width()
         way = QBoxLayout.Direction.TopToBottom if large else QBoxLayout.Direction.LeftToRight
         self._below.setDirection(way)
 
