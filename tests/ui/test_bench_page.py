@@ -7,8 +7,9 @@ from pathlib import Path
 from typing import cast
 
 import pytest
-from PyQt6.QtCore import QDate, QPointF, Qt
+from PyQt6.QtCore import QDate, QPointF, Qt, QTimer
 from PyQt6.QtGui import QDragEnterEvent, QDragLeaveEvent, QDragMoveEvent, QDropEvent
+from PyQt6.QtWidgets import QApplication, QDialog
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
@@ -16,6 +17,7 @@ from hardkeel.edits.bench import start_timer
 from hardkeel.edits.steps import tick
 from hardkeel.edits.truing import set_gluing, set_mixed, set_phase
 from hardkeel.messages.steps import title_of
+from hardkeel.project.model import empty_build
 from hardkeel.schedule.model import local_time
 from hardkeel.schedule.timers import running
 from hardkeel.storage.package import save
@@ -494,3 +496,28 @@ def test_no_card_stands_empty_before_there_is_a_plan(window: MainWindow) -> None
     page.show_nothing("")
     assert page.step.isHidden()
     assert page.lay_out.isHidden()
+
+
+def test_an_evening_without_a_model_leads_to_describing_one(
+    make_window: Callable[[], MainWindow], qtbot: QtBot
+) -> None:
+    window = make_window()
+    window.start(empty_build())
+    window.show_stage("bench")
+    page = cast("TonightPage", bench_of(window).page("tonight"))
+    assert page.step.button.isVisible()
+    asked: list[bool] = []
+    bench_of(window).description_wanted.connect(lambda: asked.append(True))
+    seen: list[str] = []
+
+    def close() -> None:
+        dialog = QApplication.activeModalWidget()
+        seen.append(type(dialog).__name__)
+        if isinstance(dialog, QDialog):
+            dialog.reject()
+
+    QTimer.singleShot(0, close)
+    qtbot.mouseClick(page.step.button, LEFT)
+    qtbot.waitUntil(lambda: bool(seen), timeout=5_000)
+    assert asked == [True]
+    assert seen == ["NewBuildDialog"]

@@ -9,7 +9,7 @@ from PyQt6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from hardkeel.base.errors import BadInput
-from hardkeel.demo.fleet import marram, sallow
+from hardkeel.demo.fleet import marram, sallow, withy
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits.paper import add_plan
 from hardkeel.edits.steps import lay_all
@@ -27,6 +27,7 @@ from hardkeel.ui.stages.tail.sections_page import SectionsPage
 from hardkeel.ui.stages.tail.sheets_page import TailSheetsPage
 from hardkeel.ui.stages.tail.sticks_page import TailSticksPage
 from hardkeel.ui.stages.tail.surface_page import SurfacePage
+from hardkeel.ui.tabbed.sticks_shown import stick_shown
 from hardkeel.ui.widgets.outline_chooser import OutlineChooser
 from tests.tail_independent import loop_of
 
@@ -408,3 +409,41 @@ def test_covering_first_turns_the_order_round_and_says_what_it_asks(demo: MainWi
     assert "never on the wood" in page.told.text()
     demo.document.stack.undo()
     assert page.covering.currentData() == "after"
+
+
+def test_an_end_against_a_curve_is_fitted_not_set_by_the_jig(
+    make_window: Callable[[], MainWindow],
+) -> None:
+    window = opened(make_window, withy())
+    page = bench(window, "sticks")
+    assert isinstance(page, TailSticksPage)
+    sticks = page.reckoned()
+    assert sticks is not None
+    curved = [
+        number
+        for number, step in enumerate(sticks.steps)
+        if any(len(end) > 2 for end in step.part.ends)
+    ]
+    assert curved
+    for number in curved:
+        part = sticks.steps[number].part
+        shown = stick_shown(window.document.build, sticks, number, "mm")
+        for end, words in zip(part.ends, shown.angle_words, strict=True):
+            assert (words == "fit to the curve") == (len(end) > 2)
+        assert "fit" in shown.jig
+        assert ("no jig" in shown.jig) == all(len(end) > 2 for end in part.ends)
+
+
+def test_a_flat_surface_is_built_of_ribs_from_where_it_is_looked_for(
+    qtbot: QtBot, demo: MainWindow
+) -> None:
+    page = bench(demo, "sections")
+    assert isinstance(page, SectionsPage)
+    assert page.now.answer.text() == "A flat frame has no section."
+    qtbot.mouseClick(page.now.button, LEFT)
+    assert stab(demo).kind == "ribbed"
+    assert page.ribs
+    assert not page.now.isVisible()
+    demo.document.stack.undo()
+    assert stab(demo).kind == "stick"
+    assert page.now.isVisible()

@@ -35,6 +35,7 @@ STOP_LOOKING: Final = "leave it at that"
 LOOKING: Final = "looking for a sooner one…"
 NOTHING_TONIGHT: Final = "Nothing can be begun tonight"
 NOTHING_TO_DO: Final = "All steps are done"
+NO_MODEL: Final = "Describe the model, and its steps follow"
 NO_STEPS: Final = "There are no steps yet: lay out a fuselage or a tail, and they follow from it."
 ARMS_LENGTH: Final = "arm's length (F11)"
 ARMS_KEYS: Final = (

@@ -40,11 +40,14 @@ class SubPage(QWidget):
         A piece was picked here: a former, a member, a stick of the cut list, a rib.
     place_wanted : str
         Another bench of the stage is asked for.
+    description_wanted : (nothing)
+        Nothing can be shown without a model: it is asked to describe one.
     """
 
     stirred = pyqtSignal()
     piece_chosen = pyqtSignal(str)
     place_wanted = pyqtSignal(str)
+    description_wanted = pyqtSignal()
 
     def __init__(
         self, document: Document, theme: Theme, unit: LengthUnit, parent: QWidget | None = None

@@ -164,6 +164,7 @@ class TabbedStage(StagePage):
             )
             page.piece_chosen.connect(self._on_piece_chosen)
             page.place_wanted.connect(self.turn_to)
+            page.description_wanted.connect(self.description_wanted)
             self._pages[key] = page
             self._tabs.add(page)
             page.choose(self.chosen)

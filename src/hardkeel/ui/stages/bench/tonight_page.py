@@ -19,6 +19,7 @@ from hardkeel.messages.diary import to_go_words
 from hardkeel.messages.gluing import list_words, pot_timer
 from hardkeel.messages.names import sentence_case
 from hardkeel.messages.order import hazard_words, then_words
+from hardkeel.messages.shell import DESCRIBE_YOUR_MODEL
 from hardkeel.messages.steps import step_title
 from hardkeel.schedule.evenings import upcoming, with_tonight
 from hardkeel.schedule.model import BenchTime, Step, local_time
@@ -340,7 +341,10 @@ class TonightPage(SubPage):
         self.evening.show_evening((), self.now, self.now, "")
         self.waits.show_lines("", [])
         self.lay_out.show_lines("", [])
-        self.step.show_step("", "", "", "")
+        if why == say.NO_STEPS:
+            self.step.show_step(say.NO_MODEL, "", "", DESCRIBE_YOUR_MODEL)
+        else:
+            self.step.show_step("", "", "", "")
 
     @property
     def rows(self) -> tuple[EveningRow, ...]:
@@ -396,9 +400,11 @@ class TonightPage(SubPage):
     def go_on(self) -> None:
         """Begin the step in hand, or it is done and the next one is in hand."""
         one = self._planned()
+        steps, trouble = self.steps_now()
         if one is None:
+            if trouble == say.NO_STEPS:
+                self.description_wanted.emit()
             return
-        steps, _ = self.steps_now()
         now, name = self.document.clock(), one.step.id
         doing = _is_doing(self._step_now(one.step))
 

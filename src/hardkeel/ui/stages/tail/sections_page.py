@@ -35,7 +35,7 @@ from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
-from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.flow import FlowLayout
@@ -43,6 +43,7 @@ from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
 
 _PERCENT: Final = 100.0
+_RIBBED: Final = "ribbed"
 _CAPSTRIP_MM: Final = (6.0, 1.0)
 _ADDED: Final = {"top": say.ADD_TOP, "bottom": say.ADD_BOTTOM, "tube": say.ADD_TUBE}
 
@@ -97,6 +98,7 @@ class SectionsPage(TailSubPage):
         self.gallery = WoodBoard(theme, say.RIB_GALLERY, height=240)
         self.large = WoodBoard(theme, "", height=190)
         self.root = RootRibCard()
+        self.now = NowCard()
         self.rib = LinesCard(say.RIBS)
         self.spars = FiguresCard(say.SPARS)
         self.add = {key: QPushButton(words) for key, words in _ADDED.items()}
@@ -123,7 +125,7 @@ class SectionsPage(TailSubPage):
             row.addWidget(button)
         self.spars.column.addLayout(row)
         cards = (
-            self.told, self.rib, self.root, self.foam,
+            self.told, self.now, self.rib, self.root, self.foam,
             FoldedSheet((self.spars, self.on_ribs, self.half_ribs, self.fit, self.by_hand)),
         )  # fmt: skip
         self._cards = CardColumn(cards, self.theme)
@@ -132,6 +134,7 @@ class SectionsPage(TailSubPage):
 
     def _connect(self) -> None:
         self.gallery.picked.connect(self._on_rib)
+        self.now.asked.connect(self._on_asked)
         self.root.make.clicked.connect(self._on_made)
         self.root.open.clicked.connect(self._on_open)
         self.root.section.activated.connect(self._on_section)
@@ -168,6 +171,7 @@ class SectionsPage(TailSubPage):
         self._show_school(of_ribs=not core)
         self.gallery.set_title(say.ROOT_CORE if core else say.RIB_GALLERY)
         self._ribs = ()
+        self._show_now(surface)
         if surface is None or not (ribs or core):
             nothing = say.NO_TAIL if surface is None else say.NO_SECTION
             self.gallery.show_picture(WoodPicture(), "", nothing)
@@ -183,6 +187,26 @@ class SectionsPage(TailSubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             self.gallery.show_picture(WoodPicture(), "", str(fault))
+
+    def _show_now(self, surface: TailSurface | None) -> None:
+        """What is to be done before there is a section."""
+        flat = surface is not None and has(surface, "bracing")
+        self.now.setVisible(flat or surface is None)
+        if flat:
+            self.now.show_doing(
+                Doing(say.NO_SECTION, say.NO_SECTION_WHY, button=say.BUILD_OF_RIBS, key=_RIBBED)
+            )
+        elif surface is None:
+            self.now.show_doing(
+                Doing(say.NO_TAIL, say.NO_TAIL_WHY, button=say.SHOW_SURFACE, key="surface")
+            )
+
+    def _on_asked(self, key: str) -> None:
+        surface = self.surface
+        if key == _RIBBED and surface is not None:
+            self.apply(say.built_edit(surface, _RIBBED), edits.set_built.of(surface.id, _RIBBED))
+        else:
+            self.place_wanted.emit(key)
 
     def _show_school(self, *, of_ribs: bool) -> None:
         """Foam has a section too, but no ribs to make."""
