@@ -7,11 +7,13 @@ from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from hardkeel.messages import shell as say
+from hardkeel.messages.newcomer import WHO_SEES
 from hardkeel.messages.safety import SAFETY
 from hardkeel.ui.shell import door_pictures
 from hardkeel.ui.shell.door import Door
 from hardkeel.ui.shell.recent_card import Glance, RecentCard
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.asked import Asked
 from hardkeel.ui.widgets.card import label
 
 _LATELY: Final = 3  # of eight parts of the width
@@ -89,6 +91,7 @@ class BlankPage(QWidget):
         box.setSpacing(12)
         box.addLayout(both, 1)
         box.addLayout(foot)
+        box.addWidget(Asked(WHO_SEES))
         area = QScrollArea()
         area.setWidget(paper)
         area.setWidgetResizable(True)

@@ -27,6 +27,7 @@ from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.planning import plan
 from hardkeel.ui.shell.kind_picker import FuselagePicker, KindPicker
 from hardkeel.ui.theme import Theme, apply_style
+from hardkeel.ui.widgets.asked import Asked
 from hardkeel.ui.widgets.card import label
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.folded import Folded
@@ -37,6 +38,7 @@ if TYPE_CHECKING:
 from hardkeel.messages import describe as say
 from hardkeel.messages.faults import told
 from hardkeel.messages.names import INSTRUMENT_NAMES, reading_name
+from hardkeel.messages.newcomer import WHERE_FROM
 from hardkeel.messages.shell import (
     DESCRIBE_YOUR_MODEL,
     NAME,
@@ -156,6 +158,7 @@ class NewBuildDialog(QDialog):
         column.addWidget(self.name)
         column.addWidget(label("heading", say.WHAT_IS_IT))
         column.addWidget(self.kinds)
+        column.addWidget(Asked(WHERE_FROM))
         for group in self._groups.values():
             column.addWidget(group)
         column.addStretch(1)

@@ -5,7 +5,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from hardkeel.base.units import LengthUnit
 from hardkeel.messages import true as say
+from hardkeel.messages.newcomer import HOW_READ
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.asked import Asked
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.vial import GroupLine, Vial, VialGroup
@@ -41,6 +43,8 @@ class ChecksCard(Card):
         self.column.addLayout(self._rows)
         self._empty = label("soft", say.NOTHING_TO_CHECK_YET)
         self.column.addWidget(self._empty)
+        self._asked = Asked(HOW_READ)
+        self.column.addWidget(self._asked)
         self._detail = label("heading")
         self._air = label("soft")
         self._limit = QuantityEdit()
@@ -91,6 +95,7 @@ class ChecksCard(Card):
                 self._vials[value.id].show_value(value)
         self._fold()
         self._empty.setVisible(not groups)
+        self._asked.setVisible(bool(groups))
 
     def unfold(self, body: str) -> None:
         """Show the checks of a part."""

@@ -18,9 +18,11 @@ from hardkeel.base.units import LengthUnit
 from hardkeel.messages import aiming as say_aiming
 from hardkeel.messages import rigging as say_rigging
 from hardkeel.messages import true as say
+from hardkeel.messages.newcomer import NO_SUCH_TOOL
 from hardkeel.survey.judging import Judgement
 from hardkeel.survey.model import DATUM, SeatKind, Survey
 from hardkeel.survey.roles import main_of, trimming
+from hardkeel.ui.widgets.asked import Asked
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.fields import QuantityEdit
@@ -134,6 +136,8 @@ class NextCard(Card):
             flow.addWidget(button)
         group.setExclusive(False)
         self.column.addWidget(tools)
+        self._asked = Asked(NO_SUCH_TOOL)
+        self.column.addWidget(self._asked)
         return group
 
     def offer_tools(self, kinds: frozenset[str] | None) -> None:
@@ -158,6 +162,7 @@ class NextCard(Card):
         self._hint.setText(view.draft_hint)
         self._hint.setVisible(bool(view.draft_hint))
         self.field.setVisible(view.takes and not view.draft_hint)
+        self._asked.setVisible(view.takes)
         if not view.takes or view.draft_hint:
             self.field.told.hide()
         self.field.set_kind(angular=view.angular, unit=view.unit)

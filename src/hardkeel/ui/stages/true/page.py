@@ -58,6 +58,7 @@ from hardkeel.ui.widgets.card_column import CardColumn
 from hardkeel.ui.widgets.cells import CellsModel
 from hardkeel.ui.widgets.checks_card import ChecksCard
 from hardkeel.ui.widgets.exaggeration import Exaggeration
+from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.reading_rows import READING_COLUMNS, ReadingRow, reading_cells
 from hardkeel.ui.widgets.readings_panel import ReadingsPanel
 from hardkeel.ui.widgets.tab_order import work_through
@@ -144,7 +145,7 @@ class TruePage(StagePage):
             self.seat,
             self._places,
             self.gaps,
-            self.aim,
+            FoldedSheet((self.aim,)),
             self.checks,
         )
         self._cards = CardColumn(cards, theme)
