@@ -1,7 +1,7 @@
 """Wood to be drawn as wood: shapes with their grain, lines and names, in a view's own axes (mm, v down)."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
@@ -9,6 +9,7 @@ from hardkeel.geometry.hull import Point2
 
 Tone = Literal["soft", "hard", "ply", "metal", "foam"]
 LineRole = Literal["station", "centre", "outline", "pin", "seat", "wire", "seam"]
+_NAMED_MM: Final = 14.0  # as high as a piece must be to bear its name
 _HARD: Final = ("spruce", "pine", "beech", "basswood", "balsa-hard")
 
 
@@ -91,6 +92,20 @@ class WoodPicture:
         spots = tuple(WoodSpot(spot.ref, spot.at, words(spot.ref)) for spot in self.spots)
         return replace(self, spots=spots)
 
+    def named(self, names: Mapping[str, str]) -> "WoodPicture":
+        """The same with the names of pieces on them, by ref, where there is room; on a thin one over its edge."""
+        labels = []
+        for ref, text in names.items():
+            boxes = [_box_of(shape.ring) for shape in self.shapes if shape.ref == ref]
+            if boxes:
+                left, top, right, bottom = max(boxes, key=lambda box: box[2] - box[0])
+                thin = bottom - top < _NAMED_MM
+                at = ((left + right) / 2, top if thin else (top + bottom) / 2)
+                labels.append(
+                    WoodLabel(at, text, "above" if thin else "right", ref, within=right - left)
+                )
+        return replace(self, labels=(*self.labels, *labels))
+
     @property
     def bounds(self) -> tuple[float, float, float, float] | None:
         """Least u and v, greatest u and v, of wood and lines; ``None`` where there is nothing."""
@@ -98,8 +113,12 @@ class WoodPicture:
         points += [p for line in self.lines for p in line.points]
         if not points:
             return None
-        us, vs = [p[0] for p in points], [p[1] for p in points]
-        return min(us), min(vs), max(us), max(vs)
+        return _box_of(points)
+
+
+def _box_of(points: Sequence[Point2]) -> tuple[float, float, float, float]:
+    us, vs = [p[0] for p in points], [p[1] for p in points]
+    return min(us), min(vs), max(us), max(vs)
 
 
 def tone_of(material: str | None) -> Tone:

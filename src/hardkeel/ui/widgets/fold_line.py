@@ -7,7 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPalette, QPen, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QSizePolicy, QWidget
 
 _MARK_PX: Final = 4.0  # half of the mark at the line's end
-_MARK_ROOM_PX: Final = 26
+_MARK_ROOM_PX: Final = 12
 _RIM_PX: Final = 14
 _WASH_ALPHA: Final = 22
 
@@ -29,8 +29,8 @@ class FoldLine(QAbstractButton):
         self._value.setWordWrap(True)
         self._value.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         row = QHBoxLayout(self)
-        row.setContentsMargins(rim, 6, rim + _MARK_ROOM_PX - _RIM_PX, 6)
-        self._mark_from_end = rim + (_MARK_ROOM_PX - _RIM_PX) / 2
+        row.setContentsMargins(rim, 6, rim + _MARK_ROOM_PX, 6)
+        self._mark_from_end = max(rim, _MARK_PX + 1)
         row.setSpacing(10)
         row.addWidget(self._name)
         row.addWidget(self._value, 1)

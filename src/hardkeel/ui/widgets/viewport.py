@@ -40,6 +40,19 @@ class Viewport:
         """The point of the view under a pixel, mm."""
         return ((at.x() - self.u0) / self.scale, (at.y() - self.v0) / self.scale)
 
+    def nearer(self, times: float, at: QPointF) -> "Viewport":
+        """The same so many times as large, the point under a pixel staying there."""
+        return Viewport(
+            self.box,
+            self.scale * times,
+            at.x() + times * (self.u0 - at.x()),
+            at.y() + times * (self.v0 - at.y()),
+        )
+
+    def moved(self, by: QPointF) -> "Viewport":
+        """The same pushed aside, pixels."""
+        return Viewport(self.box, self.scale, self.u0 + by.x(), self.v0 + by.y())
+
 
 def fit(box: QRectF, bounds: tuple[float, float, float, float]) -> Viewport:
     """Place bounds (u, v least and greatest) in a box, centred, as large as they go."""

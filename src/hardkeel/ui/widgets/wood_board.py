@@ -1,4 +1,4 @@
-"""A drawing of wood, to scale, in which every piece can be pointed at and picked."""
+"""A drawing of wood, to scale, in which every piece can be pointed at and picked; it can be looked at from nearer."""
 
 from typing import Final
 
@@ -13,8 +13,9 @@ from PyQt6.QtGui import (
     QPixmap,
     QPolygonF,
     QResizeEvent,
+    QWheelEvent,
 )
-from PyQt6.QtWidgets import QSizePolicy, QWidget
+from PyQt6.QtWidgets import QScrollArea, QSizePolicy, QWidget
 
 from hardkeel.picture.wood import WoodLabel, WoodPicture, WoodShape, WoodSpot
 from hardkeel.ui.theme import Theme
@@ -23,6 +24,8 @@ from hardkeel.ui.widgets.wood import paint_pin, paint_wood, shape_path, text_box
 
 _MARGIN_PX: Final = 18
 _HEAD_PX: Final = 26
+_NEARER: Final = 1.25  # a notch of the wheel, or a press of + or -
+_NEAREST: Final = 24.0
 _NEAR_PX: Final = 9  # nearer than this a spot is meant
 _PLAIN_LINES: Final = {
     "station": 0.7,
@@ -32,6 +35,7 @@ _PLAIN_LINES: Final = {
     "wire": 1.4,
     "seam": 0.5,
 }
+_BY_KEY: Final = {"+": _NEARER, "-": 1 / _NEARER, "0": 0.0}
 _DASHES: Final[dict[str, list[float]]] = {"centre": [8, 3, 2, 3], "seat": [6, 3], "station": [1, 3]}
 
 
@@ -66,6 +70,12 @@ class WoodBoard(QWidget):
         self._near: WoodSpot | None = None
         self._ground: QPixmap | None = None
         self._view: Viewport | None = None
+        self._whole: Viewport | None = None
+        self._nearer, self._aside = (
+            1.0,
+            QPointF(),
+        )  # how it is looked at: times as large, pushed by pixels
+        self._dragged: QPointF | None = None
         self._paths: list[tuple[WoodShape, QPainterPath]] = []
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -88,6 +98,8 @@ class WoodBoard(QWidget):
     def show_picture(self, picture: WoodPicture, chosen: str = "", note: str = "") -> None:
         """Show another picture; `note` stands at the right of its head."""
         if picture != self._picture or note != self._note:
+            if picture.bounds != self._picture.bounds:
+                self._nearer, self._aside = 1.0, QPointF()
             self._picture, self._note, self._near = picture, note, None
             self._forget()
         self.choose(chosen)
@@ -155,8 +167,60 @@ class WoodBoard(QWidget):
             max(self.width() - 2 * margin, 10),
             max(self.height() - head - below - 8, 10),
         )
-        self._view = fit(box, bounds or (0.0, 0.0, 1.0, 1.0))
+        self._whole = fit(box, bounds or (0.0, 0.0, 1.0, 1.0))
+        self._view = self._whole.nearer(self._nearer, box.center()).moved(self._aside)
         self._paths = [(shape, shape_path(self._view, shape)) for shape in self._picture.shapes]
+
+    @property
+    def nearness(self) -> float:
+        """How many times as large as the whole of it is shown."""
+        return self._nearer
+
+    def look_nearer(self, times: float, at: QPointF) -> None:
+        """Look from nearer, or from farther, at what is under a pixel; at last all of it is seen."""
+        self._lay()
+        view, whole = self._view, self._whole
+        if view is None or whole is None or self._picture.bounds is None:
+            return
+        wanted = min(self._nearer * times, _NEAREST)
+        if wanted <= 1.0:
+            self._nearer, self._aside = 1.0, QPointF()
+        else:
+            seen = view.nearer(wanted / self._nearer, at)
+            straight = whole.nearer(wanted, whole.box.center())
+            self._nearer = wanted
+            self._aside = QPointF(seen.u0 - straight.u0, seen.v0 - straight.v0)
+        self._forget()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """Nearer and farther at the pointer; with Ctrl where the wheel moves the page."""
+        if event is None:
+            return
+        up = event.angleDelta().y()
+        if self._scrolls and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            event.ignore()
+            return
+        if up == 0 or (up < 0 and self._nearer <= 1.0) or self._picture.bounds is None:
+            event.ignore()
+            return
+        self.look_nearer(_NEARER if up > 0 else 1 / _NEARER, event.position())
+        event.accept()
+
+    @property
+    def _scrolls(self) -> bool:
+        """Whether the wheel moves the page that it lies on."""
+        above = self.parentWidget()
+        while above is not None and not isinstance(above, QScrollArea):
+            above = above.parentWidget()
+        return above is not None
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """All of it."""
+        self.look_nearer(0.0, QPointF())
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        """It is let go."""
+        self._dragged = None
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """The ground once, what is in hand over it each time."""
@@ -258,7 +322,8 @@ class WoodBoard(QWidget):
 
     def _room(self, painter: QPainter, view: Viewport, label: WoodLabel) -> QRectF:
         box = text_box(painter, view.point(label.at), label.text, label.side)
-        box.moveLeft(min(max(box.left(), 2.0), self.width() - box.width() - 2))
+        if self._nearer <= 1.0:  # looked at from nearer, what lies outside stays there
+            box.moveLeft(min(max(box.left(), 2.0), self.width() - box.width() - 2))
         return box
 
     def _at(self, point: QPointF) -> str:
@@ -280,6 +345,11 @@ class WoodBoard(QWidget):
         """Light up what is pointed at, and say its name."""
         if event is None:
             return
+        if self._dragged is not None and event.buttons() & Qt.MouseButton.LeftButton:
+            self._aside += event.position() - self._dragged
+            self._dragged = event.position()
+            self._forget()
+            return
         near = self._spot(event.position())
         under = "" if near is not None else self._at(event.position())
         if under != self._under or near != self._near:
@@ -299,6 +369,7 @@ class WoodBoard(QWidget):
         """Pick what is clicked."""
         if event is None:
             return
+        self._dragged = event.position() if self._nearer > 1.0 else None
         near = self._spot(event.position())
         if near is not None:
             self.spot_picked.emit(near.ref)
@@ -309,7 +380,11 @@ class WoodBoard(QWidget):
             self.picked.emit(ref)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Left and right go from piece to piece."""
+        """Left and right go from piece to piece; + and - go nearer and farther, 0 shows all of it."""
+        times = _BY_KEY.get(event.text(), None) if event is not None else None
+        if times is not None:
+            self.look_nearer(times, QPointF(self.rect().center()))
+            return
         step = (
             {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()), 0)
             if event is not None

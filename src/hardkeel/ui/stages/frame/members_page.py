@@ -221,8 +221,9 @@ class MembersPage(FrameSubPage):
         member = self.member
         chosen = member.id if member is not None else ""
         note = say.members_count(len(self.fuselage.framed.members))
-        self.side.show_picture(side_view(build), chosen, note)
-        self.above.show_picture(view_from_above(build), chosen)
+        names = {one.id: say.member_title(one.id) for one in self.fuselage.framed.members}
+        self.side.show_picture(side_view(build).named(names), chosen, note)
+        self.above.show_picture(view_from_above(build).named(names), chosen)
         self.model.show_rows([self._row(one) for one in self.fuselage.framed.members], self.theme)
         self._show_card()
         self._show_bracing()
