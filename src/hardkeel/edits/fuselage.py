@@ -350,6 +350,27 @@ def give_outline(build: Build, name: str, ring: Sequence[Point2]) -> Build:
 
 
 @edit
+def stand_former(build: Build, name: str, bottom: float) -> Build:
+    """Stand a former so high with its foot, whole: its outline goes along; what is cut out of it stays where it is, mm.
+
+    Raises
+    ------
+    BadInput
+        When there is no such former.
+    """
+    former = former_of(fuselage_of(build), name)
+    up = bottom - former.bottom
+    return replaced(
+        build,
+        former.but(
+            bottom=bottom,
+            top=former.top + up,
+            outline=tuple((y, z + up) for y, z in former.outline),
+        ),
+    )
+
+
+@edit
 def give_outlines(
     build: Build,
     rings: Mapping[str, Sequence[Point2]],

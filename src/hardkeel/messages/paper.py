@@ -299,6 +299,24 @@ def taking_words(taking: Taking) -> str:
     return f"{words}, corner: {', '.join(LINE_WORDS[one].lower() for one in taking.corners)}"
 
 
+GOT_ITS_OUTLINE: Final = "It got its outline"
+FOOT_AT: Final = "its foot stands at, over the datum"
+FOOT_WHY: Final = (
+    "A former that is drawn by itself does not say how high it stands. Dashed: as it was."
+)
+
+
+def outline_change(before: Former, after: Former, unit: LengthUnit) -> str:
+    """``F3: 86.0 mm wide, was 86.2; 55.8 mm high, was 55.0``."""
+    told = []
+    for words, was, now in (
+        ("wide", 2 * before.half_width, 2 * after.half_width),
+        ("high", before.top - before.bottom, after.top - after.bottom),
+    ):
+        told.append(f"{format_length(now, unit)} {words}, was {format_length(was, unit)}")
+    return f"{after.id}: {'; '.join(told)}."
+
+
 def outline_doubt(before: Former, after: Former, unit: LengthUnit) -> str:
     """That an outline does not measure what the views say of its former; empty where it does."""
     parts = []
@@ -314,6 +332,11 @@ def outline_doubt(before: Former, after: Former, unit: LengthUnit) -> str:
     if not parts:
         return ""
     return f"{after.id}: its outline is {' and '.join(parts)}. Is it another former's?"
+
+
+def stood_edit(former: str) -> str:
+    """The step's name for undo."""
+    return f"foot of {former}"
 
 
 def gets_edit(words: str) -> str:

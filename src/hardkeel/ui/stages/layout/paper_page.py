@@ -27,6 +27,7 @@ from hardkeel.messages.paper import (
     outline_doubt,
     sheet_name,
     sigma_words,
+    stood_edit,
     takers_of,
 )
 from hardkeel.messages.tail import surface_read_words
@@ -44,6 +45,7 @@ from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.stages.layout.empty_paper import EmptyPaper
 from hardkeel.ui.stages.layout.fit_card import FitCard
+from hardkeel.ui.stages.layout.given_card import GivenCard
 from hardkeel.ui.stages.layout.picks_card import PicksCard
 from hardkeel.ui.stages.layout.plans_card import PlansCard
 from hardkeel.ui.stages.layout.scan_copies import ScanCopies
@@ -92,6 +94,7 @@ class PaperPage(SubPage):
         self.tools = ToolsCard()
         self.fit = FitCard()
         self.picks = PicksCard()
+        self.given = GivenCard(theme, unit)
         self.plans = PlansCard()
         self.empty = EmptyPaper()
         self._lay_out()
@@ -99,7 +102,9 @@ class PaperPage(SubPage):
         self.refresh()
 
     def _lay_out(self) -> None:
-        cards = CardColumn((self.told, self.tools, self.fit, self.picks, self.plans), self.theme)
+        cards = CardColumn(
+            (self.told, self.tools, self.given, self.fit, self.picks, self.plans), self.theme
+        )
         desk = QWidget()
         side = QHBoxLayout(desk)
         side.setContentsMargins(0, 0, 0, 0)
@@ -112,7 +117,7 @@ class PaperPage(SubPage):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._stack)
-        self.themed = (self.sheet, cards)
+        self.themed = (self.sheet, self.given.drawing, cards)
         self.lead_tab(cards)
 
     def _connect(self) -> None:
@@ -131,6 +136,7 @@ class PaperPage(SubPage):
         self.picks.take_pressed.connect(self._on_take)
         self.picks.outline_given.connect(self._on_outline_given)
         self.plans.plan_picked.connect(self.show_plan)
+        self.given.stood.connect(self._on_stood)
         self.plans.scan_wanted.connect(self.scan_wanted)
         self.plans.crease_wanted.connect(self._on_crease)
         self.empty.scan_wanted.connect(self.scan_wanted)
@@ -232,6 +238,7 @@ class PaperPage(SubPage):
         self.picks.show_picks(plan, rows, takers, self.unit)
         self._show_half(plan)
         self._show_scale()
+        self.given.hide_unless(self._former(self.given.former))
         self.sheet.show_marks(scan_marks(plan, self._tool, self._clicks, self.unit))
         if self.image_wanted:
             self.stirred.emit()
@@ -473,9 +480,17 @@ class PaperPage(SubPage):
         after = self._former(name)
         self.doubt = ""
         if given and before is not None and after is not None:
+            self.given.show_given(before, after, self.unit)
             self.doubt = outline_doubt(before, after, self.unit)
             self.tell(self.doubt)
         return given
+
+    def _on_stood(self, name: str, bottom: float) -> None:
+        before = self._former(name)
+        if self.apply(stood_edit(name), drawing_edits.stand_former.of(name, bottom)):
+            after = self._former(name)
+            if before is not None and after is not None:
+                self.given.show_given(before, after, self.unit)
 
     def _former(self, name: str) -> Former | None:
         fuselage = self.document.build.fuselage

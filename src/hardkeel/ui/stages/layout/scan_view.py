@@ -255,6 +255,11 @@ class ScanView(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if mark.kind == "length" and len(spots) == 2:  # noqa: PLR2004  its two ends
             painter.drawLine(spots[0], spots[1])
+        if mark.kind == "outline" and len(spots) > 1:  # corner to corner, as it was clicked
+            painter.drawPolyline(QPolygonF(spots))
+            painter.setPen(QPen(colour, 1.2, Qt.PenStyle.DashLine))
+            painter.drawLine(spots[-1], spots[0])
+            painter.setPen(QPen(colour, 1.6))
         for i, spot in enumerate(spots):
             last = mark.active and i == len(spots) - 1
             radius = 5.5 if last else 4.0
