@@ -236,11 +236,11 @@ def _searched(window: Array, piece: Array) -> tuple[float, Array]:
     rows, columns = (n - m + 1 for n, m in zip(window.shape, piece.shape, strict=True))
     if rows < 3 or columns < 3:  # noqa: PLR2004
         return -1.0, np.zeros(2)
-    views = np.lib.stride_tricks.sliding_window_view(window, piece.shape)
     mine = piece - piece.mean()
-    means = views.mean(axis=(2, 3))
-    cross = np.einsum("ijkl,kl->ij", views, mine)
-    power = np.einsum("ijkl,ijkl->ij", views, views) - piece.size * means**2
+    even = window - window.mean()  # small figures: their squares lose nothing in the sums
+    met = np.fft.rfft2(even) * np.conj(np.fft.rfft2(mine, even.shape))  # no place wraps round
+    cross = np.fft.irfft2(met, even.shape)[:rows, :columns]
+    power = _sums(even**2, piece.shape) - _sums(even, piece.shape) ** 2 / piece.size
     alike = cross / np.sqrt(np.maximum(power, 1e-6) * float((mine**2).sum()) + 1e-6)
     v, u = np.unravel_index(int(np.argmax(alike)), alike.shape)
     at = np.array([float(u), float(v)])
@@ -250,6 +250,13 @@ def _searched(window: Array, piece: Array) -> tuple[float, Array]:
             if bend < 0:
                 at[axis] += float(np.clip((low - high) / bend / 2, -0.5, 0.5))
     return float(alike.max()), at
+
+
+def _sums(field: Array, shape: tuple[int, ...]) -> Array:
+    """The sum under a rectangle at each of its places, by sums of sums."""
+    running = np.pad(field.cumsum(axis=0).cumsum(axis=1), ((1, 0), (1, 0)))
+    m, n = shape
+    return np.asarray(running[m:, n:] - running[:-m, n:] - running[m:, :-n] + running[:-m, :-n])
 
 
 def _even(pairs: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:

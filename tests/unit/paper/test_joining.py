@@ -9,6 +9,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.demo.kettlewick import demo_build
 from hardkeel.edits import paper as edits
 from hardkeel.edits.picks import point_named
+from hardkeel.paper import joining
 from hardkeel.paper.calibrating import calibrate
 from hardkeel.paper.ink import Ink
 from hardkeel.paper.joining import same_places
@@ -105,3 +106,31 @@ def test_beyond_a_crease_the_same_image_is_laid_again() -> None:
         None,
         (100, 80),
     )
+
+
+def test_a_piece_is_sought_as_by_laying_it_at_every_place() -> None:
+    """Against the correlation coefficient of every place, one by one."""
+    rng = np.random.default_rng(3)
+    for shape, size in (((30, 34), (9, 11)), ((25, 25), (25, 25)), ((40, 28), (7, 7))):
+        window = rng.normal(200, 20, shape)
+        v, u = min(3, shape[0] - size[0]), min(2, shape[1] - size[1])
+        piece = window[v : v + size[0], u : u + size[1]] + rng.normal(0, 2, size)
+        rows, columns = shape[0] - size[0] + 1, shape[1] - size[1] + 1
+        if rows < 3 or columns < 3:
+            assert joining._searched(window, piece)[0] == -1.0  # noqa: SLF001
+            continue
+        by_place = np.array(
+            [
+                [
+                    np.corrcoef(window[v : v + size[0], u : u + size[1]].ravel(), piece.ravel())[
+                        0, 1
+                    ]
+                    for u in range(columns)
+                ]
+                for v in range(rows)
+            ]
+        )
+        alike, at = joining._searched(window, piece)  # noqa: SLF001
+        assert alike == pytest.approx(by_place.max(), abs=1e-6)
+        v, u = np.unravel_index(by_place.argmax(), by_place.shape)
+        assert np.abs(at - (u, v)).max() <= 0.5
