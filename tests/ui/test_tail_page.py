@@ -259,12 +259,15 @@ def test_spars_are_moved_and_deepened(qtbot: QtBot, make_window: Callable[[], Ma
 def test_controls_say_what_touches_and_what_frees_it(qtbot: QtBot, demo: MainWindow) -> None:
     page = bench(demo, "controls")
     assert isinstance(page, ControlsPage)
-    assert "touches the rudder" in page.touches.lines.text()
+    qtbot.waitUntil(lambda: "touches the rudder" in page.touches.answer.text(), timeout=5_000)
     line = page.figures.fields["inner"].line
     line.selectAll()
     qtbot.keyClicks(line, "30")
     qtbot.keyClick(line, Qt.Key.Key_Return)
-    assert "touches the rudder" not in page.touches.lines.text()
+    qtbot.waitUntil(
+        lambda: "touches the rudder" not in page.touches.answer.text() + page.touches.lines.text(),
+        timeout=5_000,
+    )
     line = page.figures.fields["up"].line
     line.selectAll()
     qtbot.keyClicks(line, "40")

@@ -132,5 +132,5 @@ def test_a_piece_is_sought_as_by_laying_it_at_every_place() -> None:
         )
         alike, at = joining._searched(window, piece)  # noqa: SLF001
         assert alike == pytest.approx(by_place.max(), abs=1e-6)
-        v, u = np.unravel_index(by_place.argmax(), by_place.shape)
-        assert np.abs(at - (u, v)).max() <= 0.5
+        row, column = np.unravel_index(by_place.argmax(), by_place.shape)
+        assert np.abs(at - (column, row)).max() <= 0.5

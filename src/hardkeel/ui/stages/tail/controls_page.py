@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from hardkeel.airframe.tails import clashes_in, passing_in
@@ -12,6 +13,7 @@ from hardkeel.messages import tail as say
 from hardkeel.messages.faults import told
 from hardkeel.picture.tail import flat_picture_of, hinge_picture
 from hardkeel.picture.wood import WoodPicture
+from hardkeel.project.model import Build
 from hardkeel.tail.controls import hinge_stations, mismatch_of, throws_of
 from hardkeel.tail.model import Controls, TailSurface
 from hardkeel.ui.document.document import Document
@@ -44,6 +46,9 @@ class ControlsPage(TailSubPage):
         self.joiner = ButtonsCard(say.JOINER, list(say.JOINER_WORDS.items()))
         self.touches = LinesCard(say.TOUCHES)
         self.slot = LinesCard(say.SLOT)
+        self._late = QTimer(self)
+        self._late.setSingleShot(True)
+        self._late.timeout.connect(self._show_late)
         self._lay_out()
         self.figures.figure_changed.connect(self._on_control)
         self.linkage.figure_changed.connect(self._on_linkage)
@@ -142,10 +147,26 @@ class ControlsPage(TailSubPage):
         self.linkage.show_figures("", rows, self.unit, said)
         self.linkage.comes_to(said)
         self.joiner.show_answer(controls.joiner)
+        self._late.start()
+
+    def _show_late(self) -> None:
+        """What touches and what passes is reckoned once the rest is shown: it takes as long as all of that."""
+        surface, build = self.surface, self.document.build
+        if surface is None or not self.touches.isVisibleTo(self):
+            return
+        try:
+            self._show_way(surface, build)
+        except BadInput as fault:
+            self.tell(told(fault, self.unit))
+
+    def _show_way(self, surface: TailSurface, build: Build) -> None:
         clashes = clashes_in(build)
-        told = say.clash_sentences(clashes, self.unit)
+        sentences = say.clash_sentences(clashes, self.unit)
         self.touches.set_edge("out" if clashes else "")
-        self.touches.show_lines("" if clashes else say.MOVES_FREE, told)
+        if clashes:
+            self.touches.show_lines(sentences[0], sentences[1:])
+        else:
+            self.touches.show_lines(say.MOVES_FREE, sentences)
         ways = () if surface.upright else passing_in(build, surface)
         self.slot.setVisible(not surface.upright)
         self.slot.show_lines(say.passing_sentence(ways, self.unit), [])
