@@ -559,7 +559,7 @@ def elsewhere(count: int) -> str:
     """How much is wrong with other formers."""
     if not count:
         return ALL_SOUND
-    return f"{count} thing{'s' if count > 1 else ''} to look into on others: they bear a triangle."
+    return f"{number_of(count, 'thing')} to look into on others, where a triangle stands."
 
 
 def member_title(member_id: str) -> str:

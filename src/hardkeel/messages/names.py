@@ -52,7 +52,7 @@ INSTRUMENT_NAMES: Final[dict[InstrumentKind, str]] = {
     "level": "level",
     "digital-level": "digital level",
     "water-level": "water level",
-    "laser": "centreline laser",
+    "laser": "centre-line laser",
     "square": "square",
     "eye": "the eye from the nose",
 }
@@ -94,7 +94,7 @@ TOOLS: Final = {
     "height": "height stand",
     "incidence": "incidence gauge",
     "tilt": "level",
-    "offset": "centreline laser",
+    "offset": "centre-line laser",
     "angle": "square",
 }
 PHASE_WORDS: Final = {"dry": "dry fit", "wet": "glue wet", "cured": "cured"}
@@ -196,9 +196,9 @@ def reading_name(survey: Survey, reading: Reading) -> str:
 
 
 def _line_name(survey: Survey, reading: Offset) -> str:
-    """The centreline, or the string that it is read from."""
+    """The centre line, or the string that it is read from."""
     if reading.along is None:
-        return "the centreline"
+        return "the centre line"
     nose, tail = (mark_name(survey, one) for one in reading.along)
     return f"the string from {_pair(nose, tail, ' to ')}"
 

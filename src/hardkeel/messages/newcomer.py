@@ -14,7 +14,7 @@ class Question:
 
 WHERE_FROM: Final = Question(
     "Where is it measured from?",
-    "Along the fuselage from the datum station, aft positive: what lies before it, the nose say, is negative. "
+    "Along the fuselage from the datum station, aft positive: what lies before it, as the nose may, is negative. "
     "Up and down from the datum, a level line of your choosing; your plan has one. To port and starboard from the middle. "
     "Nothing is fixed by this: each figure can be changed on Lay out.",
 )

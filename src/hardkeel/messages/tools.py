@@ -33,7 +33,7 @@ HOW: Final[dict[InstrumentKind, str]] = {
     "digital-level": "Digital level: the same; half a step is lost in what it shows.",
     "water-level": "Water level: no bubble in the hose, both ends read at the bottom of the bow.",
     "square": "Square: stood on a straight edge, read with a feeler at the far end.",
-    "laser": f"Laser: along the centreline. {LASER_CAUTION}",
+    "laser": f"Laser: along the centre line. {LASER_CAUTION}",
     "eye": "The eye: two edges in line, from the nose; what it is worth follows from how far off you stand and how long the shorter edge is.",
 }
 
