@@ -10,9 +10,12 @@ from hardkeel.edits.tail import set_figures
 from hardkeel.messages import layout as layout_say
 from hardkeel.messages import tail as say
 from hardkeel.project.model import empty_build
+from hardkeel.tail.model import TailSurface
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.marks_card import MarksCard
+from hardkeel.ui.stages.tail.sections_page import SectionsPage
 from hardkeel.ui.stages.tail.surface_page import SurfacePage
+from hardkeel.ui.widgets.doing_card import NowCard
 from hardkeel.ui.widgets.fold_line import FoldLine
 from tests.stages_of import layout_of
 
@@ -94,3 +97,47 @@ def test_what_has_to_be_done_first_does_not_lie_folded_away(
     assert card is not None
     assert card.put_on.isVisible()
     assert card.put_on.text() == layout_say.PUT_WING_AND_TAIL_ON
+
+
+def test_what_is_asked_large_is_answered_beneath_it(
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
+) -> None:
+    """A surface of which nobody said how it is built: its answers do not lie folded away, nor is it called flat."""
+    window = make_window()
+    build = demo_build()
+    plain = tuple(
+        TailSurface(
+            id=one.id, le_x=one.le_x, z=one.z, span=one.span, root_chord=one.root_chord,
+            tip_chord=one.tip_chord, upright=one.upright,
+        )
+        for one in build.tail
+    )  # fmt: skip
+    window.start(build.but(tail=plain, steps=(), survey=None))
+    page = page_of(window)
+    assert page.now.answer.text() == say.HOW_BUILT
+    answer = page.kinds.buttons["ribbed"]
+    assert answer.isVisible()
+    for bench in ("order", "controls"):
+        window.pages["tail"].turn_to(bench)
+        card = next(one for one in window.pages["tail"].findChildren(NowCard) if one.isVisible())
+        assert card.button.text() == say.SHOW_SURFACE
+        qtbot.mouseClick(card.button, LEFT)
+        assert page.isVisible()
+    window.pages["tail"].turn_to("sections")
+    sections = window.pages["tail"].findChild(SectionsPage)
+    assert sections is not None
+    assert not sections.now.isVisible()
+    qtbot.mouseClick(window.pages["tail"].tabs["surface"], LEFT)
+    qtbot.mouseClick(answer, LEFT)
+    assert {one.kind for one in window.document.build.tail} == {"ribbed", None}
+
+
+def test_a_foreplane_is_no_low_stabilizer(make_window: Callable[[], MainWindow]) -> None:
+    window = make_window()
+    build = demo_build()
+    ahead = tuple(one.but(role="foreplane") if not one.upright else one for one in build.tail)
+    window.start(build.but(tail=ahead, steps=(), survey=None))
+    assert not page_of(window).arranged.isVisible()
+    window.document.stack.setClean()
+    window.start(build)
+    assert page_of(window).arranged.isVisible()

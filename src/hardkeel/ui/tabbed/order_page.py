@@ -48,6 +48,7 @@ from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _FIGURES: Final = (2, 4)
 _LIST: Final = "list"
+_GO: Final = "go to "
 _DRAWN: Final = "drawn"
 
 
@@ -67,6 +68,8 @@ class StageOrder:
         What is said where it has not.
     shows : frozenset of str
         Parts of the build that the page follows.
+    first : (str, str)
+        What leads to where it is drawn: a button's words, and the bench.
     """
 
     stage: str
@@ -74,6 +77,7 @@ class StageOrder:
     ready: Callable[[Build], bool]
     nothing: str
     shows: frozenset[str]
+    first: tuple[str, str] = ("", "")
 
 
 class StepCard(Card):
@@ -266,7 +270,9 @@ class OrderPage(SubPage):
             self.extra.show_step(None, self.document.build, self.unit)
             doing = Doing(say.PLAN_IT, say.PLAN_WHY, button=say.PLAN_IT, key="plan")
             ready = self.order.ready(self.document.build)
-            self.now.show_doing(doing if ready else Doing(self.order.nothing))
+            words, bench = self.order.first
+            before = Doing(self.order.nothing, button=words, key=f"{_GO}{bench}")
+            self.now.show_doing(doing if ready else before)
             self.next.show_lines("", ())
             self.not_yet.show_lines("", ())
             return
@@ -372,6 +378,8 @@ class OrderPage(SubPage):
     def _on_asked(self, key: str) -> None:
         if key == "plan":
             self._on_planned()
+        elif key.startswith(_GO):
+            self.place_wanted.emit(key.removeprefix(_GO))
         else:
             self._tick(key.removeprefix("tick "))
 

@@ -21,7 +21,7 @@ from hardkeel.ui.stages.tail.tail_page import SHOWS, TailSubPage
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.buttons_card import ButtonsCard
 from hardkeel.ui.widgets.card_column import CardColumn
-from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
@@ -40,6 +40,8 @@ class ControlsPage(TailSubPage):
         super().__init__(document, theme, unit, parent)
         self.hinge = WoodBoard(theme, say.HINGE_CUT, height=240)
         self.board = WoodBoard(theme, say.FROM_ABOVE, height=220)
+        self.now = NowCard()
+        self.now.asked.connect(self.place_wanted)
         self.answer = LinesCard(say.HINGES)
         self.figures = FiguresCard(say.THROW)
         self.linkage = FiguresCard(say.LINKAGE)
@@ -66,6 +68,7 @@ class ControlsPage(TailSubPage):
         work.addWidget(self.board, 4)
         cards = (
             self.told,
+            self.now,
             self.answer,
             self.touches,
             self.figures,
@@ -89,10 +92,14 @@ class ControlsPage(TailSubPage):
         for card in (self.figures, self.linkage, self.touches, self.slot):
             card.setVisible(moves)
         self.joiner.setVisible(moves and surface is not None and not surface.upright)
+        self.now.setVisible(not moves)
         if surface is None or not moves:
             self.hinge.show_picture(WoodPicture(), "", say.NO_HINGE)
             self.board.show_picture(WoodPicture())
-            self.answer.show_lines(say.NO_HINGE, [say.NO_HINGE_WHY])
+            self.answer.show_lines("", [])
+            self.now.show_doing(
+                Doing(say.NO_HINGE, say.NO_HINGE_WHY, button=say.SHOW_SURFACE, key="surface")
+            )
             return
         try:
             self._show(surface)

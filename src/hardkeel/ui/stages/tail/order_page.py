@@ -28,7 +28,12 @@ def _is_built(build: Build) -> bool:
 
 
 _ORDER: Final = StageOrder(
-    STAGE, tail_steps, _is_built, say.HOW_BUILT_FIRST, SHOWS | {"covering", "masses"}
+    STAGE,
+    tail_steps,
+    _is_built,
+    say.HOW_BUILT_FIRST,
+    SHOWS | {"covering", "masses"},
+    first=(say.SHOW_SURFACE, "surface"),
 )
 
 

@@ -173,7 +173,9 @@ class SectionsPage(TailSubPage):
         self._ribs = ()
         self._show_now(surface)
         if surface is None or not (ribs or core):
-            nothing = say.NO_TAIL if surface is None else say.NO_SECTION
+            nothing = say.NO_TAIL if surface is None else ""
+            if has(surface, "bracing"):
+                nothing = say.NO_SECTION
             self.gallery.show_picture(WoodPicture(), "", nothing)
             self.large.show_picture(WoodPicture())
             self._show_root(surface)

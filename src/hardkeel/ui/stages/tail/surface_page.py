@@ -171,7 +171,9 @@ class SurfacePage(TailSubPage):
         self.frame.joints.show_answer(bracing.joint)
         self.frame.gussets.show_answer("curved" if bracing.curved_gussets else "straight")
         self.frame.stiff.show_answer("stiff" if bracing.stiff else "pinned")
-        self.arranged.setVisible(True)
+        self.arranged.setVisible(
+            any(one.duty in ("stabilizer", "vee") for one in self.document.build.tail)
+        )
         self.arranged.show_answer(edits.arrangement_of(self.document.build))
         self._show_edges(surface)
         self.mass.setVisible(surface.kind is not None)
@@ -188,6 +190,7 @@ class SurfacePage(TailSubPage):
     def _show_now(self, surface: TailSurface) -> None:
         self.now.setVisible(surface.kind is None)
         if surface.kind is None:
+            self.kinds.lay_open()  # it is asked here
             self.now.show_doing(Doing(say.HOW_BUILT, say.HOW_BUILT_WHY))
 
     def _show_figures(self, surface: TailSurface) -> None:
