@@ -16,6 +16,7 @@ from hardkeel.ui.stages.layout.marks_card import MarksCard
 from hardkeel.ui.stages.tail.sections_page import SectionsPage
 from hardkeel.ui.stages.tail.surface_page import SurfacePage
 from hardkeel.ui.widgets.doing_card import NowCard
+from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.fold_line import FoldLine
 from tests.stages_of import layout_of
 
@@ -141,3 +142,15 @@ def test_a_foreplane_is_no_low_stabilizer(make_window: Callable[[], MainWindow])
     window.document.stack.setClean()
     window.start(build)
     assert page_of(window).arranged.isVisible()
+
+
+def test_a_line_leaves_out_what_is_nothing_and_puts_shares_in_order(qtbot: QtBot) -> None:
+    card = FiguresCard("Spars")
+    qtbot.addWidget(card)
+    line = card.fold_under_its_name()
+    figures = (
+        Figure("at", "top at %", 30.0, "number"), Figure("sheet", "sheeted to", 0.0), Figure("wide", "top wide", 3.0),
+        Figure("deep", "top deep", None), Figure("high", "high", 2.0), Figure("long", "long", 9.0),
+    )  # fmt: skip
+    card.show_figures("", figures, "mm")
+    assert line.value == "top at 30 %, top wide 3.0 mm, high 2.0 mm"

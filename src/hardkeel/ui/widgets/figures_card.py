@@ -88,12 +88,13 @@ class FiguresCard(Card):
             self.show_figures(self.title.text(), figures, unit, self.said.text())
 
     def _first_of(self, figures: tuple[Figure, ...]) -> str:
-        """The first few that are there, as they stand in their fields."""
-        told = [
-            f"{figure.words} {self.fields[figure.key].words_of(figure.value)}"
-            for figure in figures
-            if figure.value is not None
-        ]
+        """The first few that are there and more than nothing, as they stand in their fields."""
+        told = []
+        for figure in figures:
+            if figure.value:
+                value = self.fields[figure.key].words_of(figure.value)
+                words = figure.words.removesuffix(" %")
+                told.append(f"{words} {value}{' %' if words != figure.words else ''}")
         return ", ".join(told[:_TOLD])
 
     def _is_typed_in(self) -> bool:
