@@ -321,3 +321,13 @@ def test_each_drawing_of_a_sheet_has_its_own_file(
     qtbot.waitUntil(lambda: "is written" in window.notice.text, timeout=30000)
     assert sorted(one.name for one in out.iterdir()) == sorted(wanted)
     assert len({one.read_bytes() for one in out.iterdir()}) == len(wanted)
+
+
+@pytest.mark.parametrize("high", [0, 6, 8, 9, 36])
+def test_a_row_that_is_squeezed_for_a_moment_is_painted_all_the_same(
+    page: PaperPage, high: int
+) -> None:
+    """The monkey found it: a page laid out anew gives its rows no height at first."""
+    row = page.sheets.rows[0]
+    row.setFixedHeight(high)
+    assert not row.grab().isNull() or high == 0

@@ -89,6 +89,8 @@ class SheetRow(QAbstractButton):
 
     def _paint_small(self, painter: QPainter, box: QRectF) -> None:
         """The first drawing, as lines; kept, for it has thousands of points."""
+        if box.toRect().isEmpty():
+            return  # squeezed for a moment, while the page is laid out anew
         if self._small is None or self._small.size() != box.size().toSize():
             self._small = QPixmap(box.size().toSize())
             self._small.fill(self.theme.colour("field"))
