@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.base.units import LengthUnit, format_area, format_length
+from hardkeel.messages.counting import number_of
 
 # airframe page
 MY_MODEL: Final = "My model"
@@ -281,3 +282,31 @@ def in_hand(stop: str) -> str:
 def picked(body: str) -> str:
     """``stabilizer picked``."""
     return f"{body} picked"
+
+
+DIMENSION_TOO_SMALL: Final = "A dimension must be more than 0."
+MASS_TOO_SMALL: Final = "A mass can't be less than 0."
+TWO_LINES_NEAR: Final = "two lines are equally near: zoom in and click nearer to one"
+LENGTH_TOO_SMALL: Final = "a length must be more than 0"
+PAIRS_HERE: Final = "pairs will be drawn here"
+AIRFRAME_HERE: Final = "the airframe will lie here"
+
+
+def too_small(figure: str) -> str:
+    """A figure that must be more than nothing."""
+    return f"A {figure} must be more than 0."
+
+
+def balance_facts(grams: float, chord: str, guessed: int) -> str:
+    """``908 g all up, mean chord 190.4 mm, 18 masses estimated.``; `chord` may be empty."""
+    parts = [f"{grams:.0f} g all up"]
+    if chord:
+        parts.append(f"mean chord {chord}")
+    if guessed:
+        parts.append(f"{number_of(guessed, 'mass', 'masses')} estimated")
+    return f"{', '.join(parts)}."
+
+
+def holes_words(count: int) -> str:
+    """``, 2 lightening holes``; nothing where there are none."""
+    return f", {number_of(count, 'lightening hole')}" if count else ""

@@ -90,3 +90,6 @@ NOTHING_WRITTEN_YET: Final = "Nothing written yet. Readings and verdicts will ap
 def added_today(hours: float) -> str:
     """``Added … h to today.``."""
     return f"Added {hours:g} h to today."
+
+
+DAY_HOURS: Final = "A day at the bench has more than 0 and at most 24 hours."

@@ -1,9 +1,7 @@
 """What stands around the stages: menu, notices, questions, the first page."""
 
-from typing import TYPE_CHECKING, Final
-
-if TYPE_CHECKING:
-    from datetime import datetime
+from datetime import datetime
+from typing import Final
 
 # files
 NO_PICTURE: Final = (
@@ -131,7 +129,7 @@ def next_act(title: str) -> str:
     return f"Next: {title[:1].lower()}{title[1:]}"
 
 
-def saved_when(saved: "datetime", now: "datetime") -> str:
+def saved_when(saved: datetime, now: datetime) -> str:
     """``today, 21:10``, ``yesterday, 21:10``, ``Sunday``, ``19 September``, ``March 2025``."""
     days = (now.date() - saved.date()).days
     if days <= 0:
@@ -207,3 +205,39 @@ def left_by_newer(count: int) -> str:
 def too_long_to_draw(seconds: int) -> str:
     """Of a page that is not done in the time that any plan needs."""
     return f"takes more than {seconds} seconds to draw: it was left off"
+
+
+ITS_FILE_IS_GONE: Final = "its file is gone"
+ITS_FILE_WAS_CHANGED: Final = "its file was changed"
+STANDS_UNSAVED: Final = "not saved"
+NO_FILE_YET: Final = "no file yet"
+A_BUILD: Final = "A build"
+SIDE_VIEW_HERE: Final = "your model's side view will lie here"
+
+
+def saved_at(written: datetime) -> str:
+    """``saved 18:44``."""
+    return f"saved {written:%H:%M}"
+
+
+def changed_behind(name: str) -> str:
+    """A build that is brought back, and its file is another one by now."""
+    return f"{name} was changed since; saving will ask for another name."
+
+
+def not_opened(name: str, why: object) -> str:
+    """A file that could not be opened, and why."""
+    return f"{name} was not opened. {why}."
+
+
+def has_changes(name: str) -> str:
+    """What is asked before a build is left."""
+    return f"{name} has changes that are not saved."
+
+
+def had_changes(name: str, at: datetime, others: int) -> str:
+    """What a journal holds, and how many more there are."""
+    more = f" So had {others} more." if others else ""
+    return (
+        f"{name} had changes from {at:%d %b %H:%M} that were not saved when Hard Keel ended.{more}"
+    )

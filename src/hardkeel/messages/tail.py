@@ -576,3 +576,8 @@ def outline_edit(surface: "TailSurface") -> str:
 
 COVERED: Final = "Covered"
 WEIGHS_COVERED: Final = "weighs, covered and hinged; it takes the place of its parts in the balance"
+
+
+def not_read(name: str, why: object) -> str:
+    """A file that could not be read."""
+    return f"{name} can't be read: {why}"

@@ -336,3 +336,8 @@ def moved_words(
         f"The {part} stood otherwise in {told}: by up to {format_length(moved.by, unit)}.",
         f"What the pictures say of the {part} mixes both. Take away those that show it as it stands no more, or take all again.",
     )
+
+
+def not_watched(why: object) -> str:
+    """A folder that can't be looked into."""
+    return f"can't be watched: {why}"

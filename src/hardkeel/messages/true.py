@@ -90,3 +90,31 @@ def other_unit(shown: str, wanted: str) -> str:
     """``shows mm, set it to °``."""
     spelled = {"deg": "°", "mm": "mm"}
     return f"shows {spelled.get(shown, shown)}, set it to {spelled.get(wanted, wanted)}"
+
+
+DOES_NOT_FIT: Final = "does not fit the rest: take it again"
+MAY_BE_WRONG: Final = "may be the wrong one: take it again"
+SIMULATED_APART: Final = "simulated: not mixed with what was read"
+KEPT_NOT_USED: Final = "kept, not used"
+NOTHING_CHECKS: Final = "nothing checks this reading"
+WORTH_TAKING_NOTE: Final = "worth taking"
+
+
+def unnoticed(amount: str) -> str:
+    """How large an error of a reading nobody would notice."""
+    return f"an error under {amount} would go unnoticed"
+
+
+def too_little_since(phase: object) -> str:
+    """Nothing to compare a phase with."""
+    return f"too little read to compare with {phase}"
+
+
+def nothing_moved_since(phase: object) -> str:
+    """No part has moved since a phase, as far as is known."""
+    return f"no movement beyond doubt since {phase}"
+
+
+def moved_since(phase: object, what: str) -> str:
+    """What moved most since a phase."""
+    return f"since {phase}: {what}"

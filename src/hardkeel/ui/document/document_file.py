@@ -79,13 +79,13 @@ class DocumentFile(QObject):
     def standing(self) -> str:
         """How the build stands on disk, in two words."""
         if self._is_gone():
-            return "its file is gone"
+            return say.ITS_FILE_IS_GONE
         if self._is_another():
-            return "its file was changed"
+            return say.ITS_FILE_WAS_CHANGED
         if self.unsaved:
-            return "not saved"
+            return say.STANDS_UNSAVED
         written = self._written()
-        return f"saved {written:%H:%M}" if written is not None else "no file yet"
+        return say.saved_at(written) if written is not None else say.NO_FILE_YET
 
     def open(self, path: Path) -> None:
         """Read a file and put it on the bench.
@@ -200,7 +200,7 @@ class DocumentFile(QObject):
                     others = loaded.others
                 hold = self._held(path)
                 if stamp is not None and path.exists() and stamp_of(path) != stamp:
-                    said = f"{path.name} was changed since; saving will ask for another name."
+                    said = say.changed_behind(path.name)
             except FileInUse as fault:
                 path, stamp = None, None
                 said = say.brought_back_loose(fault)

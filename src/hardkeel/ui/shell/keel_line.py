@@ -8,6 +8,7 @@ from PyQt6.QtGui import QFontMetrics, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from hardkeel.messages import shell as say
+from hardkeel.messages.shell import SIDE_VIEW_HERE
 from hardkeel.parts.model import State
 from hardkeel.picture.truing import Stroke
 from hardkeel.survey.model import Verdict
@@ -125,9 +126,7 @@ class KeelLine(QWidget):
         painter.drawLine(QPointF(self._theme.px(_LEFT), middle), QPointF(self.width() - 60, middle))
         painter.setPen(self._theme.colour("soft"))
         painter.setFont(self._theme.font(14))
-        painter.drawText(
-            QPointF(self._theme.px(_LEFT), middle - 8), "your model's side view will lie here"
-        )
+        painter.drawText(QPointF(self._theme.px(_LEFT), middle - 8), SIDE_VIEW_HERE)
 
     def _paint_formers(self, painter: QPainter, viewport: Viewport) -> None:
         theme = self._theme

@@ -23,7 +23,7 @@ class UnsavedDialog(QDialog):
         box = QVBoxLayout(self)
         box.setContentsMargins(24, 20, 24, 18)
         box.setSpacing(12)
-        box.addWidget(label("title", f"{name} has changes that are not saved."))
+        box.addWidget(label("title", say.has_changes(name)))
         row = QHBoxLayout()
         row.addStretch(1)
         self.buttons: dict[Answer, QPushButton] = {}

@@ -358,7 +358,7 @@ class MainWindow(QMainWindow):
         try:
             self.document_file.open(path)
         except BadInput as fault:
-            self.notice.tell(f"{path.name} was not opened. {fault}.")
+            self.notice.tell(say.not_opened(path.name, fault))
         except FileInUse as fault:
             self.notice.tell(
                 f"{path.name}: {fault}.", (say.OPEN_A_COPY, lambda: self._open_copy(path))
@@ -422,10 +422,9 @@ class MainWindow(QMainWindow):
             self.notice.offer(say.left_by_newer(newer) if newer else "")
         else:
             rescued = left[0]
-            name = rescued.build.name or "A build"
-            more = f" So had {len(left) - 1} more." if len(left) > 1 else ""
+            name = rescued.build.name or say.A_BUILD
             self.notice.offer(
-                f"{name} had changes from {rescued.at:%d %b %H:%M} that were not saved when Hard Keel ended.{more}",
+                say.had_changes(name, rescued.at, len(left) - 1),
                 (say.BRING_THEM_BACK, lambda: self._recover(rescued)),
                 (say.DROP_THEM, lambda: self._decline(rescued)),
             )
@@ -441,7 +440,7 @@ class MainWindow(QMainWindow):
         try:
             self.document_file.open_copy(path)
         except BadInput as fault:
-            self.notice.tell(f"{path.name} was not opened. {fault}.")
+            self.notice.tell(say.not_opened(path.name, fault))
             return
         self._show_opened()
 

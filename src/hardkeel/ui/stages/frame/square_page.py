@@ -25,6 +25,7 @@ from hardkeel.messages import targets as targets_say
 from hardkeel.messages.asking import far_question
 from hardkeel.messages.faults import told
 from hardkeel.messages.names import PHASE_WORDS, sentence_case
+from hardkeel.messages.true import DOES_NOT_FIT, WORTH_TAKING_NOTE
 from hardkeel.messages.verdicts import AT_THE_LIMIT
 from hardkeel.picture.squaring import frame_from_above, frame_from_behind, frame_from_the_side
 from hardkeel.picture.wood import WoodPicture
@@ -392,7 +393,7 @@ class SquarePage(FrameSubPage):
                 say.reading_words(reading),
                 say.value_words(reading, self.unit),
                 say.off_words(reading, fit.residual, self.unit),
-                "does not fit the rest: take it again" if reading.id in outliers else "",
+                DOES_NOT_FIT if reading.id in outliers else "",
                 "doubtful" if reading.id in outliers else "ignored" if reading.ignored else "fits",
             )
             for reading, fit in zip(squared.readings, squared.fits, strict=True)
@@ -408,7 +409,7 @@ class SquarePage(FrameSubPage):
                 say.reading_words(one),
                 "",
                 "",
-                "worth taking" if i < len(first) else "",
+                WORTH_TAKING_NOTE if i < len(first) else "",
                 "wanted",
             )
             for i, one in enumerate(wanted)

@@ -75,9 +75,7 @@ class AuditChart(QWidget):
         painter.setFont(theme.font(13))
         if not self._spots:
             painter.setPen(theme.colour("soft"))
-            painter.drawText(
-                QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, "pairs will be drawn here"
-            )
+            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, say.PAIRS_HERE)
             return
         left, low = theme.px(64), theme.px(36)
         box = QRectF(

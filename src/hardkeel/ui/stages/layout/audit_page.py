@@ -230,7 +230,7 @@ class AuditPage(SubPage):
                 self.tell(told(fault, self.unit))
                 return
         if min(values) <= 0:
-            self.tell("A dimension must be more than 0.")
+            self.tell(say.DIMENSION_TOO_SMALL)
             return
         pair = Pair(
             part=self.part.text().strip() or None,
@@ -258,7 +258,7 @@ class AuditPage(SubPage):
                 self.tell(told(fault, self.unit))
                 return False
             if value <= 0:
-                self.tell("A dimension must be more than 0.")
+                self.tell(say.DIMENSION_TOO_SMALL)
                 return False
             changes = {"plan" if column == _PLAN else "measured": value}
         return self.apply("change a dimension", paper_edits.change_pair.of(name, number, **changes))

@@ -92,9 +92,7 @@ class BalanceDrawing(QWidget):
         viewport = self._viewport()
         if viewport is None:
             painter.setPen(theme.colour("soft"))
-            painter.drawText(
-                QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, "the airframe will lie here"
-            )
+            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, say.AIRFRAME_HERE)
             return
         for stroke in self._shown.strokes:
             painter.setPen(QPen(theme.colour("ink" if stroke.role != "former" else "hair"), 1.2))

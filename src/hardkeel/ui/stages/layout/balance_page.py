@@ -138,13 +138,9 @@ class BalancePage(SubPage):
             f"{bay_sentence(found, wanted, self.unit)} "
             f"{hatch_sentence(wanted, depth_under(self.document.build.fuselage))}".strip()
         )
-        parts = [f"{found.mass:.0f} g all up"]
-        if found.chord is not None:
-            parts.append(f"mean chord {format_length(found.chord.length, self.unit)}")
+        chord = format_length(found.chord.length, self.unit) if found.chord is not None else ""
         guessed = sum(not mass.weighed for mass in self.document.build.masses)
-        if guessed:
-            parts.append(f"{guessed} masses estimated")
-        self._facts.setText(", ".join(parts) + ".")
+        self._facts.setText(say.balance_facts(found.mass, chord, guessed))
         wrong = found.nose_weight is None or found.nose_weight > 0 or found.battery_fits is False
         self._answer.set_edge("out" if wrong else "act")
 
@@ -249,7 +245,7 @@ class BalancePage(SubPage):
             self.tell(told(fault, self.unit))
             return
         if grams < 0:
-            self.tell("A mass can't be less than 0.")
+            self.tell(say.MASS_TOO_SMALL)
             return
         mass = Mass(id=name, mass=grams, x=x, weighed=True)
         if self.apply(f"put {name} in", ledger_edits.put_mass.of(mass)):
@@ -265,7 +261,7 @@ class BalancePage(SubPage):
             else:
                 changed = mass.but(x=parse_length(text, self.unit).mm)
         except (BadInput, ValueError) as fault:
-            self.tell(str(fault) if isinstance(fault, BadInput) else "A mass can't be less than 0.")
+            self.tell(str(fault) if isinstance(fault, BadInput) else say.MASS_TOO_SMALL)
             return False
         return self.apply(f"change {key}", ledger_edits.put_mass.of(changed))
 

@@ -171,8 +171,7 @@ def _wood_words(fuselage: Fuselage, former: Former, unit: LengthUnit) -> str:
         shape = shape_of(fuselage, former)
     except BadInput as fault:
         return str(fault)
-    count = len(shape.lightening)
-    holes = f", {count} lightening hole{'s' if count > 1 else ''}" if count else ""
+    holes = say.holes_words(len(shape.lightening))
     caution = caution_sentence(former, shape.cautions)
     loft = say.girth_words(girth_of(former), area_of(former), unit)
     return f"{caution or f'{format_area(shape.area, unit)} of wood{holes}.'} {loft}"

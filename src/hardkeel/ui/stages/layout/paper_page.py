@@ -124,9 +124,7 @@ class PaperPage(SubPage):
         self.sheet.clicked.connect(self._on_clicked)
         self.sheet.nudged.connect(self._on_nudged)
         self.sheet.taken_back.connect(self._on_taken_back)
-        self.sheet.between.connect(
-            lambda: self.tell("two lines are equally near: zoom in and click nearer to one")
-        )
+        self.sheet.between.connect(lambda: self.tell(say.TWO_LINES_NEAR))
         self.tools.tool_picked.connect(self.use)
         self.tools.entered.connect(self._on_entered)
         self.tools.settling_set.connect(self._on_settling_set)
@@ -354,7 +352,7 @@ class PaperPage(SubPage):
 
     def _take_length(self, plan: Plan, length: float) -> bool:
         if length <= 0:
-            raise BadInput("", "a length must be more than 0")
+            raise BadInput("", say.LENGTH_TOO_SMALL)
         a, b = self._clicks
         along = self._direction(plan, a, b)
         with faults_told():

@@ -271,7 +271,7 @@ class WoodsPage(SubPage):
             self.tell(told(fault, self.unit))
             return False
         if value is not None and value <= 0:
-            self.tell(f"A {field} must be more than 0.")
+            self.tell(say.too_small(field))
             return False
         own = before.but(**{field: value})
         empty = own.density is None and own.stiffness is None and own.strength is None

@@ -284,5 +284,5 @@ def parse_hours(text: str) -> tuple[float, str | None]:
     else:
         hours = float(match["n"].replace(",", ".")) / (60 if match["u"] == "min" else 1)
     if not 0 < hours <= _LONGEST_DAY_H:
-        raise BadInput("", "A day at the bench has more than 0 and at most 24 hours.")
+        raise BadInput("", say.DAY_HOURS)
     return hours, (match["note"] or "").strip() or None

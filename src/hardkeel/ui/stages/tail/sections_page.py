@@ -372,7 +372,7 @@ class SectionsPage(TailSubPage):
         try:
             text = path.read_bytes().decode("utf-8", errors="replace")
         except OSError as fault:
-            self.tell(f"{path.name} can't be read: {fault.strerror or fault}")
+            self.tell(say.not_read(path.name, fault.strerror or fault))
             return
         self.apply(
             say.section_edit(path.name),

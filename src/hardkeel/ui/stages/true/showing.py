@@ -193,7 +193,7 @@ def reading_rows(
         rows.sort(key=lambda row: row.id not in mine)
     for i, reading in enumerate(wanted):
         what = reading_name(build.surveyed, reading)
-        rows.append(ReadingRow(f"{WANTED}{i}", what, "", "", "worth taking", "wanted"))
+        rows.append(ReadingRow(f"{WANTED}{i}", what, "", "", say.WORTH_TAKING_NOTE, "wanted"))
     return tuple(rows)
 
 
@@ -225,20 +225,20 @@ def _note(
     unit: LengthUnit,
 ) -> str:
     if reading.id in outliers:
-        return "does not fit the rest: take it again"
+        return say.DOES_NOT_FIT
     if reading.simulated:
-        return "simulated" if fit.used else "simulated: not mixed with what was read"
+        return "simulated" if fit.used else say.SIMULATED_APART
     if reading.ignored:
-        return "kept, not used"
+        return say.KEPT_NOT_USED
     if reading.id in alike:
-        return "may be the wrong one: take it again"
+        return say.MAY_BE_WRONG
     if fit.noticed_from == float("inf"):
-        return "nothing checks this reading"
+        return say.NOTHING_CHECKS
     if fit.noticed_from > _WEAK * sigma_of(reading):
         angular = in_degrees(survey, reading)
         least = as_shown(survey, reading, fit.noticed_from)
         amount = format_angle(least, 1) if angular else format_length(least, unit)
-        return f"an error under {amount} would go unnoticed"
+        return say.unnoticed(amount)
     return ""
 
 
@@ -404,13 +404,12 @@ def moved_words(build: Build, before: Judgement | None, now: Judgement, unit: Le
     checks = {check.id: check for check in now.checks}
     moved = [m for m in known if m.noticeable]
     if not known:
-        return f"too little read to compare with {before.phase}"
+        return say.too_little_since(before.phase)
     if not moved:
-        return f"no movement beyond doubt since {before.phase}"
+        return say.nothing_moved_since(before.phase)
     worst = max(moved, key=lambda m: abs(m.moved) / tolerance[m.check])
-    return f"since {before.phase}: " + movement_sentence(
-        build.surveyed, worst, checks[worst.check], unit
-    )
+    what = movement_sentence(build.surveyed, worst, checks[worst.check], unit)
+    return say.moved_since(before.phase, what)
 
 
 def place_names(build: Build, draft: Draft | None) -> list[str]:

@@ -8,6 +8,7 @@ from typing import Final, cast
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from hardkeel.base.errors import BadInput, HardKeelError
+from hardkeel.messages import targets as say
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.jobs.pool import Jobs
 from hardkeel.ui.widgets.dropped import PICTURES
@@ -102,4 +103,4 @@ def sizes_in(folder: Path) -> dict[str, int]:
                 if Path(one.name).suffix.lower() in PICTURES and one.is_file()
             }
     except OSError as fault:
-        raise BadInput(folder.name, f"can't be watched: {fault.strerror or fault}") from fault
+        raise BadInput(folder.name, say.not_watched(fault.strerror or fault)) from fault
