@@ -1,7 +1,7 @@
 """Which painted texts of a window are cut: by the rectangle they are given, or by the edge of what they are painted on."""
 
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Any
 
@@ -13,15 +13,12 @@ _SLACK = 1.5  # pixels: italics and rounding
 
 
 @contextmanager
-def noted(*, elided: bool = False) -> Iterator[list[str]]:
-    """Note each text that is painted cut while this lasts; with `elided` those that were shortened before, too."""
-    found: list[str] = []
+def _watched(note: Callable[[QPainter, tuple[Any, ...]], None]) -> Iterator[None]:
+    """Tell of each text that is painted while this lasts."""
 
     class Noting(QPainter):
         def drawText(self, *args: Any) -> Any:  # noqa: N802  Qt's name
-            fault = _fault(self, args) or (_shortened(args) if elided else "")
-            if fault and fault not in found:
-                found.append(fault)
+            note(self, args)
             return super().drawText(*args)
 
     rooms = [
@@ -32,15 +29,24 @@ def noted(*, elided: bool = False) -> Iterator[list[str]]:
     for room in rooms:
         room.QPainter = Noting  # type: ignore[attr-defined]
     try:
-        yield found
+        yield
     finally:
         for room in rooms:
             room.QPainter = QPainter  # type: ignore[attr-defined]
 
 
-def _shortened(args: tuple[Any, ...]) -> str:
-    text = next((one for one in args if isinstance(one, str)), "")
-    return text if text.endswith("…") else ""
+@contextmanager
+def noted() -> Iterator[list[str]]:
+    """Note each text that is painted cut while this lasts."""
+    found: list[str] = []
+
+    def note(painter: QPainter, args: tuple[Any, ...]) -> None:
+        fault = _fault(painter, args)
+        if fault and fault not in found:
+            found.append(fault)
+
+    with _watched(note):
+        yield found
 
 
 def _fault(painter: QPainter, args: tuple[Any, ...]) -> str:
@@ -79,3 +85,15 @@ def _over(text: QRectF, room: QRectF) -> str:
 
 def _size(box: QRectF) -> str:
     return f"{box.width():.0f} × {box.height():.0f}"
+
+
+@contextmanager
+def all_painted() -> Iterator[list[str]]:
+    """Note each text that is painted while this lasts."""
+    found: list[str] = []
+
+    def note(_painter: QPainter, args: tuple[Any, ...]) -> None:
+        found.extend(one for one in args if isinstance(one, str))
+
+    with _watched(note):
+        yield found

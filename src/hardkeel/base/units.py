@@ -16,6 +16,8 @@ from hardkeel.base.errors import BadInput
 
 LengthUnit = Literal["mm", "in"]
 
+_DECIMALS: Final = re.compile(r"(?<=\d)\.(?=\d)")
+_MARK = ["."]  # what decimals are written with; the window says what the reader's language has
 MM_PER_INCH: Final = 25.4  # exact, by definition of the inch
 FINEST_FRACTION: Final = 64
 LONGEST_MM: Final = 1e6
@@ -150,6 +152,30 @@ def parse_number(text: str) -> float:
     return value
 
 
+def write_decimals_with(mark: str) -> None:
+    """Write decimals with this mark from now on, as the reader's language does: ``.`` or ``,``.
+
+    For what is read by people; files and commands keep the point, for they never say otherwise.
+    """
+    _MARK[0] = mark if mark in (".", ",") else "."
+
+
+def marked(text: str) -> str:
+    """A sentence that was written with points, its decimals as the reader writes them."""
+    return _DECIMALS.sub(_MARK[0], text) if _MARK[0] != "." else text
+
+
+def decimal(value: float, digits: int, *, signed: bool = False) -> str:
+    """A figure with so many decimals: ``30.5``; signed ``+30.5``."""
+    text = f"{value:+.{digits}f}" if signed else f"{value:.{digits}f}"
+    return text.replace(".", _MARK[0])
+
+
+def shortest(value: float, figures: int = 6) -> str:
+    """A figure as short as it can be written with so many figures: ``0.2``, ``12``."""
+    return f"{value:.{figures}g}".replace(".", _MARK[0])
+
+
 def format_length(mm: float, unit: LengthUnit, digits: int = 1) -> str:
     """A length with its unit: ``231.5 mm`` or ``9.114″``; `digits` counts decimals of mm."""
     if unit == "mm":
@@ -181,7 +207,7 @@ def format_small_length(mm: float, unit: LengthUnit) -> str:
 def format_angle(degrees: float, digits: int = 2, *, signed: bool = False) -> str:
     """An angle with its sign where asked: ``1.90°``, ``+0.20°``."""
     text = _no_minus_zero(degrees, digits)
-    if signed and not text.startswith("−") and float(text) != 0:
+    if signed and round(degrees, digits) > 0:
         text = "+" + text
     return f"{text}°"
 
@@ -273,4 +299,4 @@ def _no_minus_zero(value: float, digits: int) -> str:
     text = f"{value:.{digits}f}"
     if float(text) == 0:
         text = text.lstrip("-")
-    return text.replace("-", "−")
+    return text.replace("-", "−").replace(".", _MARK[0])

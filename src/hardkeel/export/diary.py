@@ -8,7 +8,7 @@ from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, decimal
 from hardkeel.export.booklet import MARGIN, BookletCanvas, half_of
 from hardkeel.export.paper_sizes import PAPERS
 from hardkeel.export.stationery import (
@@ -242,9 +242,9 @@ def _weights(build: Build, styles: Styles, width: float) -> list[Flowable]:
         rows.append(
             [
                 part.name,
-                f"{weight.estimated:.1f} g",
-                f"{weight.weighed:.1f} g",
-                f"{weight.weighed - weight.estimated:+.1f} g".replace("-", "−"),
+                f"{decimal(weight.estimated, 1)} g",
+                f"{decimal(weight.weighed, 1)} g",
+                f"{decimal(weight.weighed - weight.estimated, 1, signed=True)} g".replace("-", "−"),
             ]
         )
     if len(rows) == 1:

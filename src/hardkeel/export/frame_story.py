@@ -3,7 +3,7 @@
 from typing import Any
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.export.cut_table import cut_table
 from hardkeel.export.stationery import WIDTH, Flowable, Paragraph, Styles, mm, ruled_table, safe
 from hardkeel.fuselage.curing import judge_frame
@@ -91,7 +91,7 @@ def _readings(squared: Squared, unit: LengthUnit, styles: Styles) -> list[Flowab
                 Paragraph(safe(reading_words(reading)), styles.small),
                 value_words(reading, unit),
                 off_words(reading, fit.residual, unit),
-                f"{fit.w:.1f}",
+                decimal(fit.w, 1),
                 PHASE_WORDS[reading.phase] if reading.phase else "",
                 "yes" if fit.used else "no",
             ]

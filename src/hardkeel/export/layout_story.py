@@ -5,7 +5,7 @@ from typing import Any
 from hardkeel.airframe.hatches import depth_under
 from hardkeel.balance.balancing import balance_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length
 from hardkeel.export.parts import parts_notes, parts_rows
 from hardkeel.export.stationery import (
     WIDTH,
@@ -76,7 +76,11 @@ def _balance(build: Build, unit: LengthUnit, styles: Styles) -> list[Flowable]:
         bay_sentence(found, wanted, unit),
         hatch_sentence(wanted, depth_under(build.fuselage)),
         f"{found.mass:.0f} g all up, balance at {format_length(found.x, unit)}"
-        + (f", {found.percent:.1f} % of the mean chord." if found.percent is not None else "."),
+        + (
+            f", {decimal(found.percent, 1)} % of the mean chord."
+            if found.percent is not None
+            else "."
+        ),
     ]
     text = " ".join(part for part in said if part)
     return [

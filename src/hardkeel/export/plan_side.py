@@ -10,7 +10,7 @@ import numpy as np
 from hardkeel.airframe.framing import seat_marks
 from hardkeel.airframe.parts import woods_of
 from hardkeel.balance.model import Wing
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.base.values import Point2
 from hardkeel.export.plan_drawing import SMALL_MM, PlanDrawing, beside
 from hardkeel.export.plan_stations import draw_stations
@@ -118,7 +118,7 @@ def _name_sticks(drawing: PlanDrawing, fuselage: Fuselage, sticks: tuple[Stick, 
         for end, angles in enumerate(stick.ends):
             told = [angle for angle in angles if abs(90 - angle) > _SQUARE_DEG]
             if told:
-                text = " / ".join(f"{angle:.1f}°" for angle in told)
+                text = " / ".join(f"{decimal(angle, 1)}°" for angle in told)
                 drawing.label(_at_end(stick.outline, upper=bool(end)), text, SMALL_MM)
 
 

@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from hardkeel import __version__
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, decimal
 from hardkeel.export.air_story import air_story
 from hardkeel.export.drawing import space_drawing, view_drawing
 from hardkeel.export.frame_story import frame_story
@@ -136,7 +136,7 @@ def _head(build: Build, judgement: Judgement, styles: Styles) -> list[Flowable]:
     taken = [reading.taken for reading in judgement.readings if reading.taken]
     day = f", last reading {max(taken)[:10]}" if taken else ""
     hours = total_hours(with_timed(build.sessions, build.log))
-    worked = f", {hours:.1f} h at the bench" if hours else ""
+    worked = f", {decimal(hours, 1)} h at the bench" if hours else ""
     return [
         Paragraph(safe(build.name or "Unnamed build"), styles.title),
         Paragraph(f"Truing record, {phase}{day}{worked}", styles.text),
@@ -286,7 +286,7 @@ def _readings(
             name,
             format_reading(build.surveyed, reading, unit),
             format_residual(build.surveyed, reading, fit, unit),
-            f"{fit.w:.1f}",
+            decimal(fit.w, 1),
             taken,
             "simulated" if reading.simulated else "yes" if fit.used else "no",
         ]

@@ -2,7 +2,7 @@
 
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.trim.flying import FELT, OPEN_GAP, SEALED
 
 if TYPE_CHECKING:
@@ -78,7 +78,7 @@ def trim_lines(trim: "Trim") -> list[str]:
         told.append(_margin_words(trim))
     if trim.lift_coefficient is not None and trim.speed is not None:
         told.append(
-            f"At a lift coefficient of {trim.lift_coefficient:.2f} it flies at {trim.speed:.1f} m/s."
+            f"At a lift coefficient of {decimal(trim.lift_coefficient, 2)} it flies at {decimal(trim.speed, 1)} m/s."
         )
     now, wanted = trim.craft.decalage, trim.decalage_to_trim
     if wanted is not None:
@@ -106,7 +106,7 @@ def _margin_words(trim: "Trim") -> str:
         return f"Static margin {100 * bare:.0f} %{wake}: {judged}."
     return (
         f"Static margin {100 * bare:.0f} %, with the fuselage about {100 * with_body:.0f} % "
-        f"(it takes {100 * (bare - with_body):.1f} %){wake}: {judged}."
+        f"(it takes {decimal(100 * (bare - with_body), 1)} %){wake}: {judged}."
     )
 
 
@@ -198,7 +198,7 @@ def neutral_words(neutral: float) -> str:
 
 def lift_words(lift: float) -> str:
     """``lift 0.50``."""
-    return f"lift {lift:.2f}"
+    return f"lift {decimal(lift, 2)}"
 
 
 def slider_words(balance: float, decalage: float, lift: float) -> dict[str, str]:
@@ -206,7 +206,7 @@ def slider_words(balance: float, decalage: float, lift: float) -> dict[str, str]
     return {
         "balance": f"{100 * balance:.0f} %",
         "decalage": format_angle(decalage, 1),
-        "lift": f"{lift:.2f}",
+        "lift": decimal(lift, 2),
     }
 
 

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from typing import TYPE_CHECKING, Final, get_args
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, parse_angle, parse_length
+from hardkeel.base.units import LengthUnit, decimal, format_length, parse_angle, parse_length
 from hardkeel.fuselage.fairing import Bump
 from hardkeel.fuselage.model import CutOut, CutOutKind, Former, Line, TailPost
 
@@ -173,7 +173,11 @@ def dragged_words(stop: Former | TailPost, key: str, unit: LengthUnit) -> str:
         return f"deck {deck}, belly {belly}" if key == "full_z" else ""
     if key == "widest" and shape.widest is not None:
         return f"widest at {format_length(shape.widest, unit)}"
-    return f"fullness {shape.top:.2f} above, {shape.bottom:.2f} below" if key == "full_z" else ""
+    return (
+        f"fullness {decimal(shape.top, 2)} above, {decimal(shape.bottom, 2)} below"
+        if key == "full_z"
+        else ""
+    )
 
 
 def dragged_names(figures: Iterable[str]) -> str:

@@ -2,6 +2,8 @@
 
 from typing import Final
 
+from hardkeel.base.units import shortest
+
 TITLE: Final = "Labels for a photographed plan"
 HOW_TO_LAY_THEM: Final = (
     "Print at full size, cut along the hairlines, lay four to six of them flat on the plan: at its corners and between.",
@@ -22,7 +24,7 @@ def written(name: str) -> str:
 
 def label_words(code: int, side: float) -> str:
     """``no. 90, 25 mm``."""
-    return f"no. {code}, {side:g} mm"
+    return f"no. {code}, {shortest(side)} mm"
 
 
 def labels_told(count: int) -> str:

@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Final
 
+from hardkeel.base.units import decimal
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.plan import day_words
 from hardkeel.schedule.pace import ToGo
@@ -41,7 +42,7 @@ def day_title(day: str, hours: float) -> str:
     """``Fri 2 Oct 2026, 2.5 h``."""
     moment = datetime.fromisoformat(day)
     told = f"{day_words(moment)} {moment.year}"
-    return f"{told}, {hours:.1f} h" if hours else told
+    return f"{told}, {decimal(hours, 1)} h" if hours else told
 
 
 def to_go_words(left: ToGo) -> str:
@@ -54,7 +55,7 @@ def to_go_words(left: ToGo) -> str:
 
 def total_words(hours: float, left: ToGo) -> str:
     """What was worked and what is left."""
-    return f"{hours:.1f} h at the bench so far. {to_go_words(left)}".strip()
+    return f"{decimal(hours, 1)} h at the bench so far. {to_go_words(left)}".strip()
 
 
 def was_words(figure: str, phase: str) -> str:

@@ -4,7 +4,7 @@ import re
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_length, marked
 from hardkeel.edits.steps import OutOfOrder
 from hardkeel.messages.steps import out_of_order
 from hardkeel.project.model import Build
@@ -51,6 +51,7 @@ def told(fault: BadInput, unit: LengthUnit = "mm") -> str:
         text = _FIGURE.sub(lambda found: format_length(float(found[0]), unit), text)
     if unit == "in":
         text = _WITH_UNIT.sub(lambda found: format_length(float(found[1]), unit), text)
+    text = marked(text)
     name = _named(place)
     return f"{name} {text}" if name else text
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length, format_size
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length, format_size
 from hardkeel.fuselage.bending import Bend
 from hardkeel.fuselage.bending_forces import SPRINGS_BACK, BendRemedy, Pull, sprung
 from hardkeel.fuselage.chamfers import (
@@ -87,7 +87,7 @@ def bend_sentence(bend: Bend, unit: LengthUnit) -> str:
         return f"{bend.member}: straight{_joined(bend)}"
     radius, place = format_length(bend.radius, unit, 0), format_length(bend.at_station, unit, 0)
     return (
-        f"{bend.member}: radius {radius} at {place}, {bend.strain:.2f} % strain, "
+        f"{bend.member}: radius {radius} at {place}, {decimal(bend.strain, 2)} % strain, "
         f"{_GOES[bend.verdict]}{_joined(bend)}"
     )
 
@@ -142,7 +142,7 @@ def purchase_sentence(one: Purchase, unit: LengthUnit, wood: str = "") -> str:
     racked = len(one.own)
     if not one.pieces:
         return f"{size}{wood}: {racked} of your rack will do"
-    text = f"{one.pieces} of {size}{wood}, {format_length(one.stock, unit, 0)}: {one.waste:.1f} % waste"
+    text = f"{one.pieces} of {size}{wood}, {format_length(one.stock, unit, 0)}: {decimal(one.waste, 1)} % waste"
     if racked:
         text += f", beside {racked} of your rack"
     if one.pieces > one.at_least:
@@ -162,7 +162,7 @@ def edge_sentence(one: "EdgeLengths", unit: LengthUnit) -> str:
 def strained_sentence(one: "Skin") -> str:
     """A sheet over or under that is bent two ways."""
     return (
-        f"The {one.face} sheet is bent two ways: its edges are {one.strain:.1f} % another length on the fuselage "
+        f"The {one.face} sheet is bent two ways: its edges are {decimal(one.strain, 1)} % another length on the fuselage "
         "than lying flat. Lay it in narrow strips, or plank it."
     )
 
@@ -197,9 +197,11 @@ def easing_lines(one: BendRemedy, unit: LengthUnit, woods: Mapping[str, str]) ->
         return []
     told = []
     if one.margin >= 1:
-        told.append(f"It takes {one.margin:.1f} times as much, dry.")
+        told.append(f"It takes {decimal(one.margin, 1)} times as much, dry.")
     else:
-        told.append(f"Dry it takes {one.margin:.2f} of this, soaked {one.soaked_margin or 0:.2f}.")
+        told.append(
+            f"Dry it takes {decimal(one.margin, 2)} of this, soaked {decimal(one.soaked_margin or 0, 2)}."
+        )
         told += _ways_out(one, unit, woods)
     if one.margin < 1 and (one.soaked_margin or 0) <= one.margin:
         told.append(NOT_SOAKED)
@@ -239,11 +241,9 @@ def pull_sentence(pulls: tuple[Pull, ...], loose: tuple[Pull, ...] = ()) -> str:
         return ""
     nose, tail = pulls[0], pulls[-1]
     strongest = max(pulls, key=lambda one: abs(one.force))
-    said = (
-        f"Each side pulls {abs(nose.force):.1f} N at the nose, {abs(tail.force):.1f} N at the tail"
-    )
+    said = f"Each side pulls {decimal(abs(nose.force), 1)} N at the nose, {decimal(abs(tail.force), 1)} N at the tail"
     if strongest not in (nose, tail):
-        said += f", {abs(strongest.force):.1f} N at {stop_words(strongest.stop)}"
+        said += f", {decimal(abs(strongest.force), 1)} N at {stop_words(strongest.stop)}"
     said += ": what a clamp or a threaded rod must hold there."
     most = max((abs(one.force) for one in pulls), default=0.0)
     least = max((abs(one.force) for one in loose), default=0.0)

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Final
 
+from hardkeel.base.units import decimal, shortest
 from hardkeel.glue.choosing import Choice, JointKind, Reason
 from hardkeel.glue.coupons import BatchVerdict
 from hardkeel.glue.kinds import KINDS, Glue, Range
@@ -121,7 +122,7 @@ def glue_line(glue: Glue) -> str:
     """What a kind usually does."""
     return (
         f"open {range_words(glue.open)}; to handle {range_words(glue.handle)}; through {range_words(glue.cure)}; "
-        f"fills {glue.gap:g} mm; {glue.weight * 100:.1f} g on 100 cm²"
+        f"fills {shortest(glue.gap)} mm; {decimal(glue.weight * 100, 1)} g on 100 cm²"
     )
 
 
@@ -175,14 +176,14 @@ def mix_words(mix: Mix) -> str:
     """``5.9 g of resin and 3.1 g of hardener; 1.0 g of it is left in the cup``."""
     unit = "ml" if mix.by_volume else "g"
     return (
-        f"{mix.resin:.1f} {unit} of resin and {mix.hardener:.1f} {unit} of hardener: {mix.needed:.1f} g for the joint, "
-        f"{mix.wasted:.1f} g are left over."
+        f"{decimal(mix.resin, 1)} {unit} of resin and {decimal(mix.hardener, 1)} {unit} of hardener: {decimal(mix.needed, 1)} g for the joint, "
+        f"{decimal(mix.wasted, 1)} g are left over."
     )
 
 
 def weigh_words(grams: float) -> str:
     """What a glue that is not mixed weighs in the joint."""
-    return f"About {grams:.1f} g in the joint."
+    return f"About {decimal(grams, 1)} g in the joint."
 
 
 def batch_title(batch: Batch) -> str:
@@ -195,9 +196,9 @@ def mixed_words(batch: Batch) -> str:
     """What the diary says of the evening it was mixed: ``Mixed slow epoxy, 48 to 100, at 19 °C``."""
     told = [f"{'Mixed' if KINDS[batch.kind].two_parts else 'Opened'} {_low(batch.kind)}"]
     if batch.ratio is not None:
-        told.append(f"{batch.ratio:g} to 100")
+        told.append(f"{shortest(batch.ratio)} to 100")
     if batch.temperature is not None:
-        told.append(f"at {batch.temperature:g} °C")
+        told.append(f"at {shortest(batch.temperature)} °C")
     return ", ".join(told)
 
 

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, shortest
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, reading_name, sentence_case
 from hardkeel.project.model import Build
@@ -87,7 +87,7 @@ def gluing_edit(body: str) -> str:
 
 def mixed_edit(minutes: float | None) -> str:
     """The step's name for undo."""
-    return f"glue mixed, {minutes:g} minutes" if minutes is not None else "glue not mixed"
+    return f"glue mixed, {shortest(minutes)} minutes" if minutes is not None else "glue not mixed"
 
 
 def time_words(left: float | None) -> str:

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.fuselage.routing import Exit, Way
 from hardkeel.messages.frame import MEMBER_FIGURES
 
@@ -26,7 +26,7 @@ def way_words(way: Way, exits: Sequence[Exit], unit: LengthUnit) -> str:
     else:
         told.append(
             f"Tightest at {format_length(way.at, unit)}: a radius of {format_length(way.radius, unit)}. "
-            f"It turns by {format_angle(way.turn, 0)} in all: a cable pulls {way.pull:.2f} times as hard as straight."
+            f"It turns by {format_angle(way.turn, 0)} in all: a cable pulls {decimal(way.pull, 2)} times as hard as straight."
         )
     for one in exits:
         x, _, z = one.place

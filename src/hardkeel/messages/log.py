@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, shortest
 from hardkeel.logbook.entries import Entry, EntryKind, Figure, VerdictChange
 from hardkeel.messages.deeds import seat_deed, step_deed
 from hardkeel.messages.gluing import brought_words
@@ -89,7 +89,8 @@ NOTHING_WRITTEN_YET: Final = "Nothing written yet. Readings and verdicts will ap
 
 def added_today(hours: float) -> str:
     """``Added … h to today.``."""
-    return f"Added {hours:g} h to today."
+    return f"Added {shortest(hours)} h to today."
 
 
 DAY_HOURS: Final = "A day at the bench has more than 0 and at most 24 hours."
+HOURS_LIKE: Final = "1.5 tonight, or 1h30 covering"

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import Final
 
+from hardkeel.base.units import shortest
 from hardkeel.survey.checking import Check
 from hardkeel.survey.instruments import read_over, tool_of
 from hardkeel.survey.model import FUSELAGE, Body, InstrumentKind, Mark, Survey
@@ -225,7 +226,11 @@ def _tilt_name(survey: Survey, reading: Tilt) -> str:
 
 
 def _incidence_name(survey: Survey, reading: Incidence) -> str:
-    where = "centre" if reading.side == "centre" else f"{reading.side} {reading.span_fraction:.2g}"
+    where = (
+        "centre"
+        if reading.side == "centre"
+        else f"{reading.side} {shortest(reading.span_fraction, 2)}"
+    )
     against = ", by gravity" if reading.zero == "level" else ""
     turned = ", gauge turned end for end" if reading.turned else ""
     if reading.body == FUSELAGE:

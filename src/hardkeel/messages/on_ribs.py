@@ -3,7 +3,7 @@
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, parse_length
+from hardkeel.base.units import LengthUnit, format_length, parse_length, shortest
 
 if TYPE_CHECKING:
     from collections.abc import Sequence
@@ -50,7 +50,7 @@ def read_places(text: str, unit: LengthUnit) -> tuple[float, ...]:
         raise BadInput("", "a surface needs a rib at its root and one at its tip")
     if found[0] < 0:
         raise BadInput(
-            "", f"{found[0]:g} lies beyond the middle: the other half is its mirror image"
+            "", f"{shortest(found[0])} lies beyond the middle: the other half is its mirror image"
         )
     return tuple(found)
 

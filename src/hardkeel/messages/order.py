@@ -3,6 +3,7 @@
 from typing import Final
 
 from hardkeel.airframe.orders.craft import Repair, cautions_of, is_wiped, jig_of, tools_of
+from hardkeel.base.units import decimal
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.frame import STEAM_CAUTION
 from hardkeel.messages.names import sentence_case
@@ -260,7 +261,11 @@ def school_edit(school: str) -> str:
 def school_told(steps: int, glue: str, before: float, now: float) -> str:
     """``9 steps are glued with contact now: 0.012 g for each cm² of joint, 0.020 before.``."""
     told = f"{number_of(steps, 'step')} {'is' if steps == 1 else 'are'} glued with {glue} now"
-    weighed = f": {now:.3f} g for each cm² of joint, {before:.3f} before" if before else ""
+    weighed = (
+        f": {decimal(now, 3)} g for each cm² of joint, {decimal(before, 3)} before"
+        if before
+        else ""
+    )
     return f"{told}{weighed}."
 
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import MM_PER_INCH, LengthUnit, format_length
+from hardkeel.base.units import MM_PER_INCH, LengthUnit, decimal, format_length
 from hardkeel.edits.picks import Taking
 from hardkeel.fuselage.model import TAIL_POST, Former
 from hardkeel.messages.airframe import LINE_WORDS
@@ -154,11 +154,11 @@ def cure_sentence(finding: Finding, unit: LengthUnit = "mm") -> str:
             return "Cut from it as it is."
         case "scale":
             factor = 1 / (finding.factor or 1.0)
-            return f"Reprint it at {factor:.1%}, or multiply what you measure by {factor:.4f}."
+            return f"Reprint it at {decimal(100 * factor, 1)}%, or multiply what you measure by {decimal(factor, 4)}."
         case "scale-xy":
             return (
-                f"Reprint it at {1 / (finding.factor_x or 1.0):.1%} along and "
-                f"{1 / (finding.factor_y or 1.0):.1%} across, or cut by the plan's own figures."
+                f"Reprint it at {decimal(100 * 1 / (finding.factor_x or 1.0), 1)}% along and "
+                f"{decimal(100 * 1 / (finding.factor_y or 1.0), 1)}% across, or cut by the plan's own figures."
             )
         case "constant":
             each = format_length(abs(finding.constant or 0.0) / 2, unit)
@@ -212,17 +212,19 @@ def calibration_sentence(fit: Calibration, dpi: float | None, unit: LengthUnit =
     if dpi:
         for scale, where in ((fit.scale_x, "along"), (fit.scale_y, "across")):
             if where == "along" or fit.kind != "similar":
-                parts.append(f"{MM_PER_INCH / dpi / scale:.2%} of true size {where}")
+                parts.append(f"{decimal(100 * MM_PER_INCH / dpi / scale, 2)}% of true size {where}")
     elif unit == "in":
         along, across = MM_PER_INCH / fit.scale_x, MM_PER_INCH / fit.scale_y
-        parts.append(f"{along:.1f} pixels an inch along, {across:.1f} across")
+        parts.append(f"{decimal(along, 1)} pixels an inch along, {decimal(across, 1)} across")
     else:
-        parts.append(f"{fit.scale_x:.4f} mm a pixel along, {fit.scale_y:.4f} across")
+        parts.append(
+            f"{decimal(fit.scale_x, 4)} mm a pixel along, {decimal(fit.scale_y, 4)} across"
+        )
     if fit.kind in ("axes", "affine") and abs(ratio) > 5e-4:  # noqa: PLR2004  half a mm in a metre
         way = "shorter" if ratio > 0 else "longer"
-        parts.append(f"along {abs(ratio):.2%} {way} than across")
+        parts.append(f"along {decimal(100 * abs(ratio), 2)}% {way} than across")
     if fit.kind == "affine" and abs(fit.skew) >= _SQUARE_DEG:
-        parts.append(f"{abs(fit.skew):.2f}° out of square")
+        parts.append(f"{decimal(abs(fit.skew), 2)}° out of square")
     if fit.kind == "perspective":
         parts = ["perspective taken out", _lens_words(fit)]
     return ", ".join(parts) + "."
@@ -245,7 +247,7 @@ def _undecided(finding: Finding) -> str:
 
 
 def _percent(factor: float | None) -> str:
-    return f"{abs((factor or 1.0) - 1):.2%}"
+    return f"{decimal(100 * abs((factor or 1.0) - 1), 2)}%"
 
 
 def _size(factor: float | None) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length
 from hardkeel.messages.names import sentence_case
 from hardkeel.parts.lists import (
     Difference,
@@ -95,8 +95,8 @@ def pair_sentence(part: Part) -> str:
 def weight_sentence(weight: Weight) -> str:
     """What the scale says against the estimate."""
     if weight.weighed is None:
-        return "" if weight.estimated is None else f"{weight.estimated:.1f} g by its size"
+        return "" if weight.estimated is None else f"{decimal(weight.estimated, 1)} g by its size"
     if weight.density is None or weight.estimated is None:
-        return f"{weight.weighed:.1f} g weighed"
+        return f"{decimal(weight.weighed, 1)} g weighed"
     text = f"{weight.density:.0f} kg/m³ by the scale"
     return f"{text}: another wood, or another size" if weight.odd else text

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_length, shortest
 from hardkeel.messages.counting import in_words
 from hardkeel.messages.names import sentence_case
 
@@ -272,7 +272,7 @@ def piece_answer(task: "Task", said: int, spent: float) -> str:
 def minutes_line(task: "Task", spent: float) -> str:
     """``3 of 10 minutes``; of what is wet, until it sets."""
     wet = " until it sets" if task.piece.pot_life is not None else ""
-    return f"{spent:g} of {task.minutes:g} minutes{wet}"
+    return f"{shortest(spent)} of {shortest(task.minutes)} minutes{wet}"
 
 
 def told_answer(lines: "Sequence[Marked]") -> str:

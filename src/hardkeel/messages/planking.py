@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length, format_size
+from hardkeel.base.units import LengthUnit, decimal, format_length, format_size
 from hardkeel.fuselage.bending import Limits
 from hardkeel.fuselage.model import Planking
 from hardkeel.fuselage.planking import Planked
@@ -60,15 +60,17 @@ def _edgewise(
     number: int, strain: float, at: float, limit: tuple[float, float] | None, unit: LengthUnit
 ) -> str:
     where = f"plank {number} at {format_length(at, unit)}"
-    stretch = f"On edge they bend by at most {strain:.2f} %, {where}"
+    stretch = f"On edge they bend by at most {decimal(strain, 2)} %, {where}"
     if limit is None:
         return f"{stretch}."
     dry, soaked = limit
     if strain <= dry:
-        return f"{stretch}: less than this wood takes dry ({dry:.1f} %)."
+        return f"{stretch}: less than this wood takes dry ({decimal(dry, 1)} %)."
     if strain <= soaked:
-        return f"{stretch}: soak it there, or use narrower strips (dry it takes {dry:.1f} %)."
-    return f"{stretch}: more than it takes even soaked ({soaked:.1f} %). Use narrower strips there, or taper one plank to a point."
+        return (
+            f"{stretch}: soak it there, or use narrower strips (dry it takes {decimal(dry, 1)} %)."
+        )
+    return f"{stretch}: more than it takes even soaked ({decimal(soaked, 1)} %). Use narrower strips there, or taper one plank to a point."
 
 
 def planking_table(planked: Planked, unit: LengthUnit) -> list[str]:

@@ -2,7 +2,7 @@
 
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, shortest
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import check_name
 
@@ -72,7 +72,7 @@ SHEET_HEADS: Final = ("", "Reading", "Tool", "If true", "Shows")
 
 def course_line(course: "Course") -> str:
     """``corners       up to 15 minutes   A tape across corners``."""
-    return f"{course.id:<10} up to {course.minutes:g} minutes   {COURSES[course.id]}"
+    return f"{course.id:<10} up to {shortest(course.minutes)} minutes   {COURSES[course.id]}"
 
 
 NO_LAST: Final = "is of a course: say which by --course"

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, shortest
 from hardkeel.messages.air import edge_sentence
 from hardkeel.messages.counting import in_words, number_of
 from hardkeel.messages.names import check_name, reading_name, sentence_case, tool_name
@@ -176,7 +176,7 @@ def count_word(count: int) -> str:
 
 def minutes_words(spent: float, minutes: float) -> str:
     """``8.5 of 26 minutes``."""
-    return f"{spent:g} of {minutes:g} minutes"
+    return f"{shortest(spent)} of {shortest(minutes)} minutes"
 
 
 def to_say(section: "PracticeSection") -> str:
@@ -189,7 +189,7 @@ def to_say(section: "PracticeSection") -> str:
 
 def read_button(reading_minutes: float | None) -> str:
     """``Read it (1.5 min)``."""
-    return READ_IT if reading_minutes is None else f"{READ_IT} ({reading_minutes:g} min)"
+    return READ_IT if reading_minutes is None else f"{READ_IT} ({shortest(reading_minutes)} min)"
 
 
 def read_edit(name: str) -> str:
@@ -222,7 +222,7 @@ def how_far(section: "PracticeSection", spent: float, right: int | None) -> str:
     """For the rail."""
     if right is not None:
         return f"{right} of {len(section.asked)} right"
-    return f"{spent:g} of {section.minutes:g} min"
+    return f"{shortest(spent)} of {shortest(section.minutes)} min"
 
 
 def word_words(survey: "Survey", check: "Check", word: "Word", unit: LengthUnit) -> str:
@@ -304,17 +304,17 @@ def story_words(exercise: "Exercise") -> str:
 def known_words(known: float | None, spent: float) -> str:
     """From when on all was known."""
     if known is None:
-        return f"In {spent:g} minutes not all of it was known."
+        return f"In {shortest(spent)} minutes not all of it was known."
     if spent > known:
-        return f"After {known:g} minutes all was known; the {spent - known:g} after them decided nothing more."
-    return f"All was known after {known:g} minutes, and you stopped there."
+        return f"After {shortest(known)} minutes all was known; the {shortest(spent - known)} after them decided nothing more."
+    return f"All was known after {shortest(known)} minutes, and you stopped there."
 
 
 def minutes_title(spent: float, best: float) -> str:
     """``38 minutes, and 17 would have done``."""
     if spent <= best:
-        return f"{spent:g} minutes; the best list takes {best:g}"
-    return f"{spent:g} minutes, and {best:g} would have done"
+        return f"{shortest(spent)} minutes; the best list takes {shortest(best)}"
+    return f"{shortest(spent)} minutes, and {shortest(best)} would have done"
 
 
 def names_of(exercise: "Exercise", ids: "Sequence[str]") -> str:
@@ -326,9 +326,9 @@ def names_of(exercise: "Exercise", ids: "Sequence[str]") -> str:
 def nothing_told(minutes: float, spent: float) -> str:
     """``20 of 38 told next to nothing``."""
     return (
-        f"{minutes:g} of {spent:g} told next to nothing"
+        f"{shortest(minutes)} of {shortest(spent)} told next to nothing"
         if minutes
-        else f"{spent:g}, each told something"
+        else f"{shortest(spent)}, each told something"
     )
 
 
@@ -352,9 +352,7 @@ def left_words(survey: "Survey", check: "Check", left: float, unit: LengthUnit) 
 def step_words(exercise: "Exercise", number: int, steps: "Sequence[Step]") -> str:
     """``3 of 9, 4 min: level, wing tip LE… Now Stabilizer level is known: out.``."""
     step, survey = steps[number], exercise.build.surveyed
-    words = (
-        f"{number + 1} of {len(steps)}, {step.minutes:g} min: {reading_name(survey, step.reading)}."
-    )
+    words = f"{number + 1} of {len(steps)}, {shortest(step.minutes)} min: {reading_name(survey, step.reading)}."
     for check in step.settled:
         verdict = step.checks[check].verdict
         words += f" Now {check_name(survey, step.checks[check])} is known: {verdict}."
@@ -366,7 +364,7 @@ def step_words(exercise: "Exercise", number: int, steps: "Sequence[Step]") -> st
 def block_tip(survey: "Survey", reading: "Reading", minutes: float, worth: float) -> str:
     """A reading in the strip of minutes."""
     told = "told most" if worth >= 1 else f"worth {worth:.0%} of the one that told most"
-    return f"{reading.id}: {reading_name(survey, reading)}, {minutes:g} min, {told}"
+    return f"{reading.id}: {reading_name(survey, reading)}, {shortest(minutes)} min, {told}"
 
 
 def cause_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
@@ -390,7 +388,7 @@ def first_words(survey: "Survey", cause: "Cause", unit: LengthUnit) -> str:
     words = f"{does}First the {tool_name(survey, first)}: {place_name(survey, first)}."
     if not listed.decides:
         return f"{words} No list of readings here decides it."
-    return f"{words} All that decides it: {listed.minutes:g} min."
+    return f"{words} All that decides it: {shortest(listed.minutes)} min."
 
 
 # -- order of work -----------------------------------------------------------------------------------
@@ -435,7 +433,7 @@ def course_words(course: str) -> str:
 
 def up_to(minutes: float) -> str:
     """``up to 20 bench minutes``: those of the exercise, not of the clock."""
-    return f"up to {minutes:g} bench minutes"
+    return f"up to {shortest(minutes)} bench minutes"
 
 
 def due_words(due: "Due", now: "datetime") -> str:
@@ -465,8 +463,8 @@ def done_cells(one: "Done") -> tuple[str, ...]:
         PIECES[one.model].name if one.model in PIECES else one.model,
         f"{one.course}, last" if one.last else one.course or f"grade {one.grade}",
         f"{one.right} of {one.asked}",
-        f"{one.minutes:g}",
-        f"{one.best:g}",
+        shortest(one.minutes),
+        shortest(one.best),
     )
 
 

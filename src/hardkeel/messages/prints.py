@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length
 from hardkeel.messages.building_plan import sheet_name
 from hardkeel.messages.counting import number_of
 
@@ -227,7 +227,7 @@ def made_up(x: float, y: float) -> str:
     if abs(x - 1) < _TRUE and abs(y - 1) < _TRUE:
         return "true both ways"
     told = [
-        f"{abs(f - 1) * 100:.1f} % {'long' if f > 1 else 'short'} {way}"
+        f"{decimal(abs(f - 1) * 100, 1)} % {'long' if f > 1 else 'short'} {way}"
         for f, way in ((x, ACROSS), (y, UP))
         if abs(f - 1) >= _TRUE
     ]

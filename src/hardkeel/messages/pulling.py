@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length
 from hardkeel.fuselage.closing import Closing
 from hardkeel.fuselage.model import Fuselage
 from hardkeel.messages.frame import stop_words
@@ -56,7 +56,7 @@ def _holder(force: float | None) -> str:
         by = "a clamp over scrap wood"
     else:
         by = "a threaded rod through both sides, turned home bit by bit"
-    return f"; each pulls {newtons:.1f} N there: {by}"
+    return f"; each pulls {decimal(newtons, 1)} N there: {by}"
 
 
 def sprung_sentence(closing: Closing, width: float, unit: LengthUnit) -> str:

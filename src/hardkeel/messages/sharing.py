@@ -3,7 +3,7 @@
 import math
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.messages.names import body_name, called, mark_name, sentence_case
 from hardkeel.survey.checking import CheckRule
 from hardkeel.survey.judging import Judgement, SharedFound
@@ -60,7 +60,9 @@ def fit_sentence(judgement: Judgement) -> str:
     goodness, shared = judgement.goodness, judgement.net.survey.shared
     causes = _OTHER_CAUSES if shared is not None and shared.mark > 0 else _USUAL_CAUSES
     if goodness.poor:
-        return f"They fit {goodness.factor:.1f} times worse than your tools promise. {causes}"
+        return (
+            f"They fit {decimal(goodness.factor, 1)} times worse than your tools promise. {causes}"
+        )
     many, aside = len(judgement.readings), len(judgement.outliers)
     if aside > _SLIPS * many + _RARELY * math.sqrt(_SLIPS * many) + 1:
         return f"{aside} of {many} readings do not fit the rest: too many to be slips. {causes}"
@@ -99,7 +101,7 @@ def found_sentence(survey: Survey, one: SharedFound, unit: LengthUnit) -> str:
             return f"{_yours(survey, one.owner, 'tape')} reads {mm} {way} at every length {mm_doubt}: its hook."
         case "tape_stretch":
             way = "long" if value > 0 else "short"
-            return f"{_yours(survey, one.owner, 'tape')} reads {abs(value) * _PERCENT:.2f} % {way}."
+            return f"{_yours(survey, one.owner, 'tape')} reads {decimal(abs(value) * _PERCENT, 2)} % {way}."
         case "bend_y":
             side = "starboard" if value > 0 else "port"
             to = SQUARED_WORDS[survey.squared_to]

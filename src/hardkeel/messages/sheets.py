@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length, shortest
 
 if TYPE_CHECKING:
     from hardkeel.joinery.flat import FlatPiece  # polygons load late
@@ -62,8 +62,8 @@ def names_words(names: Sequence[str]) -> str:
 
 def cutter_note(kerf: float, tag: float) -> str:
     """What a cutter's file says of itself."""
-    grown = f"kerf {kerf:g} mm is in the outlines and holes" if kerf else "no kerf is in it"
-    held = f"tags of {tag:g} mm are left" if tag else "no tags"
+    grown = f"kerf {shortest(kerf)} mm is in the outlines and holes" if kerf else "no kerf is in it"
+    held = f"tags of {shortest(tag)} mm are left" if tag else "no tags"
     return f"millimetres, 1:1; {grown}; {held}; layers CUT, HOLES, SCORE (half through, where a side is bent), MARKS, CENTRE, TEXT; what lies inside is cut first"
 
 
@@ -79,4 +79,4 @@ def tile_words(number: int, count: int) -> str:
 
 def corrected(x: float, y: float) -> str:
     """That the printer is made up for."""
-    return f"drawn for this printer: across the page by {1 / x:.4f}, along it by {1 / y:.4f}"
+    return f"drawn for this printer: across the page by {decimal(1 / x, 4)}, along it by {decimal(1 / y, 4)}"

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import check_name, mark_name, reading_name, sentence_case
 from hardkeel.messages.verdicts import format_doubt, format_value
@@ -153,7 +153,7 @@ def click_sentence(survey: Survey, judgement: Judgement, suspect: Outlier) -> st
         return f"{name} does not fit the rest: look at it again."
     sight = survey.sighting(suspect.reading)
     if sight is not None and is_by_target(survey, sight):
-        return f"{name} lies {fit.residual:.1f} pixels off what all else says: does its label lie flat, and was nothing touched?"
+        return f"{name} lies {decimal(fit.residual, 1)} pixels off what all else says: does its label lie flat, and was nothing touched?"
     return f"{name} lies {fit.residual:.0f} pixels off what all else says: click it again."
 
 
@@ -215,7 +215,7 @@ def view_words(view: PhotoView, unit: LengthUnit, what: str = CLICKS) -> str:
         f"{_coarse(z, unit)} {'above' if z > 0 else 'below'}."
     )
     if view.k1_sigma < _K1_SEEN:
-        told += f" Its lens bends by k1 = {view.camera.k1:.3f} ± {view.k1_sigma:.3f}.".replace(
+        told += f" Its lens bends by k1 = {decimal(view.camera.k1, 3)} ± {decimal(view.k1_sigma, 3)}.".replace(
             "-", "−"
         )
     return told
@@ -286,4 +286,4 @@ def clicked_words(photo: str, count: int) -> str:
 def sighted_words(survey: Survey, sight: Sight, off: float | None) -> str:
     """A click that is picked."""
     name = mark_title(survey, sight.mark)
-    return f"{name}, {off:.1f} pixels off" if off is not None else name
+    return f"{name}, {decimal(off, 1)} pixels off" if off is not None else name

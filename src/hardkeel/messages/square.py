@@ -4,7 +4,7 @@ import math
 from collections.abc import Collection, Sequence
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length, shortest
 from hardkeel.fuselage.board_places import place_of_board
 from hardkeel.messages.counting import number_of
 from hardkeel.survey.checking import Check
@@ -70,7 +70,7 @@ def mark_words(mark: str) -> str:
     """``F3.tp`` as ``F3 top port``, ``board.F3`` as ``the board at F3``."""
     place = place_of_board(mark)
     if place is not None:
-        x, y = (f"{one:g}".replace("-", "−") for one in place)
+        x, y = (shortest(one).replace("-", "−") for one in place)
         return f"the board at x {x}, y {y}"
     body, _, corner = mark.rpartition(".")
     if body == "board":
@@ -423,7 +423,9 @@ def again_sentence(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> 
 def _by(squared: "Squared", suspect: "Outlier", unit: LengthUnit) -> str:
     seen = next((one for one in squared.sight_fits if one.id == suspect.reading), None)
     if seen is not None:
-        return f"by {seen.residual or 0.0:.1f} pixels: does its label lie flat on its corner?"
+        return (
+            f"by {decimal(seen.residual or 0.0, 1)} pixels: does its label lie flat on its corner?"
+        )
     fit = next(one for one in squared.fits if one.id == suspect.reading)
     reading = next(one for one in squared.readings if one.id == suspect.reading)
     return f"by {off_words(reading, fit.residual, unit)}: take it again."

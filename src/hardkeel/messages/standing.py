@@ -1,5 +1,6 @@
 """How far each stage is, in a word or two, for the rail."""
 
+from hardkeel.base.units import decimal
 from hardkeel.logbook.entries import total_hours, with_timed
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.practising import TRY_ONE, how_far
@@ -49,7 +50,7 @@ def how_far_planned(build: Build, _judgement: Judgement) -> str:
 def how_far_logged(build: Build, _judgement: Judgement) -> str:
     """The hours at the bench, or before there are any, how many entries."""
     hours = total_hours(with_timed(build.sessions, build.log))
-    return f"{hours:.1f} h" if hours else number_of(len(build.log), "entry", "entries")
+    return f"{decimal(hours, 1)} h" if hours else number_of(len(build.log), "entry", "entries")
 
 
 def how_far_printed(build: Build, _judgement: Judgement) -> str:

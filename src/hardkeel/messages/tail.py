@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Final
 
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_angle, format_length
 from hardkeel.messages.names import sentence_case, surface_name
 from hardkeel.messages.tail_kinds import KIND_WORDS
 from hardkeel.tail.controls import hinge_places
@@ -206,7 +206,7 @@ def kind_words(surface: "TailSurface") -> str:
 
 def grams(value: float) -> str:
     """``18.3 g``; from 100 g on without tenths."""
-    return f"{value:.0f} g" if value >= 100 else f"{value:.1f} g"  # noqa: PLR2004
+    return f"{value:.0f} g" if value >= 100 else f"{decimal(value, 1)} g"  # noqa: PLR2004
 
 
 def give_words(mm: float, unit: LengthUnit) -> str:
@@ -231,16 +231,20 @@ def choice_row(choice: "Choice", now: "Choice", unit: LengthUnit) -> tuple[str, 
     if choice is now:
         bought = "as it is"
     elif times >= 1:
-        bought = f"{times:.1f} × stiffer, {choice.mass - now.mass:+.1f} g".replace("-", "−")
+        bought = f"{decimal(times, 1)} × stiffer, {decimal(choice.mass - now.mass, 1, signed=True)} g".replace(
+            "-", "−"
+        )
     else:
-        bought = f"{1 / times:.1f} × softer, {choice.mass - now.mass:+.1f} g".replace("-", "−")
+        bought = f"{decimal(1 / times, 1)} × softer, {decimal(choice.mass - now.mass, 1, signed=True)} g".replace(
+            "-", "−"
+        )
     return words, give_words(choice.twist.give, unit), grams(choice.mass), bought
 
 
 def volume_sentence(surface: "TailSurface", volumes: "Volumes") -> str:
     """Area, aspect ratio and tail volume."""
-    area = f"{volumes.area / 1e4:.2f} dm²"
-    told = f"{area}, aspect ratio {volumes.aspect:.1f}"
+    area = f"{decimal(volumes.area / 1e4, 2)} dm²"
+    told = f"{area}, aspect ratio {decimal(volumes.aspect, 1)}"
     if volumes.volume is None:
         return f"{told}."
     usual = (0.02, 0.06) if surface.upright else (0.35, 0.8)
@@ -252,7 +256,7 @@ def volume_sentence(surface: "TailSurface", volumes: "Volumes") -> str:
         if volumes.volume > high
         else "as sport models have it"
     )
-    figures = f"{volumes.volume:.3f}" if surface.upright else f"{volumes.volume:.2f}"
+    figures = decimal(volumes.volume, 3) if surface.upright else decimal(volumes.volume, 2)
     return f"{told}, tail volume {figures}, {judged}."
 
 
@@ -274,7 +278,7 @@ def lamination_sentence(
         )
     return (
         f"{made.layers} strips of {format_length(made.strip, unit)}, {format_length(made.length, unit)} long, "
-        f"around a form: {strain:.1f} % at {format_length(made.radius, unit)}, {way}."
+        f"around a form: {decimal(strain, 1)} % at {format_length(made.radius, unit)}, {way}."
     )
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from hardkeel.airframe.targeting import places_of
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length, shortest
 from hardkeel.messages.counting import number_of
 from hardkeel.messages.names import body_name, mark_name, surface_name
 from hardkeel.messages.square import mark_words as frame_words
@@ -93,7 +93,7 @@ _TENS: Final = (
 
 def title_words(size: float) -> str:
     """``Targets, 20 mm``."""
-    return f"{TITLE}, {size:g} mm"
+    return f"{TITLE}, {shortest(size)} mm"
 
 
 def number_words(code: int) -> str:
@@ -247,7 +247,7 @@ def by_lines(by: "LaidBy", face: str, unit: LengthUnit) -> tuple[str, ...]:
 def from_where(size: float) -> str:
     """How the pictures are taken, for targets of a size, mm: a telephone reads them from a hundred times as far."""
     far = size / 10.0
-    return f"From {far:g} m ({far / 0.3048:.1f} ft) or nearer, 40 to 45° over the model, from both rear and both front quarters."
+    return f"From {shortest(far)} m ({decimal(far / 0.3048, 1)} ft) or nearer, 40 to 45° over the model, from both rear and both front quarters."
 
 
 def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:
@@ -260,7 +260,7 @@ def laid_lines(survey: Survey, unknown: Sequence[str]) -> list[str]:
     """
     if not survey.targets:
         return [NONE_YET]
-    size = f"{survey.target_size or 20:g} mm"
+    size = f"{shortest(survey.target_size or 20)} mm"
     lines = [
         f"{number_of(len(survey.targets), 'target')} of {size}: print them at full size, stick them on, drop the pictures here."
     ]
@@ -279,7 +279,7 @@ def frame_lines(count: int, size: float, photos: int) -> list[str]:
     if not count:
         return [FRAME_NONE]
     lines = [
-        f"{number_of(count, 'target')} of {size:g} mm: those of the board flat on it, those of the formers on squares of card glued on, the middle over the corner. {FRAME_HOW}"
+        f"{number_of(count, 'target')} of {shortest(size)} mm: those of the board flat on it, those of the formers on squares of card glued on, the middle over the corner. {FRAME_HOW}"
     ]
     if photos:
         lines.append(f"{number_of(photos, 'picture')} taken.")

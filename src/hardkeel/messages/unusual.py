@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
-from hardkeel.base.units import both_units
+from hardkeel.base.units import both_units, shortest
 from hardkeel.messages.names import surface_name
 from hardkeel.project.unusual import Oddity
 
@@ -40,9 +40,11 @@ def looked_at(found: Sequence[Oddity]) -> str:
 def _odd(oddity: Oddity) -> str:
     usual = oddity.usual
     name = _FIELDS.get(oddity.field, oddity.field.replace("_", " "))
-    span = f"usual is {usual.least:g} to {usual.most:g} {usual.unit}".replace(" °", "°")
+    span = f"usual is {shortest(usual.least)} to {shortest(usual.most)} {usual.unit}".replace(
+        " °", "°"
+    )
     if usual.unit == "mm":
         value = both_units(oddity.value)
     else:
-        value = f"{oddity.value:g} {usual.unit}".replace(" °", "°")
+        value = f"{shortest(oddity.value)} {usual.unit}".replace(" °", "°")
     return f"{surface_name(oddity.owner)}: {name} {value} is unusual ({span})"

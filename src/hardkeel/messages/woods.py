@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from hardkeel.base.units import shortest
 from hardkeel.parts.woods import Measure, Wood
 
 _FIGURES: Final[dict[Measure, tuple[str, str]]] = {  # what a figure is called, and its unit
@@ -27,4 +28,4 @@ def sources_text(wood: Wood) -> str:
 
 def _digits(figure: float) -> str:
     """Three that count, and thousands in full: ``0.058``, ``12.8``, ``7800``."""
-    return f"{figure:.0f}" if figure >= 100 else f"{figure:.3g}"  # noqa: PLR2004  three digits
+    return f"{figure:.0f}" if figure >= 100 else shortest(figure, 3)  # noqa: PLR2004  three digits

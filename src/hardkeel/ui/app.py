@@ -12,10 +12,11 @@ from types import TracebackType
 from typing import Final
 
 import platformdirs
-from PyQt6.QtCore import QObject, QSettings, QTimer, pyqtSignal
+from PyQt6.QtCore import QLocale, QObject, QSettings, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QApplication
 
 from hardkeel import __version__
+from hardkeel.base.units import write_decimals_with
 from hardkeel.ui.screen import why_no_window
 from hardkeel.ui.settings import Settings
 from hardkeel.ui.shell.questions import ReportDialog
@@ -42,6 +43,7 @@ def run_window(target: str | None) -> int:
         sys.stderr.write(f"hardkeel: {why}\n")
         return _NO_WINDOW
     app = QApplication(sys.argv[:1])
+    write_decimals_with(QLocale().decimalPoint())
     app.setApplicationName("Hard Keel")
     app.setDesktopFileName(_DESKTOP)
     app.setStyle("Fusion")

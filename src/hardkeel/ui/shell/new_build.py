@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.airframe.figures import TOOL_CHOICES, Figures, build_from, proposed
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, marked
 from hardkeel.picture.truing import picture_of
 from hardkeel.survey.judging import Judgement, judge_survey
 from hardkeel.survey.planning import plan
@@ -94,7 +94,9 @@ class NewBuildDialog(QDialog):
         self.comes_off.toggled.connect(self._on_figure)
         self.built = FuselagePicker(say.BUILT, theme)
         self.built.picked.connect(self._on_figure)
-        self.model_class = self._choice(say.CLASSES.items(), "how true it must be")
+        self.model_class = self._choice(
+            ((key, marked(words)) for key, words in say.CLASSES.items()), "how true it must be"
+        )
         self.model_class.setCurrentIndex(1)
         self.motor = QCheckBox(say.MOTOR)
         self.motor.toggled.connect(self._on_figure)

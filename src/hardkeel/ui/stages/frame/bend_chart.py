@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.base.units import decimal
 from hardkeel.fuselage.bending_forces import BendLine
 from hardkeel.messages import frame as say
 from hardkeel.ui.theme import Theme
@@ -150,7 +151,7 @@ class BendChart(QWidget):
             painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
             painter.setPen(theme.colour("out"))
             room = QRectF(box.left(), y - theme.px(18), box.width() - 6, theme.px(17))
-            painter.drawText(room, Qt.AlignmentFlag.AlignRight, f"{limit:.2f} % {words}")
+            painter.drawText(room, Qt.AlignmentFlag.AlignRight, f"{decimal(limit, 2)} % {words}")
 
     def _paint_place(self, painter: QPainter, place: QPointF, words: str) -> None:
         theme = self._theme

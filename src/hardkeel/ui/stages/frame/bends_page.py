@@ -5,7 +5,7 @@ from typing import Final
 from PyQt6.QtWidgets import QComboBox, QVBoxLayout, QWidget
 
 from hardkeel.airframe.framing import limits_of, stiffness_of
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, decimal, format_length
 from hardkeel.edits import framing as edits
 from hardkeel.fuselage.bending import Bend, bends_of
 from hardkeel.fuselage.bending_forces import bend_lines_of, pulls_of, remedy_of
@@ -107,7 +107,7 @@ class BendsPage(FrameSubPage):
                 bend.member,
                 radius,
                 place,
-                "" if straight else f"{bend.strain:.2f} %",
+                "" if straight else f"{decimal(bend.strain, 2)} %",
                 say.goes(bend),
             ),
             "out" if bend.verdict == "too tight" else "ink",
@@ -122,7 +122,9 @@ class BendsPage(FrameSubPage):
         bend = next((one for one in self._bends if one.member == self._chosen), None)
         place = None
         if bend is not None and bend.radius is not None and bend.at_station is not None:
-            words = f"{bend.strain:.2f} %, radius {format_length(bend.radius, self.unit, 0)}"
+            words = (
+                f"{decimal(bend.strain, 2)} %, radius {format_length(bend.radius, self.unit, 0)}"
+            )
             place = (bend.at_station, words)
         self.chart.show_lines(lines, stations, self._chosen, place)
         if bend is None:

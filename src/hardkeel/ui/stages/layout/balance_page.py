@@ -9,7 +9,7 @@ from hardkeel.airframe.parts import balance_wanted
 from hardkeel.balance.balancing import Balanced, balance_of
 from hardkeel.balance.model import Balance, Battery, Hatch, Mass
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, parse_length, parse_number
+from hardkeel.base.units import LengthUnit, decimal, format_length, parse_length, parse_number
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits.named import Edit
 from hardkeel.messages import layout as say
@@ -179,7 +179,7 @@ class BalancePage(SubPage):
     def _row(self, mass: Mass) -> Row:
         known = "weighed" if mass.weighed else "estimated"
         name = mass.id.replace("_", " ")
-        cells = (name, f"{mass.mass:.1f} g", format_length(mass.x, self.unit), known)
+        cells = (name, f"{decimal(mass.mass, 1)} g", format_length(mass.x, self.unit), known)
         return Row(mass.id, cells, cell_colours={3: "soft"})
 
     def _shown(self, found: Balanced | str, wanted: Balance) -> BalanceShown:
@@ -194,7 +194,7 @@ class BalancePage(SubPage):
         words["balance"] = format_length(found.x, self.unit)
         if found.percent is not None:
             words["target"] += f", {_percent(found)} %"
-            words["balance"] += f", {found.percent:.1f} % of the mean chord"
+            words["balance"] += f", {decimal(found.percent, 1)} % of the mean chord"
         nose = None
         if found.nose_weight and wanted.nose_weight_x is not None:
             nose = (wanted.nose_weight_x, found.nose_weight)

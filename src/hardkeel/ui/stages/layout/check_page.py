@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QVBoxLayout, QW
 
 from hardkeel.airframe.checked_parts import all_checked, checked, hands_apart
 from hardkeel.airframe.cut_pieces import cut_pieces
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, decimal
 from hardkeel.export.paper_sizes import DESK_PAPERS, PAPERS, paper_for
 from hardkeel.joinery.flat import FlatPiece
 from hardkeel.messages import mat as say
@@ -199,7 +199,7 @@ class CheckPage(SubPage):
     def _show_mat(self) -> None:
         across, along = self.scale
         true = across == along == 1.0
-        words = "100 %" if true else f"{across * 100:.1f} × {along * 100:.1f} %"
+        words = "100 %" if true else f"{decimal(across * 100, 1)} × {decimal(along * 100, 1)} %"
         self._mat.show_values(f"{self.paper.currentText()}, {words}")
 
     def _show_answer(self) -> None:

@@ -15,7 +15,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.airframe.parts import parts_of, weights_of
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, format_length, format_size, parse_number
+from hardkeel.base.units import LengthUnit, decimal, format_length, format_size, parse_number
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.edits.named import in_turn
 from hardkeel.messages import layout as say
@@ -237,8 +237,8 @@ class PartsPage(SubPage):
             f"{part.pieces}{hands}",
             self._wood(part) or "–",
             size,
-            "–" if weight.estimated is None else f"{weight.estimated:.1f} g",
-            "" if weight.weighed is None else f"{weight.weighed:.1f} g",
+            "–" if weight.estimated is None else f"{decimal(weight.estimated, 1)} g",
+            "" if weight.weighed is None else f"{decimal(weight.weighed, 1)} g",
             "two of one hand" if bad else f"{_SHAPES[state]}  {STATE_WORDS[state]}",
         )
         tip = weight_sentence(weight)

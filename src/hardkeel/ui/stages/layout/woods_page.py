@@ -7,7 +7,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout, QPus
 from hardkeel.airframe.parts import balance_wanted, parts_of, woods_of
 from hardkeel.balance.balancing import balance_of, nose_cost
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit, parse_number
+from hardkeel.base.units import LengthUnit, decimal, parse_number, shortest
 from hardkeel.edits import ledger as ledger_edits
 from hardkeel.messages import layout as say
 from hardkeel.messages.faults import told
@@ -291,14 +291,14 @@ def _fill(box: QComboBox, chosen: str) -> None:
 
 def _row(wood: Wood) -> Row:
     low, high = wood.density_range
-    bends = f"{wood.bend[0]:.1f} / {wood.bend[1]:.1f} %" if wood.bend[0] else "no"
+    bends = f"{decimal(wood.bend[0], 1)} / {decimal(wood.bend[1], 1)} %" if wood.bend[0] else "no"
     cells = (
         wood.name,
         f"{wood.density:.0f}",
         f"{low:.0f}–{high:.0f}",
-        f"{wood.stiffness:g}",
-        f"{wood.across:g}",
-        f"{wood.strength:g}",
+        shortest(wood.stiffness),
+        shortest(wood.across),
+        shortest(wood.strength),
         bends,
         wood.source,
     )

@@ -7,6 +7,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.base.units import decimal
 from hardkeel.logbook.entries import Session
 from hardkeel.ui.theme import Theme
 
@@ -34,7 +35,7 @@ class HoursChart(QWidget):
     def show_sessions(self, sessions: Sequence[Session], total: float) -> None:
         """Show other sessions; `total` counts those too old to be drawn."""
         self._sessions, self._total = tuple(sessions)[-_MOST_DAYS:], total
-        self.setAccessibleName(f"{total:.1f} hours at the bench")
+        self.setAccessibleName(f"{decimal(total, 1)} hours at the bench")
         self.updateGeometry()
         self.update()
 
@@ -52,7 +53,9 @@ class HoursChart(QWidget):
         theme = self._theme
         painter.setPen(theme.colour("ink"))
         painter.setFont(theme.font(26, narrow=False, weight=600))
-        painter.drawText(0, theme.px(28), f"{self._total:.1f} h" if self._total else "none yet")
+        painter.drawText(
+            0, theme.px(28), f"{decimal(self._total, 1)} h" if self._total else "none yet"
+        )
         row = theme.px(_ROW)
         longest = max((s.hours for s in self._sessions), default=1.0)
         for i, session in enumerate(reversed(self._sessions)):
@@ -67,7 +70,9 @@ class HoursChart(QWidget):
             )
             painter.drawText(line.translated(0, theme.px(_LINE)), middle, words)
             painter.setPen(theme.colour("ink"))
-            painter.drawText(line, middle | Qt.AlignmentFlag.AlignRight, f"{session.hours:.2f} h")
+            painter.drawText(
+                line, middle | Qt.AlignmentFlag.AlignRight, f"{decimal(session.hours, 2)} h"
+            )
             below = top + theme.px(2 * _LINE + 2)
             bar = QRectF(0, below, self.width() * session.hours / longest, theme.px(6))
             painter.fillRect(bar, theme.colour("act"))

@@ -22,7 +22,7 @@ from PyQt6.QtWidgets import (
 )
 
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, marked, shortest
 from hardkeel.edits import truing as edits
 from hardkeel.logbook.entries import Entry, EntryKind, local_day, matching, total_hours, with_timed
 from hardkeel.messages import log as say
@@ -148,7 +148,7 @@ class LogPage(StagePage):
         """The hours, and the last photos."""
         card = Card(say.HOURS_AT_THE_BENCH, "act")
         card.column.addWidget(self.hours)
-        self.hours_line.setPlaceholderText("1.5 tonight, or 1h30 covering")
+        self.hours_line.setPlaceholderText(marked(say.HOURS_LIKE))
         self.hours_line.setAccessibleName("hours at the bench")
         card.column.addWidget(label("soft", say.ADD_TIME_TO_TODAY))
         card.column.addWidget(self.hours_line)
@@ -260,7 +260,7 @@ class LogPage(StagePage):
             self._hours_told.setText(str(fault))
             return
         day = local_day(self._document.clock())
-        self._document.apply(f"add {hours:g} h", edits.log_hours.of(day, hours, note))
+        self._document.apply(f"add {shortest(hours)} h", edits.log_hours.of(day, hours, note))
         self._hours_told.setText(say.added_today(hours))
         self.hours_line.clear()
 
@@ -278,7 +278,7 @@ def parse_hours(text: str) -> tuple[float, str | None]:
         text,
     )
     if match is None:
-        raise BadInput("", say.WRITE_HOURS_LIKE)
+        raise BadInput("", marked(say.WRITE_HOURS_LIKE))
     if match["h"] is not None:
         hours = int(match["h"]) + int(match["m"]) / 60
     else:

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Final
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QSpinBox, QVBoxLayout, QWidget
 
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, shortest
 from hardkeel.messages import pieces as words
 from hardkeel.messages import practising as say
 from hardkeel.practice.pieces import PIECES
@@ -206,7 +206,7 @@ class BoardPage(SubPage):
         self.after.left.setText(left)
         self.after.left.setVisible(bool(left))
         self.after.best.setText(said)
-        self.after.fold.show_values(f"{best_minutes:g} min")
+        self.after.fold.show_values(f"{shortest(best_minutes)} min")
 
     # -- what the learner does -------------------------------------------------------------------
 

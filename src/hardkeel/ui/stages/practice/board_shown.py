@@ -6,7 +6,7 @@ from typing import Final
 
 import numpy as np
 
-from hardkeel.base.units import LengthUnit, format_length
+from hardkeel.base.units import LengthUnit, format_length, shortest
 from hardkeel.geometry.hull import Point2
 from hardkeel.geometry.rotation import Array
 from hardkeel.messages import pieces as say
@@ -53,7 +53,7 @@ def look_rows(task: Task) -> list[Row]:
     return [
         Row(
             one.id,
-            (say.look_name(task.piece.kind, one), f"{one.minutes:g}"),
+            (say.look_name(task.piece.kind, one), shortest(one.minutes)),
             typed=False,
             tip=f"{say.look_name(task.piece.kind, one)}: {say.TOOLS[one.tool]}",
         )

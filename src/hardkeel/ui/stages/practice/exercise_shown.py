@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, shortest
 from hardkeel.messages import practising as say
 from hardkeel.messages.advice import format_difference, format_reading
 from hardkeel.messages.names import body_name, check_name, reading_name, sentence_case, tool_name
@@ -75,7 +75,7 @@ def places(exercise: Exercise, tool: str, part: str) -> tuple[Row, ...]:
     return tuple(
         Row(
             str(number),
-            (say.place_name(survey, one), f"{exercise.spent([one]):g}"),
+            (say.place_name(survey, one), shortest(exercise.spent([one]))),
             tip=sentence_case(reading_name(survey, one)),
             typed=False,
             cell_colours={1: "soft"},

@@ -5,7 +5,7 @@ from typing import Final
 from hardkeel.airframe.bodies import rests_at_corners
 from hardkeel.airframe.flights import build_trim
 from hardkeel.airframe.tails import rudder_of
-from hardkeel.base.units import LengthUnit, format_angle, format_length
+from hardkeel.base.units import LengthUnit, format_angle, format_length, marked
 from hardkeel.logbook.entries import measured_again
 from hardkeel.messages import true as say
 from hardkeel.messages.advice import format_reading, format_residual, seat_advice
@@ -382,7 +382,7 @@ def draft_shown(survey: Survey, draft: Draft, unit: LengthUnit) -> NextShown:
 
 def _pick_hint(draft: Draft) -> str:
     if draft.wants == "body":
-        return say.PICK_A_PART
+        return marked(say.PICK_A_PART)
     count = len(draft.marks)
     words = {
         "distance-difference": (

@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
 
 from hardkeel.airframe.targeting import proposed, size_for, without_section
 from hardkeel.base.errors import BadInput
-from hardkeel.base.units import LengthUnit
+from hardkeel.base.units import LengthUnit, marked
 from hardkeel.edits import sight as edits
 from hardkeel.edits.named import Edit
 from hardkeel.fuselage.hull import hull_of
@@ -331,7 +331,7 @@ class SightPage(SubPage):
         self._show_wrong()
         targets = bool(build.surveyed.targets)
         by_target = (targets_say.from_where(size_for(build)), *targets_say.HOW)
-        how = by_target if targets else (*say.HOW, say.EXPECT)
+        how = by_target if targets else (*say.HOW, marked(say.EXPECT))
         by_hand = bool(self.photo) and not shown.by_targets(build, self.photo)
         self.how.show_lines("", [*how, *([say.HANDS] if by_hand else [])])
 

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
+from hardkeel.base.units import shortest
 from hardkeel.messages import air as say
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.viewport import paint_paper
@@ -192,7 +193,7 @@ class TrimDrawing(QWidget):
                 painter.setPen(theme.colour("soft"))
                 box = QRectF(0, y - theme.px(9), graph.left() - theme.px(6), theme.px(18))
                 right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-                painter.drawText(box, right, f"{degrees:g}°".replace("-", "−"))
+                painter.drawText(box, right, f"{shortest(degrees)}°".replace("-", "−"))
             degrees += step
         begin = round(100 * self._shown.first)
         for percent in range(begin, begin + 101, 10):
