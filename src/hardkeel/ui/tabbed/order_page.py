@@ -285,11 +285,7 @@ class OrderPage(SubPage):
         )
         if self.picked is None:
             self._picked = rows[0].id
-        self.hanging.show_hanging(
-            hanging_of(steps),
-            [Slip(step.id, step_title(step), _stand_of(step, blocked)) for step in steps],
-            self._picked,
-        )
+        self._show_hanging()
         self._show_now(standing)
         self._show_step()
 
@@ -420,8 +416,20 @@ class OrderPage(SubPage):
         for key, button in self.ways.items():
             button.setChecked(key == way)
         self._work.setCurrentIndex(int(way == _DRAWN))
+        self._show_hanging()
         (self.hanging if way == _DRAWN else self.table).setFocus()
         self._bring_in()
+
+    def _show_hanging(self) -> None:
+        """Draw what hangs on what, while that is looked at."""
+        if self._work.currentWidget() is not self._drawn:
+            return
+        blocked = {step.id for step, _ in self.standing.blocked}
+        self.hanging.show_hanging(
+            hanging_of(self.steps),
+            [Slip(step.id, step_title(step), _stand_of(step, blocked)) for step in self.steps],
+            self._picked,
+        )
 
     def _bring_in(self) -> None:
         """Scroll the drawing to the step in hand."""
