@@ -181,13 +181,13 @@ class OrderPage(SubPage):
         self.name.setPlaceholderText(say.NAME_OF_THE_STEP)
         self.name.setAccessibleName(say.NAME_OF_THE_STEP)
         adding = QHBoxLayout()
-        adding.addWidget(self.name, 1)
         adding.addWidget(self.add)
-        adding.addWidget(self.repair)
+        adding.addWidget(self.repair, 1)
         self.step.column.addWidget(self.title)
         self.step.column.addWidget(self.about)
         self.step.column.addWidget(self.own)
         self.step.column.addLayout(buttons)
+        self.step.column.addWidget(self.name)  # a line of its own: what it asks for is read whole
         self.step.column.addLayout(adding)
 
     def _lay_out(self) -> None:
