@@ -11,8 +11,12 @@ from hardkeel.demo.fleet import withy
 from hardkeel.edits.framing import add_member
 from hardkeel.messages.steps import title_of
 from hardkeel.project.model import Build, empty_build
+from hardkeel.schedule.hanging import hanging_of
+from hardkeel.schedule.model import Step
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.frame.order_page import FrameOrderPage
+from hardkeel.ui.tabbed.hanging_view import HangingView, Slip
+from hardkeel.ui.theme import make_theme
 from tests.frames import box
 from tests.stages_of import frame_of
 
@@ -341,3 +345,19 @@ def test_what_is_to_be_done_now_is_said_once(laid_out: MainWindow) -> None:
     assert not page.about.isVisible()
     page.table.selectRow(3)
     assert page.about.isVisible()
+
+
+def test_a_row_that_has_no_room_breaks(qtbot: QtBot) -> None:
+    steps = (*(Step(id=f"s{i}") for i in range(4)), Step(id="last", after=("s0", "s1", "s2", "s3")))
+    drawing = HangingView(make_theme("light"))
+    qtbot.addWidget(drawing)
+    drawing.show_hanging(
+        hanging_of(steps), [Slip(one.id, f"Do {one.id}", "waits") for one in steps], "last"
+    )
+    drawing.show()
+    for wide, rows in ((900, 1), (340, 2), (drawing.minimumSizeHint().width(), 4)):
+        drawing.resize(wide, 600)
+        boxes = drawing.boxes
+        assert len({boxes[f"s{i}"].top() for i in range(4)}) == rows
+        assert max(box.right() for box in boxes.values()) <= drawing.width()
+        assert boxes["last"].top() > max(boxes[f"s{i}"].bottom() for i in range(4))

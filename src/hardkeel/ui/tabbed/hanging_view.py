@@ -1,6 +1,6 @@
 """The order as a drawing: each step a slip of paper, tied to what it hangs on; one is picked as in the list."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -93,9 +93,8 @@ class HangingView(QWidget):
         return QSize(self._theme.across(_SLIP_PX), round(lowest) + self._theme.px(_DROP_PX))
 
     def minimumSizeHint(self) -> QSize:
-        """As narrow as the fullest row can be, and all of its height."""
-        most = max((len(row) for row in self._hanging.rows), default=1)
-        wide = most * self._theme.px(_LEAST_PX) + (most + 1) * self._theme.px(_GAP_PX)
+        """As narrow as one slip can be, and all of their height: a row breaks where it has no room."""
+        wide = self._theme.px(_LEAST_PX) + 2 * self._theme.px(_GAP_PX)
         return QSize(wide, self.sizeHint().height())
 
     def resizeEvent(self, event: object) -> None:
@@ -145,7 +144,8 @@ class HangingView(QWidget):
 
     def _paint_slip(self, painter: QPainter, box: QRectF, slip: Slip, *, beside: bool) -> None:
         theme, chosen = self._theme, slip.key == self._chosen
-        edge = "act" if chosen or beside or slip.state == "now" else "hair"
+        # the accent is for what hangs together: a tie may run behind a slip that has no part in it
+        edge = "act" if chosen or beside else "ink" if slip.state == "now" else "hair"
         painter.setPen(QPen(theme.colour(edge), 2.4 if chosen else 1.2, _LINE[slip.state]))
         painter.setBrush(theme.colour({"now": "act_wash", "done": "desk"}.get(slip.state, "field")))
         painter.drawRoundedRect(box, 2, 2)
@@ -169,9 +169,11 @@ class HangingView(QWidget):
         theme, pad = self._theme, self._theme.px(_PAD_PX)
         metrics = QFontMetrics(theme.font(13, weight=600))
         gap, drop = theme.px(_GAP_PX), theme.px(_DROP_PX)
+        whole = max(self.width(), self.minimumSizeHint().width()) - gap
+        most = max(1, int(whole / (theme.px(_LEAST_PX) + gap)))
         self._boxes, top = {}, float(drop) / 2
-        for row in self._hanging.rows:
-            room = (max(self.width(), self.minimumWidth()) - gap) / len(row)
+        for row in (one for level in self._hanging.rows for one in _batched(level, most)):
+            room = whole / len(row)
             wide = min(room - gap, theme.across(_SLIP_PX))
             inside = QRectF(0, 0, wide - 2 * pad, 10_000).toRect()
             tall = max(
@@ -204,6 +206,11 @@ class HangingView(QWidget):
     def _pick(self, key: str) -> None:
         self.choose(key)
         self.picked.emit(key)
+
+
+def _batched(level: Sequence[str], most: int) -> Iterator[Sequence[str]]:
+    """A level in rows of no more than so many."""
+    return (level[i : i + most] for i in range(0, len(level), most))
 
 
 _LINE: Final = {
