@@ -56,6 +56,8 @@ def test_a_line_says_what_lies_under_it_and_a_press_shows_it(
     assert line.value.startswith("span 440.0 mm")
     qtbot.keyClick(line, Qt.Key.Key_Space)
     assert not field.isVisible()
+    qtbot.keyClick(line, Qt.Key.Key_Return)
+    assert field.isVisible()
 
 
 def test_a_line_follows_an_edit_that_was_made_elsewhere_and_the_unit(

@@ -3,7 +3,7 @@
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QSize, Qt
-from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPalette, QPen, QPolygonF
+from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPalette, QPen, QPolygonF
 from PyQt6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QSizePolicy, QWidget
 
 _MARK_PX: Final = 4.0  # half of the mark at the line's end
@@ -13,7 +13,7 @@ _WASH_ALPHA: Final = 22
 
 
 class FoldLine(QAbstractButton):
-    """Down while what lies under it is shown; by click or space."""
+    """Down while what lies under it is shown; by click, space or Enter."""
 
     def __init__(self, name: str, rim: int = _RIM_PX, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -60,6 +60,13 @@ class FoldLine(QAbstractButton):
         """As its words want."""
         box = self.layout()
         return box.minimumSize() if box is not None else super().minimumSizeHint()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Enter does what space does."""
+        if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """Paint where the cursor is, and the mark that points down while it is open."""
