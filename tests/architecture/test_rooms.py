@@ -313,3 +313,21 @@ def test_no_closure_carries_a_change_into_the_document() -> None:
         and any(isinstance(given, ast.Lambda) for given in call.args)
     ]
     assert anonymous == []
+
+
+def test_what_undo_calls_a_step_is_said_by_the_voices() -> None:
+    """No page names its steps itself: names stand with all other words."""
+    found = []
+    for path in (SOURCE / "ui").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            name = (
+                node.func.attr
+                if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute)
+                else ""
+            )
+            if name in ("apply", "_apply") and isinstance(node, ast.Call) and node.args:
+                first = node.args[0]
+                spoken = isinstance(first, ast.Constant) and isinstance(first.value, str)
+                if isinstance(first, ast.JoinedStr) or spoken:
+                    found.append(f"{path.relative_to(SOURCE)}:{node.lineno}")
+    assert found == []

@@ -37,3 +37,8 @@ def labels_told(count: int) -> str:
         f"{count} labels found: the picture is to scale by them. "
         "Click a length along the datum line, too: it tells how the sheet is turned."
     )
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+NOTE_ITS_LABELS: Final = "note its labels"

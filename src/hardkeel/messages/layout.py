@@ -310,3 +310,189 @@ def balance_facts(grams: float, chord: str, guessed: int) -> str:
 def holes_words(count: int) -> str:
     """``, 2 lightening holes``; nothing where there are none."""
     return f", {number_of(count, 'lightening hole')}" if count else ""
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+PUT_WING_AND_TAIL_ON_EDIT: Final = "put wing and tail on"
+PUT_WING_ABOVE: Final = "put a wing above"
+SET_LONGERONS: Final = "set longerons"
+TAKE_DIMENSION: Final = "take a dimension"
+CHANGE_DIMENSION: Final = "change a dimension"
+STRIKE_DIMENSION_OUT: Final = "strike a dimension out"
+COUNT_PARTS_IN: Final = "count the parts in"
+CLICK_DATUM: Final = "click the datum"
+NUDGE_CLICK: Final = "nudge a click"
+NUDGE_DATUM: Final = "nudge the datum"
+TAKE_CLICK_BACK: Final = "take a click back"
+NOTE_KNOWN_LENGTH: Final = "note a known length"
+NOTE_KNOWN_POINT: Final = "note a known point"
+TREAT_IT_AS_PHOTO: Final = "treat it as a photo"
+TREAT_IT_AS_SCAN: Final = "treat it as a scan"
+TAKE_PLANS_FIGURES: Final = "take the plan's figures"
+TWO_OF_ONE_HAND: Final = "two of one hand"
+
+
+def shape_like_edit(stop: str) -> str:
+    """``shape all formers like …``."""
+    return f"shape all formers like {stop}"
+
+
+def drag_edit(what: str, name: str) -> str:
+    """``drag … of …``."""
+    return f"drag {what} of {name}"
+
+
+def nudge_edit(what: str, name: str) -> str:
+    """``nudge … of …``."""
+    return f"nudge {what} of {name}"
+
+
+def ring_edit(name: str) -> str:
+    """``make … a ring``."""
+    return f"make {name} a ring"
+
+
+def set_figure_edit(what: str, name: str) -> str:
+    """``set … of …``."""
+    return f"set {what} of {name}"
+
+
+def template_edit(former: str) -> str:
+    """``measure template of …``."""
+    return f"measure template of {former}"
+
+
+def set_edit(words: str) -> str:
+    """``set …``."""
+    return f"set {words}"
+
+
+def take_off_edit(name: str) -> str:
+    """``take … off``."""
+    return f"take {name} off"
+
+
+def add_mark_edit(name: str) -> str:
+    """``add mark …``."""
+    return f"add mark {name}"
+
+
+def add_part_edit(name: str) -> str:
+    """``add part …``."""
+    return f"add part {name}"
+
+
+def take_mark_away_edit(words: str) -> str:
+    """``take mark … away``."""
+    return f"take mark {words} away"
+
+
+def take_part_away_edit(words: str) -> str:
+    """``take part … away``."""
+    return f"take part {words} away"
+
+
+def rename_edit(old: str, new: str) -> str:
+    """``call … …``."""
+    return f"call {old} {new}"
+
+
+def fair_edit(former: str) -> str:
+    """``fair …``."""
+    return f"fair {former}"
+
+
+def corner_at_edit(former: str) -> str:
+    """``corner at …``."""
+    return f"corner at {former}"
+
+
+def no_corner_at_edit(stop: str) -> str:
+    """``no corner at …``."""
+    return f"no corner at {stop}"
+
+
+def add_former_edit(made: str) -> str:
+    """``add former …``."""
+    return f"add former {made}"
+
+
+def take_out_edit(name: str) -> str:
+    """``take … out``."""
+    return f"take {name} out"
+
+
+def cut_out_edit(name: str) -> str:
+    """``cut out …``."""
+    return f"cut out {name}"
+
+
+def shape_edit(name: str, what: str) -> str:
+    """``make … …``."""
+    return f"make {name} {what}"
+
+
+def method_edit(start: str, what: str) -> str:
+    """``build aft of … with …``."""
+    return f"build aft of {start} with {what}"
+
+
+def starter_edit(what: str) -> str:
+    """``lay out: …``."""
+    return f"lay out: {what}"
+
+
+def put_in_edit(name: str) -> str:
+    """``put … in``."""
+    return f"put {name} in"
+
+
+def change_edit(key: str) -> str:
+    """``change …``."""
+    return f"change {key}"
+
+
+def place_edit(plan: str) -> str:
+    """``place …``."""
+    return f"place {plan}"
+
+
+def click_edit(what: str) -> str:
+    """``click …``."""
+    return f"click {what}"
+
+
+def beyond_crease_edit(plan: str) -> str:
+    """``… beyond a crease``."""
+    return f"{plan} beyond a crease"
+
+
+def pair_held_edit(what: str) -> str:
+    """``pair held, …``."""
+    return f"pair held, {what}"
+
+
+def weigh_edit(name: str) -> str:
+    """``weigh …``."""
+    return f"weigh {name}"
+
+
+def take_list_edit(words: str) -> str:
+    """``take the …``."""
+    return f"take the {words}"
+
+
+def lay_on_desk_edit(name: str) -> str:
+    """``lay … on the desk``."""
+    return f"lay {name} on the desk"
+
+
+def make_of_edit(name: str, what: str) -> str:
+    """``make … of …``."""
+    return f"make {name} of {what}"
+
+
+def state_edit(part: str, state: str) -> str:
+    """``F3: glued``."""
+    return f"{part}: {state}"

@@ -94,3 +94,14 @@ def added_today(hours: float) -> str:
 
 DAY_HOURS: Final = "A day at the bench has more than 0 and at most 24 hours."
 HOURS_LIKE: Final = "1.5 tonight, or 1h30 covering"
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+WRITE_NOTE: Final = "write a note"
+ADD_PHOTO: Final = "add a photo"
+
+
+def add_hours_edit(what: str) -> str:
+    """``add … h``."""
+    return f"add {what} h"

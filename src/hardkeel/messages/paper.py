@@ -379,3 +379,11 @@ def _lacking_words(rows: tuple[Picked, ...], unit: LengthUnit) -> str:
         if where:
             return f"The {words} wanted at {format_length(where[0], unit, 0)}."
     return "All figures are there."
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+
+def follow_edit(what: str) -> str:
+    """``follow the …``."""
+    return f"follow the {what}"

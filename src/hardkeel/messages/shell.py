@@ -241,3 +241,11 @@ def had_changes(name: str, at: datetime, others: int) -> str:
     return (
         f"{name} had changes from {at:%d %b %H:%M} that were not saved when Hard Keel ended.{more}"
     )
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+
+def version_edit(when: str) -> str:
+    """``go back to …``."""
+    return f"go back to {when}"

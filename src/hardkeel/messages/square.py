@@ -501,3 +501,16 @@ _MOVED: Final = {
     "yaw": ("starboard side ahead", "port side ahead"),
     "rack": ("pushed to starboard at the top", "pushed to port at the top"),
 }
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+
+def tolerance_of_edit(check: str) -> str:
+    """``tolerance of …``."""
+    return f"tolerance of {check}"
+
+
+def go_on_edit(phase: str) -> str:
+    """``go on …``."""
+    return f"go on {phase}"

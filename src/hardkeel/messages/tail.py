@@ -585,3 +585,8 @@ WEIGHS_COVERED: Final = "weighs, covered and hinged; it takes the place of its p
 def not_read(name: str, why: object) -> str:
     """A file that could not be read."""
     return f"{name} can't be read: {why}"
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+FEET: Final = "feet"

@@ -118,3 +118,36 @@ def nothing_moved_since(phase: object) -> str:
 def moved_since(phase: object, what: str) -> str:
     """What moved most since a phase."""
     return f"since {phase}: {what}"
+
+
+# -- steps as undo names them -----------------------------------------------------------------------
+
+
+def phase_edit(what: str) -> str:
+    """``go to …``."""
+    return f"go to {what}"
+
+
+def strike_out_edit(shown: str) -> str:
+    """``strike out …``."""
+    return f"strike out {shown}"
+
+
+def change_edit(reading_id: str) -> str:
+    """``change …``."""
+    return f"change {reading_id}"
+
+
+def allow_another_edit(check: str) -> str:
+    """``allow another …``."""
+    return f"allow another {check}"
+
+
+def correct_edit(name: str) -> str:
+    """``correct the …``."""
+    return f"correct the {name}"
+
+
+def use_edit(reading: str, *, used: bool) -> str:
+    """``use r12``, ``do not use r12``."""
+    return f"use {reading}" if used else f"do not use {reading}"

@@ -374,7 +374,7 @@ class MainWindow(QMainWindow):
             older = loaded.build
             self.document.session.images.keep(loaded.attached())
             when = f"{moment_of(version):%Y-%m-%d %H:%M}"
-            self.document.apply(f"go back to {when}", go_back.of(older))
+            self.document.apply(say.version_edit(when), go_back.of(older))
         except BadInput as fault:
             self.notice.tell(say.version_not_taken(fault))
 

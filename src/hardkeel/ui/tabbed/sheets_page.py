@@ -23,6 +23,7 @@ from hardkeel.fuselage.model import Framing, Fuselage
 from hardkeel.joinery.buying import Purchase
 from hardkeel.joinery.nesting import NestedSheet, sheets_to_buy
 from hardkeel.messages import frame as say
+from hardkeel.messages import frame_edits as edits_say
 from hardkeel.messages.faults import told
 from hardkeel.messages.rack import rack_text, read_rack
 from hardkeel.picture.framing import sheet_picture
@@ -147,13 +148,13 @@ class SheetsPage(SubPage):
         self.saw.figure_changed.connect(self._on_figure)
         self.grain.activated.connect(
             lambda: self.apply(
-                say.set_edit("sheeting"),
+                say.set_edit(edits_say.SHEETING),
                 edits.set_framing.of(sheeting=self.grain.currentData()),
             )
         )
         self.printer.activated.connect(
             lambda: self.apply(
-                say.set_edit("printer"),
+                say.set_edit(edits_say.PRINTER),
                 edits.set_framing.of(printer=self.printer.currentData() or None),
             )
         )

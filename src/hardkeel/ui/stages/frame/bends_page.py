@@ -14,6 +14,7 @@ from hardkeel.fuselage.loft import loft_of
 from hardkeel.fuselage.sheeted import edge_lengths_of
 from hardkeel.fuselage.sheeting import strained_skins_of
 from hardkeel.messages import frame as say
+from hardkeel.messages import frame_edits as edits_say
 from hardkeel.parts.woods import WOODS
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.stages.frame.bend_chart import BendChart
@@ -163,7 +164,7 @@ class BendsPage(FrameSubPage):
 
     def _on_wood(self) -> None:
         wood, bent = self.wood.currentData(), self._chosen
-        self.apply(say.set_edit(f"wood of {bent}"), edits.set_member_wood.of(bent, wood))
+        self.apply(say.set_edit(edits_say.wood_of_edit(bent)), edits.set_member_wood.of(bent, wood))
 
     def _on_row_picked(self, number: int) -> None:
         row = self.model.row(number)

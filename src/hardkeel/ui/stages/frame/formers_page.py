@@ -12,6 +12,7 @@ from hardkeel.fuselage.inspecting import findings_of
 from hardkeel.fuselage.model import Former
 from hardkeel.messages import findings as findings_say
 from hardkeel.messages import frame as say
+from hardkeel.messages import frame_edits as edits_say
 from hardkeel.messages import layout as layout_say
 from hardkeel.picture.framing import former_picture, gallery
 from hardkeel.picture.wood import WoodPicture
@@ -169,14 +170,14 @@ class FormersPage(FrameSubPage):
             self.apply(say.set_edit(say.WEB), edits.set_framing.of(web=value))
         elif key == "thickness":
             self.apply(
-                say.set_edit(f"thickness of {former.id}"),
+                say.set_edit(edits_say.thickness_of_edit(former.id)),
                 edits.set_former.of(former.id, thickness=value),
             )
         else:
             wide, deep = former.sticks or _STICKS_START
             sticks = (value, deep) if key == "wide" else (wide, value)
             self.apply(
-                say.set_edit(f"sticks of {former.id}"),
+                say.set_edit(edits_say.sticks_of_edit(former.id)),
                 edits.set_former.of(former.id, sticks=sticks),
             )
 
@@ -184,7 +185,7 @@ class FormersPage(FrameSubPage):
         former, on = self.former, self.split.isChecked()
         if former is not None:
             self.apply(
-                say.set_edit(f"{former.id} split"),
+                say.set_edit(edits_say.split_edit(former.id)),
                 edits.set_former.of(former.id, split=on),
             )
 
@@ -192,7 +193,7 @@ class FormersPage(FrameSubPage):
         former, on = self.former, self.deck.isChecked()
         if former is not None:
             self.apply(
-                say.set_edit(f"deck of {former.id}"),
+                say.set_edit(edits_say.deck_of_edit(former.id)),
                 edits.set_former.of(former.id, deck_apart=on),
             )
 
@@ -207,7 +208,7 @@ class FormersPage(FrameSubPage):
             else {"sticks": former.sticks or _STICKS_START, "joint": joint}
         )
         self.apply(
-            say.set_edit(f"making of {former.id}"),
+            say.set_edit(edits_say.making_of_edit(former.id)),
             edits.set_former.of(former.id, **changes),
         )
         self.refresh()

@@ -22,6 +22,7 @@ from hardkeel.fuselage.members import member_kind
 from hardkeel.fuselage.methods import any_with
 from hardkeel.fuselage.model import Member, MemberKind
 from hardkeel.messages import frame as say
+from hardkeel.messages import frame_edits as edits_say
 from hardkeel.messages import guides as guides_say
 from hardkeel.messages import planking as planking_say
 from hardkeel.messages import stringers as stringers_say
@@ -160,7 +161,7 @@ class MembersPage(FrameSubPage):
         self.stringers.spread.connect(self._on_spread)
         self.stringers.scallop_changed.connect(
             lambda mm: self.apply(
-                stringers_say.stringers_edit("scallop"), edits.set_framing.of(scallop=mm)
+                stringers_say.stringers_edit(edits_say.SCALLOP), edits.set_framing.of(scallop=mm)
             )
         )
         self.remove.clicked.connect(self._on_removed)
@@ -182,7 +183,7 @@ class MembersPage(FrameSubPage):
         )
         self.pattern.activated.connect(
             lambda: self.apply(
-                say.set_edit("bracing"),
+                say.set_edit(edits_say.BRACING_EDIT),
                 edits.set_bracing.of(pattern=self.pattern.currentData()),
             )
         )
@@ -382,13 +383,13 @@ class MembersPage(FrameSubPage):
     def _on_removed(self) -> None:
         member = self.member
         if member is not None:
-            self.apply(f"take out {member.id}", edits.delete_member.of(member.id))
+            self.apply(edits_say.take_member_out_edit(member.id), edits.delete_member.of(member.id))
 
     def _on_added(self) -> None:
         kind = self.kind.currentData()
         before = {one.id for one in self.fuselage.framed.members}
         if self.apply(
-            f"add {say.MEMBER_WORDS[kind]}",
+            edits_say.add_edit(say.MEMBER_WORDS[kind]),
             edits.add_member.of(kind, *edits.usual_ends(self.fuselage, kind)),
         ):
             new = [one.id for one in self.fuselage.framed.members if one.id not in before]

@@ -212,7 +212,7 @@ class SquarePage(FrameSubPage):
         self.checks.check_picked.connect(self._on_check)
         self.checks.tolerance_changed.connect(
             lambda check, value: self.apply(
-                frame_say.set_edit(f"tolerance of {check}"),
+                frame_say.set_edit(say.tolerance_of_edit(check)),
                 edits.set_square_tolerance.of(check, value),
             )
         )
@@ -567,7 +567,7 @@ class SquarePage(FrameSubPage):
         return taken[number] if 0 <= number < len(taken) else None
 
     def _on_phase(self, phase: str) -> None:
-        self.apply(f"go on {phase}", truing.set_phase.of(phase))  # type: ignore[arg-type]
+        self.apply(say.go_on_edit(phase), truing.set_phase.of(phase))  # type: ignore[arg-type]
 
     def _on_check(self, check: str) -> None:
         self._check = "" if check == self._check else check

@@ -181,7 +181,7 @@ class AirframePage(SubPage):
         self.former.shape.activated.connect(self._on_shape)
         self.former.all_so.clicked.connect(
             lambda: self.apply(
-                f"shape all formers like {self._stop}", sections.shape_all_like.of(self._stop)
+                say.shape_like_edit(self._stop), sections.shape_all_like.of(self._stop)
             )
         )
         self.former.renumber.clicked.connect(
@@ -189,10 +189,10 @@ class AirframePage(SubPage):
         )
         self.former.method.activated.connect(self._on_method)
         self.marks.put_on.clicked.connect(
-            lambda: self.apply("put wing and tail on", surfaces.put_on_wing_and_tail.of())
+            lambda: self.apply(say.PUT_WING_AND_TAIL_ON_EDIT, surfaces.put_on_wing_and_tail.of())
         )
         self.surface.above.clicked.connect(
-            lambda: self.apply("put a wing above", surfaces.add_wing_above.of())
+            lambda: self.apply(say.PUT_WING_ABOVE, surfaces.add_wing_above.of())
         )
         self.surface.take_off.clicked.connect(self._on_take_off)
         self.marks.mark.returnPressed.connect(self._on_mark)
@@ -311,7 +311,7 @@ class AirframePage(SubPage):
         moved = dragged(fuselage, handle.stop, **figures)
         what = dragged_names(figures)
         name = handle.stop.replace("_", " ")
-        if not self.apply(f"drag {what} of {name}", drawing.with_fuselage.of(moved)):
+        if not self.apply(say.drag_edit(what, name), drawing.with_fuselage.of(moved)):
             self.refresh()
 
     def _on_nudged(self, name: str, figure: str, step: float) -> None:
@@ -320,7 +320,7 @@ class AirframePage(SubPage):
             now = getattr(dict(fuselage.stations)[name], figure)
             moved = dragged(fuselage, name, **{figure: now + step})
             self.apply(
-                f"nudge {FIGURE_WORDS[figure]} of {name}",
+                say.nudge_edit(FIGURE_WORDS[figure], name),
                 drawing.with_fuselage.of(moved),
                 nudge=f"{figure} {name}",
             )
@@ -333,15 +333,17 @@ class AirframePage(SubPage):
         name = self._stop
         words = FIGURE_WORDS.get(key, key)
         if key == "ring":
-            self.apply(f"make {name} a ring", sections.set_ring.of(name, value))
+            self.apply(say.ring_edit(name), sections.set_ring.of(name, value))
         elif key in ROUND_FIGURES:
             figure = {key.removeprefix("full_"): value}
             what = sections.set_fullness.of(name, **figure)
-            self.apply(f"set {ROUND_FIGURES[key]} of {name}", what)
+            self.apply(say.set_figure_edit(ROUND_FIGURES[key], name), what)
         elif key in FIGURE_WORDS:
-            self.apply(f"set {words} of {name}", drawing.set_station.of(name, **{key: value}))
+            self.apply(
+                say.set_figure_edit(words, name), drawing.set_station.of(name, **{key: value})
+            )
         else:
-            self.apply(f"set {words} of {name}", drawing.set_wood.of(name, **{key: value}))
+            self.apply(say.set_figure_edit(words, name), drawing.set_wood.of(name, **{key: value}))
 
     def _on_template_figure(self, key: str, value: float) -> None:
         fuselage = self.document.build.fuselage
@@ -352,7 +354,7 @@ class AirframePage(SubPage):
             half_width=former.half_width, bottom=former.bottom, top=former.top
         )
         self.apply(
-            f"measure template of {former.id}",
+            say.template_edit(former.id),
             drawing.set_template.of(former.id, before.but(**{key: value})),
         )
 
@@ -386,20 +388,20 @@ class AirframePage(SubPage):
         edit = surfaces.set_wing if is_wing else surfaces.set_tail
         name = body_name(self.document.build.surveyed, body)
         words = next(words for known, words, _ in SURFACE_FIGURES if known == key)
-        self.apply(f"set {words} of {name}", edit.of(body, **{key: value}))
+        self.apply(say.set_figure_edit(words, name), edit.of(body, **{key: value}))
 
     def _on_skin_figure(self, key: str, value: float) -> None:
         if key == "longeron":
             square = (value, value)
-            self.apply("set longerons", drawing.set_all_longerons.of(square))
+            self.apply(say.SET_LONGERONS, drawing.set_all_longerons.of(square))
         else:
             words = key.replace("_", " ")
-            self.apply(f"set {words}", drawing.set_skins.of(**{key: value}))
+            self.apply(say.set_edit(words), drawing.set_skins.of(**{key: value}))
 
     def _on_take_off(self) -> None:
         body = self._surface
         name = body_name(self.document.build.surveyed, body)
-        if self.apply(f"take {name} off", surfaces.take_off.of(body)):
+        if self.apply(say.take_off_edit(name), surfaces.take_off.of(body)):
             self.choose_body("")
 
     def _on_mark(self) -> None:
@@ -409,7 +411,7 @@ class AirframePage(SubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        if self.apply(f"add mark {name}", surfaces.add_mark.of(name, body, at)):
+        if self.apply(say.add_mark_edit(name), surfaces.add_mark.of(name, body, at)):
             self.marks.mark.clear()
 
     def _on_part(self) -> None:
@@ -418,36 +420,36 @@ class AirframePage(SubPage):
         except BadInput as fault:
             self.tell(told(fault, self.unit))
             return
-        if self.apply(f"add part {name}", surfaces.add_part.of(name, at, size)):
+        if self.apply(say.add_part_edit(name), surfaces.add_part.of(name, at, size)):
             self.marks.part.clear()
 
     def _on_unmark(self) -> None:
         own, words = self.marks.own_marks.currentData(), self.marks.own_marks.currentText()
         if isinstance(own, str):
-            self.apply(f"take mark {words} away", surfaces.delete_mark.of(own))
+            self.apply(say.take_mark_away_edit(words), surfaces.delete_mark.of(own))
         else:
-            self.apply(f"take part {words} away", surfaces.take_part_away.of(*own))
+            self.apply(say.take_part_away_edit(words), surfaces.take_part_away.of(*own))
 
     def _on_renamed(self) -> None:
         old, new = self._stop, self.former.name.text().strip()
-        if new != old and self.apply(f"call {old} {new}", drawing.rename_former.of(old, new)):
+        if new != old and self.apply(say.rename_edit(old, new), drawing.rename_former.of(old, new)):
             self.choose_station(new)
 
     def _on_fair(self) -> None:
         if self._bumps:
             bump = self._bumps[0]
-            self.apply(f"fair {bump.former}", drawing.fair.of(bump))
+            self.apply(say.fair_edit(bump.former), drawing.fair.of(bump))
 
     def _on_corner(self) -> None:
         if self._bumps:
             bump = self._bumps[0]
             self.apply(
-                f"corner at {bump.former}",
+                say.corner_at_edit(bump.former),
                 drawing.set_line_corner.of(bump.former, bump.line, on=True),
             )
 
     def _on_corner_taken_back(self, stop: str, line: Line) -> None:
-        self.apply(f"no corner at {stop}", drawing.set_line_corner.of(stop, line, on=False))
+        self.apply(say.no_corner_at_edit(stop), drawing.set_line_corner.of(stop, line, on=False))
 
     def _on_add(self) -> None:
         fuselage = self.document.build.fuselage
@@ -460,19 +462,19 @@ class AirframePage(SubPage):
         stations = [stop.station for _, stop in fuselage.stations]
         middle = round((stations[i] + stations[i + 1]) / 2, 1)
         made = free_former_id(fuselage, middle)
-        if self.apply(f"add former {made}", drawing.add_former.of(middle)):
+        if self.apply(say.add_former_edit(made), drawing.add_former.of(middle)):
             self.choose_station(made)
 
     def _on_station_wanted(self, x: float) -> None:
         fuselage = self.document.build.fuselage
         if fuselage is not None:
             made = free_former_id(fuselage, round(x, 1))
-            if self.apply(f"add former {made}", drawing.add_former.of(round(x, 1))):
+            if self.apply(say.add_former_edit(made), drawing.add_former.of(round(x, 1))):
                 self.choose_station(made)
 
     def _on_remove(self) -> None:
         name = self._stop
-        self.apply(f"take {name} out", drawing.delete_former.of(name))
+        self.apply(say.take_out_edit(name), drawing.delete_former.of(name))
 
     def _on_cutouts(self) -> None:
         name = self._stop
@@ -482,7 +484,7 @@ class AirframePage(SubPage):
             self.tell(told(fault, self.unit))
             return
         on = self.former.lightened.isChecked()
-        self.apply(f"cut out {name}", drawing.set_cutouts.of(name, cutouts, lightened=on))
+        self.apply(say.cut_out_edit(name), drawing.set_cutouts.of(name, cutouts, lightened=on))
 
     def _on_shape(self) -> None:
         name, chosen = self._stop, self.former.shape.currentData()
@@ -492,7 +494,7 @@ class AirframePage(SubPage):
             self.refresh()
             return
         what = sections.set_shape.of(name, chosen)
-        self.apply(f"make {name} {self.former.shape.currentText()}", what)
+        self.apply(say.shape_edit(name, self.former.shape.currentText()), what)
 
     def _on_method(self) -> None:
         fuselage = self.document.build.fuselage
@@ -507,7 +509,7 @@ class AirframePage(SubPage):
         method: Method = self.former.method.currentData()
         start = self._stop
         self.apply(
-            f"build aft of {start} with {METHOD_WORDS[method]}",
+            say.method_edit(start, METHOD_WORDS[method]),
             drawing.set_method.of(start, end, method),
         )
 
@@ -519,7 +521,7 @@ class AirframePage(SubPage):
             self.picker.told.setText(f"{fault}.")
             return
         self.picker.told.setText("")
-        self.apply(f"lay out: {STARTER_WORDS[kind][0].lower()}", drawing.lay_out.of(made))
+        self.apply(say.starter_edit(STARTER_WORDS[kind][0].lower()), drawing.lay_out.of(made))
 
 
 def _kinds() -> tuple[StarterShown, ...]:

@@ -240,7 +240,7 @@ class AuditPage(SubPage):
             measured=values[1],
         )
         name = self.sheet.id
-        if self.apply("take a dimension", paper_edits.add_pair.of(name, pair)):
+        if self.apply(say.TAKE_DIMENSION, paper_edits.add_pair.of(name, pair)):
             self._sheet_id = name
             for line in (self.plan_line, self.measured):
                 line.clear()
@@ -261,11 +261,11 @@ class AuditPage(SubPage):
                 self.tell(say.DIMENSION_TOO_SMALL)
                 return False
             changes = {"plan" if column == _PLAN else "measured": value}
-        return self.apply("change a dimension", paper_edits.change_pair.of(name, number, **changes))
+        return self.apply(say.CHANGE_DIMENSION, paper_edits.change_pair.of(name, number, **changes))
 
     def _on_struck(self, row: int) -> None:
         name = self.sheet.id
-        self.apply("strike a dimension out", paper_edits.delete_pair.of(name, row))
+        self.apply(say.STRIKE_DIMENSION_OUT, paper_edits.delete_pair.of(name, row))
 
     def _on_row(self, row: int) -> None:
         self._row = row

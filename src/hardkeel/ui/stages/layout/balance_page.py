@@ -93,7 +93,7 @@ class BalancePage(SubPage):
         self.wanted.figure_changed.connect(self._on_wanted)
         self.pack.figure_changed.connect(self._on_pack)
         self.bring.clicked.connect(
-            lambda: self.apply("count the parts in", ledger_edits.bring_parts_in.of())
+            lambda: self.apply(say.COUNT_PARTS_IN, ledger_edits.bring_parts_in.of())
         )
         self.add.clicked.connect(self._on_add)
         for line in (self.name, self.grams, self.station):
@@ -230,7 +230,7 @@ class BalancePage(SubPage):
     def _on_struck(self, row: int) -> None:
         shown = self.model.row(row)
         if shown is not None:
-            self.apply(f"take {shown.key} out", ledger_edits.delete_mass.of(shown.key))
+            self.apply(say.take_out_edit(shown.key), ledger_edits.delete_mass.of(shown.key))
 
     def _on_add(self) -> None:
         name = self.name.text().strip()
@@ -248,7 +248,7 @@ class BalancePage(SubPage):
             self.tell(say.MASS_TOO_SMALL)
             return
         mass = Mass(id=name, mass=grams, x=x, weighed=True)
-        if self.apply(f"put {name} in", ledger_edits.put_mass.of(mass)):
+        if self.apply(say.put_in_edit(name), ledger_edits.put_mass.of(mass)):
             for line in (self.name, self.grams, self.station):
                 line.clear()
             self.name.setFocus()
@@ -263,7 +263,7 @@ class BalancePage(SubPage):
         except (BadInput, ValueError) as fault:
             self.tell(str(fault) if isinstance(fault, BadInput) else say.MASS_TOO_SMALL)
             return False
-        return self.apply(f"change {key}", ledger_edits.put_mass.of(changed))
+        return self.apply(say.change_edit(key), ledger_edits.put_mass.of(changed))
 
     def _on_wanted(self, key: str, value: float) -> None:
         changes: dict[str, object] = {key: value}

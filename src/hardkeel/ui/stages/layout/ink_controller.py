@@ -213,7 +213,7 @@ class InkController(QObject):
             points = traced.points
         instead = wish.instead_of if any(t.id == wish.instead_of for t in plan.traces) else None
         done = paper.apply(
-            f"follow the {say.DESK_TOOLS[wish.kind][0]}",
+            say.follow_edit(say.DESK_TOOLS[wish.kind][0]),
             paper_edits.put_followed.of(
                 plan.id, wish.kind, points, closed=traced.closed, instead_of=instead
             ),

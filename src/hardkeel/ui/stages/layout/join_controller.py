@@ -91,7 +91,7 @@ class JoinController(QObject):
         paper = self._page.paper
         if not isinstance(points, tuple):
             return
-        if paper.apply(f"place {plan.id}", paper_edits.place_by.of(plan.id, points)):
+        if paper.apply(say.place_edit(plan.id), paper_edits.place_by.of(plan.id, points)):
             kept = len(paper.plan.points) - len(points) if paper.plan is not None else 0
             own = sum(point.of is None for point in plan.points)
             paper.tell(say.placed_by(len(points), other, own - kept))

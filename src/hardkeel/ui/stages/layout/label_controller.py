@@ -71,7 +71,7 @@ class LabelController(QObject):
         if not isinstance(found, tuple):
             return
         if found:
-            paper.apply("note its labels", paper_edits.put_labels.of(plan_id, found))
+            paper.apply(say.NOTE_ITS_LABELS, paper_edits.put_labels.of(plan_id, found))
         paper.tell(say.labels_told(len(found)))
 
     def _on_print(self) -> None:

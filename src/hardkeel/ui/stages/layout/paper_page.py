@@ -274,7 +274,7 @@ class PaperPage(SubPage):
         elif self._tool in _TRACES:
             self.click_along(self._tool, spot)  # type: ignore[arg-type]
         elif self._tool == "origin":
-            self.apply("click the datum", paper_edits.put_plan.of(plan.but(origin=spot)))
+            self.apply(say.CLICK_DATUM, paper_edits.put_plan.of(plan.but(origin=spot)))
         else:
             wanted = _CLICKS[self._tool]
             self._clicks = (
@@ -287,7 +287,7 @@ class PaperPage(SubPage):
         plan = self.plan
         if plan is None:
             return
-        self.apply(f"click {DESK_TOOLS[kind][0]}", paper_edits.pick.of(plan, kind, spot))
+        self.apply(say.click_edit(DESK_TOOLS[kind][0]), paper_edits.pick.of(plan, kind, spot))
         if kind == "stations":
             self._fly_on()
 
@@ -310,7 +310,7 @@ class PaperPage(SubPage):
         elif self._tool in _TRACES:
             kind: TraceKind = self._tool  # type: ignore[assignment]
             self.apply(
-                "nudge a click",
+                say.NUDGE_CLICK,
                 paper_edits.move_last_pick.of(plan, kind, du, dv),
                 nudge=f"{kind} {plan.id}",
             )
@@ -318,7 +318,7 @@ class PaperPage(SubPage):
             u, v = plan.origin
             moved = plan.but(origin=(u + du, v + dv))
             self.apply(
-                "nudge the datum",
+                say.NUDGE_DATUM,
                 paper_edits.put_plan.of(moved),
                 nudge=f"datum {plan.id}",
             )
@@ -330,7 +330,7 @@ class PaperPage(SubPage):
             self.refresh()
         elif plan is not None and self._tool in _TRACES:
             kind: TraceKind = self._tool  # type: ignore[assignment]
-            self.apply("take a click back", paper_edits.drop_last_pick.of(plan, kind))
+            self.apply(say.TAKE_CLICK_BACK, paper_edits.drop_last_pick.of(plan, kind))
 
     def _on_entered(self, text: str) -> None:
         plan = self.plan
@@ -357,7 +357,7 @@ class PaperPage(SubPage):
         along = self._direction(plan, a, b)
         with faults_told():
             known = KnownLength(a=a, b=b, length=length, along=along)
-        return self.apply("note a known length", paper_edits.add_length.of(plan, known))
+        return self.apply(say.NOTE_KNOWN_LENGTH, paper_edits.add_length.of(plan, known))
 
     def _direction(self, plan: Plan, a: Point2, b: Point2) -> Direction | None:
         """Which way a length runs on the plan; of a photo only where its perspective is known by its labels."""
@@ -374,7 +374,7 @@ class PaperPage(SubPage):
         if known is None:
             with faults_told():
                 known = KnownPoint(pixel=self._clicks[0], plan=parse_place(text, self.unit))
-        return self.apply("note a known point", paper_edits.add_known_point.of(plan, known))
+        return self.apply(say.NOTE_KNOWN_POINT, paper_edits.add_known_point.of(plan, known))
 
     def _on_carry(self) -> None:
         """What the known lengths say of the print is judged on its own bench."""
@@ -388,7 +388,7 @@ class PaperPage(SubPage):
         plan = self.plan
         if plan is not None:
             self.apply(
-                "treat it as a photo" if on else "treat it as a scan",
+                say.TREAT_IT_AS_PHOTO if on else say.TREAT_IT_AS_SCAN,
                 paper_edits.put_plan.of(plan.but(photo=on)),
             )
 
@@ -399,7 +399,7 @@ class PaperPage(SubPage):
     def _on_crease(self) -> None:
         plan = self.plan
         if plan is not None and self.apply(
-            f"{plan.id} beyond a crease", paper_edits.lay_again.of(plan.id)
+            say.beyond_crease_edit(plan.id), paper_edits.lay_again.of(plan.id)
         ):
             self.show_plan(self.document.build.plans[-1].id)
 
@@ -429,7 +429,7 @@ class PaperPage(SubPage):
         if plan is not None and not self.document.build.name.strip():
             # a model gets its name with its first figures: as its sheet is called, to be put right
             taken = in_turn.of(taken, truing_edits.rename.of(sheet_name(plan.id)))
-        if self.apply("take the plan's figures", taken):
+        if self.apply(say.TAKE_PLANS_FIGURES, taken):
             self.taken.emit()
             if left:
                 self.left_as_they_were.emit(", ".join(left))
@@ -468,7 +468,7 @@ class PaperPage(SubPage):
         before = self._former(name)
         # the clicks are that former's now: the next one's begin anew
         given = self.apply(
-            f"outline of {name} from the plan",
+            gets_edit(name),
             in_turn.of(
                 drawing_edits.give_outline.of(name, ring),
                 paper_edits.clear_trace.of(plan.id, "outline"),

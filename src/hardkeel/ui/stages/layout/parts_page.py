@@ -333,7 +333,7 @@ class PartsPage(SubPage):
             return
         try:
             self.document.apply(
-                f"{part.name}: {STATE_WORDS[state]}",
+                say.state_edit(part.name, STATE_WORDS[state]),
                 ledger_edits.set_state.of(part.id, state),
             )
         except ledger_edits.AskFirst as ask:
@@ -346,10 +346,10 @@ class PartsPage(SubPage):
         part, state = self._asked, self._wanted
         self._asked = ""
         if facing != 1:
-            self.apply("two of one hand", ledger_edits.answer_pair.of(part, "same"))
+            self.apply(say.TWO_OF_ONE_HAND, ledger_edits.answer_pair.of(part, "same"))
         elif state is not None:
             self.apply(
-                f"pair held, {STATE_WORDS[state]}",
+                say.pair_held_edit(STATE_WORDS[state]),
                 in_turn.of(
                     ledger_edits.answer_pair.of(part, "mirrored"),
                     ledger_edits.set_state.of(part, state),
@@ -364,11 +364,11 @@ class PartsPage(SubPage):
             self.tell(told(fault, self.unit))
             return False
         name = next(part.name for part in self._parts if part.id == key)
-        return self.apply(f"weigh {name}", ledger_edits.weigh.of(key, grams))
+        return self.apply(say.weigh_edit(name), ledger_edits.weigh.of(key, grams))
 
     def _on_list(self, which: str) -> None:
         text = self.paste.toPlainText()
         edit = ledger_edits.paste_printed if which == "printed" else ledger_edits.count_box
         words = "printed list" if which == "printed" else "box"
-        if self.apply(f"take the {words}", edit.of(text)):
+        if self.apply(say.take_list_edit(words), edit.of(text)):
             self.paste.clear()

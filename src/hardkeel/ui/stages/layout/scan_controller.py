@@ -145,7 +145,7 @@ class ScanController(QObject):
         try:
             image = self._document.session.images.add(data, suffix_of(data))
             plan = Plan(id=name, image=image, size=size_of(data))
-            self._document.apply(f"lay {name} on the desk", paper_edits.add_plan.of(plan))
+            self._document.apply(say.lay_on_desk_edit(name), paper_edits.add_plan.of(plan))
         except BadInput as fault:
             self._tell(f"{fault}.")
             return

@@ -200,7 +200,7 @@ class WoodsPage(SubPage):
             return
         name = self.part.currentText()
         done = self.apply(
-            f"make {name} of {box.currentText()}",
+            say.make_of_edit(name, box.currentText()),
             ledger_edits.swap_wood.of(part, wood, thick),
         )
         if done:
@@ -277,7 +277,7 @@ class WoodsPage(SubPage):
         empty = own.density is None and own.stiffness is None and own.strength is None
         name = next(wood.name for wood in WOODS if wood.id == key)
         return self.apply(
-            f"set {field} of {name}",
+            say.set_figure_edit(field, name),
             ledger_edits.set_wood.of(key, None if empty else own),
         )
 

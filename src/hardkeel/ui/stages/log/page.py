@@ -218,7 +218,7 @@ class LogPage(StagePage):
     def _on_note(self) -> None:
         text, now = self.note.text(), self._document.clock()
         if text.strip():
-            self._document.apply("write a note", edits.add_note.of(text, now))
+            self._document.apply(say.WRITE_NOTE, edits.add_note.of(text, now))
             self.note.clear()
 
     def _show_photos(self) -> None:
@@ -250,7 +250,7 @@ class LogPage(StagePage):
             self.note.text(),
             self._document.clock(),
         )
-        self._document.apply("add a photo", edits.add_note.of(text, now, (name,)))
+        self._document.apply(say.ADD_PHOTO, edits.add_note.of(text, now, (name,)))
         self.note.clear()
 
     def _on_hours(self) -> None:
@@ -260,7 +260,9 @@ class LogPage(StagePage):
             self._hours_told.setText(str(fault))
             return
         day = local_day(self._document.clock())
-        self._document.apply(f"add {shortest(hours)} h", edits.log_hours.of(day, hours, note))
+        self._document.apply(
+            say.add_hours_edit(shortest(hours)), edits.log_hours.of(day, hours, note)
+        )
         self._hours_told.setText(say.added_today(hours))
         self.hours_line.clear()
 

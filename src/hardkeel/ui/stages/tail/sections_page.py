@@ -384,7 +384,7 @@ class SectionsPage(TailSubPage):
         if surface is None:
             return
         if key == "feet":
-            self.apply(say.FIGURE_WORDS["feet"], edits.set_figures.of(surface.id, feet=value))
+            self.apply(say.FIGURE_WORDS[say.FEET], edits.set_figures.of(surface.id, feet=value))
             return
         spar_id, _, what = key.partition("|")
         if any(one.id == spar_id for one in surface.tubes):

@@ -18,6 +18,7 @@ from hardkeel.edits.named import Edit
 from hardkeel.edits.tooling import suppose_shared
 from hardkeel.gauges.protocol import GAUGE_KINDS
 from hardkeel.logbook.entries import measured_again
+from hardkeel.messages import true as say
 from hardkeel.messages.aiming import aim_edit
 from hardkeel.messages.alternatives import check_sentence
 from hardkeel.messages.gaps import gap_edit
@@ -446,7 +447,7 @@ class TruePage(StagePage):
         self.body_chosen.emit(body)
 
     def _on_phase_picked(self, phase: str) -> None:
-        self._apply(f"go to {PHASE_WORDS[phase]}", edits.set_phase.of(cast("Phase", phase)))
+        self._apply(say.phase_edit(PHASE_WORDS[phase]), edits.set_phase.of(cast("Phase", phase)))
 
     def _row(self, number: int) -> ReadingRow | None:
         return self._rows[number] if 0 <= number < len(self._rows) else None
@@ -478,13 +479,15 @@ class TruePage(StagePage):
         if shown is None or shown.state == "wanted":
             return
         ignored = shown.state != "ignored"
-        words = "do not use" if ignored else "use"
-        self._apply(f"{words} {shown.id}", edits.set_ignored.of(shown.id, ignored=ignored))
+        self._apply(
+            say.use_edit(shown.id, used=not ignored),
+            edits.set_ignored.of(shown.id, ignored=ignored),
+        )
 
     def _on_delete_asked(self, row: int) -> None:
         shown = self._row(row)
         if shown is not None and shown.state != "wanted":
-            self._apply(f"strike out {shown.id}", edits.delete_reading.of(shown.id))
+            self._apply(say.strike_out_edit(shown.id), edits.delete_reading.of(shown.id))
 
     def _edit_value(self, reading_id: str, _column: int, text: str) -> bool:
         reading = self._document.build.surveyed.reading(reading_id)
@@ -502,7 +505,7 @@ class TruePage(StagePage):
         if question:
             self.next.tell(question)
             return False
-        return self._apply(f"change {reading_id}", edits.change_value.of(reading_id, value))
+        return self._apply(say.change_edit(reading_id), edits.change_value.of(reading_id, value))
 
     def _on_check_picked(self, check: str) -> None:
         self._check = "" if check == self._check else check
@@ -515,7 +518,7 @@ class TruePage(StagePage):
 
     def _on_tolerance_changed(self, check: str, tolerance: float) -> None:
         self._apply(
-            f"allow another {check.replace('_', ' ')}",
+            say.allow_another_edit(check.replace("_", " ")),
             edits.set_tolerance.of(check, tolerance),
         )
 
@@ -533,6 +536,6 @@ class TruePage(StagePage):
         again = measured_again(build.log, body)
         steps = seat_work(judgement, correction, self._way, insisted=again).steps
         self._apply(
-            f"correct the {body_name(build.surveyed, body)}",
+            say.correct_edit(body_name(build.surveyed, body)),
             edits.correction_done.of(body, phase, steps, now),
         )
