@@ -21,6 +21,7 @@ def make(context: StageContext) -> StagePage:
 '''
 LINE = '    Stage("spare", "Spare", "hardkeel.ui.stages.spare", lambda _build, _judged: "nothing yet"),\n'
 LOOK = """
+import os
 import sys
 from pathlib import Path
 from PyQt6.QtCore import QSettings
@@ -49,6 +50,8 @@ window.header.unit_button.click()
 window.restyle()
 window.document.stack.setClean()
 window.close()
+# PyQt ends a process that still has its widgets badly now and then; the program itself lets its window go first
+os._exit(0)
 """
 
 
