@@ -314,7 +314,7 @@ def test_a_build_with_nothing_to_do_says_so(make_window: Callable[[], MainWindow
     window.show_stage("bench")
     page = cast("TonightPage", bench_of(window).page("tonight"))
     assert page.line.text().startswith("There are no steps yet")
-    assert not page.step.button.isVisible()
+    assert page.step.button.text() == "Describe your model"
 
 
 def test_the_best_glue_for_a_joint_is_told_with_what_speaks_against_the_rest(
