@@ -13,6 +13,7 @@ from hardkeel.fuselage.model import Former
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.layout.airframe_page import AirframePage
+from hardkeel.ui.widgets.card import Card
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -29,6 +30,8 @@ def laid(make_window: Callable[[], MainWindow], build: Build) -> tuple[MainWindo
 
 def press(qtbot: QtBot, card: object, words: str) -> None:
     """The button of a card that begins so, which must be there."""
+    if isinstance(card, Card):
+        card.lay_open()  # it may lie folded
     buttons = card.findChildren(QPushButton)  # type: ignore[attr-defined]
     (button,) = [one for one in buttons if one.isVisible() and one.text().startswith(words)]
     qtbot.mouseClick(button, LEFT)
@@ -89,14 +92,14 @@ def test_panels_are_put_in_and_come_off_and_the_survey_follows(
     assert (one.y, one.dihedral, one.sweep) == (500.0, 8.0, 25.0)
     off = page.panels.findChild(QCheckBox)
     assert off is not None
-    qtbot.mouseClick(off, LEFT)
+    off.click()
     survey = window.document.build.surveyed
     assert survey.body("wing_outer_port") is not None
     # the panel itself may be picked: its wing is in hand
     page.choose_body("wing_outer_port")
     assert page.panels.isVisible()
     assert page.surface.fields["span"].value == 1600.0
-    qtbot.mouseClick(off, LEFT)
+    off.click()
     assert window.document.build.surveyed.body("wing_outer_port") is None
     press(qtbot, page.panels, "One break less")
     assert window.document.build.wings[0].breaks == ()
