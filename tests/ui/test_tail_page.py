@@ -415,7 +415,7 @@ def test_covering_first_turns_the_order_round_and_says_what_it_asks(demo: MainWi
 
 
 def test_an_end_against_a_curve_is_fitted_not_set_by_the_jig(
-    make_window: Callable[[], MainWindow],
+    qtbot: QtBot, make_window: Callable[[], MainWindow]
 ) -> None:
     window = opened(make_window, withy())
     page = bench(window, "sticks")
@@ -435,6 +435,15 @@ def test_an_end_against_a_curve_is_fitted_not_set_by_the_jig(
             assert (words == "fit to the curve") == (len(end) > 2)
         assert "fit" in shown.jig
         assert ("no jig" in shown.jig) == all(len(end) > 2 for end in part.ends)
+        for _ in range(len(sticks.steps)):
+            if page.part is None or page.part.key != part.key:
+                qtbot.keyClick(page.cutting, Qt.Key.Key_Right)
+        straight = [f"{end[0]:.1f}°" for end in part.ends if len(end) <= 2]
+        answer = page.now.answer.text()
+        if straight:
+            assert any(angle[:-3] in answer for angle in straight)
+        else:
+            assert answer == f"Fit the {part.kind} to the curve at both ends."
 
 
 def test_a_flat_surface_is_built_of_ribs_from_where_it_is_looked_for(

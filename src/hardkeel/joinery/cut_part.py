@@ -1,5 +1,6 @@
 """A line of a cut list, and strips that lie in the rack."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -44,6 +45,11 @@ class CutPart:
     key: str = ""
     triangular: bool = False
     member: str = ""
+
+
+def is_fitted(end: Sequence[float]) -> bool:
+    """Whether an end lies against a curve: it has more faces than a pointed one, and no angle to set a jig to."""
+    return len(end) > 2  # noqa: PLR2004  the faces of a pointed end
 
 
 class Stock(Value):

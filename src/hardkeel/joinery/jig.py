@@ -13,8 +13,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.cut_part import CutPart, is_fitted
 
+_Line = tuple[CutPart, tuple[float | None, ...]]
 ALIKE_DEGREES: Final = (
     0.5  # within one setting: a quarter degree either way, what a jig's scale shows
 )
@@ -22,25 +23,30 @@ ALIKE_DEGREES: Final = (
 
 @dataclass(frozen=True, slots=True)
 class JigStep:
-    """One stick line of the cut list with the jig's two settings for it.
+    """One stick line of the cut list with the jig's settings for it.
 
     Attributes
     ----------
-    settings : (float, float)
-        Degrees for the end that is cut first and for the other; the same where they are alike.
+    settings : tuple of float
+        Degrees for the end that is cut first and for the other; the same where they are alike.  An end that is fitted
+        has none.
+    by_end : (float or None, float or None)
+        The same in the order of the part's ends.
     sets : int
         How often the jig is set for it: 0, 1 or 2.
     """
 
     part: CutPart
-    settings: tuple[float, float]
+    settings: tuple[float, ...]
+    by_end: tuple[float | None, ...]
     sets: int
 
 
 def jig_order(parts: Iterable[CutPart]) -> tuple[JigStep, ...]:
     """Parts with angles, in the order to cut them; those without are left out.
 
-    A pointed end is set by its first face; the second is scribed from the drawing.
+    A pointed end is set by its first face; the second is scribed from the drawing.  One against a curve is fitted: sticks
+    without an end for the jig come last.
     """
     cut = [part for part in parts if len(part.ends) == 2]  # noqa: PLR2004  two ends
     # wood of another size needs another stop: each size by itself, the one with most sticks first
@@ -59,23 +65,28 @@ def settings_needed(steps: Sequence[JigStep]) -> int:
 
 
 def _ordered(parts: Sequence[CutPart]) -> list[JigStep]:
-    groups = _grouped([end[0] for part in parts for end in part.ends])
-    batches: dict[tuple[float, float], list[CutPart]] = defaultdict(list)
-    for part in parts:
-        a, b = sorted((groups[part.ends[0][0]], groups[part.ends[1][0]]))
-        batches[a, b].append(part)
+    groups = _grouped([end[0] for part in parts for end in part.ends if not is_fitted(end)])
+    by_end = [tuple(None if is_fitted(e) else groups[e[0]] for e in part.ends) for part in parts]
+    batches: dict[tuple[float, float], list[_Line]] = defaultdict(list)
+    by_hand: list[_Line] = []
+    for line in zip(parts, by_end, strict=True):
+        set_to = sorted(setting for setting in line[1] if setting is not None)
+        if set_to:  # a stick with one end for the jig is set once, as one with both ends alike
+            batches[set_to[0], set_to[-1]].append(line)
+        else:
+            by_hand.append(line)
     steps: list[JigStep] = []
     now: float | None = None
     for a, b in _trails(list(batches)):
         first = True
-        for part in batches[min(a, b), max(a, b)]:
+        for part, ends in batches[min(a, b), max(a, b)]:
             sets = 0
             if first:
                 sets = (a != now) + (b != a)
                 first = False
-            steps.append(JigStep(part, (a, b), sets))
+            steps.append(JigStep(part, (a,) if None in ends else (a, b), ends, sets))
         now = b
-    return steps
+    return [*steps, *(JigStep(part, (), ends, 0) for part, ends in by_hand)]
 
 
 def _grouped(angles: Iterable[float]) -> dict[float, float]:

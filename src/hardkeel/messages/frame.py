@@ -16,7 +16,7 @@ from hardkeel.fuselage.methods import side_at
 from hardkeel.fuselage.model import Former, Fuselage
 from hardkeel.fuselage.planking import is_planked
 from hardkeel.joinery.buying import Purchase
-from hardkeel.joinery.cut_part import CutPart
+from hardkeel.joinery.cut_part import CutPart, is_fitted
 from hardkeel.messages.counting import in_words, number_of
 
 if TYPE_CHECKING:
@@ -111,12 +111,10 @@ def closed_sentence(station: str, lacking: float, unit: LengthUnit) -> str:
 
 def ends_words(part: CutPart) -> str:
     """The angles of both ends: ``88.9°, 87.5°``; both faces of a pointed one."""
-    return ", ".join(" and ".join(format_angle(angle, 1) for angle in end) for end in part.ends)
-
-
-def is_fitted(angles: Sequence[float]) -> bool:
-    """Whether an end lies against a curve: it has more faces than a pointed one."""
-    return len(angles) > 2  # noqa: PLR2004  the faces of a pointed end
+    return ", ".join(
+        FIT_IT if is_fitted(end) else " and ".join(format_angle(angle, 1) for angle in end)
+        for end in part.ends
+    )
 
 
 def end_words(angles: Sequence[float]) -> str:
@@ -299,20 +297,16 @@ def still_to_cut(left: int, of: int) -> str:
     return f"port and starboard: cut {left} more" if of == 2 else f"cut {left} of {of}"  # noqa: PLR2004
 
 
-def jig_words(first: float, second: float) -> str:
-    """How the jig is set for a stick."""
-    if first == second:
-        return f"set the jig to {format_angle(first, 1)} for both ends"
-    return (
-        f"set the jig to {format_angle(first, 1)}, one end of all, then {format_angle(second, 1)}"
-    )
-
-
-def one_end_words(setting: float | None = None) -> str:
-    """How the jig is set where an end or both are fitted to a curve."""
-    if setting is None:
+def jig_words(*settings: float) -> str:
+    """How the jig is set for a stick; one setting where the other end is fitted, none where both are."""
+    if not settings:
         return "no jig: both ends are fitted"
-    return f"set the jig to {format_angle(setting, 1)} for one end; fit the other"
+    first, *rest = (format_angle(setting, 1) for setting in settings)
+    if not rest:
+        return f"set the jig to {first} for one end; fit the other"
+    if settings[0] == settings[1]:
+        return f"set the jig to {first} for both ends"
+    return f"set the jig to {first}, one end of all, then {rest[0]}"
 
 
 def other_length(was: float, now: float, unit: LengthUnit) -> str:
@@ -373,6 +367,11 @@ def cut_now(step_words: str, count: int, angle: str) -> str:
     """``Cut the 4 sticks at 52.4°.``."""
     many = f"the {count} {step_words}s" if count > 1 else f"the {step_words}"
     return f"Cut {many} at {angle}."
+
+
+def fit_now(step_words: str) -> str:
+    """What is cut to no angle."""
+    return f"Fit the {step_words} to the curve at both ends."
 
 
 def cut_edit(name: str) -> str:

@@ -16,6 +16,15 @@ def stick(name: str, a: float, b: float, section: tuple[float, float] = (5.0, 5.
     return CutPart(name, "diagonal", 2, section, 50.0, ((a,), (b,)), None, key=name)
 
 
+CURVE = (42.0, 43.0, 44.0, 45.0)  # an end against a curve: it is fitted, not set
+
+
+def against_a_curve(name: str, *angles: float) -> CutPart:
+    """A stick with one straight end, or none."""
+    ends = (*((a,) for a in angles), CURVE, CURVE)[:2]
+    return CutPart(name, "diagonal", 2, (5.0, 5.0), 50.0, ends, None, key=name)
+
+
 def fewest(ways: set[tuple[float, float]]) -> int:
     """Settings of the best order of all, each batch cut either end first."""
     best = 10**9
@@ -40,9 +49,16 @@ def test_no_order_sets_the_jig_less_often(seed: int) -> None:
         stick(f"d{i}", float(rng.choice(angles)), float(rng.choice(angles)))
         for i in range(int(rng.integers(1, 7)))
     ]
-    steps = jig_order(parts)
-    assert sorted(step.part.name for step in steps) == sorted(part.name for part in parts)
     ways = {(min(p.ends[0][0], p.ends[1][0]), max(p.ends[0][0], p.ends[1][0])) for p in parts}
+    fitted = [
+        against_a_curve(f"f{i}", *rng.choice(angles, int(rng.integers(0, 2))).tolist())
+        for i in range(int(rng.integers(0, 3)))
+    ]
+    steps = jig_order([*parts, *fitted])
+    assert sorted(s.part.name for s in steps) == sorted(p.name for p in (*parts, *fitted))
+    ways |= {
+        (p.ends[0][0],) * 2 for p in fitted if p.ends[0] != CURVE
+    }  # one setting, as ends alike
     assert settings_needed(steps) == fewest(ways)
 
 
@@ -52,14 +68,26 @@ def test_settings_said_are_those_that_are_made() -> None:
     parts = [
         stick(f"d{i}", float(rng.uniform(20, 90)), float(rng.uniform(20, 90))) for i in range(40)
     ]
+    parts += [against_a_curve(f"f{i}", float(rng.uniform(20, 90))) for i in range(6)]
     now, made = None, 0
     for step in jig_order(parts):
-        if step.sets:
-            made += (step.settings[0] != now) + (step.settings[1] != step.settings[0])
-        else:
+        if not step.sets:
             assert now in step.settings
-        now = step.settings[1] if step.sets else now
+            continue
+        for setting in step.settings:
+            made += setting != now
+            now = setting
     assert made == settings_needed(jig_order(parts))
+
+
+def test_an_end_against_a_curve_takes_no_setting() -> None:
+    one, none = against_a_curve("one", 62.0), against_a_curve("none")
+    by_name = {step.part.name: step for step in jig_order([none, one])}
+    assert (by_name["one"].settings, by_name["one"].sets) == ((62.0,), 1)
+    assert by_name["one"].by_end == (62.0, None)
+    assert (by_name["none"].settings, by_name["none"].sets) == ((), 0)
+    assert by_name["none"].by_end == (None, None)
+    assert settings_needed(jig_order([none])) == 0
 
 
 def test_angles_within_half_a_degree_share_a_setting_and_others_do_not() -> None:

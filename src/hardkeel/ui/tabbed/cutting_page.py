@@ -149,7 +149,6 @@ class CuttingPage(SubPage):
             self.board.show_picture(WoodPicture(), "", self.nothing)
             self.wood.show_lines("", ())
         self._show_stick()
-        self.now.show_doing(self._doing())
 
     def _key(self) -> str:
         return self._sticks.steps[self._number].part.key if self._sticks.steps else ""
@@ -162,10 +161,13 @@ class CuttingPage(SubPage):
             shown = stick_shown(self.document.build, sticks, self._number, self.unit)
             self.cutting.show_stick(shown)
             self.cut.setEnabled(not shown.cut)
-            saving = say.jig_saving(settings_needed(sticks.steps), 2 * len(sticks.steps))
+            saving = say.jig_saving(
+                settings_needed(sticks.steps), sum(len(step.settings) for step in sticks.steps)
+            )
             self._count.setText(f"{say.cut_so_far(sticks.cut, sticks.wanted)} · {saving}")
         else:
             self.cutting.show_stick(None, say.NO_STICKS if self._has else self.nothing)
+        self.now.show_doing(self._doing())  # of the stick in hand, however it came there
         self.turned()
         self.board.choose(self._key())
 
@@ -194,6 +196,9 @@ class CuttingPage(SubPage):
         if at is None:
             return Doing(say.PRINT_NOW, say.MORE_BELOW, button=say.SHOW_ME, key="sheets")
         step = self._sticks.steps[at]
+        if not step.settings:
+            answer = say.fit_now(step.part.kind.replace("-", " "))
+            return Doing(answer, self.second_half, say.BLADE_CAUTION)
         setting = step.settings[0]
         alike = [
             i

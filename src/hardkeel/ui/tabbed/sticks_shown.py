@@ -80,8 +80,8 @@ def stick_shown(build: Build, sticks: Sticks, number: int, unit: LengthUnit) -> 
         lying(part.outline, part.length, part.section[1]),
         format_length(part.length, unit),
         angles,
-        (_said(part.ends[0], step), _said(part.ends[1], step)),
-        _jig(step),
+        (_said(part.ends[0], step.by_end[0]), _said(part.ends[1], step.by_end[1])),
+        say.jig_words(*step.settings),
         _following(sticks, number),
         "" if off is None else say.other_length(off, part.length, unit),
         tone_of(part.material),
@@ -93,25 +93,11 @@ def _sharp(faces: Sequence[float]) -> tuple[float, ...]:
     return tuple(faces)
 
 
-def _said(faces: Sequence[float], step: JigStep) -> str:
-    """An end's angles; the first as the jig is set for it, which is the same to a quarter of a degree.
-
-    One against a curve has no angle to set: it is fitted.
-    """
-    if say.is_fitted(faces):
+def _said(faces: Sequence[float], setting: float | None) -> str:
+    """An end's angles; the first as the jig is set for it, which is the same to a quarter of a degree."""
+    if setting is None:
         return say.FIT_IT
-    return " and ".join(format_angle(face, 1) for face in (_setting(faces, step), *faces[1:]))
-
-
-def _setting(faces: Sequence[float], step: JigStep) -> float:
-    """The jig's setting for an end."""
-    return min(step.settings, key=lambda setting: abs(setting - faces[0]))
-
-
-def _jig(step: JigStep) -> str:
-    """How the jig is set; not for an end that is fitted."""
-    by_jig = [_setting(end, step) for end in step.part.ends if not say.is_fitted(end)]
-    return say.jig_words(*step.settings) if len(by_jig) > 1 else say.one_end_words(*by_jig)
+    return " and ".join(format_angle(face, 1) for face in (setting, *faces[1:]))
 
 
 def _following(sticks: Sticks, number: int) -> str:
