@@ -361,3 +361,18 @@ def test_a_row_that_has_no_room_breaks(qtbot: QtBot) -> None:
         assert len({boxes[f"s{i}"].top() for i in range(4)}) == rows
         assert max(box.right() for box in boxes.values()) <= drawing.width()
         assert boxes["last"].top() > max(boxes[f"s{i}"].bottom() for i in range(4))
+
+
+def test_enter_ticks_in_the_drawing_as_it_does_in_the_list(
+    qtbot: QtBot, laid_out: MainWindow
+) -> None:
+    page = page_of(laid_out)
+    qtbot.mouseClick(page.ways["drawn"], LEFT)
+    now = page.standing.now[0]
+    qtbot.keyClick(page.hanging, Qt.Key.Key_Return)
+    assert state_of(laid_out, now.id) == "done"
+    later = page.standing.blocked[-1][0]
+    page.hanging.picked.emit(later.id)
+    page.hanging.started.emit(later.id)
+    assert state_of(laid_out, later.id) == "open"
+    assert page.told.isVisible()  # it is asked about, as in the list

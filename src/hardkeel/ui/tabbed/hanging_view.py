@@ -25,6 +25,12 @@ _LEAST_PX: Final = 118
 _GAP_PX: Final = 16
 _DROP_PX: Final = 24  # between two rows
 _PAD_PX: Final = 7
+_WAYS: Final = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
 _WORDS: Final = int(Qt.TextFlag.TextWordWrap) | int(Qt.AlignmentFlag.AlignCenter)
 
 
@@ -50,9 +56,12 @@ class HangingView(QWidget):
     -------
     picked : str
         A step, by click or by the arrow keys.
+    started : str
+        Enter, or a double click, on a step: as in the list.
     """
 
     picked = pyqtSignal(str)
+    started = pyqtSignal(str)
 
     def __init__(self, theme: Theme, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -109,22 +118,24 @@ class HangingView(QWidget):
             if found:
                 self._pick(found)
 
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """Tick what lies there."""
+        if (
+            event is not None
+            and self._chosen
+            and self._boxes[self._chosen].contains(event.position())
+        ):
+            self.started.emit(self._chosen)
+
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Go to the next one beside, above or below."""
-        way = (
-            {
-                Qt.Key.Key_Left: (-1, 0),
-                Qt.Key.Key_Right: (1, 0),
-                Qt.Key.Key_Up: (0, -1),
-                Qt.Key.Key_Down: (0, 1),
-            }.get(Qt.Key(event.key()))
-            if event is not None
-            else None
-        )
-        if way is None:
-            super().keyPressEvent(event)
+        """Go to the next one beside, above or below; Enter ticks."""
+        key = Qt.Key(event.key()) if event is not None else None
+        if key in _WAYS:
+            self._go(*_WAYS[key])
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self._chosen:
+            self.started.emit(self._chosen)
         else:
-            self._go(*way)
+            super().keyPressEvent(event)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         """Ties first, slips over them."""

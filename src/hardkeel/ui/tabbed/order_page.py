@@ -221,6 +221,7 @@ class OrderPage(SubPage):
         self.again.clicked.connect(self._on_planned)
         self.table.row_picked.connect(self._on_row_picked)
         self.hanging.picked.connect(self._on_slip_picked)
+        self.hanging.started.connect(self._start)
         self.table.started.connect(self._on_row_started)
         self.up.clicked.connect(lambda: self._move(-1))
         self.down.clicked.connect(lambda: self._move(1))
@@ -440,13 +441,13 @@ class OrderPage(SubPage):
 
     def _on_row_started(self, number: int) -> None:
         row = self.model.row(number)
-        step = (
-            None
-            if row is None
-            else next((one for one in self.document.build.steps if one.id == row.key), None)
-        )
-        if step is not None and step.state != "done":
-            self._tick(step.id)
+        if row is not None:
+            self._start(row.key)
+
+    def _start(self, step_id: str) -> None:
+        """Tick a step, unless it is done."""
+        if any(one.id == step_id and one.state != "done" for one in self.steps):
+            self._tick(step_id)
 
     def _move(self, way: int) -> None:
         step = self.picked

@@ -80,7 +80,10 @@ class LinesCard(Card):
     def show_lines(self, answer: str, lines: Sequence[str]) -> None:
         """Say it; without an answer or lines only the rest is there."""
         self.answer.setText(answer)
-        self.answer.setVisible(bool(answer) and self.fold_line is None)  # the line says it
+        said_above = self.fold_line is not None and bool(
+            lines
+        )  # the line says it, but opens on something
+        self.answer.setVisible(bool(answer) and not said_above)
         self.comes_to(answer)
         self.lines.setText("\n".join(lines))
         self.lines.setVisible(bool(lines))

@@ -71,10 +71,8 @@ class WoodBoard(QWidget):
         self._ground: QPixmap | None = None
         self._view: Viewport | None = None
         self._whole: Viewport | None = None
-        self._nearer, self._aside = (
-            1.0,
-            QPointF(),
-        )  # how it is looked at: times as large, pushed by pixels
+        self._nearer = 1.0  # times as large as the whole
+        self._aside = QPointF()  # and pushed by pixels
         self._dragged: QPointF | None = None
         self._paths: list[tuple[WoodShape, QPainterPath]] = []
         self.setMouseTracking(True)
