@@ -27,10 +27,13 @@ from hardkeel.base.units import (
     write_decimals_with,
 )  # fmt: skip
 from hardkeel.demo.kettlewick import demo_build
+from hardkeel.export.parts import parts_csv, parts_rows
 from hardkeel.messages.faults import told
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.stages.tail.surface_page import SurfacePage
+from hardkeel.ui.widgets.fields import QuantityEdit
 from hardkeel.ui.widgets.fold_line import FoldLine
+from tests.heartbeat import places_of, turn
 from tests.ui.painted_texts import all_painted
 
 POINT = re.compile(r"\d\.\d")
@@ -72,26 +75,23 @@ def test_no_page_writes_a_point_where_a_comma_is_written(
     window.start(demo_build())
     wrong: dict[str, str] = {}
     commas = 0
-    for key, page in window.pages.items():
-        window.show_stage(key)
-        for tab in tuple(page.tabs) or ("",):
-            if tab:
-                page.turn_to(tab)
-            qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
-            for line in page.findChildren(FoldLine):
-                line.setChecked(True)
-            seen = [
-                text
-                for one in window.findChildren(QWidget)
-                if one.isVisible()
-                for text in texts_of(one)
-            ]
-            with all_painted() as painted:
-                window.grab()
-            for text in (*seen, *painted):
-                commas += bool(re.search(r"\d,\d", text))
-                if POINT.search(text) and not LEFT.search(text):
-                    wrong.setdefault(text[:90], f"{key} {tab}")
+    for place in places_of(window):
+        turn(window, place)
+        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+        for line in window.pages[place.stage].findChildren(FoldLine):
+            line.setChecked(True)
+        seen = [
+            text
+            for one in window.findChildren(QWidget)
+            if one.isVisible()
+            for text in texts_of(one)
+        ]
+        with all_painted() as painted:
+            window.grab()
+        for text in (*seen, *painted):
+            commas += bool(re.search(r"\d,\d", text))
+            if POINT.search(text) and not LEFT.search(text):
+                wrong.setdefault(text[:90], str(place))
     assert wrong == {}
     assert commas > 300
 
@@ -110,6 +110,11 @@ def test_a_field_reads_what_it_writes(make_window: Callable[[], MainWindow]) -> 
     assert page.surface is not None
     assert page.surface.span == pytest.approx(441.5)
     window.document.stack.undo()
+    plain = QuantityEdit(plain="g")
+    for grams, shown in ((168.0, "168"), (30.5, "30,5")):
+        plain.set_value(grams)
+        assert plain.line.text() == shown
+        assert plain.value == grams
 
 
 @pytest.mark.usefixtures("_comma")
@@ -128,3 +133,13 @@ def test_figures_are_written_with_the_mark_and_read_again() -> None:
 def test_a_point_is_written_else() -> None:
     write_decimals_with("٫")  # what is not understood is not written either
     assert format_length(231.46, "mm") == "231.5 mm"
+
+
+@pytest.mark.usefixtures("_comma")
+def test_paper_has_the_comma_and_a_table_for_programs_the_point() -> None:
+    build = demo_build()
+    for row in parts_rows(build, "mm")[1:]:
+        assert not any(POINT.search(cell) for cell in row)
+    table = parts_csv(build)
+    write_decimals_with(".")
+    assert parts_csv(build) == table

@@ -12,6 +12,7 @@ from hardkeel.demo.kettlewick import demo_build
 from hardkeel.project.model import Build
 from hardkeel.ui.shell.window import MainWindow
 from hardkeel.ui.widgets.fold_line import FoldLine
+from tests.heartbeat import places_of, turn
 from tests.ui.cut_texts import cut_texts
 from tests.ui.painted_texts import noted
 
@@ -78,18 +79,15 @@ def test_nothing_is_cut_and_no_page_is_wider_than_the_screen(
     window.start(screen.make(), again=True)
     wide, high = screen.size
     cut: dict[str, str] = {}
-    for key, page in window.pages.items():
-        window.show_stage(key)
-        for tab in tuple(page.tabs) or ("",):
-            if tab:
-                page.turn_to(tab)
-            qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
-            window.resize(wide, high)
-            for line in page.findChildren(FoldLine):
-                if line.isVisible():
-                    line.setChecked(True)  # what lies folded has to fit as well
-            for fault in _settled(window, qtbot, screen.size):
-                cut.setdefault(fault, f"{key} {tab}")
+    for place in places_of(window):
+        turn(window, place)
+        qtbot.waitUntil(lambda: not window.jobs.busy, timeout=30_000)
+        window.resize(wide, high)
+        for line in window.pages[place.stage].findChildren(FoldLine):
+            if line.isVisible():
+                line.setChecked(True)  # what lies folded has to fit as well
+        for fault in _settled(window, qtbot, screen.size):
+            cut.setdefault(fault, str(place))
     assert cut == {}
 
 

@@ -5,7 +5,7 @@ import io
 from typing import Final
 
 from hardkeel.airframe.parts import parts_of, weights_of
-from hardkeel.base.units import LengthUnit, format_size
+from hardkeel.base.units import LengthUnit, decimal, format_size
 from hardkeel.export.sheets import plain
 from hardkeel.fuselage.cutting import FormerShape
 from hardkeel.messages.parts import hand_words, lists_told, pair_sentence
@@ -75,7 +75,7 @@ def parts_rows(build: Build, unit: LengthUnit) -> list[list[str]]:
                 part.material or "–",
                 "" if part.grain == "any" else part.grain,
                 size,
-                "–" if best is None else f"{best:.1f} g",
+                "–" if best is None else f"{decimal(best, 1)} g",
                 build.listed.states.get(part.id, "wanted"),
             ]
         )

@@ -7,9 +7,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 from hardkeel.base.errors import BadInput
 from hardkeel.base.units import (
     LengthUnit,
-    decimal,
     format_angle,
     format_length,
+    marked,
     nearest_fraction,
     parse_angle,
     parse_length,
@@ -169,7 +169,7 @@ class QuantityEdit(QWidget):
 
     def _shown(self, value: float) -> str:
         if self._plain:
-            return decimal(value, 1).removesuffix(".0")
+            return marked(f"{value:.1f}".removesuffix(".0"))
         return (
             format_angle(value) if self._angular else format_length(value, self._unit, self._digits)
         )
