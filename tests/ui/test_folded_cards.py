@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
 from hardkeel.demo.kettlewick import demo_build
@@ -156,3 +157,13 @@ def test_a_line_leaves_out_what_is_nothing_and_puts_shares_in_order(qtbot: QtBot
     )  # fmt: skip
     card.show_figures("", figures, "mm")
     assert line.value == "top at 30 %, top wide 3.0 mm, high 2.0 mm"
+
+
+def test_a_unit_stays_with_its_figure_where_a_line_breaks(qtbot: QtBot) -> None:
+    line = FoldLine("Section")
+    qtbot.addWidget(line)
+    line.show_value("moment -5 %, elevator 30 %, at 12.0 mm behind 8 steps")
+    shown = next(one.text() for one in line.findChildren(QLabel) if one.text() != "Section")
+    assert [part for part in shown.split(" ") if part in ("%", "%,", "mm")] == []
+    assert "8 steps" in shown  # words may part
+    assert line.value == "moment -5 %, elevator 30 %, at 12.0 mm behind 8 steps"

@@ -21,7 +21,7 @@ WHERE_FROM: Final = Question(
 HOW_READ: Final = Question(
     "How is a vial read?",
     "The two lines are what is allowed. The bubble is the estimate, and as wide as its doubt. "
-    "Between the lines it is true, beyond one of them out, and that way. A bubble that lies across a line is not known yet: read more.",
+    "Between the lines it is true, beyond one of them out, and that way. A bubble that lies across a line is not known yet; where no reading would narrow it, it lies at the limit.",
 )
 NO_SUCH_TOOL: Final = Question(
     "I have no such tool",

@@ -1,5 +1,6 @@
 """A line that says a name and what it comes to; a press shows what lies under it."""
 
+import re
 from typing import Final
 
 from PyQt6.QtCore import QPointF, QSize, Qt
@@ -10,6 +11,8 @@ _MARK_PX: Final = 4.0  # half of the mark at the line's end
 _MARK_ROOM_PX: Final = 12
 _RIM_PX: Final = 14
 _WASH_ALPHA: Final = 22
+_STAYS: Final = "\u00a0"  # a unit is not parted from its figure where the line breaks
+_UNIT: Final = re.compile(r"(?<=\d) (?=[^\W\d_]{1,2}\b|[%×°])")
 
 
 class FoldLine(QAbstractButton):
@@ -42,11 +45,11 @@ class FoldLine(QAbstractButton):
     @property
     def value(self) -> str:
         """What it says that it comes to."""
-        return self._value.text()
+        return self._value.text().replace(_STAYS, " ")
 
     def show_value(self, words: str) -> None:
         """What lies under it comes to this."""
-        self._value.setText(words)
+        self._value.setText(_UNIT.sub(_STAYS, words))
         name = self._name.text()
         self.setText(name)
         self.setAccessibleName(f"{name}: {words}" if words else name)
