@@ -121,7 +121,7 @@ def test_what_is_asked_large_is_answered_beneath_it(
     assert page.now.answer.text() == say.HOW_BUILT
     answer = page.kinds.buttons["ribbed"]
     assert answer.isVisible()
-    for bench in ("order", "controls"):
+    for bench in ("order", "controls", "sheets", "sticks"):
         window.pages["tail"].turn_to(bench)
         card = next(one for one in window.pages["tail"].findChildren(NowCard) if one.isVisible())
         assert card.button.text() == say.SHOW_SURFACE

@@ -48,7 +48,7 @@ from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 
 _FIGURES: Final = (2, 4)
 _LIST: Final = "list"
-_GO: Final = "go to "
+_TICK: Final = "tick "
 _DRAWN: Final = "drawn"
 
 
@@ -65,19 +65,16 @@ class StageOrder:
     ready : callable
         Whether a build has anything to make steps of.
     nothing : str
-        What is said where it has not.
+        What is said where it has not; its key is the bench that leads on.
     shows : frozenset of str
         Parts of the build that the page follows.
-    first : (str, str)
-        What leads to where it is drawn: a button's words, and the bench.
     """
 
     stage: str
     made: Callable[[Build], tuple[Step, ...]]
     ready: Callable[[Build], bool]
-    nothing: str
+    nothing: Doing
     shows: frozenset[str]
-    first: tuple[str, str] = ("", "")
 
 
 class StepCard(Card):
@@ -271,9 +268,7 @@ class OrderPage(SubPage):
             self.extra.show_step(None, self.document.build, self.unit)
             doing = Doing(say.PLAN_IT, say.PLAN_WHY, button=say.PLAN_IT, key="plan")
             ready = self.order.ready(self.document.build)
-            words, bench = self.order.first
-            before = Doing(self.order.nothing, button=words, key=f"{_GO}{bench}")
-            self.now.show_doing(doing if ready else before)
+            self.now.show_doing(doing if ready else self.order.nothing)
             self.next.show_lines("", ())
             self.not_yet.show_lines("", ())
             return
@@ -331,7 +326,7 @@ class OrderPage(SubPage):
                 ),
                 say.hazard_words(step),
                 say.DONE,
-                f"tick {step.id}",
+                f"{_TICK}{step.id}",
             )
         )
         following = standing.now[1:2] or tuple(s for s, _ in standing.blocked[:1])
@@ -375,10 +370,10 @@ class OrderPage(SubPage):
     def _on_asked(self, key: str) -> None:
         if key == "plan":
             self._on_planned()
-        elif key.startswith(_GO):
-            self.place_wanted.emit(key.removeprefix(_GO))
+        elif key.startswith(_TICK):
+            self._tick(key.removeprefix(_TICK))
         else:
-            self._tick(key.removeprefix("tick "))
+            self.place_wanted.emit(key)
 
     def _on_planned(self) -> None:
         made = self.order.made(self.document.build)

@@ -33,7 +33,7 @@ from hardkeel.ui.tabbed.sticks_shown import wood_name
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import Card, label
 from hardkeel.ui.widgets.card_column import CardColumn
-from hardkeel.ui.widgets.doing_card import LinesCard
+from hardkeel.ui.widgets.doing_card import Doing, LinesCard, NowCard
 from hardkeel.ui.widgets.figures_card import Figure, FiguresCard
 from hardkeel.ui.widgets.folded_sheet import FoldedSheet
 from hardkeel.ui.widgets.wood_board import WoodBoard
@@ -61,7 +61,7 @@ class SheetsPage(SubPage):
     templates_wanted = pyqtSignal(str)
     stop_wanted = pyqtSignal()
 
-    nothing = say.NOTHING_TO_FRAME
+    nothing = Doing(say.NOTHING_TO_FRAME)
     shows: frozenset[str] = frozenset()
 
     def __init__(
@@ -71,7 +71,9 @@ class SheetsPage(SubPage):
         self._bought: tuple[Purchase, ...] = ()
         self._sheets: tuple[NestedSheet, ...] = ()
         self.boards: list[WoodBoard] = []
-        self.wood = LinesCard(say.WOOD_TO_BUY)
+        self.now, self.wood = NowCard(), LinesCard(say.WOOD_TO_BUY)
+        self.now.show_doing(self.nothing)
+        self.now.asked.connect(self.place_wanted)
         self.saw = FiguresCard(say.SAW_AND_SHEETS)
         self.grain, self.rack, self.offcuts = QComboBox(), QLineEdit(), QLineEdit()
         self.paper, self.printer = QComboBox(), QComboBox()
@@ -138,7 +140,7 @@ class SheetsPage(SubPage):
         work.addWidget(head)
         work.addWidget(scroll, 1)
         self._cards = CardColumn(
-            (self.told, self._templates, FoldedSheet((self.wood, self.saw))), self.theme
+            (self.told, self.now, self._templates, FoldedSheet((self.wood, self.saw))), self.theme
         )
         self.lie_beside(work, self._cards)
         self.themed = (self._cards,)
@@ -215,12 +217,13 @@ class SheetsPage(SubPage):
                 line.setText(rack_text(stock, self.unit))
         for card in (self.saw, self._templates):
             card.setVisible(self.ready)
+        self.now.setVisible(not self.ready)
         if self.ready:
             self.strips_wanted.emit()
             self.sheets_wanted.emit()
         else:
             self.show_sheets(())
-            self.wood.show_lines(self.nothing, ())
+            self.wood.show_lines("", ())
 
     def _show_printers(self, chosen: str | None) -> None:
         self.printer.clear()

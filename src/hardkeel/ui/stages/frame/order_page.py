@@ -19,9 +19,10 @@ from hardkeel.ui.stages.frame.frame_page import SHOWS, is_framed
 from hardkeel.ui.tabbed.order_page import OrderPage, StageOrder, StepCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
+from hardkeel.ui.widgets.doing_card import Doing
 from hardkeel.ui.widgets.fields import QuantityEdit
 
-_ORDER: Final = StageOrder(STAGE, frame_steps, is_framed, frame_say.NOTHING_TO_FRAME, SHOWS)
+_ORDER: Final = StageOrder(STAGE, frame_steps, is_framed, Doing(frame_say.NOTHING_TO_FRAME), SHOWS)
 
 
 class PullingCard(StepCard):

@@ -16,7 +16,7 @@ from hardkeel.messages import tail as say
 from hardkeel.project.model import Build
 from hardkeel.schedule.model import Step
 from hardkeel.ui.document.document import Document
-from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.ui.stages.tail.tail_page import SAY_HOW_BUILT, SHOWS
 from hardkeel.ui.tabbed.order_page import OrderPage, StageOrder, StepCard
 from hardkeel.ui.theme import Theme
 from hardkeel.ui.widgets.card import label
@@ -31,9 +31,8 @@ _ORDER: Final = StageOrder(
     STAGE,
     tail_steps,
     _is_built,
-    say.HOW_BUILT_FIRST,
+    SAY_HOW_BUILT,
     SHOWS | {"covering", "masses"},
-    first=(say.SHOW_SURFACE, "surface"),
 )
 
 

@@ -1,14 +1,13 @@
 """Wood and sheets of the tail."""
 
-from hardkeel.messages import tail as say
-from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.ui.stages.tail.tail_page import SAY_HOW_BUILT, SHOWS
 from hardkeel.ui.tabbed.sheets_page import SheetsPage
 
 
 class TailSheetsPage(SheetsPage):
     """Ribs, gussets, skins and templates on their sheets, the strips, the paper."""
 
-    nothing = say.HOW_BUILT_FIRST
+    nothing = SAY_HOW_BUILT
     shows = SHOWS
 
     @property

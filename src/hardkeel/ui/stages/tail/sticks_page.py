@@ -5,7 +5,7 @@ from hardkeel.base.errors import BadInput
 from hardkeel.messages import tail as say
 from hardkeel.picture.tail import flat_picture_of
 from hardkeel.picture.wood import WoodPicture
-from hardkeel.ui.stages.tail.tail_page import SHOWS
+from hardkeel.ui.stages.tail.tail_page import SAY_HOW_BUILT, SHOWS
 from hardkeel.ui.tabbed.cutting_page import CuttingPage
 from hardkeel.ui.tabbed.sticks_shown import Sticks, sticks_of
 from hardkeel.ui.widgets.doing_card import Doing
@@ -57,5 +57,5 @@ class TailSticksPage(CuttingPage):
     def first(self) -> Doing | None:
         """How it is built comes first."""
         if all(one.kind is None for one in self.document.build.tail):
-            return Doing(say.HOW_BUILT_FIRST, button=say.SHOW_SURFACE, key="surface")
+            return SAY_HOW_BUILT
         return None

@@ -11,7 +11,9 @@ from hardkeel.tail.model import TailSurface
 from hardkeel.ui.document.document import Document
 from hardkeel.ui.document.sub_page import SubPage
 from hardkeel.ui.theme import Theme
+from hardkeel.ui.widgets.doing_card import Doing
 
+SAY_HOW_BUILT: Final = Doing(say.HOW_BUILT_FIRST, button=say.SHOW_SURFACE, key="surface")
 SHOWS: Final = frozenset({"tail", "profiles", "wings", "fuselage", "ledger"})
 
 
